@@ -1,0 +1,44 @@
+import type { CatalogueLookup, ConnectorFamily, Job } from '../model';
+import { CONTACTS, GROMMETS, PLUGS, SEALS, type Contact, type Seal } from './contacts';
+import { COVERINGS, LABELS, type CoveringItem, type LabelStock } from './coverings';
+import { FAMILIES } from './families';
+import { BARRELS, RINGS, type Ring, type SpliceBarrel } from './joints';
+import { LARKHOLLOW, type ShopStandard } from './standard';
+import { WIRE_TABLES, type Conductor } from './wires';
+
+/** Everything a plan may choose from. Plain data, so that it can be another shop's. */
+export interface Catalogue {
+  families: Readonly<Record<string, ConnectorFamily>>;
+  wires: Readonly<Record<Conductor['table'], readonly Conductor[]>>;
+  contacts: readonly Contact[];
+  seals: readonly Seal[];
+  grommets: Readonly<Record<string, { minOdMm: number; maxOdMm: number }>>;
+  plugs: Readonly<Record<string, { id: string; name: string }>>;
+  barrels: readonly SpliceBarrel[];
+  rings: readonly Ring[];
+  coverings: readonly CoveringItem[];
+  labels: readonly LabelStock[];
+  standards: Readonly<Record<string, ShopStandard>>;
+}
+
+/** The catalogue that ships: fictional families, both wire tables, one shop standard. */
+export const CATALOGUE: Catalogue = {
+  families: FAMILIES, wires: WIRE_TABLES, contacts: CONTACTS, seals: SEALS, grommets: GROMMETS, plugs: PLUGS,
+  barrels: BARRELS, rings: RINGS, coverings: COVERINGS, labels: LABELS, standards: { larkhollow: LARKHOLLOW },
+};
+
+/** A family by id: the job's own first, then the catalogue's; undefined where neither has it. */
+export function findFamily(job: Pick<Job, 'families'>, catalogue: Catalogue, familyId: string | null): ConnectorFamily | undefined {
+  if (familyId === null) return undefined;
+  if (Object.hasOwn(job.families, familyId)) return job.families[familyId];
+  return Object.hasOwn(catalogue.families, familyId) ? catalogue.families[familyId] : undefined;
+}
+
+/** What the integrity check may ask of a catalogue. */
+export function createLookup(catalogue: Catalogue): CatalogueLookup {
+  return {
+    family: (id) => findFamily({ families: {} }, catalogue, id),
+    standardIds: Object.keys(catalogue.standards),
+    sizes: { etfe: catalogue.wires.etfe.map(({ size }) => size), thinwall: catalogue.wires.thinwall.map(({ size }) => size) },
+  };
+}

@@ -1,0 +1,63 @@
+/** A contact that fits a cavity size, with what it takes and how it is worked. */
+export interface Contact {
+  id: string;
+  name: string;
+  cavitySize: string;
+  /** conductor cross-section taken, mm², both limits included */
+  minAreaMm2: number;
+  maxAreaMm2: number;
+  currentA: number;
+  stripMm: number;
+  tool: string;
+  positioner: string;
+  removalTool: string;
+  massG: number;
+}
+
+/** A single-wire seal or the plug of an empty cavity. Insulation diameters in mm, both limits included. */
+export interface Seal {
+  id: string;
+  name: string;
+  cavitySize: string;
+  minOdMm: number;
+  maxOdMm: number;
+}
+
+const contact = (
+  id: string, name: string, cavitySize: string, minAreaMm2: number, maxAreaMm2: number, currentA: number, stripMm: number,
+  tool: string, positioner: string, removalTool: string, massG: number,
+): Contact => ({ id, name, cavitySize, minAreaMm2, maxAreaMm2, currentA, stripMm, tool, positioner, removalTool, massG });
+
+/** Contacts by cavity size, finest range first. Current at 20 °C in free air. */
+export const CONTACTS: readonly Contact[] = [
+  contact('h22', 'Hollin size 22 contact', '22', 0.14, 0.62, 5, 4.0, 'four-indent crimper', 'positioner H22', 'Hollin extractor 22', 0.2),
+  contact('p16f', 'Pellow 16 contact, fine', '16s', 0.3, 0.65, 8, 4.5, 'open-barrel crimper P', 'die P1', 'Pellow pick', 0.4),
+  contact('p16', 'Pellow 16 contact', '16s', 0.75, 2.0, 13, 5.0, 'open-barrel crimper P', 'die P2', 'Pellow pick', 0.5),
+  contact('t150f', 'Tarn 150 contact, fine', '150', 0.3, 0.65, 9, 4.5, 'open-barrel crimper T', 'die T1', 'Tarn pick', 0.4),
+  contact('t150', 'Tarn 150 contact', '150', 0.75, 1.3, 14, 5.0, 'open-barrel crimper T', 'die T2', 'Tarn pick', 0.5),
+  contact('b6', 'Brack 6 mm blade', '6p', 1.9, 6.0, 40, 8.0, 'open-barrel crimper B', 'die B1', 'Brack pick', 1.9),
+  contact('q10', 'Quill 1.0 contact', '10q', 0.3, 0.8, 6, 4.0, 'open-barrel crimper Q', 'die Q1', 'Quill pick', 0.2),
+];
+
+/** Cavities whose housing has one grommet for all wires: no seal on each wire, but limits on the insulation all the same. */
+export const GROMMETS: Readonly<Record<string, { minOdMm: number; maxOdMm: number }>> = {
+  '22': { minOdMm: 0.75, maxOdMm: 1.4 },
+  '10q': { minOdMm: 1.0, maxOdMm: 2.0 },
+};
+
+export const SEALS: readonly Seal[] = [
+  { id: 'p-green', name: 'Pellow seal green', cavitySize: '16s', minOdMm: 1.0, maxOdMm: 1.65 },
+  { id: 'p-grey', name: 'Pellow seal grey', cavitySize: '16s', minOdMm: 1.66, maxOdMm: 2.3 },
+  { id: 't-blue', name: 'Tarn seal blue', cavitySize: '150', minOdMm: 1.0, maxOdMm: 1.6 },
+  { id: 't-white', name: 'Tarn seal white', cavitySize: '150', minOdMm: 1.61, maxOdMm: 2.2 },
+  { id: 'b-seal', name: 'Brack seal', cavitySize: '6p', minOdMm: 2.0, maxOdMm: 4.4 },
+];
+
+/** Plug for an empty sealed cavity, by cavity size. */
+export const PLUGS: Readonly<Record<string, { id: string; name: string }>> = {
+  '22': { id: 'h-plug', name: 'Hollin sealing plug 22' },
+  '16s': { id: 'p-plug', name: 'Pellow cavity plug' },
+  '150': { id: 't-plug', name: 'Tarn cavity plug' },
+  '6p': { id: 'b-plug', name: 'Brack cavity plug' },
+  '10q': { id: 'q-plug', name: 'Quill cavity plug' },
+};

@@ -1,0 +1,41 @@
+import type { Catalogue } from '../catalogue';
+import type { Job } from '../model';
+import { findStandard, type JobPlan } from '../plan';
+import { checkAdhesive } from './rules/checkAdhesive';
+import { checkBarrels } from './rules/checkBarrels';
+import { checkContactCurrent } from './rules/checkContactCurrent';
+import { checkContacts } from './rules/checkContacts';
+import { checkCoveringSizes } from './rules/checkCoveringSizes';
+import { checkGuesses } from './rules/checkGuesses';
+import { checkHeat } from './rules/checkHeat';
+import { checkHoles } from './rules/checkHoles';
+import { checkLabels } from './rules/checkLabels';
+import { checkLookAlikes } from './rules/checkLookAlikes';
+import { checkLookAlikeWires } from './rules/checkLookAlikeWires';
+import { checkLooseCircuits } from './rules/checkLooseCircuits';
+import { checkReadings } from './rules/checkReadings';
+import { checkRequiredPins } from './rules/checkRequiredPins';
+import { checkSlideOn } from './rules/checkSlideOn';
+import { checkSplicePlaces } from './rules/checkSplicePlaces';
+import { checkStuds } from './rules/checkStuds';
+import { checkWireNumbers } from './checkWireNumbers';
+import type { Finding, Grade, Rule } from './types';
+
+/** Every rule by its code. Codes never change meaning; docs/findings.md lists them. */
+export const RULES = {
+  SC1: checkGuesses, SC3: checkReadings, CI1: checkRequiredPins, CI2: checkLooseCircuits, RO1: checkHoles, RO2: checkHeat,
+  BU1: checkSplicePlaces, BU2: checkBarrels, DR1: checkSlideOn, DR2: checkCoveringSizes, DR3: checkAdhesive,
+  EN1: checkContacts, EN3: checkLookAlikes, EN4: checkLookAlikeWires, EN5: checkContactCurrent, PO1: checkStuds, MA2: checkLabels,
+} satisfies Record<string, Rule>;
+
+const WEIGHT = { stop: 0, check: 1, note: 2 } satisfies Record<Grade, number>;
+
+/** All findings of a planned job, worst first; loom by loom and rule by rule within a grade. */
+export function checkPlan(job: Job, plan: JobPlan, catalogue: Catalogue): Finding[] {
+  const standard = findStandard(job, catalogue);
+  const findings = plan.looms.flatMap((loomPlan) => {
+    const context = { job, loomId: loomPlan.loomId, loom: job.looms[loomPlan.loomId]!, plan: loomPlan, catalogue, standard };
+    return Object.values(RULES).flatMap((rule: Rule) => rule(context));
+  });
+  return [...findings, ...checkWireNumbers(job, plan)].sort((a, b) => WEIGHT[a.grade] - WEIGHT[b.grade]);
+}

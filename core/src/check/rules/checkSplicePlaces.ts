@@ -1,0 +1,45 @@
+import { measureSplicePlace } from '../../plan';
+import { createFinding } from '../createFinding';
+import type { Finding, Rule, RuleContext } from '../types';
+
+const STEP_MM = 5;
+
+/** BU1, check: a splice lies on a breakout, close to a connector, beside another splice, or in a moving run. The fix moves it the least way. */
+export const checkSplicePlaces: Rule = (context) =>
+  context.plan.splices.flatMap((splice): Finding[] => {
+    if (splice.clear) return [];
+    const { job, loom, plan, standard } = context;
+    const { segmentId, offsetMm } = splice.place;
+    const segment = plan.tree.segments[segmentId]!;
+    const zoneId = loom.segments[segmentId]!.zoneId;
+    const isMoving = zoneId !== null && job.zones[zoneId]!.flexing;
+    const toNear = offsetMm <= segment.lengthMm - offsetMm;
+    const distanceMm = toNear ? offsetMm : segment.lengthMm - offsetMm;
+    const neighbour = loom.nodes[toNear ? segment.nearNodeId : segment.farNodeId]!;
+    const others = plan.splices.filter((other) => other !== splice && other.place.segmentId === segmentId).map(({ place }) => place.offsetMm);
+    const stacked = others.find((other) => Math.abs(other - offsetMm) < standard.spliceApartMm);
+    const limit = neighbour.kind === 'breakout' || neighbour.kind === 'pass' ? standard.spliceFromBreakoutMm : standard.spliceFromConnectorMm;
+    const sentence = isMoving ? `${splice.label} lies in ${job.zones[zoneId]!.name}, which moves in use.`
+      : distanceMm < limit ? `${splice.label} is ${Math.round(distanceMm)} mm from ${neighbour.kind === 'breakout' ? 'the breakout ' : ''}${neighbour.name}; the shop keeps ${limit} mm.`
+      : stacked !== undefined ? `${splice.label} lies ${Math.round(Math.abs(stacked - offsetMm))} mm from another splice in the same bundle; the shop keeps ${standard.spliceApartMm} mm.`
+      : `${splice.label} has no place that keeps every distance.`;
+    return [createFinding(context, 'BU1', 'check', [{ kind: 'splice', id: splice.id }, { kind: 'segment', id: segmentId }], sentence,
+      { measured: distanceMm, limit, fix: findMove(context, splice, others) })];
+  });
+
+function findMove({ job, loomId, loom, plan, standard }: RuleContext, splice: RuleContext['plan']['splices'][number], others: readonly number[]): Finding['fix'] {
+  const { segmentId, offsetMm } = splice.place;
+  const { lengthMm, nearNodeId, farNodeId } = plan.tree.segments[segmentId]!;
+  for (let away = STEP_MM; away < lengthMm; away += STEP_MM) {
+    for (const to of [offsetMm + away, offsetMm - away]) {
+      if (to <= 0 || to >= lengthMm) continue;
+      if (measureSplicePlace(loom, job.zones, plan.tree, segmentId, to, others, standard) < 0) continue;
+      const towards = loom.nodes[to > offsetMm ? farNodeId : nearNodeId]!.name;
+      return {
+        label: `Move splice ${splice.label} ${away} mm towards ${towards}`,
+        patch: [{ op: 'add', path: `/looms/${loomId}/splicePins/${splice.id}`, value: { segmentId, offsetMm: to, reason: 'moved clear by the finding BU1' } }],
+      };
+    }
+  }
+  return null;
+}

@@ -1,0 +1,39 @@
+import type { Catalogue, ShopStandard } from '../catalogue';
+import type { EditOperation, Job, Loom } from '../model';
+import type { LoomPlan } from '../plan';
+
+export type Grade = 'stop' | 'check' | 'note';
+
+/** What a finding is about, so that it can be shown there. */
+export interface FindingPlace {
+  kind: 'end' | 'segment' | 'splice' | 'circuit' | 'node' | 'wire' | 'loom' | 'step';
+  id: string;
+}
+
+/** One thing that is wrong or worth a look, in the shop's words. */
+export interface Finding {
+  /** stable; its meaning never changes */
+  code: string;
+  /** the same finding keeps its key from one plan to the next, so that it can be accepted */
+  key: string;
+  grade: Grade;
+  loomId: string;
+  places: FindingPlace[];
+  sentence: string;
+  measured: number | null;
+  limit: number | null;
+  /** an edit that mends it, or null where people have to */
+  fix: { label: string; patch: EditOperation[] } | null;
+}
+
+export interface RuleContext {
+  job: Job;
+  loomId: string;
+  loom: Loom;
+  plan: LoomPlan;
+  catalogue: Catalogue;
+  standard: ShopStandard;
+}
+
+/** A rule looks at one planned loom and says what it finds. */
+export type Rule = (context: RuleContext) => Finding[];

@@ -1,0 +1,1 @@
+export { createSkerry } from './createSkerry';

@@ -1,0 +1,30 @@
+/** Faces a drawing may use; both are shipped, so paper and screen agree. */
+export type Face = 'sans' | 'bold' | 'narrow' | 'narrow-bold' | 'mono';
+
+/** A mark on paper. Millimetres from the top left corner; colours as #rrggbb. */
+export type Mark =
+  | { kind: 'path'; d: string; fill: string | null; stroke: string | null; width: number; dash?: number[] }
+  | { kind: 'rect'; x: number; y: number; w: number; h: number; fill: string | null; stroke: string | null; width: number }
+  | { kind: 'circle'; x: number; y: number; r: number; fill: string | null; stroke: string | null; width: number; dash?: number[] }
+  | { kind: 'text'; x: number; y: number; text: string; size: number; face: Face; anchor: 'start' | 'middle' | 'end'; fill: string; turn?: number };
+
+/** A picture, computed once and written as SVG or PDF. */
+export interface Drawing {
+  widthMm: number;
+  heightMm: number;
+  marks: Mark[];
+}
+
+export const INK = '#14242b';
+export const FAINT = '#5d6c70';
+export const HAIR = '#b9c4c2';
+
+/** A straight line. */
+export function line(x1: number, y1: number, x2: number, y2: number, width = 0.2, stroke = INK, dash?: number[]): Mark {
+  return { kind: 'path', d: `M${x1} ${y1}L${x2} ${y2}`, fill: null, stroke, width, ...(dash ? { dash } : {}) };
+}
+
+/** A line of text; y is its baseline, size in mm. */
+export function text(x: number, y: number, words: string, size: number, rest: Partial<Extract<Mark, { kind: 'text' }>> = {}): Mark {
+  return { kind: 'text', x, y, text: words, size, face: 'narrow', anchor: 'start', fill: INK, ...rest };
+}

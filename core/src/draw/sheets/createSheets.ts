@@ -1,0 +1,27 @@
+import type { Catalogue } from '../../catalogue';
+import type { Finding } from '../../check';
+import type { LoomBuild } from '../../make';
+import type { Job } from '../../model';
+import type { LoomPlan } from '../../plan';
+import { addContinuity, addCutList, addLengths, addOverview, addParts, addSleeves, addSplices, addSteps } from './addLists';
+import { addEnds } from './addEnds';
+import { createFlow, type SheetMeta, type SheetPage } from './createFlow';
+import type { SheetContext } from './sheetContext';
+
+/** The build pack of one loom, sheet by sheet, as pages of marks in mm. */
+export function createSheets(job: Job, plan: LoomPlan, build: LoomBuild, findings: readonly Finding[], catalogue: Catalogue, meta: SheetMeta): SheetPage[] {
+  const context: SheetContext = {
+    job, loom: job.looms[plan.loomId]!, plan, build, findings: findings.filter(({ loomId }) => loomId === plan.loomId), catalogue,
+    flow: createFlow(meta), wires: new Map(plan.wires.map((wire) => [wire.id, wire])),
+  };
+  addOverview(context);
+  addCutList(context);
+  addLengths(context);
+  if (plan.splices.length) addSplices(context);
+  addSleeves(context);
+  addEnds(context);
+  addSteps(context);
+  addContinuity(context);
+  addParts(context);
+  return context.flow.finish();
+}

@@ -1,0 +1,21 @@
+import type { Operation } from './step';
+
+const HOT_AIR = 'Hot-air tool parked nose-up and away from fuel; no flame on tubing.';
+
+/** Usual practice, shown at the step; the makers' instructions, local codes and licensed practice come first. */
+export const CAUTIONS = {
+  cut: null,
+  twist: 'Twisted wire under tension recoils: let it unwind before letting go.',
+  thread: null,
+  crimp: 'Tired hands make bad crimps: take the break, have a second person look next day. Eye protection when trimming.',
+  seat: null,
+  plug: null,
+  lay: null,
+  splice: `Sleeve on the wire before the barrel. ${HOT_AIR}`,
+  slide: null,
+  cover: HOT_AIR,
+  fit: 'Battery negative off before work in the car. Pumps and fans can start by themselves. No sparks near fuel, extinguisher at hand.',
+  label: null,
+  test: 'Loom unplugged at both ends, controllers disconnected. Airbags, traction batteries and any high voltage: qualified people only.',
+  sign: null,
+} satisfies Record<Operation, string | null>;

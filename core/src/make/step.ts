@@ -1,0 +1,30 @@
+/** Kinds of work, in the order of a shop's day: where nothing forces another order, steps follow this one. */
+export const OPERATIONS = ['cut', 'twist', 'thread', 'crimp', 'seat', 'plug', 'lay', 'splice', 'slide', 'cover', 'fit', 'label', 'test', 'sign'] as const;
+export type Operation = (typeof OPERATIONS)[number];
+
+/** One thing to tick inside a step: a wire to cut, a cavity to crimp. */
+export interface StepItem {
+  id: string;
+  words: string;
+  wireIds: string[];
+  cavity: string | null;
+  /** why it cannot be done yet, or null */
+  heldBecause: string | null;
+}
+
+/** One step of a build, with what it needs before it. */
+export interface Step {
+  id: string;
+  operation: Operation;
+  title: string;
+  endId: string | null;
+  segmentId: string | null;
+  spliceId: string | null;
+  items: StepItem[];
+  tool: string;
+  parts: string[];
+  /** what can hurt here, in a line; null where nothing special does */
+  caution: string | null;
+  /** steps that must be done first, with the reason */
+  needs: { stepId: string; because: string }[];
+}

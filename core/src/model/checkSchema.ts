@@ -1,0 +1,57 @@
+import Ajv, { type ErrorObject } from 'ajv';
+import { JobSchema, type Job } from './job';
+import type { Checked, Problem } from './problem';
+
+const ajv = new Ajv({ allErrors: true, strict: false, verbose: true });
+const validate = ajv.compile(JobSchema);
+const MOST = 20;
+
+/** Does this value have the shape of a job? At most 20 problems are listed, deepest (most telling) first. */
+export function checkSchema(value: unknown): Checked<Job> {
+  if (validate(value)) return { ok: true, value: value as Job };
+  const seen = new Set<string>();
+  const problems: Problem[] = [];
+  for (const error of validate.errors ?? []) {
+    const problem = toProblem(error);
+    if (problem === null || seen.has(problem.path + problem.message)) continue;
+    seen.add(problem.path + problem.message);
+    problems.push(problem);
+  }
+  problems.sort((a, b) => b.path.split('/').length - a.path.split('/').length);
+  return { ok: false, problems: problems.slice(0, MOST) };
+}
+
+function toProblem(error: ErrorObject): Problem | null {
+  const { keyword, instancePath: path, params, data } = error;
+  switch (keyword) {
+    case 'anyOf': {
+      const allowed = listLiterals(error.parentSchema?.anyOf);
+      return allowed ? { path, message: `expected one of ${allowed}, got ${toShort(data)}` } : { path, message: `expected ${describe(error.parentSchema?.anyOf)}, got ${toShort(data)}` };
+    }
+    case 'const':
+      return path.split('/').length <= 2 ? { path, message: `expected ${JSON.stringify(params.allowedValue)}, got ${toShort(data)}` } : null;
+    case 'required':
+      return { path: `${path}/${params.missingProperty}`, message: 'expected a value, got nothing: the field is missing' };
+    case 'additionalProperties':
+      return { path: `${path}/${params.additionalProperty}`, message: 'expected no such field here: the name is unknown or not a valid id' };
+    case 'type':
+      return { path, message: `expected ${params.type}, got ${toShort(data)}` };
+    default:
+      return { path, message: `${error.message ?? keyword}, got ${toShort(data)}` };
+  }
+}
+
+function listLiterals(anyOf: unknown): string | null {
+  if (!Array.isArray(anyOf) || !anyOf.every((one) => 'const' in one)) return null;
+  return anyOf.map((one) => JSON.stringify(one.const)).join(', ');
+}
+
+function describe(anyOf: unknown): string {
+  return Array.isArray(anyOf) ? anyOf.map((one) => one.type ?? JSON.stringify(one.const)).join(' or ') : 'another value';
+}
+
+function toShort(data: unknown): string {
+  if (data === undefined) return 'nothing';
+  const text = JSON.stringify(data) ?? String(data);
+  return text.length > 60 ? `${text.slice(0, 57)}…` : text;
+}

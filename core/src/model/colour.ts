@@ -1,0 +1,20 @@
+import { Type, type Static } from '@sinclair/typebox';
+
+export const COLOUR_NAMES = [
+  'black', 'brown', 'red', 'orange', 'yellow', 'green', 'blue', 'violet', 'grey', 'white', 'pink',
+] as const;
+
+export const ColourNameSchema = Type.Union(COLOUR_NAMES.map((name) => Type.Literal(name)));
+export type ColourName = (typeof COLOUR_NAMES)[number];
+
+/** A wire's true look: the base colour of its insulation and a stripe, or null for none. */
+export const ColourSchema = Type.Object(
+  { base: ColourNameSchema, stripe: Type.Union([ColourNameSchema, Type.Null()]) },
+  { additionalProperties: false },
+);
+export type Colour = Static<typeof ColourSchema> & { base: ColourName; stripe: ColourName | null };
+
+/** The colour in words, as it prints: "red/black", "white". */
+export function toColourWords(colour: Colour): string {
+  return colour.stripe === null ? colour.base : `${colour.base}/${colour.stripe}`;
+}

@@ -1,0 +1,42 @@
+import { Type, type Static } from '@sinclair/typebox';
+import { CIRCUIT_KINDS, type CircuitKind } from './circuit';
+import { IdSchema, NameSchema } from './ids';
+
+/** What the device needs at a cavity, as far as it is known. */
+export const DevicePinSchema = Type.Object(
+  { function: NameSchema, kind: Type.Union(CIRCUIT_KINDS.map((kind) => Type.Literal(kind))), required: Type.Boolean() },
+  { additionalProperties: false },
+);
+
+/** Where wires of a loom finish: a connector with cavities, rings on a stud, or bare tails. */
+export const EndSchema = Type.Object(
+  {
+    nodeId: IdSchema,
+    name: NameSchema,
+    kind: Type.Union([Type.Literal('connector'), Type.Literal('ring'), Type.Literal('tail')]),
+    familyId: Type.Union([IdSchema, Type.Null()], { description: 'connector family; null for rings and tails' }),
+    key: Type.Union([Type.String({ minLength: 1, maxLength: 8 }), Type.Null()], { description: 'keying of the housing; null: the only or the normal one' }),
+    studMm: Type.Union([Type.Number({ exclusiveMinimum: 0, maximum: 20 }), Type.Null()], { description: 'stud diameter in mm; null unless rings' }),
+    serviceLoopMm: Type.Number({ minimum: 0, maximum: 2000 }),
+    reterminations: Type.Union([Type.Integer({ minimum: 0, maximum: 10 }), Type.Null()], { description: 'null: as the shop standard says' }),
+    clocking: Type.Union([
+      Type.Object(
+        { radiusMm: Type.Number({ minimum: 0, maximum: 1000 }), angleDeg: Type.Number({ minimum: 0, maximum: 360 }) },
+        { additionalProperties: false },
+      ),
+      Type.Null(),
+    ], { description: 'how far the device may be turned at fitting; null: it is not' }),
+    pins: Type.Record(Type.String({ pattern: '^[A-Za-z0-9]{1,6}$' }), DevicePinSchema, { additionalProperties: false, description: 'cavity → what the device needs there' }),
+  },
+  { additionalProperties: false },
+);
+export type DevicePin = Omit<Static<typeof DevicePinSchema>, 'kind'> & { kind: CircuitKind };
+export type End = Omit<Static<typeof EndSchema>, 'pins'> & { pins: Record<string, DevicePin> };
+
+/** A connector end with nothing special about it. */
+export function createEnd(nodeId: string, name: string, familyId: string | null, rest: Partial<End> = {}): End {
+  return {
+    nodeId, name, kind: familyId === null ? 'tail' : 'connector', familyId, key: null, studMm: null,
+    serviceLoopMm: 0, reterminations: null, clocking: null, pins: {}, ...rest,
+  };
+}

@@ -1,0 +1,43 @@
+import { Type, type Static } from '@sinclair/typebox';
+import { ConnectorFamilySchema } from './family';
+import { IdSchema, NameSchema, ReasonSchema, recordOf } from './ids';
+import { LoomSchema, createLoom, type Loom } from './loom';
+import { ZoneSchema, createZones } from './zone';
+
+export const FORMAT = 'wattograph-job';
+export const FORMAT_VERSION = 2;
+
+/** A finding that the planner lets stand, with the reason that prints in the pack. */
+export const AcceptedFindingSchema = Type.Object(
+  { reason: ReasonSchema, by: NameSchema },
+  { additionalProperties: false },
+);
+
+/** The whole job: what a user saves, what the server stores, what the plan is computed from. */
+export const JobSchema = Type.Object(
+  {
+    format: Type.Literal(FORMAT),
+    formatVersion: Type.Literal(FORMAT_VERSION),
+    name: NameSchema,
+    customer: Type.String({ maxLength: 80 }),
+    standardId: IdSchema,
+    notes: Type.String({ maxLength: 8000 }),
+    zones: recordOf(ZoneSchema),
+    families: recordOf(ConnectorFamilySchema, { description: 'connector families of this job alone, beside those of the catalogue' }),
+    looms: recordOf(LoomSchema),
+    accepted: Type.Record(Type.String({ pattern: '^[A-Za-z0-9][A-Za-z0-9_.@:+-]{0,120}$' }), AcceptedFindingSchema, {
+      additionalProperties: false,
+      description: 'finding key → why it may stand',
+    }),
+  },
+  { additionalProperties: false, $id: 'https://wattograph.invalid/schema/job-2.json', title: 'Wattograph job' },
+);
+export type Job = Omit<Static<typeof JobSchema>, 'looms'> & { looms: Record<string, Loom> };
+
+/** A new job with one empty loom. */
+export function createJob(name: string, customer: string): Job {
+  return {
+    format: FORMAT, formatVersion: FORMAT_VERSION, name, customer, standardId: 'larkhollow', notes: '',
+    zones: createZones(), families: {}, looms: { main: createLoom('main', 'W') }, accepted: {},
+  };
+}

@@ -1,0 +1,83 @@
+import { findFamily, type Catalogue, type ShopStandard } from '../catalogue';
+import type { Job, Loom } from '../model';
+import { compareIds } from '../units';
+import { chooseBarrels } from './chooseBarrels';
+import { chooseConductors } from './chooseConductors';
+import { chooseCoverings } from './chooseCoverings';
+import { chooseTerminations } from './chooseTerminations';
+import { connect, route } from './connect';
+import { createTree } from './createTree';
+import { listMarks } from './listMarks';
+import { measureBundles, type PackingStore } from './measureBundles';
+import { measureWires } from './measureWires';
+import type { JobPlan, LoomPlan, PlannedTermination, PlannedWire } from './types';
+
+export type Planner = (job: Job) => JobPlan;
+
+/**
+ * A planner for one catalogue. It remembers what it packed and the last plan of each loom, so that an edit recomputes only
+ * the loom it touched; what it returns is the same as a new planner would (a seeded test holds it to that).
+ */
+export function createPlanner(catalogue: Catalogue): Planner {
+  const store: PackingStore = new Map();
+  const last = new Map<string, { inputs: unknown[]; plan: LoomPlan }>();
+  return (job) => ({
+    looms: Object.keys(job.looms).sort(compareIds).map((loomId) => {
+      const inputs = [job.looms[loomId], job.zones, job.families, job.standardId];
+      const known = last.get(loomId);
+      if (known && known.inputs.every((input, index) => input === inputs[index])) return known.plan;
+      const plan = planLoom(job, loomId, catalogue, store);
+      last.set(loomId, { inputs, plan });
+      return plan;
+    }),
+  });
+}
+
+/** The plan of a whole job, computed from nothing. */
+export function plan(job: Job, catalogue: Catalogue): JobPlan {
+  return createPlanner(catalogue)(job);
+}
+
+/** The stages of a plan, in their order. Each is a pure function; what passes between them is in types.ts. */
+function planLoom(job: Job, loomId: string, catalogue: Catalogue, store: PackingStore): LoomPlan {
+  const loom = job.looms[loomId]!;
+  const standard = findStandard(job, catalogue);
+  // 1 route: the tree seen from the datum
+  const tree = createTree(loom, standard);
+  // 2 connect and splice: circuits → wires and splices at junctions, by least wire
+  const strands = connect(loom, tree, standard);
+  // 3 place: splices off their junctions, wires along the tree
+  const { splices, wires: run } = route(job, loom, tree, strands, standard);
+  // 4 size: a conductor for every wire
+  const sized = chooseConductors(job, loom, run, catalogue, standard);
+  const barrels = chooseBarrels(splices, sized, catalogue);
+  // 5 bundle: what lies in each section and how thick it is
+  const bundles = measureBundles(loom, tree, sized, standard, store);
+  // 6 cover
+  const coverings = chooseCoverings(job, loom, tree, bundles, catalogue, standard);
+  // 7 terminate
+  const { terminations, plugs } = chooseTerminations(job, loom, sized, catalogue, standard.tailStripMm);
+  // 8 measure: cut lengths, every term kept
+  const measured = measureWires(job, loom, tree, sized, splices, bundles, terminations, barrels, catalogue, standard);
+  // 9 mark
+  const wires = listMarks(loom, measured, catalogue);
+  const massG = sumMass(job, loom, wires, coverings.reduce((sum, one) => sum + one.massG, 0), terminations, catalogue);
+  return { loomId, tree, wires, splices, barrels, bundles, coverings, terminations, plugs, massG };
+}
+
+/** The shop standard that a job works to; throws where the catalogue does not have it. */
+export function findStandard(job: Pick<Job, 'standardId'>, catalogue: Catalogue): ShopStandard {
+  const standard = Object.hasOwn(catalogue.standards, job.standardId) ? catalogue.standards[job.standardId] : undefined;
+  if (!standard) throw new Error(`standardId: expected one of ${Object.keys(catalogue.standards).join(', ')}, got "${job.standardId}"`);
+  return standard;
+}
+
+function sumMass(
+  job: Job, loom: Loom, wires: readonly PlannedWire[], covering: number, terminations: readonly PlannedTermination[], catalogue: Catalogue,
+): LoomPlan['massG'] {
+  const wire = wires.reduce((sum, one) => sum + one.massG, 0);
+  const housings = Object.values(loom.ends).reduce((sum, end) => sum + (findFamily(job, catalogue, end.familyId)?.massG ?? 0), 0);
+  const unit = new Map([...catalogue.contacts, ...catalogue.rings].map(({ id, massG }) => [id, massG]));
+  const contacts = terminations.reduce((sum, { contactId }) => sum + (contactId === null ? 0 : unit.get(contactId)!), 0);
+  return { wire, covering, housings, contacts, total: wire + covering + housings + contacts };
+}

@@ -1,0 +1,11 @@
+export { isCoveringFit, measureCoveringCut } from './chooseCoverings';
+export { chooseSplices, type SpliceTree } from './chooseSplices';
+export { createPlanner, findStandard, plan, type Planner } from './createPlanner';
+export { createTree, measureSegment } from './createTree';
+export { listPieces } from './listPieces';
+export { measureBraid } from './measureBraid';
+export { measurePackingBound, packCircles } from './packCircles';
+export { measurePathSigma, measureRough } from './measureRough';
+export { measureSplicePlace } from './placeSplices';
+export { measureTakeUp } from './measureTakeUp';
+export type * from './types';

@@ -1,0 +1,79 @@
+import type { ShopStandard } from '../catalogue';
+import type { Circuit, Loom, Termination } from '../model';
+import { chooseSplices, type SpliceTree } from './chooseSplices';
+import { listPieces } from './listPieces';
+import type { Tree, WireEnd } from './types';
+
+/** A wire between two ends, before splices have a place; and the splices with the node each was planned at. */
+export interface Strands {
+  wires: { circuitId: string; from: WireEnd; to: WireEnd }[];
+  splices: { id: string; circuitId: string; nodeId: string; segmentIds: string[] }[];
+}
+
+const toEnd = ({ endId, cavity }: Termination): WireEnd => ({ kind: 'cavity', endId, cavity });
+
+/** Wires of one circuit by the way it is joined: one wire for two terminations, else splices, a chain, or a stud. */
+export function listStrands(loom: Loom, tree: Tree, circuitId: string, circuit: Circuit, standard: ShopStandard): Strands {
+  const [source, ...others] = circuit.terminations;
+  if (source === undefined || others.length === 0) return { wires: [], splices: [] };
+  const wire = (from: Termination, to: Termination) => ({ circuitId, from: toEnd(from), to: toEnd(to) });
+  if (others.length === 1 || circuit.join === 'stud') return { wires: others.map((to) => wire(source, to)), splices: [] };
+  if (circuit.join === 'chain') return { wires: others.map((to, index) => wire(circuit.terminations[index]!, to)), splices: [] };
+  return listSpliced(loom, tree, circuitId, source, others, standard);
+}
+
+interface Branch extends SpliceTree {
+  segmentId: string | null;
+  ends: Termination[];
+  children: Branch[];
+}
+
+function listSpliced(loom: Loom, tree: Tree, circuitId: string, source: Termination, others: Termination[], standard: ShopStandard): Strands {
+  const root = createBranches(loom, tree, source, others);
+  const { wiresToParent } = chooseSplices(root, standard.spliceCostMm, standard.spliceMostWires);
+  const strands: Strands = { wires: [], splices: [] };
+
+  const collect = (branch: Branch): WireEnd[] => {
+    const arriving: WireEnd[] = [...branch.ends.map(toEnd), ...branch.children.flatMap(collect)];
+    const leaving = wiresToParent.get(branch.nodeId)!;
+    let made = 0;
+    while (arriving.length > leaving) {
+      const merged = arriving.splice(0, Math.min(standard.spliceMostWires, arriving.length - leaving + 1));
+      made += 1;
+      const id = `${circuitId}@${branch.nodeId}${made > 1 ? `.${made}` : ''}`;
+      const segmentIds = [branch.segmentId, ...branch.children.map((child) => child.segmentId)].filter((one) => one !== null);
+      strands.splices.push({ id, circuitId, nodeId: branch.nodeId, segmentIds });
+      for (const to of merged) strands.wires.push({ circuitId, from: { kind: 'splice', spliceId: id }, to });
+      arriving.unshift({ kind: 'splice', spliceId: id });
+    }
+    return arriving;
+  };
+  for (const to of collect(root)) strands.wires.push({ circuitId, from: toEnd(source), to });
+  strands.wires.reverse();
+  strands.splices.reverse();
+  return strands;
+}
+
+/** The part of the route that joins the terminations, rooted at the source. */
+function createBranches(loom: Loom, tree: Tree, source: Termination, others: Termination[]): Branch {
+  const rootId = loom.ends[source.endId]!.nodeId;
+  const root: Branch = { nodeId: rootId, edgeMm: 0, terminals: 0, children: [], segmentId: null, ends: [] };
+  const branches = new Map<string, Branch>([[rootId, root]]);
+  for (const termination of others) {
+    let at = root;
+    for (const { segmentId } of listPieces(tree, { nodeId: rootId }, { nodeId: loom.ends[termination.endId]!.nodeId })) {
+      const segment = tree.segments[segmentId]!;
+      const nodeId = segment.nearNodeId === at.nodeId ? segment.farNodeId : segment.nearNodeId;
+      let next = branches.get(nodeId);
+      if (!next) {
+        next = { nodeId, edgeMm: segment.lengthMm, terminals: 0, children: [], segmentId, ends: [] };
+        branches.set(nodeId, next);
+        at.children.push(next);
+      }
+      at = next;
+    }
+    at.terminals += 1;
+    at.ends.push(termination);
+  }
+  return root;
+}

@@ -1,0 +1,79 @@
+import type { ShopStandard } from '../catalogue';
+import type { Job, Loom } from '../model';
+import type { Strands } from './listStrands';
+import type { PlannedSplice, Tree } from './types';
+
+const STEP_MM = 5;
+
+/** Room that a place leaves beside nodes and the other splices of its segment, mm, less what it must have; the least of all. Negative: some distance is not kept. */
+export function measureSplicePlace(
+  loom: Loom, zones: Job['zones'], tree: Tree, segmentId: string, offsetMm: number,
+  otherOffsetsMm: readonly number[], standard: ShopStandard,
+): number {
+  const segment = tree.segments[segmentId]!;
+  const zoneId = loom.segments[segmentId]!.zoneId;
+  if (zoneId !== null && zones[zoneId]?.flexing) return -Infinity;
+  const fromNode = (nodeId: string, distanceMm: number): number => {
+    const kind = loom.nodes[nodeId]!.kind;
+    if (kind === 'breakout') return distanceMm - standard.spliceFromBreakoutMm;
+    if (kind === 'pass') return distanceMm - standard.spliceFromBreakoutMm;
+    return distanceMm - standard.spliceFromConnectorMm;
+  };
+  let room = Math.min(fromNode(segment.nearNodeId, offsetMm), fromNode(segment.farNodeId, segment.lengthMm - offsetMm));
+  for (const other of otherOffsetsMm) room = Math.min(room, Math.abs(other - offsetMm) - standard.spliceApartMm);
+  return room;
+}
+
+/**
+ * Move each splice off its junction, along the fatter side, to the nearest place that keeps every distance of the
+ * shop standard: from breakouts, from connectors, from other splices, never in a moving run. Where there is none, the place
+ * with the most room is taken and marked not clear. A place pinned by hand stays.
+ */
+export function placeSplices(
+  loom: Loom, zones: Job['zones'], tree: Tree, splices: Strands['splices'], wiresIn: ReadonlyMap<string, number>, standard: ShopStandard,
+): PlannedSplice[] {
+  const placed: PlannedSplice[] = [];
+  const taken = new Map<string, number[]>();
+  const put = (splice: Strands['splices'][number], place: PlannedSplice['place'], pinned: boolean, clear: boolean) => {
+    taken.set(place.segmentId, [...(taken.get(place.segmentId) ?? []), place.offsetMm]);
+    placed.push({
+      id: splice.id, label: '', circuitId: splice.circuitId, nodeId: splice.nodeId, place, pinned, clear,
+      distanceMm: tree.segments[place.segmentId]!.startMm + place.offsetMm,
+    });
+  };
+  const isPinned = (id: string) => Object.hasOwn(loom.splicePins, id);
+  for (const splice of splices.filter(({ id }) => isPinned(id))) {
+    const { segmentId, offsetMm } = loom.splicePins[splice.id]!;
+    const offset = Math.min(offsetMm, tree.segments[segmentId]!.lengthMm);
+    const room = measureSplicePlace(loom, zones, tree, segmentId, offset, taken.get(segmentId) ?? [], standard);
+    put(splice, { segmentId, offsetMm: offset }, true, room >= 0);
+  }
+  for (const splice of splices.filter(({ id }) => !isPinned(id))) {
+    const found = findPlace(loom, zones, tree, splice, wiresIn, taken, standard);
+    put(splice, found.place, false, found.room >= 0);
+  }
+  placed.sort((a, b) => a.distanceMm - b.distanceMm || (a.id < b.id ? -1 : 1));
+  placed.forEach((splice, index) => { splice.label = `S${index + 1}`; });
+  return placed;
+}
+
+function findPlace(
+  loom: Loom, zones: Job['zones'], tree: Tree, splice: Strands['splices'][number], wiresIn: ReadonlyMap<string, number>,
+  taken: ReadonlyMap<string, number[]>, standard: ShopStandard,
+): { place: PlannedSplice['place']; room: number } {
+  const fattestFirst = [...splice.segmentIds].sort((a, b) => (wiresIn.get(b) ?? 0) - (wiresIn.get(a) ?? 0));
+  let best: { place: PlannedSplice['place']; room: number } | null = null;
+  for (const segmentId of fattestFirst) {
+    const { lengthMm, nearNodeId } = tree.segments[segmentId]!;
+    const fromNear = nearNodeId === splice.nodeId;
+    const others = taken.get(segmentId) ?? [];
+    for (let away = Math.min(STEP_MM, lengthMm / 2); away < lengthMm; away += STEP_MM) {
+      const offsetMm = fromNear ? away : lengthMm - away;
+      const room = measureSplicePlace(loom, zones, tree, segmentId, offsetMm, others, standard);
+      if (room >= 0) return { place: { segmentId, offsetMm }, room };
+      if (best === null || room > best.room) best = { place: { segmentId, offsetMm }, room };
+    }
+  }
+  if (best === null) throw new Error(`splice ${splice.id}: expected a segment beside it, got none`);
+  return best;
+}

@@ -1,0 +1,202 @@
+import type { Conductor } from '../catalogue';
+import type { Circuit, Colour, CoveringKind } from '../model';
+
+/** A node of the rooted route tree. */
+export interface TreeNode {
+  id: string;
+  /** from the datum along the tree, mm */
+  distanceMm: number;
+  parentSegmentId: string | null;
+  parentNodeId: string | null;
+  /** the trunk's own continuation first, then by id */
+  childSegmentIds: string[];
+  depth: number;
+}
+
+/** A segment seen from the datum: near is the datum's side. */
+export interface TreeSegment {
+  id: string;
+  nearNodeId: string;
+  farNodeId: string;
+  /** mean of the readings, mm */
+  lengthMm: number;
+  startMm: number;
+  /** spread of the reading, one sigma, mm */
+  sigmaMm: number;
+  /** does the bundle it leaves go on into this segment */
+  onward: boolean;
+}
+
+export interface Tree {
+  datumId: string;
+  /** parents before children */
+  nodeIds: string[];
+  nodes: Record<string, TreeNode>;
+  segments: Record<string, TreeSegment>;
+}
+
+/** A place on the tree: at a node, or so far along a segment from its near side. */
+export type Place = { nodeId: string } | { segmentId: string; offsetMm: number };
+
+/** Part of a segment that a wire lies in; from and to in mm from the segment's near side, from < to. */
+export interface Piece {
+  segmentId: string;
+  fromMm: number;
+  toMm: number;
+}
+
+export type WireEnd = { kind: 'cavity'; endId: string; cavity: string } | { kind: 'splice'; spliceId: string };
+
+/** A splice as planned: where wires of one circuit become one. */
+export interface PlannedSplice {
+  id: string;
+  label: string;
+  circuitId: string;
+  nodeId: string;
+  place: { segmentId: string; offsetMm: number };
+  distanceMm: number;
+  pinned: boolean;
+  /** did a place that keeps every distance exist */
+  clear: boolean;
+}
+
+/** A wire before it has a size: one piece of copper between two ends. */
+export interface RunWire {
+  id: string;
+  circuitId: string;
+  from: WireEnd;
+  to: WireEnd;
+  pieces: Piece[];
+}
+
+export type ConductorRule = 'pinned' | 'minimum' | 'contact' | 'none';
+
+export interface SizedWire extends RunWire {
+  conductor: Conductor;
+  ruledBy: ConductorRule;
+  because: string;
+}
+
+/** Round elements lying side by side: where each is, middle of the bundle at 0, 0; mm. */
+export interface Circle {
+  x: number;
+  y: number;
+  r: number;
+}
+
+export interface Packing {
+  odMm: number;
+  circles: Circle[];
+  /** how the diameter was found */
+  method: 'formula' | 'search';
+}
+
+/** A stretch of a segment in which the same wires lie. From and to in mm from the segment's near side. */
+export interface Section {
+  fromMm: number;
+  toMm: number;
+  /** single wires and twisted groups, thickest first: the ids of the wires in each */
+  elements: string[][];
+  /** where each element lies, in the order of elements */
+  circles: Circle[];
+  odMm: number;
+  /** never less than this, by the densest packing there is */
+  boundMm: number;
+  method: Packing['method'];
+}
+
+export interface PlannedBundle {
+  segmentId: string;
+  odMm: number;
+  sections: Section[];
+  massGPerM: number;
+  insideBendMm: number;
+}
+
+export interface PlannedCovering {
+  segmentId: string;
+  kind: CoveringKind;
+  itemId: string | null;
+  itemName: string;
+  ruledBy: 'pinned' | 'zone' | 'standard';
+  because: string;
+  cutMm: number;
+  /** over the covering */
+  odOutsideMm: number;
+  /** the largest thing it has to pass on its way there, mm */
+  mustPassMm: number;
+  problem: null | 'no-size' | 'cannot-pass';
+  alsoFits: string[];
+  massG: number;
+}
+
+export interface PlannedTermination {
+  endId: string;
+  cavity: string;
+  wireIds: string[];
+  contactId: string | null;
+  contactName: string;
+  sealId: string | null;
+  sealName: string;
+  stripMm: number | null;
+  tool: string;
+  positioner: string;
+  removalTool: string;
+  pullOffN: number | null;
+  problem: null | 'contact' | 'seal';
+}
+
+/** One term of a cut length, kept so that it can be shown. */
+export interface Addend {
+  kind: 'segment' | 'breakout' | 'entry' | 'service-loop' | 're-termination' | 'clocking' | 'strip' | 'splice' | 'rounding';
+  /** segment, node, end or splice it comes from */
+  of: string;
+  words: string;
+  mm: number;
+}
+
+export interface PlannedWire extends SizedWire {
+  number: string;
+  colour: Colour;
+  kind: Circuit['kind'];
+  addends: Addend[];
+  /** before rounding up */
+  lengthMm: number;
+  cutMm: number;
+  sigmaMm: number;
+  roughMm: number;
+  /** segments that are only guessed; the wire is not cut while there are any */
+  heldBy: string[];
+  massG: number;
+  labelId: string | null;
+}
+
+export interface PlannedBarrel {
+  spliceId: string;
+  barrelId: string | null;
+  barrelName: string;
+  /** conductor area on the fuller side, mm² */
+  areaMm2: number;
+  lengthMm: number;
+  wireIds: string[];
+  stripMm: number;
+  tool: string;
+}
+
+export interface LoomPlan {
+  loomId: string;
+  tree: Tree;
+  wires: PlannedWire[];
+  splices: PlannedSplice[];
+  barrels: PlannedBarrel[];
+  bundles: PlannedBundle[];
+  coverings: PlannedCovering[];
+  terminations: PlannedTermination[];
+  /** cavity names that stay empty and take a plug, by end */
+  plugs: { endId: string; cavity: string; plugId: string }[];
+  massG: { wire: number; covering: number; housings: number; contacts: number; total: number };
+}
+
+export interface JobPlan {
+  looms: LoomPlan[];
+}

@@ -1,0 +1,3 @@
+export { compareIds } from './compareIds';
+export { roundTo } from './roundTo';
+export { roundUp } from './roundUp';
