@@ -1,4 +1,3 @@
-import { fileURLToPath } from 'node:url';
 import { join } from 'node:path';
 import PDFDocument from 'pdfkit';
 import type { Drawing, Face, Mark } from './drawing';
@@ -9,13 +8,8 @@ const FILES = {
   sans: 'Archivo_400Regular.ttf', bold: 'Archivo_600SemiBold.ttf', narrow: 'ArchivoNarrow_400Regular.ttf', 'narrow-bold': 'ArchivoNarrow_600SemiBold.ttf', mono: 'JetBrainsMono_500Medium.ttf',
 } satisfies Record<Face, string>;
 
-/** Where the shipped faces lie: WATTOGRAPH_FONTS, or beside this package. */
-function fontFolder(): string {
-  return process.env.WATTOGRAPH_FONTS ?? fileURLToPath(new URL('../../assets/fonts/', import.meta.url));
-}
-
-/** Pages as one PDF at true size, fonts embedded. Same pages, same bytes but for the date given. */
-export async function toPdf(pages: readonly Drawing[], title: string, createdAt: Date): Promise<Buffer> {
+/** Pages as one PDF at true size, fonts embedded. Same pages, same marks; fonts are read from the folder of the shipped faces. */
+export async function toPdf(pages: readonly Drawing[], title: string, createdAt: Date, fontFolder: string): Promise<Buffer> {
   if (pages.length === 0) throw new RangeError('PDF: expected at least one page, got none');
   const document = new PDFDocument({ autoFirstPage: false, info: { Title: title, Creator: 'Wattograph', Producer: 'Wattograph', CreationDate: createdAt } });
   const chunks: Buffer[] = [];
@@ -24,7 +18,7 @@ export async function toPdf(pages: readonly Drawing[], title: string, createdAt:
     document.on('end', () => resolve(Buffer.concat(chunks)));
     document.on('error', reject);
   });
-  for (const [face, file] of Object.entries(FILES)) document.registerFont(face, join(fontFolder(), file));
+  for (const [face, file] of Object.entries(FILES)) document.registerFont(face, join(fontFolder, file));
   for (const page of pages) {
     document.addPage({ size: [page.widthMm * POINTS_PER_MM, page.heightMm * POINTS_PER_MM], margin: 0 });
     document.save().scale(POINTS_PER_MM);

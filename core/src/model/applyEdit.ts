@@ -25,3 +25,11 @@ export function applyEdit<T extends object>(document: T, patch: readonly EditOpe
 export function listOperations(before: object, after: object): EditOperation[] {
   return jsonPatch.compare(before, after);
 }
+
+/** Change a document by a recipe that may write to its copy; gives the next document and the patch that leads there. */
+export function editDocument<T extends object>(document: T, recipe: (draft: T) => void): { next: T; patch: EditOperation[] } {
+  const next = produce(document, (draft) => {
+    recipe(draft as T);
+  });
+  return { next, patch: listOperations(document, next) };
+}

@@ -1,4 +1,5 @@
-export { applyEdit, listOperations, type EditOperation } from './applyEdit';
+export { applyEdit, editDocument, listOperations, type EditOperation } from './applyEdit';
+export { isOverlap } from './isOverlap';
 export { checkIntegrity, type CatalogueLookup } from './checkIntegrity';
 export { checkJob } from './checkJob';
 export { checkSchema } from './checkSchema';

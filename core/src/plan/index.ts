@@ -1,3 +1,4 @@
+export { comparePlans, type PlanChanges } from './comparePlans';
 export { isCoveringFit, measureCoveringCut } from './chooseCoverings';
 export { chooseSplices, type SpliceTree } from './chooseSplices';
 export { createPlanner, findStandard, plan, type Planner } from './createPlanner';

@@ -1,0 +1,25 @@
+import { createEnd, createNode, createSegment, type End, type Loom, type Segment } from '../model';
+import { createId } from './createId';
+
+/**
+ * Put a new end on the loom: at the datum where that is free and asked for, else on a leg of its own from a node.
+ * Changes the loom given.
+ *
+ * @returns the id of the end
+ * @throws RangeError where the datum has its end already
+ */
+export function addEnd(loom: Loom, place: { nodeId: string; legMm: number | null }, name: string, familyId: string | null, end: Partial<End> = {}, segment: Partial<Segment> = {}): string {
+  const endId = createId(loom.ends, 'e');
+  if (place.legMm === null) {
+    const taken = Object.values(loom.ends).find(({ nodeId }) => nodeId === place.nodeId);
+    if (taken) throw new RangeError(`expected a free place at ${loom.nodes[place.nodeId]!.name}, got ${taken.name} there`);
+    loom.ends[endId] = createEnd(place.nodeId, name, familyId, end);
+    return endId;
+  }
+  const nodeId = createId(loom.nodes, 'n');
+  const segmentId = createId(loom.segments, 's');
+  loom.nodes[nodeId] = createNode('end', name);
+  loom.segments[segmentId] = createSegment(place.nodeId, nodeId, place.legMm, segment);
+  loom.ends[endId] = createEnd(nodeId, name, familyId, end);
+  return endId;
+}

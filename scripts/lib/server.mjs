@@ -1,0 +1,31 @@
+// Prepares a database and starts the built application on it.
+import { spawn } from 'node:child_process';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { root, run } from './machine.mjs';
+
+/** Bring the tables up to date and, where asked, put the demo job in if it is not there. */
+export function prepareDatabase(databaseUrl, { seed }) {
+  return run('node', ['node_modules/tsx/dist/cli.mjs', 'web/server/prepare.ts', ...(seed ? ['--seed'] : [])], { env: { ...process.env, DATABASE_URL: databaseUrl } });
+}
+
+/** Start the built application; resolves when it answers. Its process is the one to end. */
+export async function startServer({ databaseUrl, port, host = '127.0.0.1', stdio = 'inherit', env = {} }) {
+  const child = spawn('node', ['node_modules/next/dist/bin/next', 'start', 'web', '-p', String(port), '-H', host], {
+    cwd: root, stdio, env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1', WATTOGRAPH_FONTS: `${root}core/assets/fonts`, ...env, DATABASE_URL: databaseUrl },
+  });
+  const address = `http://${host.includes(':') ? `[${host}]` : host === '0.0.0.0' ? '127.0.0.1' : host}:${port}`;
+  let ended = false;
+  child.on('exit', () => { ended = true; });
+  for (let attempt = 0; attempt < 300; attempt += 1) {
+    if (ended) throw new Error('the application ended before it answered');
+    try {
+      const response = await fetch(`${address}/api/health`);
+      if (response.ok) return { child, address };
+    } catch {
+      // not listening yet
+    }
+    await sleep(100);
+  }
+  child.kill('SIGKILL');
+  throw new Error('the application did not answer within 30 s');
+}

@@ -1,0 +1,7 @@
+import { readJob } from '../../../../server/documents';
+import { toJobId } from '../../../../server/requests';
+import { respond } from '../../../../server/respond';
+
+/** The job as it stands, with what ?author= may undo. */
+export const GET = respond<{ id: string }>(async (request, { id }) =>
+  Response.json(await readJob(toJobId(id), new URL(request.url).searchParams.get('author') ?? '')));

@@ -1,0 +1,5 @@
+import { BundleStation } from '../../../../../stations/bundle/BundleStation';
+
+export default function BundlePage() {
+  return <BundleStation />;
+}

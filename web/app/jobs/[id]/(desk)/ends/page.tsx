@@ -1,0 +1,5 @@
+import { EndsStation } from '../../../../../stations/ends/EndsStation';
+
+export default function EndsPage() {
+  return <EndsStation />;
+}

@@ -1,0 +1,5 @@
+import { SheetsStation } from '../../../../../stations/sheets/SheetsStation';
+
+export default function SheetsPage() {
+  return <SheetsStation />;
+}

@@ -1,0 +1,8 @@
+import { listJobLines } from '../server/jobLines';
+import { JobsStation } from '../stations/jobs/JobsStation';
+
+export const dynamic = 'force-dynamic';
+
+export default async function JobsPage() {
+  return <JobsStation jobs={await listJobLines()} />;
+}

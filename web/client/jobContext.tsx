@@ -1,0 +1,73 @@
+'use client';
+
+import { createContext, useContext, useEffect, useState, useSyncExternalStore, type ReactNode } from 'react';
+import type { Finding, Job, Loom, LoomPlan } from 'wattograph-core';
+import { readAuthor } from './author';
+import { JobStore, type JobState } from './jobStore';
+import { request, RequestError } from './request';
+
+const Context = createContext<JobStore | null>(null);
+
+/** Opens a job for everything below it. */
+export function JobProvider({ jobId, children, fallback }: { jobId: string; children: ReactNode; fallback: (problem: string | null) => ReactNode }) {
+  const [store, setStore] = useState<JobStore | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  useEffect(() => {
+    let opened: JobStore | null = null;
+    let left = false;
+    request<JobState>(`/api/jobs/${jobId}?author=${encodeURIComponent(readAuthor())}`)
+      .then((loaded) => {
+        if (left) return;
+        opened = new JobStore(loaded);
+        setStore(opened);
+      })
+      .catch((error: unknown) => setProblem(error instanceof RequestError ? error.message : String(error)));
+    return () => {
+      left = true;
+      opened?.end();
+    };
+  }, [jobId]);
+  return store ? <Context value={store}>{children}</Context> : fallback(problem);
+}
+
+export function useJobStore(): JobStore {
+  const store = useContext(Context);
+  if (!store) throw new Error('useJobStore: expected a JobProvider above');
+  return store;
+}
+
+/** A part of the job's state; renders again only when that part changes. The part must be picked, not made. */
+export function useJob<T>(pick: (state: JobState) => T): T {
+  const store = useJobStore();
+  return useSyncExternalStore(store.subscribe, () => pick(store.get()), () => pick(store.get()));
+}
+
+/** A loom and its plan, of one and the same document; null until the first plan is there. */
+export interface PlannedLoom {
+  job: Job;
+  loomId: string;
+  loom: Loom;
+  plan: LoomPlan;
+}
+
+const cache = new WeakMap<object, Map<string, PlannedLoom | null>>();
+
+export function usePlannedLoom(loomId: string): PlannedLoom | null {
+  return useJob(({ result }) => {
+    if (!result) return null;
+    const known = cache.get(result) ?? new Map<string, PlannedLoom | null>();
+    cache.set(result, known);
+    if (!known.has(loomId)) {
+      const plan = result.looms.find((one) => one.loomId === loomId);
+      const loom = result.job.looms[loomId];
+      known.set(loomId, plan && loom ? { job: result.job, loomId, loom, plan } : null);
+    }
+    return known.get(loomId)!;
+  });
+}
+
+const NONE: Finding[] = [];
+
+export function useFindings(): Finding[] {
+  return useJob(({ result }) => result?.findings ?? NONE);
+}

@@ -1,0 +1,47 @@
+import type { Finding, Job, LoomPlan } from 'wattograph-core';
+import type { PlanAnswer, PlanRequest } from '../workers/plan.worker';
+
+export interface PlanResult {
+  /** the very document that was planned */
+  job: Job;
+  looms: LoomPlan[];
+  findings: Finding[];
+  ms: number;
+}
+
+/** Plans jobs in a worker, one at a time; of those that wait only the last is planned. */
+export class PlanRunner {
+  private readonly worker = new Worker(new URL('../workers/plan.worker.ts', import.meta.url), { type: 'module' });
+  private running: { sequence: number; job: Job } | null = null;
+  private waiting: Job | null = null;
+  private sequence = 0;
+
+  constructor(private readonly onResult: (result: PlanResult) => void, private readonly onFailure: (message: string) => void) {
+    this.worker.onmessage = ({ data }: MessageEvent<PlanAnswer>) => this.take(data);
+    this.worker.onerror = (event) => this.onFailure(event.message || 'the planner stopped');
+  }
+
+  plan(job: Job): void {
+    if (this.running) {
+      this.waiting = job;
+      return;
+    }
+    this.running = { sequence: (this.sequence += 1), job };
+    this.worker.postMessage({ sequence: this.sequence, job } satisfies PlanRequest);
+  }
+
+  end(): void {
+    this.worker.terminate();
+  }
+
+  private take(answer: PlanAnswer): void {
+    const done = this.running;
+    this.running = null;
+    const next = this.waiting;
+    this.waiting = null;
+    if (next) this.plan(next);
+    if (!done || answer.sequence !== done.sequence) return;
+    if ('failure' in answer) this.onFailure(answer.failure);
+    else this.onResult({ job: done.job, looms: answer.looms, findings: answer.findings, ms: answer.ms });
+  }
+}

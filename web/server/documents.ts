@@ -1,0 +1,125 @@
+import { and, asc, desc, eq, gt } from 'drizzle-orm';
+import { applyEdit, CATALOGUE, checkJob, createLookup, isOverlap, listOperations, type EditOperation, type Job } from 'wattograph-core';
+import { database, type Database } from './database';
+import { listHistory, type HistoryRow } from './history';
+import { Refusal } from './refusal';
+import { edits, jobs, type EditRow } from './schema';
+
+const lookup = createLookup(CATALOGUE);
+type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
+
+/** A job with its version and what its author may undo. */
+export interface StoredJob {
+  id: string;
+  version: number;
+  document: Job;
+  undo: string | null;
+  redo: string | null;
+}
+
+/** What an edit came to: the version it made, and the patch that was applied. */
+export interface Taken {
+  version: number;
+  patch: EditOperation[];
+  undo: string | null;
+  redo: string | null;
+}
+
+/** Store a new job after the one gate; the same id again is the same job. */
+export async function createStoredJob(id: string, value: unknown): Promise<{ id: string }> {
+  const checked = checkJob(value, lookup);
+  if (!checked.ok) throw new Refusal(422, checked.problems);
+  await database().insert(jobs).values({ id, version: 0, document: checked.value }).onConflictDoNothing();
+  return { id };
+}
+
+export async function readJob(id: string, author: string): Promise<StoredJob> {
+  const db = database();
+  const [row] = await db.select().from(jobs).where(eq(jobs.id, id));
+  if (!row) throw Refusal.at(404, '', 'There is no such job.');
+  return { id, version: row.version, document: row.document, ...(await readHistory(db, id, author)) };
+}
+
+async function listRows(db: Database | Transaction, id: string): Promise<HistoryRow[]> {
+  return db.select({ id: edits.id, version: edits.version, author: edits.author, label: edits.label, kind: edits.kind, ofEdit: edits.ofEdit }).from(edits).where(eq(edits.jobId, id)).orderBy(asc(edits.version));
+}
+
+async function readHistory(db: Database | Transaction, id: string, author: string): Promise<{ undo: string | null; redo: string | null }> {
+  const { undo, redo } = listHistory(await listRows(db, id), author);
+  return { undo: undo.at(-1)?.label ?? null, redo: redo.at(-1)?.label ?? null };
+}
+
+/** The edits after a version, oldest first. */
+export async function listEditsSince(id: string, version: number): Promise<Pick<EditRow, 'version' | 'author' | 'label' | 'patch'>[]> {
+  return database().select({ version: edits.version, author: edits.author, label: edits.label, patch: edits.patch }).from(edits).where(and(eq(edits.jobId, id), gt(edits.version, version))).orderBy(asc(edits.version));
+}
+
+/**
+ * Take one edit: apply, check shape and integrity, append and raise the version in one transaction. The same id again gives
+ * what it came to the first time. An edit made against an older version is refused with what happened since.
+ */
+export async function takeEdit(jobId: string, edit: { id: string; base: number; author: string; label: string; patch: EditOperation[] }): Promise<Taken> {
+  return inJob(jobId, async (tx, job) => {
+    const known = await findEdit(tx, jobId, edit.id);
+    if (known) return toTaken(tx, known);
+    if (edit.base !== job.version) {
+      const since = await tx.select({ version: edits.version, author: edits.author, label: edits.label, patch: edits.patch }).from(edits).where(and(eq(edits.jobId, jobId), gt(edits.version, edit.base))).orderBy(asc(edits.version));
+      throw new Refusal(409, [{ path: '', message: `expected an edit of version ${job.version}, got one of version ${edit.base}` }], { version: job.version, since });
+    }
+    return append(tx, job, { ...edit, kind: 'edit', ofEdit: null });
+  });
+}
+
+/** Undo or redo the author's own last edit; refused where somebody changed the same place since. */
+export async function takeHistory(jobId: string, request: { id: string; author: string; direction: 'undo' | 'redo' }): Promise<Taken> {
+  return inJob(jobId, async (tx, job) => {
+    const known = await findEdit(tx, jobId, request.id);
+    if (known) return toTaken(tx, known);
+    const rows = await listRows(tx, jobId);
+    const target = listHistory(rows, request.author)[request.direction].at(-1);
+    if (!target) throw Refusal.at(409, '', `There is nothing of ${request.author} to ${request.direction}.`);
+    const about = rows.filter(({ id, ofEdit }) => id === target.id || ofEdit === target.id).at(-1)!;
+    const [last] = await tx.select().from(edits).where(eq(edits.id, about.id));
+    const patch = last!.inverse;
+    const later = await tx.select({ author: edits.author, patch: edits.patch }).from(edits).where(and(eq(edits.jobId, jobId), gt(edits.version, last!.version)));
+    const other = later.find((row) => row.author !== request.author && isOverlap(row.patch, patch));
+    if (other) throw Refusal.at(409, patch[0]?.path ?? '', `${other.author} has changed the same place since; "${target.label}" cannot be taken back.`);
+    return append(tx, job, { id: request.id, author: request.author, label: `${request.direction}: ${target.label}`.slice(0, 200), patch, kind: request.direction, ofEdit: target.id });
+  });
+}
+
+async function inJob<T>(jobId: string, work: (tx: Transaction, job: { id: string; version: number; document: Job }) => Promise<T>): Promise<T> {
+  return database().transaction(async (tx) => {
+    const [job] = await tx.select().from(jobs).where(eq(jobs.id, jobId)).for('update');
+    if (!job) throw Refusal.at(404, '', 'There is no such job.');
+    return work(tx, job);
+  });
+}
+
+async function findEdit(tx: Transaction, jobId: string, id: string): Promise<EditRow | undefined> {
+  const [row] = await tx.select().from(edits).where(and(eq(edits.id, id), eq(edits.jobId, jobId)));
+  return row;
+}
+
+async function toTaken(tx: Transaction, row: EditRow): Promise<Taken> {
+  return { version: row.version, patch: row.patch, ...(await readHistory(tx, row.jobId, row.author)) };
+}
+
+async function append(
+  tx: Transaction, job: { id: string; version: number; document: Job },
+  edit: { id: string; author: string; label: string; patch: EditOperation[]; kind: EditRow['kind']; ofEdit: string | null },
+): Promise<Taken> {
+  const applied = applyEdit(job.document, edit.patch);
+  if (!applied.ok) throw new Refusal(422, applied.problems);
+  const checked = checkJob(applied.value, lookup);
+  if (!checked.ok) throw new Refusal(422, checked.problems);
+  const version = job.version + 1;
+  await tx.insert(edits).values({ jobId: job.id, version, id: edit.id, author: edit.author, label: edit.label, kind: edit.kind, ofEdit: edit.ofEdit, patch: edit.patch, inverse: listOperations(checked.value, job.document) });
+  await tx.update(jobs).set({ version, document: checked.value, changedAt: new Date() }).where(eq(jobs.id, job.id));
+  return { version, patch: edit.patch, ...(await readHistory(tx, job.id, edit.author)) };
+}
+
+/** Every job for the wall, last changed first. */
+export async function listJobs(): Promise<{ id: string; version: number; document: Job; changedAt: Date }[]> {
+  return database().select({ id: jobs.id, version: jobs.version, document: jobs.document, changedAt: jobs.changedAt }).from(jobs).orderBy(desc(jobs.changedAt));
+}

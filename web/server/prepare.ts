@@ -1,0 +1,31 @@
+import { fileURLToPath } from 'node:url';
+import { sql } from 'drizzle-orm';
+import { drizzle } from 'drizzle-orm/node-postgres';
+import { migrate } from 'drizzle-orm/node-postgres/migrator';
+import { Client } from 'pg';
+import { CATALOGUE, checkJob, createLookup } from 'wattograph-core';
+import { createSkerry } from 'wattograph-core/demo';
+import * as schema from './schema';
+
+const DEMO_ID = '5ee12000-0000-4000-8000-000000000012';
+const LOCK = 4640;
+
+/** Bring the tables up to date, one process at a time; with --seed put the demo job in where it is not there yet. */
+async function prepare(): Promise<void> {
+  const client = new Client({ connectionString: process.env.DATABASE_URL });
+  await client.connect();
+  const db = drizzle(client, { schema });
+  await db.execute(sql`select pg_advisory_lock(${LOCK})`);
+  await migrate(db, { migrationsFolder: fileURLToPath(new URL('./migrations', import.meta.url)) });
+  if (process.argv.includes('--seed')) {
+    const job = checkJob(createSkerry(), createLookup(CATALOGUE));
+    if (!job.ok) throw new Error(`demo job: ${job.problems[0]!.path} ${job.problems[0]!.message}`);
+    await db.insert(schema.jobs).values({ id: DEMO_ID, version: 0, document: job.value }).onConflictDoNothing();
+  }
+  await client.end();
+}
+
+prepare().catch((error: unknown) => {
+  console.error(`database: ${error instanceof Error ? error.message : String(error)}`);
+  process.exitCode = 1;
+});

@@ -1,0 +1,60 @@
+'use client';
+
+import { useDisclosure } from '@mantine/hooks';
+import { useSearchParams } from 'next/navigation';
+import { useEffect, useState } from 'react';
+import { useFindings, useJob, usePlannedLoom } from '../../client/jobContext';
+import { useLoomId } from '../../ui/Desk';
+import { SectionPanel } from '../../ui/SectionPanel';
+import { Strip } from '../../ui/strip/Strip';
+import styles from './Bundle.module.css';
+import { Changes } from './Changes';
+import { CircuitsTable } from './CircuitsTable';
+import { FindingsList } from './FindingsList';
+import { LengthsTable } from './LengthsTable';
+import { AddEndDialog, SplitDialog } from './RouteDialogs';
+import { SleevesTable } from './SleevesTable';
+import { WiresTable } from './WiresTable';
+
+const TABS = ['wires', 'lengths', 'sleeves', 'circuits', 'findings'] as const;
+type Tab = (typeof TABS)[number];
+const NAMES: Record<Tab, string> = { wires: 'Wires', lengths: 'Lengths', sleeves: 'Sleeves', circuits: 'Circuits', findings: 'Findings' };
+
+/** Strip, section and figures: where a loom gets its lengths. */
+export function BundleStation() {
+  const loomId = useLoomId();
+  const planned = usePlannedLoom(loomId);
+  const findings = useFindings().filter((one) => one.loomId === loomId);
+  const ms = useJob(({ result }) => result?.ms ?? null);
+  const wanted = useSearchParams().get('tab');
+  const [tab, setTab] = useState<Tab>('wires');
+  useEffect(() => {
+    if (TABS.includes(wanted as Tab)) setTab(wanted as Tab);
+  }, [wanted]);
+  const [adding, addDialog] = useDisclosure(false);
+  const [splitting, splitDialog] = useDisclosure(false);
+  if (!planned) return <p className={styles.wait}>Computing the plan …</p>;
+  const hasRuns = Object.keys(planned.loom.segments).length > 0;
+  return (
+    <div className={styles.station}>
+      <Strip planned={planned} tools={<><button onClick={addDialog.open}>Add end</button><button onClick={splitDialog.open} disabled={!hasRuns}>Add breakout</button></>} />
+      <SectionPanel planned={planned} />
+      <Changes planned={planned} />
+      <section className={styles.lower}>
+        <div className={styles.tabs} role="tablist">
+          {TABS.map((one) => <button key={one} role="tab" aria-selected={tab === one} onClick={() => setTab(one)}>{NAMES[one]}{one === 'findings' ? ` ${findings.length}` : ''}</button>)}
+          <span className={styles.right}>{planned.plan.wires.length} wires, {Math.round(planned.plan.massG.total)} g{ms === null ? '' : `, planned in ${ms < 10 ? ms.toFixed(1) : Math.round(ms)} ms`}</span>
+        </div>
+        <div className={styles.scroll} role="tabpanel" aria-label={NAMES[tab]}>
+          {tab === 'wires' && <WiresTable planned={planned} />}
+          {tab === 'lengths' && <LengthsTable planned={planned} />}
+          {tab === 'sleeves' && <SleevesTable planned={planned} />}
+          {tab === 'circuits' && <CircuitsTable planned={planned} />}
+          {tab === 'findings' && <FindingsList planned={planned} findings={findings} />}
+        </div>
+      </section>
+      {adding && <AddEndDialog planned={planned} onClose={addDialog.close} />}
+      {splitting && <SplitDialog planned={planned} onClose={splitDialog.close} />}
+    </div>
+  );
+}

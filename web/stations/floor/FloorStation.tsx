@@ -1,0 +1,139 @@
+'use client';
+
+import Link from 'next/link';
+import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { CATALOGUE, findFamily, layoutStrip, type Job, type LoomPlan, type Step } from 'wattograph-core';
+import { PEOPLE, useAuthor, writeAuthor } from '../../client/author';
+import { findResume, measureProgress, type StepProgress } from '../../client/floorProgress';
+import { FloorStore } from '../../client/floorStore';
+import type { FloorEvent } from '../../server/releases';
+import { askReason } from '../../ui/askReason';
+import { FacePicture } from '../../ui/FacePicture';
+import { Ruler, Traces } from '../../ui/strip/StripPicture';
+import styles from './Floor.module.css';
+
+interface Pack {
+  release: number;
+  newest: number;
+  job: Job;
+  plan: LoomPlan;
+  steps: Step[];
+}
+
+/** Crew mode: one step at a time from a released revision, large enough for gloves. */
+export function FloorStation({ jobId, pack, events }: { jobId: string; pack: Pack | null; events: FloorEvent[] }) {
+  const [store, setStore] = useState<FloorStore | null>(null);
+  const release = pack?.release ?? null;
+  useEffect(() => {
+    if (release === null) return undefined;
+    const opened = new FloorStore(jobId, release, events);
+    setStore(opened);
+    return () => opened.end();
+  }, [jobId, release, events]);
+  if (!pack) return <p className={styles.empty}>Nothing is released yet: the floor works from a numbered revision. <Link href={`/jobs/${jobId}/sheets`}>Release one on Sheets</Link></p>;
+  if (!store) return <p className={styles.empty}>Opening the job card …</p>;
+  if (pack.steps.length === 0) return <p className={styles.empty}>This loom has no wires in revision {pack.release}. <Link href={`/jobs/${jobId}/bundle`}>Back to the plan</Link></p>;
+  return <Card jobId={jobId} pack={pack} store={store} />;
+}
+
+function Card({ jobId, pack, store }: { jobId: string; pack: Pack; store: FloorStore }) {
+  const { steps, plan, job, release } = pack;
+  const author = useAuthor();
+  const state = useSyncExternalStore(store.subscribe, store.get, store.get);
+  const progress = useMemo(() => measureProgress(steps, [...state.events, ...state.waiting]), [steps, state.events, state.waiting]);
+  const [at, setAt] = useState(() => findResume(steps, progress));
+  const step = steps[at]!;
+  const here = progress.get(step.id)!;
+  const next = steps[at + 1];
+  const doable = step.items.filter(({ heldBecause }) => heldBecause === null);
+  const isFinished = doable.every(({ id }) => here.ticked.has(id));
+  const done = steps.filter(({ id }) => progress.get(id)!.done).length;
+  const waitingFor = step.needs.map(({ stepId, because }) => ({ step: steps.find(({ id }) => id === stepId), because })).filter((one) => one.step && !progress.get(one.step.id)!.done);
+  const tell = (kind: FloorEvent['kind'], itemId: string, words = '') => store.add({ loomId: plan.loomId, stepId: step.id, itemId, kind, words, author });
+  return (
+    <div className={styles.floor}>
+      <header>
+        <div className={styles.head}>
+          <b>{job.name} · {job.looms[plan.loomId]!.name}</b><span>revision {release}</span>
+          <select aria-label="Who is working" value={author} onChange={(event) => writeAuthor(event.target.value)}>{PEOPLE.map((person) => <option key={person}>{person}</option>)}</select>
+          {Object.keys(job.looms).length > 1 && Object.entries(job.looms).map(([id, loom]) => (id === plan.loomId ? null : <Link key={id} href={`/jobs/${jobId}/floor?loom=${id}&release=${release}`}>{loom.name}</Link>))}
+          <Link href={`/jobs/${jobId}/bundle?loom=${plan.loomId}`}>plan</Link>
+          <span role="status" className={`${styles.state} ${state.online && !state.problem ? '' : styles.offline}`}>{state.problem ?? (state.waiting.length ? `${state.waiting.length} kept here, ${state.online ? 'sending' : 'server away'}` : state.online ? 'all stored' : 'server away')}</span>
+        </div>
+        {pack.newest > release && <p className={styles.trouble} style={{ margin: '8px 20px' }}>Revision {pack.newest} is out; this card is revision {release}.</p>}
+        <div className={styles.progress} role="progressbar" aria-valuemin={0} aria-valuemax={steps.length} aria-valuenow={done} aria-label="Steps done"><span style={{ width: `${(100 * done) / steps.length}%` }} /></div>
+      </header>
+      <main className={styles.step}>
+        <div className={styles.title}><span className={styles.number}>{at + 1} of {steps.length}</span><h1>{step.title}</h1></div>
+        {step.caution && <p className={styles.caution}>{step.caution} Local codes and makers’ instructions come first.</p>}
+        {here.trouble && <p className={styles.trouble}>Problem: {here.trouble.words} ({here.trouble.author}) <button onClick={() => tell('solved', 'step')}>solved</button></p>}
+        {waitingFor.length > 0 && <p className={styles.trouble}>First: {waitingFor.slice(0, 2).map(({ step: one, because }) => `${one!.title} (${because})`).join('; ')}{waitingFor.length > 2 ? ` and ${waitingFor.length - 2} more` : ''}</p>}
+        <ul className={styles.items}>
+          {step.items.map((item) => {
+            const isTicked = here.ticked.has(item.id);
+            return (
+              <li key={item.id}>
+                <button className={styles.item} aria-pressed={isTicked} disabled={item.heldBecause !== null} onClick={() => tell(isTicked ? 'untick' : 'tick', item.id)}>
+                  <span className={styles.box}>{item.heldBecause !== null ? '–' : isTicked ? '✓' : ''}</span><span>{item.words}{item.heldBecause !== null && <><br /><b>HELD: {item.heldBecause}</b></>}</span>
+                </button>
+              </li>
+            );
+          })}
+        </ul>
+        <aside className={styles.side}>
+          <StepPicture pack={pack} step={step} ticked={here} />
+          <dl>
+            {step.tool && <><dt>Tool</dt><dd>{step.tool}</dd></>}
+            {step.parts.length > 0 && <><dt>Parts</dt><dd>{step.parts.join(', ')}</dd></>}
+          </dl>
+        </aside>
+      </main>
+      <footer className={styles.foot}>
+        <button disabled={at === 0} onClick={() => setAt(at - 1)}>Back</button>
+        <span className={styles.next}>{next ? `Next: ${next.title}` : done === steps.length ? 'Every step is done.' : 'This is the last step.'}</span>
+        <button className={styles.problem} onClick={() => askReason('What is wrong?', (words) => tell('problem', 'step', words))}>Problem</button>
+        <button className={styles.main} disabled={!next} onClick={() => setAt(at + 1)}>{isFinished ? 'Next step' : 'Skip for now'}</button>
+      </footer>
+    </div>
+  );
+}
+
+/** The picture that belongs to a step: the face for an end, else the place on the strip. */
+function StepPicture({ pack: { plan, job }, step, ticked }: { pack: Pack; step: Step; ticked: StepProgress }) {
+  const loom = job.looms[plan.loomId]!;
+  const family = step.endId === null ? undefined : findFamily(job, CATALOGUE, loom.ends[step.endId]!.familyId);
+  const wireIds = useMemo(() => new Set(step.items.flatMap((item) => item.wireIds)), [step]);
+  if (family && step.operation !== 'label') {
+    const wires = new Map(plan.wires.map((wire) => [wire.id, wire]));
+    const chosen = step.items.find((item) => item.cavity !== null && !ticked.ticked.has(item.id))?.cavity ?? null;
+    return (
+      <div>
+        <b>WIRE SIDE</b>
+        <FacePicture family={family} side="wire" chosen={chosen} colourAt={(cavity) => {
+          const used = plan.terminations.find((one) => one.endId === step.endId && one.cavity === cavity);
+          return used ? wires.get(used.wireIds[0]!)!.colour : null;
+        }} />
+      </div>
+    );
+  }
+  return <StripPlace plan={plan} job={job} step={step} wireIds={wireIds} />;
+}
+
+function StripPlace({ plan, job, step, wireIds }: { plan: LoomPlan; job: Job; step: Step; wireIds: ReadonlySet<string> }) {
+  const loom = job.looms[plan.loomId]!;
+  const reachMm = Math.max(100, ...Object.values(plan.tree.nodes).map(({ distanceMm }) => distanceMm));
+  const scale = 560 / reachMm;
+  const layout = useMemo(() => layoutStrip(loom, plan, { scale, pitch: 4, row: 14, left: 20, top: 36, folded: new Set() }), [loom, plan, scale]);
+  const traces = useMemo(() => layout.traces.map((trace) => (wireIds.size === 0 || trace.wireIds.some((id) => wireIds.has(id)) ? trace : { ...trace, colour: null, width: 0.6 })), [layout, wireIds]);
+  const segmentId = step.segmentId ?? (step.endId === null ? null : plan.tree.nodes[loom.ends[step.endId]!.nodeId]!.parentSegmentId);
+  const run = layout.runs.find((one) => one.segmentId === segmentId);
+  const splice = layout.splices.find((one) => one.spliceId === step.spliceId);
+  return (
+    <svg viewBox={`0 0 600 ${layout.height + 10}`} role="img" aria-label="Where on the loom">
+      <Ruler left={20} scale={scale} reachMm={reachMm} height={layout.height} />
+      {run && <rect x={run.x} y={run.top} width={run.width} height={run.bottom - run.top} fill="var(--brass)" opacity={0.3} />}
+      <Traces traces={traces} />
+      {splice && <circle cx={splice.x} cy={splice.y} r={9} fill="var(--action)" stroke="var(--paper)" strokeWidth={2} />}
+    </svg>
+  );
+}
