@@ -31,7 +31,9 @@ async function start() {
     await prepareDatabase(postgres.url, { seed: true });
     server = await startServer({ databaseUrl: postgres.url, host, port: await findPort(Number(process.env.PORT ?? 4640)) });
     server.child.on('exit', () => stop(1));
-    console.log(`\n  Wattograph is at ${server.address}\n  Data: ${process.env.DATABASE_URL ? 'the database of DATABASE_URL' : dataFolder()}\n  Stop with Ctrl-C.\n`);
+    console.log(
+      `\n  Wattograph is at ${server.address}\n  Data: ${process.env.DATABASE_URL ? 'the database of DATABASE_URL' : dataFolder()}\n  Stop with Ctrl-C.\n`,
+    );
   } catch (error) {
     console.error(error.message);
     stop(1);

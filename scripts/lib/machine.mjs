@@ -15,7 +15,9 @@ export function run(command, args, options = {}) {
   return new Promise((resolve, reject) => {
     const child = spawn(command, args, { cwd: root, stdio: 'inherit', ...options });
     child.on('error', reject);
-    child.on('exit', (code, signal) => (code === 0 ? resolve() : reject(new Error(`${command} ${args.slice(0, 3).join(' ')} ended with ${signal ?? code}`))));
+    child.on('exit', (code, signal) =>
+      code === 0 ? resolve() : reject(new Error(`${command} ${args.slice(0, 3).join(' ')} ended with ${signal ?? code}`)),
+    );
   });
 }
 
@@ -56,7 +58,9 @@ export function isAlive(pid) {
 export function findPostgres() {
   const base = '/usr/lib/postgresql';
   if (!existsSync(base)) return undefined;
-  const versions = readdirSync(base).filter((version) => existsSync(join(base, version, 'bin/initdb'))).sort((a, b) => Number(b) - Number(a));
+  const versions = readdirSync(base)
+    .filter((version) => existsSync(join(base, version, 'bin/initdb')))
+    .sort((a, b) => Number(b) - Number(a));
   return versions[0] && join(base, versions[0], 'bin');
 }
 
@@ -80,7 +84,9 @@ const hashFile = (hash, path) => hash.update(path.slice(root.length)).update(rea
 
 /** npm packages as the lock file says, installed once for each lock file. */
 export async function ensureModules() {
-  const stamp = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex');
+  const stamp = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex');
   const mark = join(root, 'node_modules/.wattograph-lock');
   const isReady = () => existsSync(mark) && readFileSync(mark, 'utf8') === stamp;
   if (isReady()) return;
@@ -105,14 +111,20 @@ function listSources(folder, found = []) {
 /** The built application, built anew only where a source changed since. */
 export async function ensureBuild() {
   const hash = createHash('sha256');
-  for (const path of [join(root, 'package-lock.json'), ...['core/src', 'core/assets', 'web'].flatMap((folder) => listSources(join(root, folder)))].sort()) hashFile(hash, path);
+  for (const path of [
+    join(root, 'package-lock.json'),
+    ...['core/src', 'core/assets', 'web'].flatMap((folder) => listSources(join(root, folder))),
+  ].sort())
+    hashFile(hash, path);
   const stamp = hash.digest('hex');
   const mark = join(root, 'web/.next/wattograph-build');
   const isReady = () => existsSync(mark) && readFileSync(mark, 'utf8') === stamp;
   await withLock('build', async () => {
     if (isReady()) return;
     console.log('building the application (about a minute and a half) …');
-    await run('node', ['node_modules/next/dist/bin/next', 'build', 'web'], { env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' } });
+    await run('node', ['node_modules/next/dist/bin/next', 'build', 'web'], {
+      env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
+    });
     writeFileSync(mark, stamp);
   });
 }

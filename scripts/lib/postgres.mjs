@@ -20,7 +20,14 @@ const owner = () => {
 };
 
 function call(program, args, input) {
-  const result = spawnSync(join(findPostgres(), program), args, { cwd: '/', encoding: 'utf8', input, stdio: ['pipe', 'pipe', 'pipe'], env: { PATH: process.env.PATH, LC_ALL: 'C.UTF-8' }, ...owner() });
+  const result = spawnSync(join(findPostgres(), program), args, {
+    cwd: '/',
+    encoding: 'utf8',
+    input,
+    stdio: ['pipe', 'pipe', 'pipe'],
+    env: { PATH: process.env.PATH, LC_ALL: 'C.UTF-8' },
+    ...owner(),
+  });
   if (result.status !== 0) throw new Error(`${program} failed: ${result.stderr || result.stdout}`);
   return result.stdout;
 }
@@ -56,7 +63,12 @@ export async function startPostgres(folder) {
     }
   }
   const { pid } = readRunning(cluster);
-  return { url: toUrl(port, password), started: true, pid, stop: () => void spawnSync(join(findPostgres(), 'pg_ctl'), ['-D', cluster, '-m', 'fast', '-w', 'stop'], { cwd: '/', ...owner() }) };
+  return {
+    url: toUrl(port, password),
+    started: true,
+    pid,
+    stop: () => void spawnSync(join(findPostgres(), 'pg_ctl'), ['-D', cluster, '-m', 'fast', '-w', 'stop'], { cwd: '/', ...owner() }),
+  };
 }
 
 async function createCluster(folder, cluster, settings) {

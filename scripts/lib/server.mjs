@@ -5,17 +5,30 @@ import { root, run } from './machine.mjs';
 
 /** Bring the tables up to date and, where asked, put the demo job in if it is not there. */
 export function prepareDatabase(databaseUrl, { seed }) {
-  return run('node', ['node_modules/tsx/dist/cli.mjs', 'web/server/prepare.ts', ...(seed ? ['--seed'] : [])], { env: { ...process.env, DATABASE_URL: databaseUrl } });
+  return run('node', ['node_modules/tsx/dist/cli.mjs', 'web/server/prepare.ts', ...(seed ? ['--seed'] : [])], {
+    env: { ...process.env, DATABASE_URL: databaseUrl },
+  });
 }
 
 /** Start the built application; resolves when it answers. Its process is the one to end. */
 export async function startServer({ databaseUrl, port, host = '127.0.0.1', stdio = 'inherit', env = {} }) {
   const child = spawn('node', ['node_modules/next/dist/bin/next', 'start', 'web', '-p', String(port), '-H', host], {
-    cwd: root, stdio, env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1', WATTOGRAPH_FONTS: `${root}core/assets/fonts`, ...env, DATABASE_URL: databaseUrl },
+    cwd: root,
+    stdio,
+    env: {
+      ...process.env,
+      NODE_ENV: 'production',
+      NEXT_TELEMETRY_DISABLED: '1',
+      WATTOGRAPH_FONTS: `${root}core/assets/fonts`,
+      ...env,
+      DATABASE_URL: databaseUrl,
+    },
   });
   const address = `http://${host.includes(':') ? `[${host}]` : host === '0.0.0.0' ? '127.0.0.1' : host}:${port}`;
   let ended = false;
-  child.on('exit', () => { ended = true; });
+  child.on('exit', () => {
+    ended = true;
+  });
   for (let attempt = 0; attempt < 300; attempt += 1) {
     if (ended) throw new Error('the application ended before it answered');
     try {

@@ -2,13 +2,35 @@
 
 import { createTheme, type MantineColorsTuple } from '@mantine/core';
 
-const sea: MantineColorsTuple = ['#e9f5f3', '#d3e8e5', '#a8d2cc', '#7abbb3', '#55a79e', '#3d9a91', '#2c7d79', '#236864', '#1a534f', '#0e3e3b'];
-const flame: MantineColorsTuple = ['#ffece6', '#fbd8cd', '#f3b09d', '#ec866a', '#e6623f', '#e24c24', '#c93a1b', '#a82e13', '#86230d', '#641806'];
+const sea: MantineColorsTuple = [
+  '#e9f5f3',
+  '#d3e8e5',
+  '#a8d2cc',
+  '#7abbb3',
+  '#55a79e',
+  '#3d9a91',
+  '#2c7d79',
+  '#236864',
+  '#1a534f',
+  '#0e3e3b',
+];
+const flame: MantineColorsTuple = [
+  '#ffece6',
+  '#fbd8cd',
+  '#f3b09d',
+  '#ec866a',
+  '#e6623f',
+  '#e24c24',
+  '#c93a1b',
+  '#a82e13',
+  '#86230d',
+  '#641806',
+];
 
 export const theme = createTheme({
   fontFamily: "'Archivo Variable', sans-serif",
   fontFamilyMonospace: "'JetBrains Mono Variable', monospace",
-  fontSizes: { xs: '14px', sm: '14px', md: '15px', lg: '17px', xl: '20px' },
+  fontSizes: { xs: '14px', sm: '14px', md: '14px', lg: '16px', xl: '20px' },
   colors: { sea, flame },
   primaryColor: 'sea',
   primaryShade: 6,

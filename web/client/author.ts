@@ -17,8 +17,12 @@ export function writeAuthor(name: string): void {
 
 /** The name chosen on this device. */
 export function useAuthor(): string {
-  return useSyncExternalStore((listener) => {
-    listeners.add(listener);
-    return () => listeners.delete(listener);
-  }, readAuthor, () => PEOPLE[0]);
+  return useSyncExternalStore(
+    (listener) => {
+      listeners.add(listener);
+      return () => listeners.delete(listener);
+    },
+    readAuthor,
+    () => PEOPLE[0],
+  );
 }

@@ -22,10 +22,12 @@ export function measureProgress(steps: readonly Step[], events: readonly FloorEv
     else if (event.kind === 'untick') ticked.delete(event.itemId);
     else troubles.set(event.stepId, event.kind === 'problem' ? event : null);
   }
-  return new Map(steps.map((step) => {
-    const ticked = ticks.get(step.id) ?? new Set<string>();
-    return [step.id, { ticked, trouble: troubles.get(step.id) ?? null, done: step.items.every(({ id }) => ticked.has(id)) }];
-  }));
+  return new Map(
+    steps.map((step) => {
+      const ticked = ticks.get(step.id) ?? new Set<string>();
+      return [step.id, { ticked, trouble: troubles.get(step.id) ?? null, done: step.items.every(({ id }) => ticked.has(id)) }];
+    }),
+  );
 }
 
 /** Where to go on: the first step with something left that can be done now; the last where nothing is left. */

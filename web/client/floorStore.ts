@@ -18,7 +18,6 @@ export class FloorStore {
   private listeners = new Set<() => void>();
   private sending = false;
   private retry: ReturnType<typeof setTimeout> | undefined;
-  private readonly poll: ReturnType<typeof setInterval>;
   private readonly key: string;
   private readonly path: string;
 
@@ -26,8 +25,16 @@ export class FloorStore {
     this.key = `wattograph.floor.${jobId}.${release}`;
     this.path = `/api/jobs/${jobId}/releases/${release}/events`;
     this.state = { events, waiting: this.readWaiting(), online: true, problem: null };
+  }
+
+  /** Send what waits and watch what others tick, until the function given back is called. */
+  begin(): () => void {
     void this.send();
-    this.poll = setInterval(() => void this.fetch(), POLL_MS);
+    const poll = setInterval(() => void this.fetch(), POLL_MS);
+    return () => {
+      clearTimeout(this.retry);
+      clearInterval(poll);
+    };
   }
 
   subscribe = (listener: () => void): (() => void) => {
@@ -36,11 +43,6 @@ export class FloorStore {
   };
 
   get = (): FloorState => this.state;
-
-  end(): void {
-    clearTimeout(this.retry);
-    clearInterval(this.poll);
-  }
 
   add(event: Omit<FloorEvent, 'id' | 'happenedAt'>): void {
     this.keep([...this.state.waiting, { ...event, id: crypto.randomUUID(), happenedAt: new Date().toISOString() }]);

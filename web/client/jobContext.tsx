@@ -9,7 +9,15 @@ import { request, RequestError } from './request';
 const Context = createContext<JobStore | null>(null);
 
 /** Opens a job for everything below it. */
-export function JobProvider({ jobId, children, fallback }: { jobId: string; children: ReactNode; fallback: (problem: string | null) => ReactNode }) {
+export function JobProvider({
+  jobId,
+  children,
+  fallback,
+}: {
+  jobId: string;
+  children: ReactNode;
+  fallback: (problem: string | null) => ReactNode;
+}) {
   const [store, setStore] = useState<JobStore | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   useEffect(() => {
@@ -39,7 +47,11 @@ export function useJobStore(): JobStore {
 /** A part of the job's state; renders again only when that part changes. The part must be picked, not made. */
 export function useJob<T>(pick: (state: JobState) => T): T {
   const store = useJobStore();
-  return useSyncExternalStore(store.subscribe, () => pick(store.get()), () => pick(store.get()));
+  return useSyncExternalStore(
+    store.subscribe,
+    () => pick(store.get()),
+    () => pick(store.get()),
+  );
 }
 
 /** A loom and its plan, of one and the same document; null until the first plan is there. */

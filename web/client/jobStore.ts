@@ -60,7 +60,10 @@ export class JobStore {
   constructor(loaded: Loaded) {
     this.confirmed = loaded.document;
     this.pending = readPending(loaded.id);
-    this.runner = new PlanRunner((result) => this.set({ result }), (message) => this.set({ problem: `The plan could not be computed: ${message}` }));
+    this.runner = new PlanRunner(
+      (result) => this.set({ result }),
+      (message) => this.set({ problem: `The plan could not be computed: ${message}` }),
+    );
     this.state = { ...loaded, saving: 'saved', result: null, before: null, conflict: null, problem: null };
     this.refresh();
     void this.flush();
@@ -116,7 +119,11 @@ export class JobStore {
     await this.flush();
     if (this.pending.length) return;
     try {
-      const taken = await request<Taken>(`/api/jobs/${this.state.id}/history`, { id: crypto.randomUUID(), author: readAuthor(), direction });
+      const taken = await request<Taken>(`/api/jobs/${this.state.id}/history`, {
+        id: crypto.randomUUID(),
+        author: readAuthor(),
+        direction,
+      });
       this.set({ before: this.state.result });
       this.take(taken);
     } catch (error) {

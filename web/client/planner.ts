@@ -16,7 +16,10 @@ export class PlanRunner {
   private waiting: Job | null = null;
   private sequence = 0;
 
-  constructor(private readonly onResult: (result: PlanResult) => void, private readonly onFailure: (message: string) => void) {
+  constructor(
+    private readonly onResult: (result: PlanResult) => void,
+    private readonly onFailure: (message: string) => void,
+  ) {
     this.worker.onmessage = ({ data }: MessageEvent<PlanAnswer>) => this.take(data);
     this.worker.onerror = (event) => this.onFailure(event.message || 'the planner stopped');
   }

@@ -41,7 +41,11 @@ export async function readJob(id: string, author: string): Promise<StoredJob> {
 }
 
 async function listRows(db: Database | Transaction, id: string): Promise<HistoryRow[]> {
-  return db.select({ id: edits.id, version: edits.version, author: edits.author, label: edits.label, kind: edits.kind, ofEdit: edits.ofEdit }).from(edits).where(eq(edits.jobId, id)).orderBy(asc(edits.version));
+  return db
+    .select({ id: edits.id, version: edits.version, author: edits.author, label: edits.label, kind: edits.kind, ofEdit: edits.ofEdit })
+    .from(edits)
+    .where(eq(edits.jobId, id))
+    .orderBy(asc(edits.version));
 }
 
 async function readHistory(db: Database | Transaction, id: string, author: string): Promise<{ undo: string | null; redo: string | null }> {
@@ -51,20 +55,34 @@ async function readHistory(db: Database | Transaction, id: string, author: strin
 
 /** The edits after a version, oldest first. */
 export async function listEditsSince(id: string, version: number): Promise<Pick<EditRow, 'version' | 'author' | 'label' | 'patch'>[]> {
-  return database().select({ version: edits.version, author: edits.author, label: edits.label, patch: edits.patch }).from(edits).where(and(eq(edits.jobId, id), gt(edits.version, version))).orderBy(asc(edits.version));
+  return database()
+    .select({ version: edits.version, author: edits.author, label: edits.label, patch: edits.patch })
+    .from(edits)
+    .where(and(eq(edits.jobId, id), gt(edits.version, version)))
+    .orderBy(asc(edits.version));
 }
 
 /**
  * Take one edit: apply, check shape and integrity, append and raise the version in one transaction. The same id again gives
  * what it came to the first time. An edit made against an older version is refused with what happened since.
  */
-export async function takeEdit(jobId: string, edit: { id: string; base: number; author: string; label: string; patch: EditOperation[] }): Promise<Taken> {
+export async function takeEdit(
+  jobId: string,
+  edit: { id: string; base: number; author: string; label: string; patch: EditOperation[] },
+): Promise<Taken> {
   return inJob(jobId, async (tx, job) => {
     const known = await findEdit(tx, jobId, edit.id);
     if (known) return toTaken(tx, known);
     if (edit.base !== job.version) {
-      const since = await tx.select({ version: edits.version, author: edits.author, label: edits.label, patch: edits.patch }).from(edits).where(and(eq(edits.jobId, jobId), gt(edits.version, edit.base))).orderBy(asc(edits.version));
-      throw new Refusal(409, [{ path: '', message: `expected an edit of version ${job.version}, got one of version ${edit.base}` }], { version: job.version, since });
+      const since = await tx
+        .select({ version: edits.version, author: edits.author, label: edits.label, patch: edits.patch })
+        .from(edits)
+        .where(and(eq(edits.jobId, jobId), gt(edits.version, edit.base)))
+        .orderBy(asc(edits.version));
+      throw new Refusal(409, [{ path: '', message: `expected an edit of version ${job.version}, got one of version ${edit.base}` }], {
+        version: job.version,
+        since,
+      });
     }
     return append(tx, job, { ...edit, kind: 'edit', ofEdit: null });
   });
@@ -81,14 +99,32 @@ export async function takeHistory(jobId: string, request: { id: string; author: 
     const about = rows.filter(({ id, ofEdit }) => id === target.id || ofEdit === target.id).at(-1)!;
     const [last] = await tx.select().from(edits).where(eq(edits.id, about.id));
     const patch = last!.inverse;
-    const later = await tx.select({ author: edits.author, patch: edits.patch }).from(edits).where(and(eq(edits.jobId, jobId), gt(edits.version, last!.version)));
+    const later = await tx
+      .select({ author: edits.author, patch: edits.patch })
+      .from(edits)
+      .where(and(eq(edits.jobId, jobId), gt(edits.version, last!.version)));
     const other = later.find((row) => row.author !== request.author && isOverlap(row.patch, patch));
-    if (other) throw Refusal.at(409, patch[0]?.path ?? '', `${other.author} has changed the same place since; "${target.label}" cannot be taken back.`);
-    return append(tx, job, { id: request.id, author: request.author, label: `${request.direction}: ${target.label}`.slice(0, 200), patch, kind: request.direction, ofEdit: target.id });
+    if (other)
+      throw Refusal.at(
+        409,
+        patch[0]?.path ?? '',
+        `${other.author} has changed the same place since; "${target.label}" cannot be taken back.`,
+      );
+    return append(tx, job, {
+      id: request.id,
+      author: request.author,
+      label: `${request.direction}: ${target.label}`.slice(0, 200),
+      patch,
+      kind: request.direction,
+      ofEdit: target.id,
+    });
   });
 }
 
-async function inJob<T>(jobId: string, work: (tx: Transaction, job: { id: string; version: number; document: Job }) => Promise<T>): Promise<T> {
+async function inJob<T>(
+  jobId: string,
+  work: (tx: Transaction, job: { id: string; version: number; document: Job }) => Promise<T>,
+): Promise<T> {
   return database().transaction(async (tx) => {
     const [job] = await tx.select().from(jobs).where(eq(jobs.id, jobId)).for('update');
     if (!job) throw Refusal.at(404, '', 'There is no such job.');
@@ -97,7 +133,10 @@ async function inJob<T>(jobId: string, work: (tx: Transaction, job: { id: string
 }
 
 async function findEdit(tx: Transaction, jobId: string, id: string): Promise<EditRow | undefined> {
-  const [row] = await tx.select().from(edits).where(and(eq(edits.id, id), eq(edits.jobId, jobId)));
+  const [row] = await tx
+    .select()
+    .from(edits)
+    .where(and(eq(edits.id, id), eq(edits.jobId, jobId)));
   return row;
 }
 
@@ -106,7 +145,8 @@ async function toTaken(tx: Transaction, row: EditRow): Promise<Taken> {
 }
 
 async function append(
-  tx: Transaction, job: { id: string; version: number; document: Job },
+  tx: Transaction,
+  job: { id: string; version: number; document: Job },
   edit: { id: string; author: string; label: string; patch: EditOperation[]; kind: EditRow['kind']; ofEdit: string | null },
 ): Promise<Taken> {
   const applied = applyEdit(job.document, edit.patch);
@@ -114,12 +154,25 @@ async function append(
   const checked = checkJob(applied.value, lookup);
   if (!checked.ok) throw new Refusal(422, checked.problems);
   const version = job.version + 1;
-  await tx.insert(edits).values({ jobId: job.id, version, id: edit.id, author: edit.author, label: edit.label, kind: edit.kind, ofEdit: edit.ofEdit, patch: edit.patch, inverse: listOperations(checked.value, job.document) });
+  await tx.insert(edits).values({
+    jobId: job.id,
+    version,
+    id: edit.id,
+    author: edit.author,
+    label: edit.label,
+    kind: edit.kind,
+    ofEdit: edit.ofEdit,
+    patch: edit.patch,
+    inverse: listOperations(checked.value, job.document),
+  });
   await tx.update(jobs).set({ version, document: checked.value, changedAt: new Date() }).where(eq(jobs.id, job.id));
   return { version, patch: edit.patch, ...(await readHistory(tx, job.id, edit.author)) };
 }
 
 /** Every job for the wall, last changed first. */
 export async function listJobs(): Promise<{ id: string; version: number; document: Job; changedAt: Date }[]> {
-  return database().select({ id: jobs.id, version: jobs.version, document: jobs.document, changedAt: jobs.changedAt }).from(jobs).orderBy(desc(jobs.changedAt));
+  return database()
+    .select({ id: jobs.id, version: jobs.version, document: jobs.document, changedAt: jobs.changedAt })
+    .from(jobs)
+    .orderBy(desc(jobs.changedAt));
 }

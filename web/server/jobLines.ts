@@ -22,19 +22,34 @@ const planner = createPlanner(CATALOGUE);
 
 /** The wall: every job with what is next for it. */
 export async function listJobLines(): Promise<JobLine[]> {
-  return Promise.all((await listJobs()).map(async ({ id, document, version, changedAt }) => {
-    const plan = planner(document);
-    const open = listFindings(document, plan, CATALOGUE).filter(({ key }) => !Object.hasOwn(document.accepted, key));
-    const last = (await listReleases(id)).at(-1);
-    const stops = open.filter(({ grade }) => grade === 'stop').length;
-    const wires = plan.looms.reduce((sum, loom) => sum + loom.wires.length, 0);
-    const next = wires === 0 ? 'Add ends and circuits'
-      : stops ? `Settle ${stops} stop ${stops === 1 ? 'finding' : 'findings'}`
-      : !last || last.version < version ? `Release revision ${(last?.number ?? 0) + 1}`
-      : `Build revision ${last.number}`;
-    return {
-      id, name: document.name, customer: document.customer, looms: plan.looms.length, wires, stops, checks: open.filter(({ grade }) => grade === 'check').length,
-      revision: last?.number ?? 0, editsSince: last ? version - last.version : version, changedAt: changedAt.toISOString(), next,
-    };
-  }));
+  return Promise.all(
+    (await listJobs()).map(async ({ id, document, version, changedAt }) => {
+      const plan = planner(document);
+      const open = listFindings(document, plan, CATALOGUE).filter(({ key }) => !Object.hasOwn(document.accepted, key));
+      const last = (await listReleases(id)).at(-1);
+      const stops = open.filter(({ grade }) => grade === 'stop').length;
+      const wires = plan.looms.reduce((sum, loom) => sum + loom.wires.length, 0);
+      const next =
+        wires === 0
+          ? 'Add ends and circuits'
+          : stops
+            ? `Settle ${stops} stop ${stops === 1 ? 'finding' : 'findings'}`
+            : !last || last.version < version
+              ? `Release revision ${(last?.number ?? 0) + 1}`
+              : `Build revision ${last.number}`;
+      return {
+        id,
+        name: document.name,
+        customer: document.customer,
+        looms: plan.looms.length,
+        wires,
+        stops,
+        checks: open.filter(({ grade }) => grade === 'check').length,
+        revision: last?.number ?? 0,
+        editsSince: last ? version - last.version : version,
+        changedAt: changedAt.toISOString(),
+        next,
+      };
+    }),
+  );
 }

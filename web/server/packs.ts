@@ -1,4 +1,16 @@
-import { CATALOGUE, createBuild, createSheets, listFindings, PAPERS, plan, type Job, type LoomBuild, type LoomPlan, type Paper, type SheetPage } from 'wattograph-core';
+import {
+  CATALOGUE,
+  createBuild,
+  createSheets,
+  listFindings,
+  PAPERS,
+  plan,
+  type Job,
+  type LoomBuild,
+  type LoomPlan,
+  type Paper,
+  type SheetPage,
+} from 'wattograph-core';
 import { readJob } from './documents';
 import { Refusal } from './refusal';
 import { readRelease } from './releases';
@@ -28,15 +40,26 @@ export function planOf(job: Job, loomId: string | null): { plan: LoomPlan; build
 
 export function createPack(source: Source, loomId: string | null, paper: string | null): SheetPage[] {
   const size = paper ?? 'A4';
-  if (!Object.hasOwn(PAPERS, size)) throw Refusal.at(400, 'paper', `expected ${Object.keys(PAPERS).join(' or ')}, got ${JSON.stringify(paper)}`);
+  if (!Object.hasOwn(PAPERS, size))
+    throw Refusal.at(400, 'paper', `expected ${Object.keys(PAPERS).join(' or ')}, got ${JSON.stringify(paper)}`);
   const { plan: loomPlan, build } = planOf(source.job, loomId);
   const findings = listFindings(source.job, plan(source.job, CATALOGUE), CATALOGUE);
   return createSheets(source.job, loomPlan, build, findings, CATALOGUE, {
-    paper: size as Paper, job: source.job.name, loom: source.job.looms[loomPlan.loomId]!.name, revision: source.revision, date: source.date,
+    paper: size as Paper,
+    job: source.job.name,
+    loom: source.job.looms[loomPlan.loomId]!.name,
+    revision: source.revision,
+    date: source.date,
   });
 }
 
 /** A name for a file that any system takes. */
 export function toFileName(...parts: string[]): string {
-  return parts.join(' ').normalize('NFKD').replace(/[^A-Za-z0-9. -]+/g, '').trim().replace(/ +/g, '-').toLowerCase();
+  return parts
+    .join(' ')
+    .normalize('NFKD')
+    .replace(/[^A-Za-z0-9. -]+/g, '')
+    .trim()
+    .replace(/ +/g, '-')
+    .toLowerCase();
 }

@@ -11,22 +11,54 @@ export async function createRelease(jobId: string, request: { id: string; author
   return database().transaction(async (tx) => {
     const [job] = await tx.select().from(jobs).where(eq(jobs.id, jobId)).for('update');
     if (!job) throw Refusal.at(404, '', 'There is no such job.');
-    const [known] = await tx.select().from(releases).where(and(eq(releases.id, request.id), eq(releases.jobId, jobId)));
+    const [known] = await tx
+      .select()
+      .from(releases)
+      .where(and(eq(releases.id, request.id), eq(releases.jobId, jobId)));
     if (known) return known;
-    const open = listFindings(job.document, plan(job.document, CATALOGUE), CATALOGUE).filter(({ grade, key }) => grade === 'stop' && !Object.hasOwn(job.document.accepted, key));
-    if (open.length) throw new Refusal(422, open.map(({ sentence, code }) => ({ path: code, message: sentence })));
-    const [last] = await tx.select({ number: releases.number }).from(releases).where(eq(releases.jobId, jobId)).orderBy(desc(releases.number)).limit(1);
-    const [made] = await tx.insert(releases).values({ jobId, number: (last?.number ?? 0) + 1, id: request.id, version: job.version, document: job.document, author: request.author, note: request.note }).returning();
+    const open = listFindings(job.document, plan(job.document, CATALOGUE), CATALOGUE).filter(
+      ({ grade, key }) => grade === 'stop' && !Object.hasOwn(job.document.accepted, key),
+    );
+    if (open.length)
+      throw new Refusal(
+        422,
+        open.map(({ sentence, code }) => ({ path: code, message: sentence })),
+      );
+    const [last] = await tx
+      .select({ number: releases.number })
+      .from(releases)
+      .where(eq(releases.jobId, jobId))
+      .orderBy(desc(releases.number))
+      .limit(1);
+    const [made] = await tx
+      .insert(releases)
+      .values({
+        jobId,
+        number: (last?.number ?? 0) + 1,
+        id: request.id,
+        version: job.version,
+        document: job.document,
+        author: request.author,
+        note: request.note,
+      })
+      .returning();
     return made!;
   });
 }
 
 export async function listReleases(jobId: string): Promise<ReleaseLine[]> {
-  return database().select({ number: releases.number, version: releases.version, author: releases.author, note: releases.note, at: releases.at }).from(releases).where(eq(releases.jobId, jobId)).orderBy(asc(releases.number));
+  return database()
+    .select({ number: releases.number, version: releases.version, author: releases.author, note: releases.note, at: releases.at })
+    .from(releases)
+    .where(eq(releases.jobId, jobId))
+    .orderBy(asc(releases.number));
 }
 
 export async function readRelease(jobId: string, number: number): Promise<ReleaseRow> {
-  const [row] = await database().select().from(releases).where(and(eq(releases.jobId, jobId), eq(releases.number, number)));
+  const [row] = await database()
+    .select()
+    .from(releases)
+    .where(and(eq(releases.jobId, jobId), eq(releases.number, number)));
   if (!row) throw Refusal.at(404, '', `There is no revision ${number} of this job.`);
   return row;
 }
@@ -36,11 +68,27 @@ export type FloorEvent = Pick<FloorEventRow, 'id' | 'loomId' | 'stepId' | 'itemI
 /** Add what happened on the floor. An id that is there already is passed over, so a repeat counts once. */
 export async function addFloorEvents(jobId: string, release: number, events: readonly FloorEvent[]): Promise<{ stored: string[] }> {
   await readRelease(jobId, release);
-  await database().insert(floorEvents).values(events.map((event) => ({ ...event, jobId, release, happenedAt: new Date(event.happenedAt) }))).onConflictDoNothing();
+  await database()
+    .insert(floorEvents)
+    .values(events.map((event) => ({ ...event, jobId, release, happenedAt: new Date(event.happenedAt) })))
+    .onConflictDoNothing();
   return { stored: events.map(({ id }) => id) };
 }
 
 export async function listFloorEvents(jobId: string, release: number): Promise<FloorEvent[]> {
-  const rows = await database().select().from(floorEvents).where(and(eq(floorEvents.jobId, jobId), eq(floorEvents.release, release))).orderBy(asc(floorEvents.serial));
-  return rows.map(({ id, loomId, stepId, itemId, kind, words, author, happenedAt }) => ({ id, loomId, stepId, itemId, kind, words, author, happenedAt: happenedAt.toISOString() }));
+  const rows = await database()
+    .select()
+    .from(floorEvents)
+    .where(and(eq(floorEvents.jobId, jobId), eq(floorEvents.release, release)))
+    .orderBy(asc(floorEvents.serial));
+  return rows.map(({ id, loomId, stepId, itemId, kind, words, author, happenedAt }) => ({
+    id,
+    loomId,
+    stepId,
+    itemId,
+    kind,
+    words,
+    author,
+    happenedAt: happenedAt.toISOString(),
+  }));
 }

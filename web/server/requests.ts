@@ -7,20 +7,59 @@ const ajv = addFormats(new Ajv({ allErrors: true }));
 const Uuid = Type.String({ format: 'uuid' });
 const Author = Type.String({ minLength: 1, maxLength: 80, pattern: '\\S' });
 const Operations = Type.Array(
-  Type.Object({ op: Type.Union([Type.Literal('add'), Type.Literal('replace'), Type.Literal('remove'), Type.Literal('move'), Type.Literal('copy'), Type.Literal('test')]), path: Type.String({ maxLength: 400 }), from: Type.Optional(Type.String({ maxLength: 400 })), value: Type.Optional(Type.Unknown()) }, { additionalProperties: false }),
+  Type.Object(
+    {
+      op: Type.Union([
+        Type.Literal('add'),
+        Type.Literal('replace'),
+        Type.Literal('remove'),
+        Type.Literal('move'),
+        Type.Literal('copy'),
+        Type.Literal('test'),
+      ]),
+      path: Type.String({ maxLength: 400 }),
+      from: Type.Optional(Type.String({ maxLength: 400 })),
+      value: Type.Optional(Type.Unknown()),
+    },
+    { additionalProperties: false },
+  ),
   { minItems: 1, maxItems: 5000 },
 );
 
-export const EditRequest = Type.Object({ id: Uuid, base: Type.Integer({ minimum: 0 }), author: Author, label: Type.String({ maxLength: 200 }), patch: Operations }, { additionalProperties: false });
-export const HistoryRequest = Type.Object({ id: Uuid, author: Author, direction: Type.Union([Type.Literal('undo'), Type.Literal('redo')]) }, { additionalProperties: false });
-export const ReleaseRequest = Type.Object({ id: Uuid, author: Author, note: Type.String({ maxLength: 2000 }) }, { additionalProperties: false });
+export const EditRequest = Type.Object(
+  { id: Uuid, base: Type.Integer({ minimum: 0 }), author: Author, label: Type.String({ maxLength: 200 }), patch: Operations },
+  { additionalProperties: false },
+);
+export const HistoryRequest = Type.Object(
+  { id: Uuid, author: Author, direction: Type.Union([Type.Literal('undo'), Type.Literal('redo')]) },
+  { additionalProperties: false },
+);
+export const ReleaseRequest = Type.Object(
+  { id: Uuid, author: Author, note: Type.String({ maxLength: 2000 }) },
+  { additionalProperties: false },
+);
 export const NewJobRequest = Type.Object({ id: Uuid, author: Author, document: Type.Unknown() }, { additionalProperties: false });
-export const FloorEventsRequest = Type.Object({
-  events: Type.Array(Type.Object({
-    id: Uuid, loomId: Type.String({ maxLength: 40 }), stepId: Type.String({ maxLength: 120 }), itemId: Type.String({ maxLength: 120 }),
-    kind: Type.Union([Type.Literal('tick'), Type.Literal('untick'), Type.Literal('problem'), Type.Literal('solved')]), words: Type.String({ maxLength: 400 }), author: Author, happenedAt: Type.String({ format: 'date-time' }),
-  }, { additionalProperties: false }), { minItems: 1, maxItems: 500 }),
-}, { additionalProperties: false });
+export const FloorEventsRequest = Type.Object(
+  {
+    events: Type.Array(
+      Type.Object(
+        {
+          id: Uuid,
+          loomId: Type.String({ maxLength: 40 }),
+          stepId: Type.String({ maxLength: 120 }),
+          itemId: Type.String({ maxLength: 120 }),
+          kind: Type.Union([Type.Literal('tick'), Type.Literal('untick'), Type.Literal('problem'), Type.Literal('solved')]),
+          words: Type.String({ maxLength: 400 }),
+          author: Author,
+          happenedAt: Type.String({ format: 'date-time' }),
+        },
+        { additionalProperties: false },
+      ),
+      { minItems: 1, maxItems: 500 },
+    ),
+  },
+  { additionalProperties: false },
+);
 
 const compiled = new Map<TSchema, ValidateFunction>();
 
@@ -29,7 +68,13 @@ export function toRequest<T extends TSchema>(schema: T, body: unknown): Static<T
   const validate = compiled.get(schema) ?? ajv.compile(schema);
   compiled.set(schema, validate);
   if (validate(body)) return body as Static<T>;
-  throw new Refusal(400, (validate.errors ?? []).slice(0, 10).map(({ instancePath, message, params }) => ({ path: instancePath, message: `${message ?? 'not as expected'} ${JSON.stringify(params)}` })));
+  throw new Refusal(
+    400,
+    (validate.errors ?? []).slice(0, 10).map(({ instancePath, message, params }) => ({
+      path: instancePath,
+      message: `${message ?? 'not as expected'} ${JSON.stringify(params)}`,
+    })),
+  );
 }
 
 /** An id from the address, refused where it cannot be one. */

@@ -15,7 +15,10 @@ export function respond<P>(handler: Handler<P>): (request: Request, context: { p
     } catch (error) {
       response = toErrorResponse(error);
     }
-    log.info({ method: request.method, path: new URL(request.url).pathname, status: response.status, ms: Math.round(performance.now() - started) }, 'request');
+    log.info(
+      { method: request.method, path: new URL(request.url).pathname, status: response.status, ms: Math.round(performance.now() - started) },
+      'request',
+    );
     return response;
   };
 }
@@ -24,8 +27,13 @@ function toErrorResponse(error: unknown): Response {
   if (error instanceof Refusal) return Response.json({ problems: error.problems, ...error.more }, { status: error.status });
   const cause = error instanceof Error && error.cause instanceof Error ? error.cause : error;
   const code = typeof cause === 'object' && cause !== null && 'code' in cause ? String(cause.code) : '';
-  const isGone = /^(ECONNREFUSED|ECONNRESET|57P0[123]|08\d{3})$/.test(code) || (cause instanceof Error && /terminated|timeout exceeded/i.test(cause.message));
-  log.error({ error: cause instanceof Error ? cause.message : String(cause), code }, isGone ? 'database not reachable' : 'unexpected error');
+  const isGone =
+    /^(ECONNREFUSED|ECONNRESET|57P0[123]|08\d{3})$/.test(code) ||
+    (cause instanceof Error && /terminated|timeout exceeded/i.test(cause.message));
+  log.error(
+    { error: cause instanceof Error ? cause.message : String(cause), code },
+    isGone ? 'database not reachable' : 'unexpected error',
+  );
   return isGone
     ? Response.json({ problems: [{ path: '', message: 'The database does not answer. Nothing was stored; try again.' }] }, { status: 503 })
     : Response.json({ problems: [{ path: '', message: 'Something went wrong here; nothing was stored.' }] }, { status: 500 });

@@ -13,48 +13,64 @@ export const jobs = pgTable('jobs', {
 });
 
 /** Every edit ever taken, with the patch that undoes it. The id is made by the client, so that a repeat counts once. */
-export const edits = pgTable('edits', {
-  jobId: uuid('job_id').notNull().references(() => jobs.id, { onDelete: 'cascade' }),
-  version: integer('version').notNull(),
-  id: uuid('id').notNull().unique(),
-  author: text('author').notNull(),
-  label: text('label').notNull(),
-  kind: text('kind').$type<'edit' | 'undo' | 'redo'>().notNull(),
-  /** the edit that an undo or redo is about */
-  ofEdit: uuid('of_edit'),
-  patch: json('patch').$type<EditOperation[]>().notNull(),
-  inverse: json('inverse').$type<EditOperation[]>().notNull(),
-  at: at('at').notNull().defaultNow(),
-}, (table) => [primaryKey({ columns: [table.jobId, table.version] })]);
+export const edits = pgTable(
+  'edits',
+  {
+    jobId: uuid('job_id')
+      .notNull()
+      .references(() => jobs.id, { onDelete: 'cascade' }),
+    version: integer('version').notNull(),
+    id: uuid('id').notNull().unique(),
+    author: text('author').notNull(),
+    label: text('label').notNull(),
+    kind: text('kind').$type<'edit' | 'undo' | 'redo'>().notNull(),
+    /** the edit that an undo or redo is about */
+    ofEdit: uuid('of_edit'),
+    patch: json('patch').$type<EditOperation[]>().notNull(),
+    inverse: json('inverse').$type<EditOperation[]>().notNull(),
+    at: at('at').notNull().defaultNow(),
+  },
+  (table) => [primaryKey({ columns: [table.jobId, table.version] })],
+);
 
 /** A released revision: the document as it was, for good. */
-export const releases = pgTable('releases', {
-  jobId: uuid('job_id').notNull().references(() => jobs.id, { onDelete: 'cascade' }),
-  number: integer('number').notNull(),
-  id: uuid('id').notNull().unique(),
-  version: integer('version').notNull(),
-  document: json('document').$type<Job>().notNull(),
-  author: text('author').notNull(),
-  note: text('note').notNull(),
-  at: at('at').notNull().defaultNow(),
-}, (table) => [primaryKey({ columns: [table.jobId, table.number] })]);
+export const releases = pgTable(
+  'releases',
+  {
+    jobId: uuid('job_id')
+      .notNull()
+      .references(() => jobs.id, { onDelete: 'cascade' }),
+    number: integer('number').notNull(),
+    id: uuid('id').notNull().unique(),
+    version: integer('version').notNull(),
+    document: json('document').$type<Job>().notNull(),
+    author: text('author').notNull(),
+    note: text('note').notNull(),
+    at: at('at').notNull().defaultNow(),
+  },
+  (table) => [primaryKey({ columns: [table.jobId, table.number] })],
+);
 
 /** What happened on the floor, only ever added to. The id is made by the tablet. */
-export const floorEvents = pgTable('floor_events', {
-  serial: bigserial('serial', { mode: 'number' }).primaryKey(),
-  id: uuid('id').notNull().unique(),
-  jobId: uuid('job_id').notNull(),
-  release: integer('release').notNull(),
-  loomId: text('loom_id').notNull(),
-  stepId: text('step_id').notNull(),
-  itemId: text('item_id').notNull(),
-  kind: text('kind').$type<'tick' | 'untick' | 'problem' | 'solved'>().notNull(),
-  words: text('words').notNull(),
-  author: text('author').notNull(),
-  /** by the tablet's clock */
-  happenedAt: at('happened_at').notNull(),
-  receivedAt: at('received_at').notNull().defaultNow(),
-}, (table) => [index('floor_events_of').on(table.jobId, table.release, table.loomId)]);
+export const floorEvents = pgTable(
+  'floor_events',
+  {
+    serial: bigserial('serial', { mode: 'number' }).primaryKey(),
+    id: uuid('id').notNull().unique(),
+    jobId: uuid('job_id').notNull(),
+    release: integer('release').notNull(),
+    loomId: text('loom_id').notNull(),
+    stepId: text('step_id').notNull(),
+    itemId: text('item_id').notNull(),
+    kind: text('kind').$type<'tick' | 'untick' | 'problem' | 'solved'>().notNull(),
+    words: text('words').notNull(),
+    author: text('author').notNull(),
+    /** by the tablet's clock */
+    happenedAt: at('happened_at').notNull(),
+    receivedAt: at('received_at').notNull().defaultNow(),
+  },
+  (table) => [index('floor_events_of').on(table.jobId, table.release, table.loomId)],
+);
 
 export type ReleaseRow = typeof releases.$inferSelect;
 export type EditRow = typeof edits.$inferSelect;

@@ -20,7 +20,19 @@ import { STATIONS } from './stations';
 /** The desk of one job: rail, head with its looms, and the station. */
 export function Desk({ jobId, children }: { jobId: string; children: ReactNode }) {
   return (
-    <JobProvider jobId={jobId} fallback={(problem) => <div className={styles.wait}>{problem ?? 'Opening the job …'}{problem && <p><Link href="/">Back to the jobs</Link></p>}</div>}>
+    <JobProvider
+      jobId={jobId}
+      fallback={(problem) => (
+        <div className={styles.wait}>
+          {problem ?? 'Opening the job …'}
+          {problem && (
+            <p>
+              <Link href="/">Back to the jobs</Link>
+            </p>
+          )}
+        </div>
+      )}
+    >
       <Suspense>
         <CursorProvider>
           <Frame jobId={jobId}>{children}</Frame>
@@ -33,7 +45,9 @@ export function Desk({ jobId, children }: { jobId: string; children: ReactNode }
 /** The loom that the address names, or the first of the job. */
 export function useLoomId(): string {
   const wanted = useSearchParams().get('loom');
-  const first = useJob(({ document }) => (wanted !== null && Object.hasOwn(document.looms, wanted) ? wanted : Object.keys(document.looms)[0]));
+  const first = useJob(({ document }) =>
+    wanted !== null && Object.hasOwn(document.looms, wanted) ? wanted : Object.keys(document.looms)[0],
+  );
   if (first === undefined) throw new Error('a job has at least one loom');
   return first;
 }
@@ -70,18 +84,35 @@ function Frame({ jobId, children }: { jobId: string; children: ReactNode }) {
   return (
     <div className={styles.desk}>
       <nav className={`${styles.rail} no-print`} aria-label="Stations">
-        <Link href="/" className={styles.brand}>Wattograph</Link>
-        <Link href="/" className={styles.station}><span /><span>Jobs</span></Link>
+        <Link href="/" className={styles.brand}>
+          Wattograph
+        </Link>
+        <Link href="/" className={styles.station}>
+          <span />
+          <span>Jobs</span>
+        </Link>
         {STATIONS.map(({ key, slug, name: title, rules }) => (
-          <Link key={slug} href={`/jobs/${jobId}/${slug}?loom=${loomId}`} className={styles.station} aria-current={path.endsWith(`/${slug}`) ? 'page' : undefined}>
-            <kbd>{key}</kbd><span>{title}</span><StationMark rules={rules} loomId={loomId} />
+          <Link
+            key={slug}
+            href={`/jobs/${jobId}/${slug}?loom=${loomId}`}
+            className={styles.station}
+            aria-current={path.endsWith(`/${slug}`) ? 'page' : undefined}
+          >
+            <kbd>{key}</kbd>
+            <span>{title}</span>
+            <StationMark rules={rules} loomId={loomId} />
           </Link>
         ))}
-        <Link href={`/jobs/${jobId}/floor?loom=${loomId}`} className={styles.station}><kbd>f</kbd><span>Floor</span></Link>
+        <Link href={`/jobs/${jobId}/floor?loom=${loomId}`} className={styles.station}>
+          <kbd>f</kbd>
+          <span>Floor</span>
+        </Link>
         <div className={styles.foot}>
           <Saved />
           <select aria-label="Who is working" value={author} onChange={(event) => writeAuthor(event.currentTarget.value)}>
-            {PEOPLE.map((person) => <option key={person}>{person}</option>)}
+            {PEOPLE.map((person) => (
+              <option key={person}>{person}</option>
+            ))}
           </select>
         </div>
       </nav>
@@ -90,11 +121,31 @@ function Frame({ jobId, children }: { jobId: string; children: ReactNode }) {
         <span className={styles.customer}>{customer}</span>
         <LoomTabs loomId={loomId} path={path} />
         <div className={styles.tools}>
-          <button className={styles.tool} disabled={undo === null} title={undo ? `Undo: ${undo} (u)` : 'Nothing to undo'} onClick={() => void store.history('undo')}>Undo</button>
-          <button className={styles.tool} disabled={redo === null} title={redo ? `Redo: ${redo} (U)` : 'Nothing to redo'} onClick={() => void store.history('redo')}>Redo</button>
-          <button className={styles.tool} onClick={spotlight.open}><span className="mono">/</span> find or do</button>
-          <ActionIcon variant="subtle" aria-label="Keys of this screen" onClick={keys.open}><IconKeyboard size={18} /></ActionIcon>
-          <ActionIcon variant="subtle" aria-label="Light or dark" onClick={toggleColorScheme}><IconMoon size={18} /></ActionIcon>
+          <button
+            className={styles.tool}
+            disabled={undo === null}
+            title={undo ? `Undo: ${undo} (u)` : 'Nothing to undo'}
+            onClick={() => void store.history('undo')}
+          >
+            Undo
+          </button>
+          <button
+            className={styles.tool}
+            disabled={redo === null}
+            title={redo ? `Redo: ${redo} (U)` : 'Nothing to redo'}
+            onClick={() => void store.history('redo')}
+          >
+            Redo
+          </button>
+          <button className={styles.tool} onClick={spotlight.open}>
+            <span className="mono">/</span> find or do
+          </button>
+          <ActionIcon variant="subtle" aria-label="Keys of this screen" onClick={keys.open}>
+            <IconKeyboard size={18} />
+          </ActionIcon>
+          <ActionIcon variant="subtle" aria-label="Light or dark" onClick={toggleColorScheme}>
+            <IconMoon size={18} />
+          </ActionIcon>
         </div>
       </header>
       <main className={styles.main}>{children}</main>
@@ -109,10 +160,21 @@ function StationMark({ rules, loomId }: { rules: RegExp | null; loomId: string }
   const findings = useFindings();
   const accepted = useJob(({ document }) => document.accepted);
   if (!rules) return null;
-  const open = findings.filter((finding) => finding.loomId === loomId && rules.test(finding.code) && finding.grade !== 'note' && !Object.hasOwn(accepted, finding.key));
+  const open = findings.filter(
+    (finding) => finding.loomId === loomId && rules.test(finding.code) && finding.grade !== 'note' && !Object.hasOwn(accepted, finding.key),
+  );
   const stops = open.filter(({ grade }) => grade === 'stop').length;
-  if (open.length === 0) return <span className={styles.mark} title="no open findings">✓</span>;
-  return <span className={`${styles.mark} ${stops ? styles.stop : ''}`} title={`${stops} stop, ${open.length - stops} check`}>{open.length}</span>;
+  if (open.length === 0)
+    return (
+      <span className={styles.mark} title="no open findings">
+        ✓
+      </span>
+    );
+  return (
+    <span className={`${styles.mark} ${stops ? styles.stop : ''}`} title={`${stops} stop, ${open.length - stops} check`}>
+      {open.length}
+    </span>
+  );
 }
 
 function Saved() {
@@ -136,21 +198,58 @@ function LoomTabs({ loomId, path }: { loomId: string; path: string }) {
   const [prefix, setPrefix] = useState('');
   const add = () => {
     const id = createId(looms, 'loom');
-    store.edit(`add loom ${name}`, (draft) => { draft.looms[id] = createLoom(name.trim(), prefix.trim()); });
+    store.edit(`add loom ${name}`, (draft) => {
+      draft.looms[id] = createLoom(name.trim(), prefix.trim());
+    });
     dialog.close();
     router.push(`${path}?loom=${id}`);
   };
   const isTaken = Object.values(looms).some((loom) => loom.prefix === prefix.trim());
   return (
     <div className={styles.looms} role="tablist">
-      {Object.entries(looms).map(([id, loom]) => <Link key={id} className={styles.loom} aria-current={id === loomId} href={`${path}?loom=${id}`}>{loom.name}</Link>)}
-      <button className={styles.loom} aria-label="Add a loom" onClick={dialog.open}><IconPlus size={14} /></button>
+      {Object.entries(looms).map(([id, loom]) => (
+        <Link key={id} className={styles.loom} aria-current={id === loomId} href={`${path}?loom=${id}`}>
+          {loom.name}
+        </Link>
+      ))}
+      <button className={styles.loom} aria-label="Add a loom" onClick={dialog.open}>
+        <IconPlus size={14} />
+      </button>
       <Modal opened={opened} onClose={dialog.close} title="Add a loom to this job">
         <TextInput label="Name" value={name} onChange={(event) => setName(event.currentTarget.value)} data-autofocus />
-        <TextInput label="First letters of its wire numbers" description="one to three capitals, unlike those of the other looms" value={prefix} onChange={(event) => setPrefix(event.currentTarget.value.toUpperCase())} error={isTaken ? 'another loom has these letters' : null} mt="sm" />
-        <Group justify="space-between" mt="md"><Button variant="default" onClick={() => { dialog.close(); importDialog.open(); }}>From a wire list (CSV) …</Button><Button disabled={!name.trim() || !/^[A-Z]{1,3}$/.test(prefix.trim()) || isTaken} onClick={add}>Add loom</Button></Group>
+        <TextInput
+          label="First letters of its wire numbers"
+          description="one to three capitals, unlike those of the other looms"
+          value={prefix}
+          onChange={(event) => setPrefix(event.currentTarget.value.toUpperCase())}
+          error={isTaken ? 'another loom has these letters' : null}
+          mt="sm"
+        />
+        <Group justify="space-between" mt="md">
+          <Button
+            variant="default"
+            onClick={() => {
+              dialog.close();
+              importDialog.open();
+            }}
+          >
+            From a wire list (CSV) …
+          </Button>
+          <Button disabled={!name.trim() || !/^[A-Z]{1,3}$/.test(prefix.trim()) || isTaken} onClick={add}>
+            Add loom
+          </Button>
+        </Group>
       </Modal>
-      {importing && <ImportWireList job={job} onClose={importDialog.close} onDone={(id) => { importDialog.close(); router.push(`${path}?loom=${id}`); }} />}
+      {importing && (
+        <ImportWireList
+          job={job}
+          onClose={importDialog.close}
+          onDone={(id) => {
+            importDialog.close();
+            router.push(`${path}?loom=${id}`);
+          }}
+        />
+      )}
     </div>
   );
 }
@@ -174,21 +273,48 @@ function CommandBox({ jobId, loomId, go }: { jobId: string; loomId: string; go: 
       { id: 'go-floor', label: 'Go to Floor', onClick: () => router.push(`/jobs/${jobId}/floor?loom=${loomId}`) },
       { id: 'undo', label: 'Undo', onClick: () => void store.history('undo') },
       { id: 'redo', label: 'Redo', onClick: () => void store.history('redo') },
-      ...findings.filter((one) => one.loomId === loomId).map((finding) => ({
-        id: `finding-${finding.key}`, label: finding.sentence, description: `${finding.grade} ${finding.code}${finding.fix ? ` · fix: ${finding.fix.label}` : ''}`,
-        onClick: () => router.push(`/jobs/${jobId}/bundle?loom=${loomId}&tab=findings`),
+      ...findings
+        .filter((one) => one.loomId === loomId)
+        .map((finding) => ({
+          id: `finding-${finding.key}`,
+          label: finding.sentence,
+          description: `${finding.grade} ${finding.code}${finding.fix ? ` · fix: ${finding.fix.label}` : ''}`,
+          onClick: () => router.push(`/jobs/${jobId}/bundle?loom=${loomId}&tab=findings`),
+        })),
+      ...Object.entries(loom.ends).map(([id, end]) => ({
+        id: `end-${id}`,
+        label: end.name,
+        description: 'end',
+        onClick: () => router.push(`/jobs/${jobId}/ends?loom=${loomId}&end=${id}`),
       })),
-      ...Object.entries(loom.ends).map(([id, end]) => ({ id: `end-${id}`, label: end.name, description: 'end', onClick: () => router.push(`/jobs/${jobId}/ends?loom=${loomId}&end=${id}`) })),
       ...Object.entries(plan.tree.segments).map(([id, segment]) => ({
-        id: `run-${id}`, label: `${loom.nodes[segment.nearNodeId]!.name} to ${loom.nodes[segment.farNodeId]!.name}`, description: `run, ${Math.round(segment.lengthMm)} mm`, onClick: () => toSegment(id, segment.lengthMm / 2),
+        id: `run-${id}`,
+        label: `${loom.nodes[segment.nearNodeId]!.name} to ${loom.nodes[segment.farNodeId]!.name}`,
+        description: `run, ${Math.round(segment.lengthMm)} mm`,
+        onClick: () => toSegment(id, segment.lengthMm / 2),
       })),
       ...plan.wires.map((wire) => ({
-        id: `wire-${wire.id}`, label: wire.number, description: `${loom.circuits[wire.circuitId]!.name}, cut ${wire.cutMm} mm`,
-        onClick: () => { if (wire.pieces[0]) toSegment(wire.pieces[0].segmentId, wire.pieces[0].fromMm + 1); },
+        id: `wire-${wire.id}`,
+        label: wire.number,
+        description: `${loom.circuits[wire.circuitId]!.name}, cut ${wire.cutMm} mm`,
+        onClick: () => {
+          if (wire.pieces[0]) toSegment(wire.pieces[0].segmentId, wire.pieces[0].fromMm + 1);
+        },
       })),
     ];
   }, [result, loomId, findings, go, cursor, jobId, router, store]);
-  return <Spotlight actions={actions} limit={9} highlightQuery shortcut={null} nothingFound="Nothing of that name" searchProps={{ placeholder: 'wire, end, run, finding, action', 'aria-label': 'Find or do' }} scrollable maxHeight={420} />;
+  return (
+    <Spotlight
+      actions={actions}
+      limit={9}
+      highlightQuery
+      shortcut={null}
+      nothingFound="Nothing of that name"
+      searchProps={{ placeholder: 'wire, end, run, finding, action', 'aria-label': 'Find or do' }}
+      scrollable
+      maxHeight={420}
+    />
+  );
 }
 
 function Conflict() {
@@ -197,9 +323,20 @@ function Conflict() {
   if (!conflict) return null;
   return (
     <Modal opened onClose={() => store.settle('theirs')} title="Two people changed the same place" size="lg">
-      <p>You: <b>{conflict.mine.label}</b></p>
-      {conflict.theirs.map((one) => <p key={one.version}>{one.author}: <b>{one.label}</b> (version {one.version})</p>)}
-      <Group justify="flex-end"><Button variant="default" onClick={() => store.settle('theirs')}>Let theirs stand</Button><Button onClick={() => store.settle('mine')}>Put mine on top</Button></Group>
+      <p>
+        You: <b>{conflict.mine.label}</b>
+      </p>
+      {conflict.theirs.map((one) => (
+        <p key={one.version}>
+          {one.author}: <b>{one.label}</b> (version {one.version})
+        </p>
+      ))}
+      <Group justify="flex-end">
+        <Button variant="default" onClick={() => store.settle('theirs')}>
+          Let theirs stand
+        </Button>
+        <Button onClick={() => store.settle('mine')}>Put mine on top</Button>
+      </Group>
     </Modal>
   );
 }

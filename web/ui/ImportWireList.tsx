@@ -2,14 +2,28 @@
 
 import { Button, Checkbox, FileButton, Group, Modal, Select, Stack, TextInput } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import { CATALOGUE, createId, fromWireList, readCsv, toMapping, type CsvTable, type Job, type Problem, type WireListMapping } from 'wattograph-core';
+import {
+  CATALOGUE,
+  createId,
+  fromWireList,
+  readCsv,
+  toMapping,
+  type CsvTable,
+  type Job,
+  type Problem,
+  type WireListMapping,
+} from 'wattograph-core';
 import { useJobStore } from '../client/jobContext';
 import { ProblemList } from './ProblemList';
 
 const FIELDS: { field: keyof WireListMapping; label: string; required: boolean }[] = [
-  { field: 'fromEnd', label: 'From end', required: true }, { field: 'fromCavity', label: 'From cavity', required: true },
-  { field: 'toEnd', label: 'To end', required: true }, { field: 'toCavity', label: 'To cavity', required: true },
-  { field: 'circuit', label: 'Circuit name', required: false }, { field: 'colour', label: 'Colour', required: false }, { field: 'size', label: 'Size (AWG)', required: false },
+  { field: 'fromEnd', label: 'From end', required: true },
+  { field: 'fromCavity', label: 'From cavity', required: true },
+  { field: 'toEnd', label: 'To end', required: true },
+  { field: 'toCavity', label: 'To cavity', required: true },
+  { field: 'circuit', label: 'Circuit name', required: false },
+  { field: 'colour', label: 'Colour', required: false },
+  { field: 'size', label: 'Size (AWG)', required: false },
 ];
 
 /** A from-to wire list to a new loom: read the file, say which column is what, see what comes of it, keep it. */
@@ -25,7 +39,10 @@ export function ImportWireList({ job, onClose, onDone }: { job: Job; onClose: ()
   const read = async (file: File | null) => {
     if (!file) return;
     setFileName(file.name);
-    const parsed = file.size > 8 * 1024 * 1024 ? { ok: false as const, problems: [{ path: '', message: `expected at most 8 MB, got ${(file.size / 1024 / 1024).toFixed(0)} MB` }] } : readCsv(await file.text());
+    const parsed =
+      file.size > 8 * 1024 * 1024
+        ? { ok: false as const, problems: [{ path: '', message: `expected at most 8 MB, got ${(file.size / 1024 / 1024).toFixed(0)} MB` }] }
+        : readCsv(await file.text());
     setTable(parsed.ok ? parsed.value : null);
     setProblems(parsed.ok ? [] : parsed.problems);
     if (parsed.ok) setMapping(toMapping(parsed.value.columns));
@@ -36,45 +53,114 @@ export function ImportWireList({ job, onClose, onDone }: { job: Job; onClose: ()
   const made = useMemo(() => {
     if (!table || !isMapped) return null;
     const whole = { circuit: null, colour: null, size: null, ...mapping } as WireListMapping;
-    return fromWireList(job, table, whole, { name: name.trim() || 'imported', prefix: /^[A-Z]{1,3}$/.test(prefix) ? prefix : 'X', joinShared, families: {} }, CATALOGUE);
+    return fromWireList(
+      job,
+      table,
+      whole,
+      { name: name.trim() || 'imported', prefix: /^[A-Z]{1,3}$/.test(prefix) ? prefix : 'X', joinShared, families: {} },
+      CATALOGUE,
+    );
   }, [table, isMapped, mapping, name, prefix, joinShared, job]);
   const keep = () => {
     if (!made?.ok) return;
     const id = createId(job.looms, 'loom');
-    store.edit(`import loom ${name.trim()}`, (draft) => { draft.looms[id] = made.value; });
+    store.edit(`import loom ${name.trim()}`, (draft) => {
+      draft.looms[id] = made.value;
+    });
     onDone(id);
   };
   const isGood = made?.ok && name.trim() !== '' && /^[A-Z]{1,3}$/.test(prefix) && !isTaken;
   return (
     <Modal opened onClose={onClose} title="A loom from a wire list (CSV)" size="xl">
       <Stack gap="sm">
-        <Group><FileButton onChange={(file) => void read(file)} accept=".csv,.txt,text/csv">{(props) => <Button variant="default" {...props}>Choose the file</Button>}</FileButton>
-          <span className="faint">{table ? `${fileName}: ${table.rows.length} rows, fields parted by ${table.delimiter === '\t' ? 'tabs' : `“${table.delimiter}”`}` : 'one row a wire: from end, from cavity, to end, to cavity'}</span></Group>
+        <Group>
+          <FileButton onChange={(file) => void read(file)} accept=".csv,.txt,text/csv">
+            {(props) => (
+              <Button variant="default" {...props}>
+                Choose the file
+              </Button>
+            )}
+          </FileButton>
+          <span className="faint">
+            {table
+              ? `${fileName}: ${table.rows.length} rows, fields parted by ${table.delimiter === '\t' ? 'tabs' : `“${table.delimiter}”`}`
+              : 'one row a wire: from end, from cavity, to end, to cavity'}
+          </span>
+        </Group>
         {problems.length > 0 && <ProblemList title={`${fileName} was not read; nothing was stored`} problems={problems} />}
         {table && (
           <>
             <Group grow align="start">
               <TextInput label="Name of the loom" value={name} onChange={(event) => setName(event.currentTarget.value)} />
-              <TextInput label="First letters of its wire numbers" value={prefix} onChange={(event) => setPrefix(event.currentTarget.value.toUpperCase())} error={isTaken ? 'another loom has these letters' : null} />
+              <TextInput
+                label="First letters of its wire numbers"
+                value={prefix}
+                onChange={(event) => setPrefix(event.currentTarget.value.toUpperCase())}
+                error={isTaken ? 'another loom has these letters' : null}
+              />
             </Group>
             <table style={{ borderCollapse: 'collapse' }}>
-              <thead><tr>{['this', 'is in the column', 'first rows'].map((title) => <th key={title} style={{ textAlign: 'left', fontWeight: 500 }} className="faint">{title}</th>)}</tr></thead>
+              <thead>
+                <tr>
+                  {['this', 'is in the column', 'first rows'].map((title) => (
+                    <th key={title} style={{ textAlign: 'left', fontWeight: 500 }} className="faint">
+                      {title}
+                    </th>
+                  ))}
+                </tr>
+              </thead>
               <tbody>
                 {FIELDS.map(({ field, label, required }) => (
                   <tr key={field}>
-                    <td style={{ paddingRight: 16 }}>{label}{required ? '' : ' (if any)'}</td>
-                    <td><Select aria-label={`Column of ${label}`} data={table.columns} clearable={!required} value={mapping[field] ?? null} onChange={(value) => setMapping((now) => ({ ...now, [field]: value ?? undefined }))} w={230} error={required && !mapping[field]} /></td>
-                    <td style={{ paddingLeft: 16 }} className="faint">{mapping[field] ? table.rows.slice(0, 3).map(({ cells }) => cells[table.columns.indexOf(mapping[field]!)]).join(', ') : ''}</td>
+                    <td style={{ paddingRight: 16 }}>
+                      {label}
+                      {required ? '' : ' (if any)'}
+                    </td>
+                    <td>
+                      <Select
+                        aria-label={`Column of ${label}`}
+                        data={table.columns}
+                        clearable={!required}
+                        value={mapping[field] ?? null}
+                        onChange={(value) => setMapping((now) => ({ ...now, [field]: value ?? undefined }))}
+                        w={230}
+                        error={required && !mapping[field]}
+                      />
+                    </td>
+                    <td style={{ paddingLeft: 16 }} className="faint">
+                      {mapping[field]
+                        ? table.rows
+                            .slice(0, 3)
+                            .map(({ cells }) => cells[table.columns.indexOf(mapping[field]!)])
+                            .join(', ')
+                        : ''}
+                    </td>
                   </tr>
                 ))}
               </tbody>
             </table>
-            <Checkbox label="Join rows that share a cavity into one spliced circuit" checked={joinShared} onChange={(event) => setJoinShared(event.currentTarget.checked)} />
+            <Checkbox
+              label="Join rows that share a cavity into one spliced circuit"
+              checked={joinShared}
+              onChange={(event) => setJoinShared(event.currentTarget.checked)}
+            />
             {made && !made.ok && <ProblemList title="This cannot become a loom yet; nothing was stored" problems={made.problems} />}
-            {made?.ok && <p style={{ margin: 0 }}>It makes {Object.keys(made.value.ends).length} ends and {Object.keys(made.value.circuits).length} circuits. The end with most wires becomes the anchor; every leg is 300 mm and marked <b>guessed</b>, so that nothing is cut before you measure it.</p>}
+            {made?.ok && (
+              <p style={{ margin: 0 }}>
+                It makes {Object.keys(made.value.ends).length} ends and {Object.keys(made.value.circuits).length} circuits. The end with
+                most wires becomes the anchor; every leg is 300 mm and marked <b>guessed</b>, so that nothing is cut before you measure it.
+              </p>
+            )}
           </>
         )}
-        <Group justify="flex-end"><Button variant="default" onClick={onClose}>Leave it</Button><Button disabled={!isGood} onClick={keep}>Make the loom</Button></Group>
+        <Group justify="flex-end">
+          <Button variant="default" onClick={onClose}>
+            Leave it
+          </Button>
+          <Button disabled={!isGood} onClick={keep}>
+            Make the loom
+          </Button>
+        </Group>
       </Stack>
     </Modal>
   );

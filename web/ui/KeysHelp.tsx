@@ -1,14 +1,31 @@
 import { Modal, Table } from '@mantine/core';
 
 const KEYS = [
-  ['5, 7, 0', 'Bundle, Ends, Sheets'], ['f', 'Floor'], ['/', 'find or do anything'], ['?', 'this list'], ['u, U', 'undo, redo (also Ctrl-Z)'],
-  ['← →', 'walk along the strip 5 mm, with Shift 50'], ['↓ ↑', 'into the next branch, back to the strip it leaves'], ['Enter', 'type the length of the run under the cursor'], ['+ −', 'zoom the strip'], ['Esc', 'leave a dialog or a drag'],
+  ['5, 7, 0', 'Bundle, Ends, Sheets'],
+  ['f', 'Floor'],
+  ['/', 'find or do anything'],
+  ['?', 'this list'],
+  ['u, U', 'undo, redo (also Ctrl-Z)'],
+  ['← →', 'walk along the strip 5 mm, with Shift 50'],
+  ['↓ ↑', 'into the next branch, back to the strip it leaves'],
+  ['Enter', 'type the length of the run under the cursor'],
+  ['+ −', 'zoom the strip'],
+  ['Esc', 'leave a dialog or a drag'],
 ] as const;
 
 export function KeysHelp({ opened, onClose }: { opened: boolean; onClose: () => void }) {
   return (
     <Modal opened={opened} onClose={onClose} title="Keys">
-      <Table><Table.Tbody>{KEYS.map(([key, does]) => <Table.Tr key={key}><Table.Td className="mono">{key}</Table.Td><Table.Td>{does}</Table.Td></Table.Tr>)}</Table.Tbody></Table>
+      <Table>
+        <Table.Tbody>
+          {KEYS.map(([key, does]) => (
+            <Table.Tr key={key}>
+              <Table.Td className="mono">{key}</Table.Td>
+              <Table.Td>{does}</Table.Td>
+            </Table.Tr>
+          ))}
+        </Table.Tbody>
+      </Table>
     </Modal>
   );
 }

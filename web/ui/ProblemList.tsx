@@ -5,9 +5,18 @@ export function ProblemList({ title, problems, onClose }: { title: string; probl
   return (
     <div role="alert" style={{ border: '1.5px solid var(--action)', padding: '10px 14px', margin: '8px 0' }}>
       <b style={{ color: 'var(--action)' }}>{title}</b>
-      {onClose && <button onClick={onClose} style={{ float: 'right', border: 0, background: 'none', cursor: 'pointer', textDecoration: 'underline' }}>put away</button>}
+      {onClose && (
+        <button onClick={onClose} style={{ float: 'right', border: 0, background: 'none', cursor: 'pointer', textDecoration: 'underline' }}>
+          put away
+        </button>
+      )}
       <ul style={{ margin: '6px 0 0', paddingLeft: 18 }}>
-        {problems.map(({ path, message }, index) => <li key={index}>{path && <span className="mono">{path}: </span>}{message}</li>)}
+        {problems.map(({ path, message }, index) => (
+          <li key={index}>
+            {path && <span className="mono">{path}: </span>}
+            {message}
+          </li>
+        ))}
       </ul>
     </div>
   );

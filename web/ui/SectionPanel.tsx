@@ -12,19 +12,43 @@ import { Why } from './Why';
 export function SectionPanel({ planned }: { planned: PlannedLoom }) {
   const segmentId = useCursor((at) => at?.segmentId ?? null);
   const bundle = planned.plan.bundles.find((one) => one.segmentId === segmentId);
-  const index = useCursor((at) => (at && bundle ? Math.max(0, bundle.sections.findIndex(({ toMm }) => at.offsetMm <= toMm)) : 0));
-  if (!bundle) return <aside className={styles.panel}><h2>Section</h2><p className="faint">Move the cursor along the strip to cut the loom there.</p></aside>;
+  const index = useCursor((at) =>
+    at && bundle
+      ? Math.max(
+          0,
+          bundle.sections.findIndex(({ toMm }) => at.offsetMm <= toMm),
+        )
+      : 0,
+  );
+  if (!bundle)
+    return (
+      <aside className={styles.panel}>
+        <h2>Section</h2>
+        <p className="faint">Move the cursor along the strip to cut the loom there.</p>
+      </aside>
+    );
   return (
     <aside className={styles.panel} aria-label="Section at the cursor">
-      <div className={styles.title}><h2>Section at <At planned={planned} /> mm</h2><span className="mono faint">{bundle.sections[index]!.elements.length} in it</span></div>
+      <div className={styles.title}>
+        <h2>
+          Section at <At planned={planned} /> mm
+        </h2>
+        <span className="mono faint">{bundle.sections[index]!.elements.length} in it</span>
+      </div>
       <Cut planned={planned} bundle={bundle} section={bundle.sections[index]!} />
     </aside>
   );
 }
 
 function At({ planned }: { planned: PlannedLoom }) {
-  const mm = useCursor((at) => (at && planned.plan.tree.segments[at.segmentId] ? Math.round(planned.plan.tree.segments[at.segmentId]!.startMm + at.offsetMm) : 0));
-  return <span className="mono" data-testid="section-at">{mm}</span>;
+  const mm = useCursor((at) =>
+    at && planned.plan.tree.segments[at.segmentId] ? Math.round(planned.plan.tree.segments[at.segmentId]!.startMm + at.offsetMm) : 0,
+  );
+  return (
+    <span className="mono" data-testid="section-at">
+      {mm}
+    </span>
+  );
 }
 
 const Cut = memo(function Cut({ planned, bundle, section }: { planned: PlannedLoom; bundle: PlannedBundle; section: Section }) {
@@ -41,8 +65,22 @@ const Cut = memo(function Cut({ planned, bundle, section }: { planned: PlannedLo
   const kind = loom.nodes[far]!.kind;
   return (
     <>
-      <svg className={styles.picture} viewBox={`${-outside * 1.16} ${-outside * 1.06} ${outside * 2.32} ${outside * 2.12}`} role="img" aria-label={`Bundle of ${section.elements.length} elements, ${section.odMm.toFixed(1)} mm`}>
-        {wall > 0 && <circle r={outside - wall / 2} fill="none" stroke={covering.kind === 'adhesive-shrink' ? 'var(--sea)' : 'var(--ink-2)'} strokeWidth={wall} strokeDasharray={covering.kind === 'braid' ? `${wall} ${wall / 2}` : undefined} opacity={0.45} />}
+      <svg
+        className={styles.picture}
+        viewBox={`${-outside * 1.16} ${-outside * 1.06} ${outside * 2.32} ${outside * 2.12}`}
+        role="img"
+        aria-label={`Bundle of ${section.elements.length} elements, ${section.odMm.toFixed(1)} mm`}
+      >
+        {wall > 0 && (
+          <circle
+            r={outside - wall / 2}
+            fill="none"
+            stroke={covering.kind === 'adhesive-shrink' ? 'var(--sea)' : 'var(--ink-2)'}
+            strokeWidth={wall}
+            strokeDasharray={covering.kind === 'braid' ? `${wall} ${wall / 2}` : undefined}
+            opacity={0.45}
+          />
+        )}
         <circle r={section.odMm / 2} fill="var(--paper-2)" stroke="var(--ink-2)" strokeWidth={outside * 0.006} />
         {section.elements.map((ids, index) => {
           const { x, y, r } = section.circles[index]!;
@@ -50,23 +88,87 @@ const Cut = memo(function Cut({ planned, bundle, section }: { planned: PlannedLo
           const inner = r / ids.length;
           return (
             <g key={ids.join()}>
-              <circle cx={x} cy={y} r={r} fill="none" stroke="var(--ink-2)" strokeDasharray={`${r * 0.2} ${r * 0.14}`} strokeWidth={r * 0.05} />
+              <circle
+                cx={x}
+                cy={y}
+                r={r}
+                fill="none"
+                stroke="var(--ink-2)"
+                strokeDasharray={`${r * 0.2} ${r * 0.14}`}
+                strokeWidth={r * 0.05}
+              />
               {ids.map((id, at) => drawCore(x + (at - (ids.length - 1) / 2) * 2 * inner, y, inner, id))}
             </g>
           );
         })}
       </svg>
-      <table className={styles.figures}><tbody>
-        <tr><td>Over the wires</td><td><Why because={<><b>{section.odMm.toFixed(2)} mm</b>, laid straight and tied: {section.method === 'formula' ? 'exact enclosing circle' : 'best found by circle packing'} of {section.elements.length} elements.<br />No bundle of these can be less than √(Σd²)/√0.9069 = {section.boundMm.toFixed(2)} mm; this one is {(section.odMm / section.boundMm).toFixed(2)} × that.</>}>{section.odMm.toFixed(1)} mm</Why></td></tr>
-        <tr><td>Covering</td><td><Why because={<WhyCovering planned={planned} bundle={bundle} />}>{covering.kind === 'none' ? 'none' : covering.problem === 'no-size' ? 'no size fits' : covering.itemName}</Why></td></tr>
-        <tr><td>Over it, inside bend</td><td><Why because={<>{bundle.odMm.toFixed(2)} + 2 × {wall.toFixed(2)} wall = {covering.odOutsideMm.toFixed(2)} mm.<br />Least inside bend radius: {(bundle.insideBendMm / (bundle.odMm || 1)).toFixed(0)} × {bundle.odMm.toFixed(1)} mm.</>}>{covering.odOutsideMm.toFixed(1)} mm, ≥ {bundle.insideBendMm.toFixed(0)}</Why></td></tr>
-        <tr><td>Leaves next</td><td>{leaving} at {loom.nodes[far]!.name}{kind === 'breakout' ? '' : kind === 'end' ? ' (end)' : ''}</td></tr>
-        <tr><td>Wire mass</td><td>{bundle.massGPerM.toFixed(0)} g/m</td></tr>
-      </tbody></table>
+      <table className={styles.figures}>
+        <tbody>
+          <tr>
+            <td>Over the wires</td>
+            <td>
+              <Why
+                because={
+                  <>
+                    <b>{section.odMm.toFixed(2)} mm</b>, laid straight and tied:{' '}
+                    {section.method === 'formula' ? 'exact enclosing circle' : 'best found by circle packing'} of {section.elements.length}{' '}
+                    elements.
+                    <br />
+                    No bundle of these can be less than √(Σd²)/√0.9069 = {section.boundMm.toFixed(2)} mm; this one is{' '}
+                    {(section.odMm / section.boundMm).toFixed(2)} × that.
+                  </>
+                }
+              >
+                {section.odMm.toFixed(1)} mm
+              </Why>
+            </td>
+          </tr>
+          <tr>
+            <td>Covering</td>
+            <td>
+              <Why because={<WhyCovering planned={planned} bundle={bundle} />}>
+                {covering.kind === 'none' ? 'none' : covering.problem === 'no-size' ? 'no size fits' : covering.itemName}
+              </Why>
+            </td>
+          </tr>
+          <tr>
+            <td>Over it, inside bend</td>
+            <td>
+              <Why
+                because={
+                  <>
+                    {bundle.odMm.toFixed(2)} + 2 × {wall.toFixed(2)} wall = {covering.odOutsideMm.toFixed(2)} mm.
+                    <br />
+                    Least inside bend radius: {(bundle.insideBendMm / (bundle.odMm || 1)).toFixed(0)} × {bundle.odMm.toFixed(1)} mm.
+                  </>
+                }
+              >
+                {covering.odOutsideMm.toFixed(1)} mm, ≥ {bundle.insideBendMm.toFixed(0)}
+              </Why>
+            </td>
+          </tr>
+          <tr>
+            <td>Leaves next</td>
+            <td>
+              {kind === 'end' ? 'all' : leaving === 0 ? 'nothing' : leaving} at {loom.nodes[far]!.name}
+            </td>
+          </tr>
+          <tr>
+            <td>Wire mass</td>
+            <td>{bundle.massGPerM.toFixed(0)} g/m</td>
+          </tr>
+        </tbody>
+      </table>
       <div className={styles.key}>
         {section.elements.flat().map((id) => {
           const wire = wires.get(id)!;
-          return <div key={id} data-on={over === id} onPointerEnter={() => setOver(id)} onPointerLeave={() => setOver(null)}><span className="mono faint">{serial.get(id)}</span><Swatch colour={wire.colour} words={false} /><span className="mono">{wire.number}</span></div>;
+          return (
+            <div key={id} data-on={over === id} onPointerEnter={() => setOver(id)} onPointerLeave={() => setOver(null)}>
+              <span className="mono faint">{serial.get(id)}</span>
+              <Swatch colour={wire.colour} words={false} />
+              <span className="mono">{wire.number}</span>
+            </div>
+          );
         })}
       </div>
     </>
@@ -77,10 +179,24 @@ const Cut = memo(function Cut({ planned, bundle, section }: { planned: PlannedLo
     const copper = Math.min(r * 0.62, Math.sqrt(conductor.areaMm2 / 0.78 / Math.PI));
     return (
       <g key={wireId} onPointerEnter={() => setOver(wireId)} onPointerLeave={() => setOver(null)}>
-        <circle cx={x} cy={y} r={r * 0.985} fill={WIRE_HEX[colour.base]} stroke={over === wireId ? 'var(--brass)' : 'var(--outline)'} strokeWidth={over === wireId ? r * 0.3 : r * 0.06} />
-        {colour.stripe && <path d={`M${x - r * 0.16} ${y - r * 0.97} A${r} ${r} 0 0 1 ${x + r * 0.5} ${y - r * 0.84} L${x + r * 0.32} ${y - copper * 0.95} L${x - r * 0.1} ${y - copper} Z`} fill={WIRE_HEX[colour.stripe]} />}
+        <circle
+          cx={x}
+          cy={y}
+          r={r * 0.985}
+          fill={WIRE_HEX[colour.base]}
+          stroke={over === wireId ? 'var(--brass)' : 'var(--outline)'}
+          strokeWidth={over === wireId ? r * 0.3 : r * 0.06}
+        />
+        {colour.stripe && (
+          <path
+            d={`M${x - r * 0.16} ${y - r * 0.97} A${r} ${r} 0 0 1 ${x + r * 0.5} ${y - r * 0.84} L${x + r * 0.32} ${y - copper * 0.95} L${x - r * 0.1} ${y - copper} Z`}
+            fill={WIRE_HEX[colour.stripe]}
+          />
+        )}
         <circle cx={x} cy={y} r={copper} fill="#d9a273" stroke="var(--outline)" strokeWidth={r * 0.05} />
-        <text x={x} y={y + r * 0.24} textAnchor="middle" fontSize={r * 0.7} fontWeight={600} fill="#14242b">{serial.get(wireId)}</text>
+        <text x={x} y={y + r * 0.24} textAnchor="middle" fontSize={r * 0.7} fontWeight={600} fill="#14242b">
+          {serial.get(wireId)}
+        </text>
         <title>{number}</title>
       </g>
     );
@@ -97,9 +213,35 @@ export function WhyCovering({ planned, bundle }: { planned: PlannedLoom; bundle:
   return (
     <>
       <b>{covering.kind}</b>, {covering.ruledBy === 'pinned' ? 'pinned' : `by the ${covering.ruledBy}`}: {covering.because}.<br />
-      {covering.kind === 'braid' ? <>Size: relaxed bore ≤ {bundle.odMm.toFixed(2)} ≤ 0.9 × expanded bore.<br /></> : <>Size: recovered bore ≤ 0.9 × {bundle.odMm.toFixed(2)} and supplied bore ≥ 1.1 × {covering.mustPassMm.toFixed(1)}, the largest thing it has to pass ({loom.segments[bundle.segmentId]!.slideOn === 'before-ends' ? 'it goes on before the ends are closed' : 'it goes on after the ends are closed'}).<br /></>}
-      Cut for {Math.round(lengthMm)} mm: <b>{covering.cutMm} mm</b>{item?.kind === 'braid' ? `, for braid opened to ${bundle.odMm.toFixed(1)} keeps ${measureBraid(item.yarnAngleDeg, item.relaxedBoreMm, bundle.odMm).toFixed(4)} of its length (yarn at ${item.yarnAngleDeg}°)` : item ? `, for it loses ${(item.longitudinalChange * 100).toFixed(0)} % in shrinking, and overlaps its neighbour` : ''}.
-      {covering.alsoFits.length > 0 && <><br />Also fits: {covering.alsoFits.join(', ')}.</>}
+      {covering.kind === 'braid' ? (
+        <>
+          Size: relaxed bore ≤ {bundle.odMm.toFixed(2)} ≤ 0.9 × expanded bore.
+          <br />
+        </>
+      ) : (
+        <>
+          Size: recovered bore ≤ 0.9 × {bundle.odMm.toFixed(2)} and supplied bore ≥ 1.1 × {covering.mustPassMm.toFixed(1)}, the largest
+          thing it has to pass (
+          {loom.segments[bundle.segmentId]!.slideOn === 'before-ends'
+            ? 'it goes on before the ends are closed'
+            : 'it goes on after the ends are closed'}
+          ).
+          <br />
+        </>
+      )}
+      Cut for {Math.round(lengthMm)} mm: <b>{covering.cutMm} mm</b>
+      {item?.kind === 'braid'
+        ? `, for braid opened to ${bundle.odMm.toFixed(1)} keeps ${measureBraid(item.yarnAngleDeg, item.relaxedBoreMm, bundle.odMm).toFixed(4)} of its length (yarn at ${item.yarnAngleDeg}°)`
+        : item
+          ? `, for it loses ${(item.longitudinalChange * 100).toFixed(0)} % in shrinking, and overlaps its neighbour`
+          : ''}
+      .
+      {covering.alsoFits.length > 0 && (
+        <>
+          <br />
+          Also fits: {covering.alsoFits.join(', ')}.
+        </>
+      )}
     </>
   );
 }

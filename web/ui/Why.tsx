@@ -8,9 +8,17 @@ export function Why({ children, because }: { children: ReactNode; because: React
   return (
     <HoverCard openDelay={120} closeDelay={60} shadow="none" withinPortal position="bottom-start" width="max-content">
       <HoverCard.Target>
-        <UnstyledButton component="span" tabIndex={0} style={{ borderBottom: '1px dotted var(--ink-2)', cursor: 'help', fontSize: 'inherit' }}>{children}</UnstyledButton>
+        <UnstyledButton
+          component="span"
+          tabIndex={0}
+          style={{ borderBottom: '1px dotted var(--ink-2)', cursor: 'help', fontSize: 'inherit' }}
+        >
+          {children}
+        </UnstyledButton>
       </HoverCard.Target>
-      <HoverCard.Dropdown style={{ border: '1.5px solid var(--ink)', background: 'var(--paper)', maxWidth: 520 }}>{because}</HoverCard.Dropdown>
+      <HoverCard.Dropdown style={{ border: '1.5px solid var(--ink)', background: 'var(--paper)', maxWidth: 520 }}>
+        {because}
+      </HoverCard.Dropdown>
     </HoverCard>
   );
 }

@@ -42,5 +42,9 @@ export function useCursorStore(): CursorStore {
 /** A part of the cursor; the part must be picked, not made. */
 export function useCursor<T>(pick: (cursor: Cursor | null) => T): T {
   const store = useCursorStore();
-  return useSyncExternalStore(store.subscribe, () => pick(store.get()), () => pick(null));
+  return useSyncExternalStore(
+    store.subscribe,
+    () => pick(store.get()),
+    () => pick(null),
+  );
 }

@@ -23,8 +23,17 @@ export interface Catalogue {
 
 /** The catalogue that ships: fictional families, both wire tables, one shop standard. */
 export const CATALOGUE: Catalogue = {
-  families: FAMILIES, wires: WIRE_TABLES, contacts: CONTACTS, seals: SEALS, grommets: GROMMETS, plugs: PLUGS,
-  barrels: BARRELS, rings: RINGS, coverings: COVERINGS, labels: LABELS, standards: { larkhollow: LARKHOLLOW },
+  families: FAMILIES,
+  wires: WIRE_TABLES,
+  contacts: CONTACTS,
+  seals: SEALS,
+  grommets: GROMMETS,
+  plugs: PLUGS,
+  barrels: BARRELS,
+  rings: RINGS,
+  coverings: COVERINGS,
+  labels: LABELS,
+  standards: { larkhollow: LARKHOLLOW },
 };
 
 /** A family by id: the job's own first, then the catalogue's; undefined where neither has it. */

@@ -24,8 +24,17 @@ export interface Seal {
 }
 
 const contact = (
-  id: string, name: string, cavitySize: string, minAreaMm2: number, maxAreaMm2: number, currentA: number, stripMm: number,
-  tool: string, positioner: string, removalTool: string, massG: number,
+  id: string,
+  name: string,
+  cavitySize: string,
+  minAreaMm2: number,
+  maxAreaMm2: number,
+  currentA: number,
+  stripMm: number,
+  tool: string,
+  positioner: string,
+  removalTool: string,
+  massG: number,
 ): Contact => ({ id, name, cavitySize, minAreaMm2, maxAreaMm2, currentA, stripMm, tool, positioner, removalTool, massG });
 
 /** Contacts by cavity size, finest range first. Current at 20 °C in free air. */

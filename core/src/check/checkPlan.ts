@@ -23,9 +23,23 @@ import type { Finding, Grade, Rule } from './types';
 
 /** Every rule by its code. Codes never change meaning; docs/findings.md lists them. */
 export const RULES = {
-  SC1: checkGuesses, SC3: checkReadings, CI1: checkRequiredPins, CI2: checkLooseCircuits, RO1: checkHoles, RO2: checkHeat,
-  BU1: checkSplicePlaces, BU2: checkBarrels, DR1: checkSlideOn, DR2: checkCoveringSizes, DR3: checkAdhesive,
-  EN1: checkContacts, EN3: checkLookAlikes, EN4: checkLookAlikeWires, EN5: checkContactCurrent, PO1: checkStuds, MA2: checkLabels,
+  SC1: checkGuesses,
+  SC3: checkReadings,
+  CI1: checkRequiredPins,
+  CI2: checkLooseCircuits,
+  RO1: checkHoles,
+  RO2: checkHeat,
+  BU1: checkSplicePlaces,
+  BU2: checkBarrels,
+  DR1: checkSlideOn,
+  DR2: checkCoveringSizes,
+  DR3: checkAdhesive,
+  EN1: checkContacts,
+  EN3: checkLookAlikes,
+  EN4: checkLookAlikeWires,
+  EN5: checkContactCurrent,
+  PO1: checkStuds,
+  MA2: checkLabels,
 } satisfies Record<string, Rule>;
 
 const WEIGHT = { stop: 0, check: 1, note: 2 } satisfies Record<Grade, number>;

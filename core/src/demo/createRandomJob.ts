@@ -1,7 +1,25 @@
-import { COLOUR_NAMES, createCircuit, createEnd, createJob, createLoom, createNode, createSegment, type Circuit, type Job, type Loom } from '../model';
+import {
+  COLOUR_NAMES,
+  createCircuit,
+  createEnd,
+  createJob,
+  createLoom,
+  createNode,
+  createSegment,
+  type Circuit,
+  type Job,
+  type Loom,
+} from '../model';
 import { createRandom } from './createRandom';
 
-const FAMILIES = [['tarn-2', 2], ['tarn-3', 3], ['tarn-4', 4], ['pellow-6', 6], ['pellow-8', 8], ['pellow-12', 12]] as const;
+const FAMILIES = [
+  ['tarn-2', 2],
+  ['tarn-3', 3],
+  ['tarn-4', 4],
+  ['pellow-6', 6],
+  ['pellow-8', 8],
+  ['pellow-12', 12],
+] as const;
 const ANCHOR = 'hollin-66';
 
 /**
@@ -22,7 +40,8 @@ export function createRandomJob(seed: number, wires: number): Job {
     const [familyId, ways] = FAMILIES[whole(0, FAMILIES.length - 1)]!;
     const endId = `e${(serial += 1)}`;
     addEnd(loom, endId, breakouts[whole(0, breakouts.length - 1)]!, familyId, whole(60, 400));
-    for (let cavity = 1; cavity <= ways && made < wires; cavity += 1, made += 1) joinCavity(loom, endId, String(cavity), anchors, made, whole);
+    for (let cavity = 1; cavity <= ways && made < wires; cavity += 1, made += 1)
+      joinCavity(loom, endId, String(cavity), anchors, made, whole);
   }
   return job;
 }
@@ -61,7 +80,14 @@ function addEnd(loom: Loom, endId: string, nodeId: string, familyId: string, len
 }
 
 /** One cavity in six shares a supply or ground of its anchor; the others have a pin of their own. */
-function joinCavity(loom: Loom, endId: string, cavity: string, anchors: Anchor[], made: number, whole: (least: number, most: number) => number): void {
+function joinCavity(
+  loom: Loom,
+  endId: string,
+  cavity: string,
+  anchors: Anchor[],
+  made: number,
+  whole: (least: number, most: number) => number,
+): void {
   const anchor = anchors[Math.min(anchors.length - 1, Math.floor(made / 50))]!;
   const place = { endId, cavity };
   const sharedId = anchor.shared[whole(0, 5)];
@@ -72,9 +98,15 @@ function joinCavity(loom: Loom, endId: string, cavity: string, anchors: Anchor[]
   }
   const id = `c${made + 1}`;
   const kinds: Circuit['kind'][] = ['signal', 'output', 'supply', 'sensor-ground'];
-  loom.circuits[id] = createCircuit(String(made + 1), `circuit ${made + 1}`, [{ endId: anchor.endId, cavity: String(anchor.next) }, place], {
-    kind: kinds[made % 4]!, colour: { base: COLOUR_NAMES[made % 11]!, stripe: made % 3 ? null : COLOUR_NAMES[(made + 4) % 11]! },
-  });
+  loom.circuits[id] = createCircuit(
+    String(made + 1),
+    `circuit ${made + 1}`,
+    [{ endId: anchor.endId, cavity: String(anchor.next) }, place],
+    {
+      kind: kinds[made % 4]!,
+      colour: { base: COLOUR_NAMES[made % 11]!, stripe: made % 3 ? null : COLOUR_NAMES[(made + 4) % 11]! },
+    },
+  );
   anchor.next += 1;
   if (anchor.shared.length < 6 && made % 4 >= 2) anchor.shared.push(id);
 }

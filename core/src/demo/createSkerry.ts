@@ -1,4 +1,16 @@
-import { createCircuit, createEnd, createJob, createNode, createSegment, type Circuit, type Colour, type ColourName, type End, type Job, type Segment } from '../model';
+import {
+  createCircuit,
+  createEnd,
+  createJob,
+  createNode,
+  createSegment,
+  type Circuit,
+  type Colour,
+  type ColourName,
+  type End,
+  type Job,
+  type Segment,
+} from '../model';
 
 const colour = (words: string): Colour => {
   const [base, stripe] = words.split('/') as [ColourName, ColourName | undefined];
@@ -8,9 +20,14 @@ const at = (place: string) => {
   const [endId, cavity] = place.split('-') as [string, string];
   return { endId, cavity };
 };
-const circuit = (number: string, name: string, kind: Circuit['kind'], look: string, places: string, rest: Partial<Circuit> = {}): [string, Circuit] => [
-  `c${number}`, createCircuit(number, name, places.split(' ').map(at), { kind, colour: colour(look), ...rest }),
-];
+const circuit = (
+  number: string,
+  name: string,
+  kind: Circuit['kind'],
+  look: string,
+  places: string,
+  rest: Partial<Circuit> = {},
+): [string, Circuit] => [`c${number}`, createCircuit(number, name, places.split(' ').map(at), { kind, colour: colour(look), ...rest })];
 const pin = (name: string, kind: Circuit['kind']) => ({ function: name, kind, required: true });
 const sensor: End['pins'] = { '1': pin('5 V supply', 'sensor-supply'), '2': pin('ground', 'sensor-ground'), '3': pin('signal', 'signal') };
 const injector: End['pins'] = { '1': pin('12 V supply', 'supply'), '2': pin('switch', 'output') };
@@ -31,7 +48,12 @@ export function createSkerry(): Job {
         bk2: createNode('breakout', 'throttle body', { onwardSegmentId: 't4' }),
         bk3: createNode('breakout', 'secondary rail', { onwardSegmentId: 't5' }),
         bk4: createNode('breakout', 'plenum end', { onwardSegmentId: 't6' }),
-        ...Object.fromEntries(['inj1', 'inj2', 'inj3', 'inj4', 'inj5', 'inj6', 'thr', 'map', 'chg', 'fpt', 'byp', 'clu', 'knk', 'air', 'gnd'].map((id) => [`n-${id}`, createNode('end', ENDS[id]!)])),
+        ...Object.fromEntries(
+          ['inj1', 'inj2', 'inj3', 'inj4', 'inj5', 'inj6', 'thr', 'map', 'chg', 'fpt', 'byp', 'clu', 'knk', 'air', 'gnd'].map((id) => [
+            `n-${id}`,
+            createNode('end', ENDS[id]!),
+          ]),
+        ),
       },
       segments: {
         t1: createSegment('datum', 'hole', 60, { status: 'fitted', method: 'fitted', zoneId: 'engine' }),
@@ -44,12 +66,21 @@ export function createSkerry(): Job {
         ...legs('bk2', { thr: [180, { zoneId: 'flex' }], map: [80], chg: [100] }),
         ...legs('bk3', { inj4: [130], inj5: [165, { slideOn: 'after-ends' }], inj6: [240] }),
         ...legs('bk4', {
-          byp: [140, { zoneId: 'hot' }], clu: [210, { zoneId: 'hot' }], fpt: [170], gnd: [90], knk: [160, { zoneId: 'wet', method: 'estimate', status: 'guessed' }],
+          byp: [140, { zoneId: 'hot' }],
+          clu: [210, { zoneId: 'hot' }],
+          fpt: [170],
+          gnd: [90],
+          knk: [160, { zoneId: 'wet', method: 'estimate', status: 'guessed' }],
         }),
       },
       ends: {
         B1: createEnd('datum', 'inlet bulkhead B1', 'hollin-37', { key: 'A', serviceLoopMm: 30, reterminations: 3 }),
-        ...Object.fromEntries(['inj1', 'inj2', 'inj3', 'inj4', 'inj5', 'inj6'].map((id) => [id, createEnd(`n-${id}`, ENDS[id]!, 'tarn-2', { key: 'grey', pins: injector })])),
+        ...Object.fromEntries(
+          ['inj1', 'inj2', 'inj3', 'inj4', 'inj5', 'inj6'].map((id) => [
+            id,
+            createEnd(`n-${id}`, ENDS[id]!, 'tarn-2', { key: 'grey', pins: injector }),
+          ]),
+        ),
         thr: createEnd('n-thr', ENDS.thr!, 'pellow-6', { key: 'A', clocking: { radiusMm: 30, angleDeg: 90 } }),
         map: createEnd('n-map', ENDS.map!, 'tarn-3', { key: 'grey', pins: sensor }),
         chg: createEnd('n-chg', ENDS.chg!, 'tarn-3', { key: 'grey', pins: sensor }),
@@ -69,8 +100,16 @@ export function createSkerry(): Job {
         circuit('206', 'injector 4 switch', 'output', 'blue/yellow', 'B1-6 inj4-2', { currentA: 1 }),
         circuit('207', 'injector 5 switch', 'output', 'blue/green', 'B1-7 inj5-2', { currentA: 1 }),
         circuit('208', 'injector 6 switch', 'output', 'blue/black', 'B1-8 inj6-2', { currentA: 1 }),
-        circuit('209', 'throttle motor +', 'output', 'violet', 'B1-9 thr-1', { currentA: 3.5, twist: { groupId: 'motor', pitchMm: 25 }, sizePin: { size: '20', reason: 'motor stalls at 6 A' } }),
-        circuit('210', 'throttle motor −', 'output', 'violet/white', 'B1-10 thr-2', { currentA: 3.5, twist: { groupId: 'motor', pitchMm: 25 }, sizePin: { size: '20', reason: 'motor stalls at 6 A' } }),
+        circuit('209', 'throttle motor +', 'output', 'violet', 'B1-9 thr-1', {
+          currentA: 3.5,
+          twist: { groupId: 'motor', pitchMm: 25 },
+          sizePin: { size: '20', reason: 'motor stalls at 6 A' },
+        }),
+        circuit('210', 'throttle motor −', 'output', 'violet/white', 'B1-10 thr-2', {
+          currentA: 3.5,
+          twist: { groupId: 'motor', pitchMm: 25 },
+          sizePin: { size: '20', reason: 'motor stalls at 6 A' },
+        }),
         circuit('211', 'throttle 5 V', 'sensor-supply', 'orange', 'B1-11 thr-3', { currentA: 0.02 }),
         circuit('212', 'throttle ground', 'sensor-ground', 'black/white', 'B1-12 thr-4'),
         circuit('213', 'throttle track 1', 'signal', 'green', 'B1-13 thr-5'),
@@ -86,8 +125,14 @@ export function createSkerry(): Job {
         circuit('223', 'knock −', 'signal', 'white/black', 'B1-23 knk-2', { twist: { groupId: 'knock', pitchMm: 25 } }),
         circuit('224', 'bypass valve supply', 'supply', 'red/yellow', 'B1-24 byp-1', { currentA: 1.5 }),
         circuit('225', 'bypass valve switch', 'output', 'brown', 'B1-25 byp-2', { currentA: 1.5 }),
-        circuit('226', 'compressor clutch supply', 'supply', 'red/black', 'B1-26 clu-1', { currentA: 4, sizePin: { size: '20', reason: '4 A over 1 m' } }),
-        circuit('227', 'compressor clutch switch', 'output', 'brown/white', 'B1-27 clu-2', { currentA: 4, sizePin: { size: '20', reason: '4 A over 1 m' } }),
+        circuit('226', 'compressor clutch supply', 'supply', 'red/black', 'B1-26 clu-1', {
+          currentA: 4,
+          sizePin: { size: '20', reason: '4 A over 1 m' },
+        }),
+        circuit('227', 'compressor clutch switch', 'output', 'brown/white', 'B1-27 clu-2', {
+          currentA: 4,
+          sizePin: { size: '20', reason: '4 A over 1 m' },
+        }),
         circuit('228', 'plenum ground', 'power-ground', 'black', 'gnd-1 B1-28'),
         circuit('229', 'rail drain', 'power-ground', 'black/green', 'gnd-2 B1-29'),
         circuit('230', 'loom present link', 'data', 'white/green', 'B1-36 B1-37'),
@@ -99,11 +144,28 @@ export function createSkerry(): Job {
 }
 
 const ENDS: Record<string, string> = {
-  inj1: 'injector 1', inj2: 'injector 2', inj3: 'injector 3', inj4: 'injector 4', inj5: 'injector 5', inj6: 'injector 6',
-  thr: 'throttle', map: 'manifold pressure', chg: 'charge pressure', fpt: 'fuel pressure and temp', byp: 'bypass valve',
-  clu: 'compressor clutch', knk: 'knock sensor', air: 'air temp', gnd: 'plenum ground stud',
+  inj1: 'injector 1',
+  inj2: 'injector 2',
+  inj3: 'injector 3',
+  inj4: 'injector 4',
+  inj5: 'injector 5',
+  inj6: 'injector 6',
+  thr: 'throttle',
+  map: 'manifold pressure',
+  chg: 'charge pressure',
+  fpt: 'fuel pressure and temp',
+  byp: 'bypass valve',
+  clu: 'compressor clutch',
+  knk: 'knock sensor',
+  air: 'air temp',
+  gnd: 'plenum ground stud',
 };
 
 function legs(nodeId: string, ends: Record<string, [number, Partial<Segment>?]>): Record<string, Segment> {
-  return Object.fromEntries(Object.entries(ends).map(([id, [lengthMm, rest]]) => [`s-${id}`, createSegment(nodeId, `n-${id}`, lengthMm, { zoneId: 'engine', ...rest })]));
+  return Object.fromEntries(
+    Object.entries(ends).map(([id, [lengthMm, rest]]) => [
+      `s-${id}`,
+      createSegment(nodeId, `n-${id}`, lengthMm, { zoneId: 'engine', ...rest }),
+    ]),
+  );
 }

@@ -42,7 +42,11 @@ export function drawFace(family: ConnectorFamily, side: 'wire' | 'mating'): Face
   const widest = Math.max(...rows);
   rows.forEach((count, row) => {
     for (let column = 0; column < count; column += 1) {
-      spots.push({ cavity: String((serial += 1)), x: mirror * (column - (count - 1) / 2) * pitchMm, y: (row - (rows.length - 1) / 2) * pitchMm });
+      spots.push({
+        cavity: String((serial += 1)),
+        x: mirror * (column - (count - 1) / 2) * pitchMm,
+        y: (row - (rows.length - 1) / 2) * pitchMm,
+      });
     }
   });
   return { spots, round: false, widthMm: (widest + 0.9) * pitchMm, heightMm: (rows.length + 0.9) * pitchMm, cavityMm: pitchMm * 0.82 };

@@ -17,24 +17,46 @@ export function drawStrip(loom: Loom, plan: LoomPlan, widthMm: number): Drawing 
   const marks: Mark[] = [...drawRuler(reachMm, scale, layout.height)];
   for (const { x, top, holeMm, name, kind, bottom } of layout.nodes) {
     if (kind === 'pass') {
-      marks.push(line(x, top, x, bottom, 0.25, FAINT, [0.8, 0.8]), text(x + 0.8, 8.2, `${name}${holeMm === null ? '' : `, Ø ${holeMm}`}`, 2.1, { fill: FAINT }));
+      marks.push(
+        line(x, top, x, bottom, 0.25, FAINT, [0.8, 0.8]),
+        text(x + 0.8, 8.2, `${name}${holeMm === null ? '' : `, Ø ${holeMm}`}`, 2.1, { fill: FAINT }),
+      );
     } else marks.push({ kind: 'circle', x, y: top, r: 0.8, fill: '#ffffff', stroke: INK, width: 0.3 });
   }
   for (const { d, colour, width } of layout.traces) {
-    marks.push({ kind: 'path', d, fill: null, stroke: INK, width: width + 0.22 }, { kind: 'path', d, fill: null, stroke: colour ? WIRE_HEX[colour.base] : '#7d8a8c', width });
+    marks.push(
+      { kind: 'path', d, fill: null, stroke: INK, width: width + 0.22 },
+      { kind: 'path', d, fill: null, stroke: colour ? WIRE_HEX[colour.base] : '#7d8a8c', width },
+    );
     if (colour?.stripe) marks.push({ kind: 'path', d, fill: null, stroke: WIRE_HEX[colour.stripe], width: width * 0.36 });
   }
   for (const { x, top, bottom, y, label } of layout.splices) {
-    marks.push(line(x, top, x, bottom, 0.5), { kind: 'circle', x, y, r: 0.9, fill: INK, stroke: '#ffffff', width: 0.2 }, text(x, top - 1, label, 2.2, { face: 'narrow-bold', anchor: 'middle' }));
+    marks.push(
+      line(x, top, x, bottom, 0.5),
+      { kind: 'circle', x, y, r: 0.9, fill: INK, stroke: '#ffffff', width: 0.2 },
+      text(x, top - 1, label, 2.2, { face: 'narrow-bold', anchor: 'middle' }),
+    );
   }
   for (const { x, top, bottom, name, legMm, segmentId } of layout.ends) {
     const atDatum = segmentId === null;
-    marks.push({ kind: 'rect', x: atDatum ? x - 3.5 : x, y: top, w: atDatum ? 3.5 : 1.8, h: Math.max(1.6, bottom - top), fill: INK, stroke: null, width: 0 });
+    marks.push({
+      kind: 'rect',
+      x: atDatum ? x - 3.5 : x,
+      y: top,
+      w: atDatum ? 3.5 : 1.8,
+      h: Math.max(1.6, bottom - top),
+      fill: INK,
+      stroke: null,
+      width: 0,
+    });
     if (atDatum) marks.push(text(x - 5, (top + bottom) / 2, name, 2.4, { face: 'narrow-bold', anchor: 'middle', turn: -90 }));
     else {
       const words = fitText(name, 2.5, 'narrow', LABEL_ROOM - 12);
       const y = (top + bottom) / 2 + 0.9;
-      marks.push(text(x + 2.8, y, words, 2.5), text(x + 3.8 + measureText(words, 2.5, 'narrow'), y, `+${Math.round(legMm ?? 0)}`, 2.3, { face: 'mono', fill: FAINT }));
+      marks.push(
+        text(x + 2.8, y, words, 2.5),
+        text(x + 3.8 + measureText(words, 2.5, 'narrow'), y, `+${Math.round(legMm ?? 0)}`, 2.3, { face: 'mono', fill: FAINT }),
+      );
     }
   }
   return { widthMm, heightMm: layout.height + 2, marks };
@@ -45,7 +67,11 @@ function drawRuler(reachMm: number, scale: number, bottom: number): Mark[] {
   const marks: Mark[] = [line(LEFT, 5, LEFT + reachMm * scale, 5, 0.25)];
   for (let mm = 0; mm <= reachMm; mm += step) {
     const x = LEFT + mm * scale;
-    marks.push(line(x, 3.6, x, 5, 0.25), line(x, 5, x, bottom, 0.1, HAIR), text(x + 0.6, 3.4, String(mm), 2.3, { face: 'mono', fill: FAINT }));
+    marks.push(
+      line(x, 3.6, x, 5, 0.25),
+      line(x, 5, x, bottom, 0.1, HAIR),
+      text(x + 0.6, 3.4, String(mm), 2.3, { face: 'mono', fill: FAINT }),
+    );
   }
   return marks;
 }

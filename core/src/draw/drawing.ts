@@ -6,7 +6,17 @@ export type Mark =
   | { kind: 'path'; d: string; fill: string | null; stroke: string | null; width: number; dash?: number[] }
   | { kind: 'rect'; x: number; y: number; w: number; h: number; fill: string | null; stroke: string | null; width: number }
   | { kind: 'circle'; x: number; y: number; r: number; fill: string | null; stroke: string | null; width: number; dash?: number[] }
-  | { kind: 'text'; x: number; y: number; text: string; size: number; face: Face; anchor: 'start' | 'middle' | 'end'; fill: string; turn?: number };
+  | {
+      kind: 'text';
+      x: number;
+      y: number;
+      text: string;
+      size: number;
+      face: Face;
+      anchor: 'start' | 'middle' | 'end';
+      fill: string;
+      turn?: number;
+    };
 
 /** A picture, computed once and written as SVG or PDF. */
 export interface Drawing {

@@ -1,7 +1,12 @@
 import type { Face } from './drawing';
 import { FONT_WIDTHS } from './fontWidths';
 
-const widths = new Map(Object.entries(FONT_WIDTHS).map(([face, rows]) => [face, new Map(rows.flatMap(([width, letters]) => [...(letters as string)].map((letter) => [letter, width as number] as const)))]));
+const widths = new Map(
+  Object.entries(FONT_WIDTHS).map(([face, rows]) => [
+    face,
+    new Map(rows.flatMap(([width, letters]) => [...(letters as string)].map((letter) => [letter, width as number] as const))),
+  ]),
+);
 
 /** Width of a line of text in the unit of its size. A letter that the face lacks counts as wide as an m. */
 export function measureText(words: string, size: number, face: Face): number {

@@ -5,13 +5,20 @@ import { measureText } from './measureText';
 
 const POINTS_PER_MM = 72 / 25.4;
 const FILES = {
-  sans: 'Archivo_400Regular.ttf', bold: 'Archivo_600SemiBold.ttf', narrow: 'ArchivoNarrow_400Regular.ttf', 'narrow-bold': 'ArchivoNarrow_600SemiBold.ttf', mono: 'JetBrainsMono_500Medium.ttf',
+  sans: 'Archivo_400Regular.ttf',
+  bold: 'Archivo_600SemiBold.ttf',
+  narrow: 'ArchivoNarrow_400Regular.ttf',
+  'narrow-bold': 'ArchivoNarrow_600SemiBold.ttf',
+  mono: 'JetBrainsMono_500Medium.ttf',
 } satisfies Record<Face, string>;
 
 /** Pages as one PDF at true size, fonts embedded. Same pages, same marks; fonts are read from the folder of the shipped faces. */
 export async function toPdf(pages: readonly Drawing[], title: string, createdAt: Date, fontFolder: string): Promise<Buffer> {
   if (pages.length === 0) throw new RangeError('PDF: expected at least one page, got none');
-  const document = new PDFDocument({ autoFirstPage: false, info: { Title: title, Creator: 'Wattograph', Producer: 'Wattograph', CreationDate: createdAt } });
+  const document = new PDFDocument({
+    autoFirstPage: false,
+    info: { Title: title, Creator: 'Wattograph', Producer: 'Wattograph', CreationDate: createdAt },
+  });
   const chunks: Buffer[] = [];
   const done = new Promise<Buffer>((resolve, reject) => {
     document.on('data', (chunk: Buffer) => chunks.push(chunk));
@@ -47,6 +54,10 @@ function drawText(document: PDFKit.PDFDocument, mark: Extract<Mark, { kind: 'tex
   const x = mark.anchor === 'start' ? mark.x : mark.anchor === 'middle' ? mark.x - width / 2 : mark.x - width;
   document.save();
   if (mark.turn) document.rotate(mark.turn, { origin: [mark.x, mark.y] });
-  document.font(mark.face).fontSize(mark.size).fillColor(mark.fill).text(mark.text, x, mark.y, { lineBreak: false, baseline: 'alphabetic' });
+  document
+    .font(mark.face)
+    .fontSize(mark.size)
+    .fillColor(mark.fill)
+    .text(mark.text, x, mark.y, { lineBreak: false, baseline: 'alphabetic' });
   document.restore();
 }

@@ -1,7 +1,11 @@
 import type { Drawing, Face, Mark } from './drawing';
 
 const FAMILIES = {
-  sans: "'Wattograph Sans'", bold: "'Wattograph Sans'", narrow: "'Wattograph Narrow'", 'narrow-bold': "'Wattograph Narrow'", mono: "'Wattograph Mono'",
+  sans: "'Wattograph Sans'",
+  bold: "'Wattograph Sans'",
+  narrow: "'Wattograph Narrow'",
+  'narrow-bold': "'Wattograph Narrow'",
+  mono: "'Wattograph Mono'",
 } satisfies Record<Face, string>;
 
 const escape = (words: string) => words.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');

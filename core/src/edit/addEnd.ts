@@ -8,7 +8,14 @@ import { createId } from './createId';
  * @returns the id of the end
  * @throws RangeError where the datum has its end already
  */
-export function addEnd(loom: Loom, place: { nodeId: string; legMm: number | null }, name: string, familyId: string | null, end: Partial<End> = {}, segment: Partial<Segment> = {}): string {
+export function addEnd(
+  loom: Loom,
+  place: { nodeId: string; legMm: number | null },
+  name: string,
+  familyId: string | null,
+  end: Partial<End> = {},
+  segment: Partial<Segment> = {},
+): string {
   const endId = createId(loom.ends, 'e');
   if (place.legMm === null) {
     const taken = Object.values(loom.ends).find(({ nodeId }) => nodeId === place.nodeId);

@@ -11,13 +11,19 @@ export function joinSegments(loom: Loom, tree: Tree, nodeId: string): void {
   const { parentSegmentId, childSegmentIds } = tree.nodes[nodeId]!;
   const [childId, ...others] = childSegmentIds;
   if (parentSegmentId === null || childId === undefined || others.length) {
-    throw new RangeError(`${loom.nodes[nodeId]!.name}: expected one run in and one out, got ${childSegmentIds.length} out: take its branches off first`);
+    throw new RangeError(
+      `${loom.nodes[nodeId]!.name}: expected one run in and one out, got ${childSegmentIds.length} out: take its branches off first`,
+    );
   }
   const parent = loom.segments[parentSegmentId]!;
   const farNodeId = tree.segments[childId]!.farNodeId;
   const nearMm = tree.segments[parentSegmentId]!.lengthMm;
   loom.segments[parentSegmentId] = {
-    ...parent, fromNodeId: tree.segments[parentSegmentId]!.nearNodeId, toNodeId: farNodeId, secondLengthMm: null, lengthMm: nearMm + tree.segments[childId]!.lengthMm,
+    ...parent,
+    fromNodeId: tree.segments[parentSegmentId]!.nearNodeId,
+    toNodeId: farNodeId,
+    secondLengthMm: null,
+    lengthMm: nearMm + tree.segments[childId]!.lengthMm,
   };
   for (const [id, pin] of Object.entries(loom.splicePins)) {
     if (pin.segmentId === childId) loom.splicePins[id] = { ...pin, segmentId: parentSegmentId, offsetMm: nearMm + pin.offsetMm };

@@ -5,7 +5,8 @@ import type { Tree } from '../plan';
 export function removeEnd(loom: Loom, tree: Tree, endId: string): void {
   const { nodeId } = loom.ends[endId]!;
   for (const [id, circuit] of Object.entries(loom.circuits)) {
-    if (circuit.terminations.some((one) => one.endId === endId)) loom.circuits[id] = { ...circuit, terminations: circuit.terminations.filter((one) => one.endId !== endId) };
+    if (circuit.terminations.some((one) => one.endId === endId))
+      loom.circuits[id] = { ...circuit, terminations: circuit.terminations.filter((one) => one.endId !== endId) };
   }
   delete loom.ends[endId];
   const { parentSegmentId, parentNodeId, childSegmentIds } = tree.nodes[nodeId]!;

@@ -9,7 +9,15 @@ import { createId } from './createId';
  * @returns the ids of the new node and of the new far segment
  * @throws RangeError where the place is not inside the segment
  */
-export function splitSegment(loom: Loom, tree: Tree, segmentId: string, offsetMm: number, kind: 'breakout' | 'pass', name: string, holeMm: number | null = null): { nodeId: string; segmentId: string } {
+export function splitSegment(
+  loom: Loom,
+  tree: Tree,
+  segmentId: string,
+  offsetMm: number,
+  kind: 'breakout' | 'pass',
+  name: string,
+  holeMm: number | null = null,
+): { nodeId: string; segmentId: string } {
   const segment = loom.segments[segmentId]!;
   const planned = tree.segments[segmentId]!;
   if (!(offsetMm > 0 && offsetMm < planned.lengthMm)) {
@@ -19,13 +27,18 @@ export function splitSegment(loom: Loom, tree: Tree, segmentId: string, offsetMm
   const farId = createId(loom.segments, 's');
   loom.nodes[nodeId] = createNode(kind, name, { onwardSegmentId: farId, holeMm });
   loom.segments[farId] = createSegment(nodeId, planned.farNodeId, planned.lengthMm - offsetMm, {
-    method: segment.method, status: segment.status, zoneId: segment.zoneId, coveringPin: segment.coveringPin, slideOn: segment.slideOn,
+    method: segment.method,
+    status: segment.status,
+    zoneId: segment.zoneId,
+    coveringPin: segment.coveringPin,
+    slideOn: segment.slideOn,
   });
   loom.segments[segmentId] = { ...segment, fromNodeId: planned.nearNodeId, toNodeId: nodeId, lengthMm: offsetMm, secondLengthMm: null };
   const far = loom.nodes[planned.farNodeId]!;
   if (far.onwardSegmentId === segmentId) loom.nodes[planned.farNodeId] = { ...far, onwardSegmentId: farId };
   for (const [id, pin] of Object.entries(loom.splicePins)) {
-    if (pin.segmentId === segmentId && pin.offsetMm > offsetMm) loom.splicePins[id] = { ...pin, segmentId: farId, offsetMm: pin.offsetMm - offsetMm };
+    if (pin.segmentId === segmentId && pin.offsetMm > offsetMm)
+      loom.splicePins[id] = { ...pin, segmentId: farId, offsetMm: pin.offsetMm - offsetMm };
   }
   return { nodeId, segmentId: farId };
 }

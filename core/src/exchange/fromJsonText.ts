@@ -14,7 +14,14 @@ export function fromJsonText(source: string): Checked<unknown> {
     const atEnd = at >= withoutMark.trimEnd().length;
     return {
       ok: false,
-      problems: [{ path: `line ${before.length}, column ${before.at(-1)!.length + 1}`, message: atEnd ? 'expected more JSON, got the end of the file: it is cut short' : `expected JSON, got ${JSON.stringify(withoutMark.slice(at, at + 12))}` }],
+      problems: [
+        {
+          path: `line ${before.length}, column ${before.at(-1)!.length + 1}`,
+          message: atEnd
+            ? 'expected more JSON, got the end of the file: it is cut short'
+            : `expected JSON, got ${JSON.stringify(withoutMark.slice(at, at + 12))}`,
+        },
+      ],
     };
   }
 }

@@ -1,5 +1,21 @@
 import { findFamily, type Catalogue } from '../catalogue';
-import { COLOUR_NAMES, createCircuit, createEnd, createLoom, createNode, createSegment, listCavities, type Checked, type Circuit, type Colour, type ColourName, type Job, type Loom, type Problem, type Termination } from '../model';
+import {
+  COLOUR_NAMES,
+  createCircuit,
+  createEnd,
+  createLoom,
+  createNode,
+  createSegment,
+  listCavities,
+  type Checked,
+  type Circuit,
+  type Colour,
+  type ColourName,
+  type Job,
+  type Loom,
+  type Problem,
+  type Termination,
+} from '../model';
 import { compareIds } from '../units';
 import type { CsvTable } from './readCsv';
 
@@ -25,9 +41,13 @@ export interface WireListOptions {
 
 const GUESS_MM = 300;
 const HINTS: Record<keyof WireListMapping, RegExp> = {
-  fromEnd: /^(from|source|start)( ?(end|connector|device))?$/i, fromCavity: /^(from|source|start) ?(cavity|pin)$/i,
-  toEnd: /^(to|target|dest\w*)( ?(end|connector|device))?$/i, toCavity: /^(to|target|dest\w*) ?(cavity|pin)$/i,
-  circuit: /circuit|signal|function|net|name/i, colour: /colou?r/i, size: /size|awg|gauge|mm2|mm²/i,
+  fromEnd: /^(from|source|start)( ?(end|connector|device))?$/i,
+  fromCavity: /^(from|source|start) ?(cavity|pin)$/i,
+  toEnd: /^(to|target|dest\w*)( ?(end|connector|device))?$/i,
+  toCavity: /^(to|target|dest\w*) ?(cavity|pin)$/i,
+  circuit: /circuit|signal|function|net|name/i,
+  colour: /colou?r/i,
+  size: /size|awg|gauge|mm2|mm²/i,
 };
 
 /** A first guess at which column holds what, by the names of the columns; the planner confirms it. */
@@ -56,7 +76,13 @@ interface Row {
  * A new loom from a from-to wire list. The end with most wires becomes the anchor at the datum, every other end a leg of
  * 300 mm that is marked as guessed, so that nothing is cut before it is measured. Every problem names its line.
  */
-export function fromWireList(job: Job, table: CsvTable, mapping: WireListMapping, options: WireListOptions, catalogue: Catalogue): Checked<Loom> {
+export function fromWireList(
+  job: Job,
+  table: CsvTable,
+  mapping: WireListMapping,
+  options: WireListOptions,
+  catalogue: Catalogue,
+): Checked<Loom> {
   const problems: Problem[] = [];
   const ids = new Map<string, string>();
   const rows = table.rows.flatMap((row) => readRow(table, row, mapping, ids, catalogue, problems));
@@ -64,18 +90,31 @@ export function fromWireList(job: Job, table: CsvTable, mapping: WireListMapping
   const circuits = joinRows(rows, options.joinShared, problems);
   const loom = createLoom(options.name, options.prefix);
   placeEnds(loom, rows, ids, options, job, catalogue, problems);
-  circuits.forEach((circuit, index) => { loom.circuits[`c${index + 1}`] = { ...circuit, number: String(101 + index) }; });
+  circuits.forEach((circuit, index) => {
+    loom.circuits[`c${index + 1}`] = { ...circuit, number: String(101 + index) };
+  });
   return problems.length ? { ok: false, problems: problems.slice(0, 20) } : { ok: true, value: loom };
 }
 
-function readRow(table: CsvTable, { line, cells }: CsvTable['rows'][number], mapping: WireListMapping, ids: Map<string, string>, catalogue: Catalogue, problems: Problem[]): Row[] {
+function readRow(
+  table: CsvTable,
+  { line, cells }: CsvTable['rows'][number],
+  mapping: WireListMapping,
+  ids: Map<string, string>,
+  catalogue: Catalogue,
+  problems: Problem[],
+): Row[] {
   const cell = (column: string | null) => (column === null ? '' : (cells[table.columns.indexOf(column)] ?? '').trim());
   const before = problems.length;
   const termination = (endColumn: string, cavityColumn: string) => {
     const name = cell(endColumn);
     const cavity = cell(cavityColumn);
     if (name === '') problems.push({ path: `line ${line}, ${endColumn}`, message: 'expected the name of an end, got nothing' });
-    if (!/^[A-Za-z0-9]{1,6}$/.test(cavity)) problems.push({ path: `line ${line}, ${cavityColumn}`, message: `expected a cavity of 1 to 6 letters or digits, got ${JSON.stringify(cavity)}` });
+    if (!/^[A-Za-z0-9]{1,6}$/.test(cavity))
+      problems.push({
+        path: `line ${line}, ${cavityColumn}`,
+        message: `expected a cavity of 1 to 6 letters or digits, got ${JSON.stringify(cavity)}`,
+      });
     if (name.length > 80) problems.push({ path: `line ${line}, ${endColumn}`, message: 'expected at most 80 letters' });
     if (!ids.has(name)) ids.set(name, `e${ids.size + 1}`);
     return { endId: ids.get(name)!, cavity, name };
@@ -83,10 +122,20 @@ function readRow(table: CsvTable, { line, cells }: CsvTable['rows'][number], map
   const from = termination(mapping.fromEnd, mapping.fromCavity);
   const to = termination(mapping.toEnd, mapping.toCavity);
   const colour = readColour(cell(mapping.colour));
-  if (colour === null) problems.push({ path: `line ${line}, ${mapping.colour}`, message: `expected colours such as "red" or "red/black" of ${COLOUR_NAMES.join(', ')}, got ${JSON.stringify(cell(mapping.colour))}` });
-  const wanted = cell(mapping.size).replace(/^awg ?/i, '').replace(/ ?mm[2²]$/i, '');
+  if (colour === null)
+    problems.push({
+      path: `line ${line}, ${mapping.colour}`,
+      message: `expected colours such as "red" or "red/black" of ${COLOUR_NAMES.join(', ')}, got ${JSON.stringify(cell(mapping.colour))}`,
+    });
+  const wanted = cell(mapping.size)
+    .replace(/^awg ?/i, '')
+    .replace(/ ?mm[2²]$/i, '');
   const size = wanted === '' ? null : wanted;
-  if (size !== null && !catalogue.wires.etfe.some((one) => one.size === size)) problems.push({ path: `line ${line}, ${mapping.size}`, message: `expected one of AWG ${catalogue.wires.etfe.map((one) => one.size).join(', ')}, got ${JSON.stringify(cell(mapping.size))}` });
+  if (size !== null && !catalogue.wires.etfe.some((one) => one.size === size))
+    problems.push({
+      path: `line ${line}, ${mapping.size}`,
+      message: `expected one of AWG ${catalogue.wires.etfe.map((one) => one.size).join(', ')}, got ${JSON.stringify(cell(mapping.size))}`,
+    });
   return problems.length > before || colour === null ? [] : [{ line, from, to, circuit: cell(mapping.circuit).slice(0, 80), colour, size }];
 }
 
@@ -108,27 +157,44 @@ function joinRows(rows: readonly Row[], joinShared: boolean, problems: Problem[]
     const first = met[0];
     if (first && !joinShared) {
       const shared = [row.from, row.to].find(({ endId, cavity }) => at.has(`${endId} ${cavity}`))!;
-      problems.push({ path: `line ${row.line}`, message: `expected one wire in a cavity, got a second in ${shared.name} ${shared.cavity} (first in line ${at.get(`${shared.endId} ${shared.cavity}`)!.line}); tick "join rows that share a cavity" to splice them` });
+      problems.push({
+        path: `line ${row.line}`,
+        message: `expected one wire in a cavity, got a second in ${shared.name} ${shared.cavity} (first in line ${at.get(`${shared.endId} ${shared.cavity}`)!.line}); tick "join rows that share a cavity" to splice them`,
+      });
       continue;
     }
     const merged = met.map(({ circuit }) => circuit).filter((circuit, index, all) => all.indexOf(circuit) === index);
-    const target = merged[0] ?? createCircuit('1', row.circuit || `${row.from.name} ${row.from.cavity} to ${row.to.name} ${row.to.cavity}`.slice(0, 80), [], {
-      colour: row.colour, sizePin: row.size === null ? null : { size: row.size, reason: 'as in the imported wire list' },
-    });
+    const target =
+      merged[0] ??
+      createCircuit('1', row.circuit || `${row.from.name} ${row.from.cavity} to ${row.to.name} ${row.to.cavity}`.slice(0, 80), [], {
+        colour: row.colour,
+        sizePin: row.size === null ? null : { size: row.size, reason: 'as in the imported wire list' },
+      });
     if (merged.length === 0) circuits.push(target);
     for (const other of merged.slice(1)) {
       target.terminations.push(...other.terminations);
       circuits.splice(circuits.indexOf(other), 1);
     }
-    for (const place of places) if (!target.terminations.some((one) => one.endId === place.endId && one.cavity === place.cavity)) target.terminations.push(place);
-    for (const place of target.terminations) at.set(`${place.endId} ${place.cavity}`, { circuit: target, line: at.get(`${place.endId} ${place.cavity}`)?.line ?? row.line });
+    for (const place of places)
+      if (!target.terminations.some((one) => one.endId === place.endId && one.cavity === place.cavity)) target.terminations.push(place);
+    for (const place of target.terminations)
+      at.set(`${place.endId} ${place.cavity}`, { circuit: target, line: at.get(`${place.endId} ${place.cavity}`)?.line ?? row.line });
   }
   return circuits;
 }
 
-function placeEnds(loom: Loom, rows: readonly Row[], ids: ReadonlyMap<string, string>, options: WireListOptions, job: Job, catalogue: Catalogue, problems: Problem[]): void {
+function placeEnds(
+  loom: Loom,
+  rows: readonly Row[],
+  ids: ReadonlyMap<string, string>,
+  options: WireListOptions,
+  job: Job,
+  catalogue: Catalogue,
+  problems: Problem[],
+): void {
   const uses = new Map<string, Map<string, number>>();
-  for (const row of rows) for (const { endId, cavity } of [row.from, row.to]) uses.set(endId, new Map([...(uses.get(endId) ?? []), [cavity, row.line]]));
+  for (const row of rows)
+    for (const { endId, cavity } of [row.from, row.to]) uses.set(endId, new Map([...(uses.get(endId) ?? []), [cavity, row.line]]));
   const names = [...ids.keys()].sort((a, b) => uses.get(ids.get(b)!)!.size - uses.get(ids.get(a)!)!.size || compareIds(a, b));
   loom.nodes.trunk = createNode('breakout', 'trunk');
   loom.segments.s0 = createSegment('datum', 'trunk', GUESS_MM, { method: 'estimate', status: 'guessed' });
@@ -139,7 +205,10 @@ function placeEnds(loom: Loom, rows: readonly Row[], ids: ReadonlyMap<string, st
     const family = findFamily(job, catalogue, familyId ?? null);
     const missing = family ? cavities.find((cavity) => !listCavities(family).includes(cavity)) : cavities[0];
     if (!familyId || missing !== undefined) {
-      problems.push({ path: `line ${uses.get(endId)!.get(missing ?? cavities[0]!)}`, message: `expected a cavity that ${family ? family.name : 'a housing of the catalogue'} has, got ${name} cavity ${missing}` });
+      problems.push({
+        path: `line ${uses.get(endId)!.get(missing ?? cavities[0]!)}`,
+        message: `expected a cavity that ${family ? family.name : 'a housing of the catalogue'} has, got ${name} cavity ${missing}`,
+      });
       return;
     }
     const nodeId = index === 0 ? 'datum' : `n-${endId}`;

@@ -10,13 +10,39 @@ const write = (fields: string[], data: unknown[][]) => `${Papa.unparse({ fields,
 export function toWireListCsv(job: Job, plan: LoomPlan): string {
   const loom = job.looms[plan.loomId]!;
   const label = new Map(plan.splices.map((splice) => [splice.id, splice.label]));
-  const where = (end: PlannedWire['from']) => (end.kind === 'cavity' ? [loom.ends[end.endId]!.name, end.cavity] : [`splice ${label.get(end.spliceId)}`, '']);
-  return write(['wire', 'circuit', 'from', 'from cavity', 'to', 'to cavity', 'colour', 'size', 'cut mm', 'rough mm', 'sigma mm', 'held'],
-    plan.wires.map((wire) => [wire.number, loom.circuits[wire.circuitId]!.name, ...where(wire.from), ...where(wire.to), toColourWords(wire.colour), toSizeWords(wire.conductor), wire.cutMm, wire.roughMm, Number(wire.sigmaMm.toFixed(1)), wire.heldBy.length ? 'yes' : 'no']));
+  const where = (end: PlannedWire['from']) =>
+    end.kind === 'cavity' ? [loom.ends[end.endId]!.name, end.cavity] : [`splice ${label.get(end.spliceId)}`, ''];
+  return write(
+    ['wire', 'circuit', 'from', 'from cavity', 'to', 'to cavity', 'colour', 'size', 'cut mm', 'rough mm', 'sigma mm', 'held'],
+    plan.wires.map((wire) => [
+      wire.number,
+      loom.circuits[wire.circuitId]!.name,
+      ...where(wire.from),
+      ...where(wire.to),
+      toColourWords(wire.colour),
+      toSizeWords(wire.conductor),
+      wire.cutMm,
+      wire.roughMm,
+      Number(wire.sigmaMm.toFixed(1)),
+      wire.heldBy.length ? 'yes' : 'no',
+    ]),
+  );
 }
 
 /** The cut list of a loom (CSV): one line a piece, in the order of the reels. */
 export function toCutListCsv(build: LoomBuild): string {
-  return write(['reel', 'wire', 'colour', 'size', 'rough mm', 'final mm', 'held'],
-    build.cuts.flatMap(({ reel, wires, held }) => [...wires, ...held].map((wire) => [reel, wire.number, toColourWords(wire.colour), toSizeWords(wire.conductor), wire.roughMm, wire.cutMm, wire.heldBy.length ? 'yes' : 'no'])));
+  return write(
+    ['reel', 'wire', 'colour', 'size', 'rough mm', 'final mm', 'held'],
+    build.cuts.flatMap(({ reel, wires, held }) =>
+      [...wires, ...held].map((wire) => [
+        reel,
+        wire.number,
+        toColourWords(wire.colour),
+        toSizeWords(wire.conductor),
+        wire.roughMm,
+        wire.cutMm,
+        wire.heldBy.length ? 'yes' : 'no',
+      ]),
+    ),
+  );
 }

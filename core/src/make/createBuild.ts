@@ -22,8 +22,11 @@ export interface LoomBuild {
 export function createBuild(job: Job, plan: LoomPlan, catalogue: Catalogue): LoomBuild {
   const ordered = orderSteps(listSteps(job, plan, catalogue));
   return {
-    loomId: plan.loomId, cuts: listCuts(plan), parts: listParts(job, plan, catalogue),
-    steps: ordered.ok ? ordered.steps : [], continuity: listContinuity(job, plan),
+    loomId: plan.loomId,
+    cuts: listCuts(plan),
+    parts: listParts(job, plan, catalogue),
+    steps: ordered.ok ? ordered.steps : [],
+    continuity: listContinuity(job, plan),
   };
 }
 
@@ -32,8 +35,15 @@ export function listFindings(job: Job, plan: JobPlan, catalogue: Catalogue): Fin
   const impossible = plan.looms.flatMap((loomPlan) => {
     const ordered = orderSteps(listSteps(job, loomPlan, catalogue));
     if (ordered.ok) return [];
-    return [createFinding({ loomId: loomPlan.loomId }, 'BT1', 'stop', ordered.ring.slice(0, 3).map(({ id }) => ({ kind: 'step', id })),
-      `No order of work keeps all of these: ${ordered.ring.map(({ title }) => title.toLowerCase()).join(' → ')} → again.`)];
+    return [
+      createFinding(
+        { loomId: loomPlan.loomId },
+        'BT1',
+        'stop',
+        ordered.ring.slice(0, 3).map(({ id }) => ({ kind: 'step', id })),
+        `No order of work keeps all of these: ${ordered.ring.map(({ title }) => title.toLowerCase()).join(' → ')} → again.`,
+      ),
+    ];
   });
   return [...impossible, ...checkPlan(job, plan, catalogue)];
 }

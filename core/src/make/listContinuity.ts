@@ -25,22 +25,37 @@ export function listContinuity(job: Job, plan: LoomPlan): ContinuityRow[] {
   const joined = new Map<string, { wire: PlannedWire; to: string }[]>();
   const keyOf = (end: PlannedWire['from']) => (end.kind === 'cavity' ? `${end.endId} ${end.cavity}` : `splice ${end.spliceId}`);
   for (const wire of plan.wires) {
-    for (const [a, b] of [[keyOf(wire.from), keyOf(wire.to)], [keyOf(wire.to), keyOf(wire.from)]] as const) joined.set(a, [...(joined.get(a) ?? []), { wire, to: b }]);
+    for (const [a, b] of [
+      [keyOf(wire.from), keyOf(wire.to)],
+      [keyOf(wire.to), keyOf(wire.from)],
+    ] as const)
+      joined.set(a, [...(joined.get(a) ?? []), { wire, to: b }]);
   }
-  return Object.keys(loom.circuits).sort(compareIds).flatMap((circuitId) => {
-    const [from, ...others] = loom.circuits[circuitId]!.terminations;
-    if (!from) return [];
-    const ways = listWays(joined, `${from.endId} ${from.cavity}`);
-    return others.flatMap((to) => {
-      const way = ways.get(`${to.endId} ${to.cavity}`);
-      if (!way) return [];
-      const splices = way.passed.filter((key) => key.startsWith('splice ')).length;
-      const contacts = way.passed.length - splices;
-      const copper = way.wires.reduce((sum, { conductor, cutMm }) => sum + (conductor.r20MilliohmPerM * cutMm) / 1e6, 0);
-      const expectedOhm = copper + contacts * CONTACT_OHM + splices * SPLICE_OHM;
-      return [{ circuitId, from, to, wires: way.wires.map(({ number }) => number), expectedOhm, mostOhm: expectedOhm + Math.max(0.2 * expectedOhm, 0.1) }];
+  return Object.keys(loom.circuits)
+    .sort(compareIds)
+    .flatMap((circuitId) => {
+      const [from, ...others] = loom.circuits[circuitId]!.terminations;
+      if (!from) return [];
+      const ways = listWays(joined, `${from.endId} ${from.cavity}`);
+      return others.flatMap((to) => {
+        const way = ways.get(`${to.endId} ${to.cavity}`);
+        if (!way) return [];
+        const splices = way.passed.filter((key) => key.startsWith('splice ')).length;
+        const contacts = way.passed.length - splices;
+        const copper = way.wires.reduce((sum, { conductor, cutMm }) => sum + (conductor.r20MilliohmPerM * cutMm) / 1e6, 0);
+        const expectedOhm = copper + contacts * CONTACT_OHM + splices * SPLICE_OHM;
+        return [
+          {
+            circuitId,
+            from,
+            to,
+            wires: way.wires.map(({ number }) => number),
+            expectedOhm,
+            mostOhm: expectedOhm + Math.max(0.2 * expectedOhm, 0.1),
+          },
+        ];
+      });
     });
-  });
 }
 
 interface Way {

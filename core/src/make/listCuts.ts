@@ -32,9 +32,15 @@ export function listCuts(plan: LoomPlan): CutGroup[] {
     const { conductor, colour } = all[0]!;
     const wires = all.filter(({ heldBy }) => heldBy.length === 0);
     return {
-      id: key.replaceAll(/[ /]/g, '-'), reel: `${toSizeWords(conductor)} ${conductor.table === 'etfe' ? 'ETFE' : 'thin-wall'} ${toColourWords(colour)}`,
-      table: conductor.table, size: conductor.size, colour, wires, held: all.filter(({ heldBy }) => heldBy.length > 0),
-      roughMm: wires.reduce((sum, { roughMm }) => sum + roughMm, 0), finalMm: wires.reduce((sum, { cutMm }) => sum + cutMm, 0),
+      id: key.replaceAll(/[ /]/g, '-'),
+      reel: `${toSizeWords(conductor)} ${conductor.table === 'etfe' ? 'ETFE' : 'thin-wall'} ${toColourWords(colour)}`,
+      table: conductor.table,
+      size: conductor.size,
+      colour,
+      wires,
+      held: all.filter(({ heldBy }) => heldBy.length > 0),
+      roughMm: wires.reduce((sum, { roughMm }) => sum + roughMm, 0),
+      finalMm: wires.reduce((sum, { cutMm }) => sum + cutMm, 0),
     };
   });
 }

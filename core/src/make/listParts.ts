@@ -21,13 +21,19 @@ export function listParts(job: Job, plan: LoomPlan, catalogue: Catalogue): PartL
   const add = (group: PartLine['group'], id: string, name: string, pieces = 1, lengthMm: number | null = null) => {
     const known = lines.get(`${group} ${id}`);
     if (!known) lines.set(`${group} ${id}`, { group, id, name, pieces, lengthMm });
-    else lines.set(`${group} ${id}`, { ...known, pieces: known.pieces + pieces, lengthMm: lengthMm === null ? known.lengthMm : (known.lengthMm ?? 0) + lengthMm });
+    else
+      lines.set(`${group} ${id}`, {
+        ...known,
+        pieces: known.pieces + pieces,
+        lengthMm: lengthMm === null ? known.lengthMm : (known.lengthMm ?? 0) + lengthMm,
+      });
   };
   for (const cut of listCuts(plan)) for (const wire of [...cut.wires, ...cut.held]) add('wire', cut.id, cut.reel, 1, wire.roughMm);
   for (const endId of Object.keys(loom.ends).sort(compareIds)) {
     const { familyId, key, kind } = loom.ends[endId]!;
     const family = findFamily(job, catalogue, familyId);
-    if (kind === 'connector' && family) add('housing', `${familyId}${key === null ? '' : `-${key}`}`, key === null ? family.name : `${family.name}, key ${key}`);
+    if (kind === 'connector' && family)
+      add('housing', `${familyId}${key === null ? '' : `-${key}`}`, key === null ? family.name : `${family.name}, key ${key}`);
     add('label', 'end-label', 'end label');
   }
   for (const { contactId, contactName, sealId, sealName } of plan.terminations) {

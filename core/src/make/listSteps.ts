@@ -23,28 +23,66 @@ export function listSteps(job: Job, plan: LoomPlan, catalogue: Catalogue): Step[
   const loom = job.looms[plan.loomId]!;
   const anchorId = Object.keys(loom.ends).find((id) => loom.ends[id]!.nodeId === plan.tree.datumId) ?? null;
   const context: Context = {
-    job, loom, plan, catalogue, anchorId, wires: new Map(plan.wires.map((wire) => [wire.id, wire])), endsBeyond: listEndsBeyond(loom, plan),
+    job,
+    loom,
+    plan,
+    catalogue,
+    anchorId,
+    wires: new Map(plan.wires.map((wire) => [wire.id, wire])),
+    endsBeyond: listEndsBeyond(loom, plan),
   };
   const early = [...listCutSteps(context), ...listTwistSteps(context)];
-  const ends = Object.keys(loom.ends).sort(compareIds).flatMap((endId) => listEndSteps(context, endId, early));
-  const build = [...early, ...ends, ...listLaySteps(context, early), ...listSpliceSteps(context), ...listCoverSteps(context), ...listFitSteps(context)];
+  const ends = Object.keys(loom.ends)
+    .sort(compareIds)
+    .flatMap((endId) => listEndSteps(context, endId, early));
+  const build = [
+    ...early,
+    ...ends,
+    ...listLaySteps(context, early),
+    ...listSpliceSteps(context),
+    ...listCoverSteps(context),
+    ...listFitSteps(context),
+  ];
   if (build.length === 0) return [];
   const test = createStep('test', 'test', 'Ring out every pair against the continuity table', {
-    needs: build.map(({ id }) => ({ stepId: id, because: 'the loom is tested when it is whole' })), tool: 'ohmmeter, 4-wire below 1 Ω',
-    items: [item('pairs', 'every pair joins, within its band', [...context.wires.values()], null), item('isolation', 'every neighbour is isolated', [], null)],
+    needs: build.map(({ id }) => ({ stepId: id, because: 'the loom is tested when it is whole' })),
+    tool: 'ohmmeter, 4-wire below 1 Ω',
+    items: [
+      item('pairs', 'every pair joins, within its band', [...context.wires.values()], null),
+      item('isolation', 'every neighbour is isolated', [], null),
+    ],
   });
-  const sign = createStep('sign', 'sign', 'Second person looks the loom over and signs', { needs: [{ stepId: 'test', because: 'signed when it has passed' }], items: [item('signed', 'looked over and signed', [], null)] });
+  const sign = createStep('sign', 'sign', 'Second person looks the loom over and signs', {
+    needs: [{ stepId: 'test', because: 'signed when it has passed' }],
+    items: [item('signed', 'looked over and signed', [], null)],
+  });
   return [...build, test, sign];
 }
 
 function createStep(id: string, operation: Operation, title: string, rest: Partial<Step>): Step {
-  return { id, operation, title, endId: null, segmentId: null, spliceId: null, items: [], tool: '', parts: [], caution: CAUTIONS[operation], needs: [], ...rest };
+  return {
+    id,
+    operation,
+    title,
+    endId: null,
+    segmentId: null,
+    spliceId: null,
+    items: [],
+    tool: '',
+    parts: [],
+    caution: CAUTIONS[operation],
+    needs: [],
+    ...rest,
+  };
 }
 
 function item(id: string, words: string, wires: readonly PlannedWire[], cavity: string | null): StepItem {
   const held = wires.filter(({ heldBy }) => heldBy.length > 0);
   return {
-    id, words, wireIds: wires.map((wire) => wire.id), cavity,
+    id,
+    words,
+    wireIds: wires.map((wire) => wire.id),
+    cavity,
     heldBecause: held.length ? `${held.map(({ number }) => number).join(', ')}: length only guessed` : null,
   };
 }
@@ -62,11 +100,22 @@ function listEndsBeyond(loom: Loom, plan: LoomPlan): Record<string, string[]> {
 }
 
 function listCutSteps({ plan }: Context): Step[] {
-  return listCuts(plan).map((cut) => createStep(`cut.${cut.id}`, 'cut', `Cut and mark ${cut.reel}`, {
-    tool: 'cutting bench, rule, wire marker', parts: [cut.reel],
-    items: [...cut.wires, ...cut.held].map((wire) => item(wire.id,
-      wire.roughMm > wire.cutMm ? `${wire.number}: cut ${wire.roughMm} mm rough (${wire.cutMm} final), mark both ends` : `${wire.number}: cut ${wire.cutMm} mm, mark both ends`, [wire], null)),
-  }));
+  return listCuts(plan).map((cut) =>
+    createStep(`cut.${cut.id}`, 'cut', `Cut and mark ${cut.reel}`, {
+      tool: 'cutting bench, rule, wire marker',
+      parts: [cut.reel],
+      items: [...cut.wires, ...cut.held].map((wire) =>
+        item(
+          wire.id,
+          wire.roughMm > wire.cutMm
+            ? `${wire.number}: cut ${wire.roughMm} mm rough (${wire.cutMm} final), mark both ends`
+            : `${wire.number}: cut ${wire.cutMm} mm, mark both ends`,
+          [wire],
+          null,
+        ),
+      ),
+    }),
+  );
 }
 
 function listTwistSteps({ loom, plan }: Context): Step[] {
@@ -80,7 +129,8 @@ function listTwistSteps({ loom, plan }: Context): Step[] {
     const wires = groups.get(groupId)!;
     const { pitchMm } = loom.circuits[wires[0]!.circuitId]!.twist!;
     return createStep(`twist.${groupId}`, 'twist', `Twist ${wires.map(({ number }) => number).join(' with ')}`, {
-      tool: 'twisting jig', items: [item('twisted', `one turn every ${pitchMm} mm`, wires, null)],
+      tool: 'twisting jig',
+      items: [item('twisted', `one turn every ${pitchMm} mm`, wires, null)],
       needs: [...new Set(wires.map(({ id }) => cutOf.get(id)!))].map((id) => ({ stepId: `cut.${id}`, because: 'the wires are cut first' })),
     });
   });
@@ -96,47 +146,99 @@ function listEndSteps(context: Context, endId: string, early: readonly Step[]): 
   const isAnchor = endId === anchorId;
   const before: Need[] = isAnchor
     ? early.map(({ id }) => ({ stepId: id, because: 'the anchor end is filled first, from cut and twisted wires' }))
-    : [{ stepId: 'fit', because: 'device ends are closed after the trial fit' }, ...listSleevesBefore(context, endId), { stepId: `label.${endId}`, because: 'its label does not go over the finished end' }];
+    : [
+        { stepId: 'fit', because: 'device ends are closed after the trial fit' },
+        ...listSleevesBefore(context, endId),
+        { stepId: `label.${endId}`, because: 'its label does not go over the finished end' },
+      ];
   const steps: Step[] = [];
   if (!isAnchor) {
-    steps.push(createStep(`label.${endId}`, 'label', `Slide the label of ${end.name} on`, {
-      endId, parts: ['end label'], items: [item('label', `"${end.name}" on the leg, not yet shrunk`, [], null)],
-      needs: [{ stepId: 'lay', because: 'the leg is laid first' }, ...listSleevesBefore(context, endId)],
-    }));
+    steps.push(
+      createStep(`label.${endId}`, 'label', `Slide the label of ${end.name} on`, {
+        endId,
+        parts: ['end label'],
+        items: [item('label', `"${end.name}" on the leg, not yet shrunk`, [], null)],
+        needs: [{ stepId: 'lay', because: 'the leg is laid first' }, ...listSleevesBefore(context, endId)],
+      }),
+    );
   }
   const wiresAt = (ids: readonly string[]) => ids.map((id) => wires.get(id)!);
   if (pullToSeat) {
-    steps.push(createStep(`thread.${endId}`, 'thread', `Lead the wires of ${end.name} through its housing`, {
-      endId, needs: before, parts: [family.name], tool: 'by hand',
-      items: terminations.map((one) => item(one.cavity, `cavity ${one.cavity}: ${wiresAt(one.wireIds).map(({ number }) => number).join(', ')}, 60 mm free`, wiresAt(one.wireIds), one.cavity)),
-    }));
+    steps.push(
+      createStep(`thread.${endId}`, 'thread', `Lead the wires of ${end.name} through its housing`, {
+        endId,
+        needs: before,
+        parts: [family.name],
+        tool: 'by hand',
+        items: terminations.map((one) =>
+          item(
+            one.cavity,
+            `cavity ${one.cavity}: ${wiresAt(one.wireIds)
+              .map(({ number }) => number)
+              .join(', ')}, 60 mm free`,
+            wiresAt(one.wireIds),
+            one.cavity,
+          ),
+        ),
+      }),
+    );
   }
-  const threaded: Need[] = pullToSeat ? [{ stepId: `thread.${endId}`, because: 'pull-to-seat: the wire goes through the housing before it is crimped' }] : [];
-  steps.push(createStep(`crimp.${endId}`, 'crimp', end.kind === 'tail' ? `Strip the tails of ${end.name}` : `Crimp ${end.name}`, {
-    endId, needs: [...before, ...threaded], tool: [...new Set(terminations.map(({ tool, positioner }) => (positioner ? `${tool}, ${positioner}` : tool)))].join(' · '),
-    parts: [...new Set(terminations.flatMap(({ contactName, sealName }) => (sealName && sealName !== 'grommet' ? [contactName, sealName] : [contactName])))],
-    items: terminations.map((one) => {
-      const here = wiresAt(one.wireIds);
-      const trim = here.map((wire) => `${wire.number} ${toSizeWords(wire.conductor)} ${toColourWords(wire.colour)}`).join(' with ');
-      const seal = one.sealName && one.sealName !== 'grommet' ? `, ${one.sealName} first` : '';
-      const pull = one.pullOffN === null ? '' : `, pull test ${one.pullOffN} N`;
-      return item(one.cavity, `cavity ${one.cavity}: ${trim}, strip ${one.stripMm ?? '?'} mm${seal}${pull}`, here, one.cavity);
+  const threaded: Need[] = pullToSeat
+    ? [{ stepId: `thread.${endId}`, because: 'pull-to-seat: the wire goes through the housing before it is crimped' }]
+    : [];
+  steps.push(
+    createStep(`crimp.${endId}`, 'crimp', end.kind === 'tail' ? `Strip the tails of ${end.name}` : `Crimp ${end.name}`, {
+      endId,
+      needs: [...before, ...threaded],
+      tool: [...new Set(terminations.map(({ tool, positioner }) => (positioner ? `${tool}, ${positioner}` : tool)))].join(' · '),
+      parts: [
+        ...new Set(
+          terminations.flatMap(({ contactName, sealName }) =>
+            sealName && sealName !== 'grommet' ? [contactName, sealName] : [contactName],
+          ),
+        ),
+      ],
+      items: terminations.map((one) => {
+        const here = wiresAt(one.wireIds);
+        const trim = here.map((wire) => `${wire.number} ${toSizeWords(wire.conductor)} ${toColourWords(wire.colour)}`).join(' with ');
+        const seal = one.sealName && one.sealName !== 'grommet' ? `, ${one.sealName} first` : '';
+        const pull = one.pullOffN === null ? '' : `, pull test ${one.pullOffN} N`;
+        return item(one.cavity, `cavity ${one.cavity}: ${trim}, strip ${one.stripMm ?? '?'} mm${seal}${pull}`, here, one.cavity);
+      }),
     }),
-  }));
+  );
   if (end.kind !== 'connector' || !family) return steps;
-  steps.push(createStep(`seat.${endId}`, 'seat', `Seat the contacts of ${end.name}`, {
-    endId, needs: [{ stepId: `crimp.${endId}`, because: 'contacts are seated when they are crimped' }], tool: pullToSeat ? 'pull back until it clicks' : 'push until it clicks, tug once',
-    parts: [family.name], items: [
-      ...terminations.map((one) => item(one.cavity, `cavity ${one.cavity}: ${wiresAt(one.wireIds).map(({ number }) => number).join(', ')}`, wiresAt(one.wireIds), one.cavity)),
-      ...(family.secondaryLock ? [item('lock', 'secondary lock closed', [], null)] : []),
-    ],
-  }));
+  steps.push(
+    createStep(`seat.${endId}`, 'seat', `Seat the contacts of ${end.name}`, {
+      endId,
+      needs: [{ stepId: `crimp.${endId}`, because: 'contacts are seated when they are crimped' }],
+      tool: pullToSeat ? 'pull back until it clicks' : 'push until it clicks, tug once',
+      parts: [family.name],
+      items: [
+        ...terminations.map((one) =>
+          item(
+            one.cavity,
+            `cavity ${one.cavity}: ${wiresAt(one.wireIds)
+              .map(({ number }) => number)
+              .join(', ')}`,
+            wiresAt(one.wireIds),
+            one.cavity,
+          ),
+        ),
+        ...(family.secondaryLock ? [item('lock', 'secondary lock closed', [], null)] : []),
+      ],
+    }),
+  );
   const plugs = plan.plugs.filter((one) => one.endId === endId);
   if (plugs.length) {
-    steps.push(createStep(`plug.${endId}`, 'plug', `Plug the empty cavities of ${end.name}`, {
-      endId, needs: [{ stepId: `seat.${endId}`, because: 'what stays empty is known when the rest is seated' }], parts: [`${plugs.length} × ${catalogue.plugs[family.cavitySize]!.name}`],
-      items: [item('plugs', `cavities ${plugs.map(({ cavity }) => cavity).join(', ')}`, [], null)],
-    }));
+    steps.push(
+      createStep(`plug.${endId}`, 'plug', `Plug the empty cavities of ${end.name}`, {
+        endId,
+        needs: [{ stepId: `seat.${endId}`, because: 'what stays empty is known when the rest is seated' }],
+        parts: [`${plugs.length} × ${catalogue.plugs[family.cavitySize]!.name}`],
+        items: [item('plugs', `cavities ${plugs.map(({ cavity }) => cavity).join(', ')}`, [], null)],
+      }),
+    );
   }
   return steps;
 }
@@ -144,64 +246,126 @@ function listEndSteps(context: Context, endId: string, early: readonly Step[]): 
 /** Sleeves that the end, once closed, would keep off. */
 function listSleevesBefore({ loom, plan, endsBeyond }: Context, endId: string): Need[] {
   return plan.coverings
-    .filter(({ segmentId, kind }) => kind !== 'none' && loom.segments[segmentId]!.slideOn === 'before-ends' && endsBeyond[segmentId]!.includes(endId))
+    .filter(
+      ({ segmentId, kind }) =>
+        kind !== 'none' && loom.segments[segmentId]!.slideOn === 'before-ends' && endsBeyond[segmentId]!.includes(endId),
+    )
     .map(({ segmentId }) => ({ stepId: `slide.${segmentId}`, because: 'a sleeve goes on before the end that stops it' }));
 }
 
 function listLaySteps({ loom, plan, anchorId }: Context, early: readonly Step[]): Step[] {
   if (plan.wires.length === 0) return [];
-  const anchor = anchorId === null || !plan.terminations.some(({ endId }) => endId === anchorId) ? [] : [{ stepId: loom.ends[anchorId]!.kind === 'connector' ? `seat.${anchorId}` : `crimp.${anchorId}`, because: 'wires are pulled out of the filled anchor end' }];
+  const anchor =
+    anchorId === null || !plan.terminations.some(({ endId }) => endId === anchorId)
+      ? []
+      : [
+          {
+            stepId: loom.ends[anchorId]!.kind === 'connector' ? `seat.${anchorId}` : `crimp.${anchorId}`,
+            because: 'wires are pulled out of the filled anchor end',
+          },
+        ];
   const items = plan.tree.nodeIds.slice(1).map((nodeId) => {
     const { distanceMm } = plan.tree.nodes[nodeId]!;
     const { name, kind } = loom.nodes[nodeId]!;
     return item(nodeId, `${kind} ${name} at ${Math.round(distanceMm)} mm from the datum`, [], null);
   });
-  return [createStep('lay', 'lay', 'Clamp the datum and lay the wires along the branches', {
-    needs: [...anchor, ...early.map(({ id }) => ({ stepId: id, because: 'wires are cut and twisted first' }))], tool: 'board or bench, ties', items,
-  })];
+  return [
+    createStep('lay', 'lay', 'Clamp the datum and lay the wires along the branches', {
+      needs: [...anchor, ...early.map(({ id }) => ({ stepId: id, because: 'wires are cut and twisted first' }))],
+      tool: 'board or bench, ties',
+      items,
+    }),
+  ];
 }
 
 function listSpliceSteps({ loom, plan, wires }: Context): Step[] {
   return plan.splices.map((splice) => {
     const barrel = plan.barrels.find(({ spliceId }) => spliceId === splice.id)!;
     const here = barrel.wireIds.map((id) => wires.get(id)!);
-    return createStep(`splice.${splice.id}`, 'splice', `Splice ${splice.label}, ${loom.circuits[splice.circuitId]!.name}, ${Math.round(splice.distanceMm)} mm from the datum`, {
-      spliceId: splice.id, segmentId: splice.place.segmentId, tool: barrel.tool, parts: [barrel.barrelName, 'adhesive sleeve over the barrel'],
-      needs: [{ stepId: 'lay', because: 'its place is found when the wires are laid' }],
-      items: [item('joined', `${here.map(({ number }) => number).join(' + ')}: strip ${barrel.stripMm} mm, crimp, pull, close the sleeve`, here, null)],
-    });
+    return createStep(
+      `splice.${splice.id}`,
+      'splice',
+      `Splice ${splice.label}, ${loom.circuits[splice.circuitId]!.name}, ${Math.round(splice.distanceMm)} mm from the datum`,
+      {
+        spliceId: splice.id,
+        segmentId: splice.place.segmentId,
+        tool: barrel.tool,
+        parts: [barrel.barrelName, 'adhesive sleeve over the barrel'],
+        needs: [{ stepId: 'lay', because: 'its place is found when the wires are laid' }],
+        items: [
+          item(
+            'joined',
+            `${here.map(({ number }) => number).join(' + ')}: strip ${barrel.stripMm} mm, crimp, pull, close the sleeve`,
+            here,
+            null,
+          ),
+        ],
+      },
+    );
   });
 }
 
 function listCoverSteps({ loom, plan, endsBeyond, anchorId }: Context): Step[] {
   const covered = new Map(plan.coverings.filter(({ kind }) => kind !== 'none').map((one) => [one.segmentId, one]));
-  const order = plan.tree.nodeIds.map((id) => plan.tree.nodes[id]!.parentSegmentId).filter((id) => id !== null && covered.has(id)) as string[];
+  const order = plan.tree.nodeIds
+    .map((id) => plan.tree.nodes[id]!.parentSegmentId)
+    .filter((id) => id !== null && covered.has(id)) as string[];
   return order.flatMap((segmentId) => {
     const covering = covered.get(segmentId)!;
     const { nearNodeId, farNodeId } = plan.tree.segments[segmentId]!;
     const run = `${loom.nodes[nearNodeId]!.name} to ${loom.nodes[farNodeId]!.name}`;
     const nearer = plan.tree.nodes[nearNodeId]!.parentSegmentId;
     const after = loom.segments[segmentId]!.slideOn === 'after-ends';
-    const closed: Need[] = !after ? [] : endsBeyond[segmentId]!.filter((endId) => endId !== anchorId && plan.terminations.some((one) => one.endId === endId))
-      .map((endId) => ({ stepId: loom.ends[endId]!.kind === 'connector' ? `seat.${endId}` : `crimp.${endId}`, because: 'planned over the finished end' }));
-    const nearFirst: Need[] = nearer !== null && covered.has(nearer) ? [{ stepId: `slide.${nearer}`, because: 'the sleeve nearer the datum passes here first' }] : [];
-    const splices: Need[] = plan.splices.filter(({ place }) => place.segmentId === segmentId).map(({ id }) => ({ stepId: `splice.${id}`, because: 'a joint is covered when it is made' }));
+    const closed: Need[] = !after
+      ? []
+      : endsBeyond[segmentId]!.filter((endId) => endId !== anchorId && plan.terminations.some((one) => one.endId === endId)).map(
+          (endId) => ({
+            stepId: loom.ends[endId]!.kind === 'connector' ? `seat.${endId}` : `crimp.${endId}`,
+            because: 'planned over the finished end',
+          }),
+        );
+    const nearFirst: Need[] =
+      nearer !== null && covered.has(nearer)
+        ? [{ stepId: `slide.${nearer}`, because: 'the sleeve nearer the datum passes here first' }]
+        : [];
+    const splices: Need[] = plan.splices
+      .filter(({ place }) => place.segmentId === segmentId)
+      .map(({ id }) => ({ stepId: `splice.${id}`, because: 'a joint is covered when it is made' }));
     const slide = createStep(`slide.${segmentId}`, 'slide', `Slide ${covering.itemName} on, ${run}`, {
-      segmentId, parts: [`${covering.itemName}, ${covering.cutMm} mm`], needs: [{ stepId: 'lay', because: 'the run is laid first' }, ...nearFirst, ...splices, ...closed],
-      items: [item('on', `cut ${covering.cutMm} mm, slide to its place`, [], null)], tool: 'shears',
+      segmentId,
+      parts: [`${covering.itemName}, ${covering.cutMm} mm`],
+      needs: [{ stepId: 'lay', because: 'the run is laid first' }, ...nearFirst, ...splices, ...closed],
+      items: [item('on', `cut ${covering.cutMm} mm, slide to its place`, [], null)],
+      tool: 'shears',
     });
-    const cover = createStep(`cover.${segmentId}`, 'cover', covering.kind === 'braid' ? `Draw the braid tight and tie its ends, ${run}` : `Shrink the sleeve, ${run}`, {
-      segmentId, needs: [{ stepId: slide.id, because: 'it has to be in its place' }, { stepId: 'fit', because: 'covered after the trial fit' }, ...splices],
-      tool: covering.kind === 'braid' ? 'lacing cord' : 'hot-air tool', items: [item('covered', `${run}: ends meet the neighbours, no gap`, [], null)],
-    });
+    const cover = createStep(
+      `cover.${segmentId}`,
+      'cover',
+      covering.kind === 'braid' ? `Draw the braid tight and tie its ends, ${run}` : `Shrink the sleeve, ${run}`,
+      {
+        segmentId,
+        needs: [
+          { stepId: slide.id, because: 'it has to be in its place' },
+          { stepId: 'fit', because: 'covered after the trial fit' },
+          ...splices,
+        ],
+        tool: covering.kind === 'braid' ? 'lacing cord' : 'hot-air tool',
+        items: [item('covered', `${run}: ends meet the neighbours, no gap`, [], null)],
+      },
+    );
     return [slide, cover];
   });
 }
 
 function listFitSteps({ plan }: Context): Step[] {
   if (plan.wires.length === 0) return [];
-  return [createStep('fit', 'fit', 'Trial fit: datum clamped, mark every device end', {
-    needs: [{ stepId: 'lay', because: 'laid out before it goes to the car' }, ...plan.splices.map(({ id }) => ({ stepId: `splice.${id}`, because: 'joints are made before the fit' }))],
-    items: [item('fitted', 'laid in the car, every end reaches with its loop', [], null)],
-  })];
+  return [
+    createStep('fit', 'fit', 'Trial fit: datum clamped, mark every device end', {
+      needs: [
+        { stepId: 'lay', because: 'laid out before it goes to the car' },
+        ...plan.splices.map(({ id }) => ({ stepId: `splice.${id}`, because: 'joints are made before the fit' })),
+      ],
+      items: [item('fitted', 'laid in the car, every end reaches with its loop', [], null)],
+    }),
+  ];
 }

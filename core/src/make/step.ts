@@ -1,5 +1,20 @@
 /** Kinds of work, in the order of a shop's day: where nothing forces another order, steps follow this one. */
-export const OPERATIONS = ['cut', 'twist', 'thread', 'crimp', 'seat', 'plug', 'lay', 'splice', 'slide', 'cover', 'fit', 'label', 'test', 'sign'] as const;
+export const OPERATIONS = [
+  'cut',
+  'twist',
+  'thread',
+  'crimp',
+  'seat',
+  'plug',
+  'lay',
+  'splice',
+  'slide',
+  'cover',
+  'fit',
+  'label',
+  'test',
+  'sign',
+] as const;
 export type Operation = (typeof OPERATIONS)[number];
 
 /** One thing to tick inside a step: a wire to cut, a cavity to crimp. */

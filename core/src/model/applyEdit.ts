@@ -17,7 +17,15 @@ export function applyEdit<T extends object>(document: T, patch: readonly EditOpe
   } catch (error) {
     if (!(error instanceof jsonPatch.JsonPatchError)) throw error;
     const operation = error.operation as Operation | undefined;
-    return { ok: false, problems: [{ path: operation?.path ?? `/${error.index ?? 0}`, message: `this edit does not fit the document: ${error.name.toLowerCase().replaceAll('_', ' ')}` }] };
+    return {
+      ok: false,
+      problems: [
+        {
+          path: operation?.path ?? `/${error.index ?? 0}`,
+          message: `this edit does not fit the document: ${error.name.toLowerCase().replaceAll('_', ' ')}`,
+        },
+      ],
+    };
   }
 }
 

@@ -20,7 +20,9 @@ export interface CatalogueLookup {
 export function checkIntegrity(job: Job, lookup: CatalogueLookup): Problem[] {
   const family: FamilyLookup = (id) => (Object.hasOwn(job.families, id) ? job.families[id] : lookup.family(id));
   const known = lookup.standardIds.includes(job.standardId);
-  const standard = known ? [] : [{ path: '/standardId', message: `expected one of ${lookup.standardIds.join(', ')}, got "${job.standardId}"` }];
+  const standard = known
+    ? []
+    : [{ path: '/standardId', message: `expected one of ${lookup.standardIds.join(', ')}, got "${job.standardId}"` }];
   const looms = Object.keys(job.looms)
     .sort(compareIds)
     .flatMap((loomId) => {
@@ -43,12 +45,18 @@ function checkTree(loom: Loom, at: string): Problem[] {
   const problems: Problem[] = [];
   const datums = Object.keys(loom.nodes).filter((id) => loom.nodes[id]!.kind === 'datum');
   if (datums.length !== 1) {
-    return [{ path: `${at}/nodes`, message: `expected exactly one datum, got ${datums.length}${datums.length ? ` (${datums.join(', ')})` : ''}` }];
+    return [
+      { path: `${at}/nodes`, message: `expected exactly one datum, got ${datums.length}${datums.length ? ` (${datums.join(', ')})` : ''}` },
+    ];
   }
   const neighbours = new Map<string, { segmentId: string; nodeId: string }[]>(Object.keys(loom.nodes).map((id) => [id, []]));
   for (const [segmentId, { fromNodeId, toNodeId }] of Object.entries(loom.segments)) {
-    for (const [field, nodeId] of [['fromNodeId', fromNodeId], ['toNodeId', toNodeId]] as const) {
-      if (!has(loom.nodes, nodeId)) problems.push({ path: `${at}/segments/${segmentId}/${field}`, message: `expected a node of this loom, got "${nodeId}"` });
+    for (const [field, nodeId] of [
+      ['fromNodeId', fromNodeId],
+      ['toNodeId', toNodeId],
+    ] as const) {
+      if (!has(loom.nodes, nodeId))
+        problems.push({ path: `${at}/segments/${segmentId}/${field}`, message: `expected a node of this loom, got "${nodeId}"` });
     }
     neighbours.get(fromNodeId)?.push({ segmentId, nodeId: toNodeId });
     neighbours.get(toNodeId)?.push({ segmentId, nodeId: fromNodeId });
@@ -68,9 +76,14 @@ function checkTree(loom: Loom, at: string): Problem[] {
       queue.push(next.nodeId);
     }
   }
-  const detached = Object.keys(loom.segments).filter((id) => !cameBy.has(loom.segments[id]!.fromNodeId)).sort(compareIds);
+  const detached = Object.keys(loom.segments)
+    .filter((id) => !cameBy.has(loom.segments[id]!.fromNodeId))
+    .sort(compareIds);
   if (detached.length) {
-    problems.push({ path: `${at}/segments/${detached[0]}`, message: `expected every segment to reach the datum, got a detached piece: segments ${detached.join(', ')}` });
+    problems.push({
+      path: `${at}/segments/${detached[0]}`,
+      message: `expected every segment to reach the datum, got a detached piece: segments ${detached.join(', ')}`,
+    });
   }
   for (const nodeId of Object.keys(loom.nodes)) {
     if (!cameBy.has(nodeId) && neighbours.get(nodeId)!.length === 0) {
@@ -106,7 +119,10 @@ function checkSegments(loom: Loom, at: string, job: Job): Problem[] {
   }
   for (const [id, node] of Object.entries(loom.nodes)) {
     const onward = node.onwardSegmentId;
-    if (onward !== null && !(has(loom.segments, onward) && [loom.segments[onward]!.fromNodeId, loom.segments[onward]!.toNodeId].includes(id))) {
+    if (
+      onward !== null &&
+      !(has(loom.segments, onward) && [loom.segments[onward]!.fromNodeId, loom.segments[onward]!.toNodeId].includes(id))
+    ) {
       problems.push({ path: `${at}/nodes/${id}/onwardSegmentId`, message: `expected a segment at this node, got "${onward}"` });
     }
   }
@@ -119,14 +135,26 @@ function checkEnds(loom: Loom, at: string, family: FamilyLookup): Problem[] {
   for (const [id, end] of Object.entries(loom.ends)) {
     const node = has(loom.nodes, end.nodeId) ? loom.nodes[end.nodeId] : undefined;
     if (!node) problems.push({ path: `${at}/ends/${id}/nodeId`, message: `expected a node of this loom, got "${end.nodeId}"` });
-    else if (node.kind !== 'end' && node.kind !== 'datum') problems.push({ path: `${at}/ends/${id}/nodeId`, message: `expected an end node or the datum, got the ${node.kind} "${end.nodeId}"` });
+    else if (node.kind !== 'end' && node.kind !== 'datum')
+      problems.push({
+        path: `${at}/ends/${id}/nodeId`,
+        message: `expected an end node or the datum, got the ${node.kind} "${end.nodeId}"`,
+      });
     const other = taken.get(end.nodeId);
-    if (other) problems.push({ path: `${at}/ends/${id}/nodeId`, message: `expected one end at a node, got "${other}" and "${id}" at "${end.nodeId}"` });
+    if (other)
+      problems.push({
+        path: `${at}/ends/${id}/nodeId`,
+        message: `expected one end at a node, got "${other}" and "${id}" at "${end.nodeId}"`,
+      });
     taken.set(end.nodeId, id);
     if (end.kind === 'connector' && (end.familyId === null || !family(end.familyId))) {
-      problems.push({ path: `${at}/ends/${id}/familyId`, message: `expected a connector family of the catalogue or of this job, got ${JSON.stringify(end.familyId)}` });
+      problems.push({
+        path: `${at}/ends/${id}/familyId`,
+        message: `expected a connector family of the catalogue or of this job, got ${JSON.stringify(end.familyId)}`,
+      });
     }
-    if (end.kind === 'ring' && end.studMm === null) problems.push({ path: `${at}/ends/${id}/studMm`, message: 'expected the diameter of the stud in mm, got null' });
+    if (end.kind === 'ring' && end.studMm === null)
+      problems.push({ path: `${at}/ends/${id}/studMm`, message: 'expected the diameter of the stud in mm, got null' });
     problems.push(...Object.keys(end.pins).flatMap((cavity) => checkCavity(loom, id, cavity, family, `${at}/ends/${id}/pins/${cavity}`)));
   }
   return problems;
@@ -138,7 +166,9 @@ function checkCavity(loom: Loom, endId: string, cavity: string, family: FamilyLo
   const found = family(end.familyId);
   if (!found) return [];
   const cavities = listCavities(found);
-  return cavities.includes(cavity) ? [] : [{ path, message: `expected a cavity of ${end.name} (${found.name}, ${cavities[0]} to ${cavities.at(-1)}), got "${cavity}"` }];
+  return cavities.includes(cavity)
+    ? []
+    : [{ path, message: `expected a cavity of ${end.name} (${found.name}, ${cavities[0]} to ${cavities.at(-1)}), got "${cavity}"` }];
 }
 
 function checkCircuits(loom: Loom, at: string, family: FamilyLookup, sizes: CatalogueLookup['sizes']): Problem[] {
@@ -148,11 +178,18 @@ function checkCircuits(loom: Loom, at: string, family: FamilyLookup, sizes: Cata
   for (const id of Object.keys(loom.circuits).sort(compareIds)) {
     const circuit = loom.circuits[id]!;
     const twin = numbers.get(circuit.number);
-    if (twin) problems.push({ path: `${at}/circuits/${id}/number`, message: `expected a number of its own, got "${circuit.number}", which circuit "${twin}" has` });
+    if (twin)
+      problems.push({
+        path: `${at}/circuits/${id}/number`,
+        message: `expected a number of its own, got "${circuit.number}", which circuit "${twin}" has`,
+      });
     numbers.set(circuit.number, id);
     const known = sizes[circuit.wireTable];
     if (circuit.sizePin && !known.includes(circuit.sizePin.size)) {
-      problems.push({ path: `${at}/circuits/${id}/sizePin/size`, message: `expected one of ${known.join(', ')} (${circuit.wireTable}), got "${circuit.sizePin.size}"` });
+      problems.push({
+        path: `${at}/circuits/${id}/sizePin/size`,
+        message: `expected one of ${known.join(', ')} (${circuit.wireTable}), got "${circuit.sizePin.size}"`,
+      });
     }
     circuit.terminations.forEach(({ endId, cavity }, index) => {
       const path = `${at}/circuits/${id}/terminations/${index}`;
@@ -163,7 +200,11 @@ function checkCircuits(loom: Loom, at: string, family: FamilyLookup, sizes: Cata
       problems.push(...checkCavity(loom, endId, cavity, family, `${path}/cavity`));
       const place = `${endId} ${cavity}`;
       const other = inCavity.get(place);
-      if (other) problems.push({ path: `${path}/cavity`, message: `expected one wire in a cavity, got circuits "${other}" and "${id}" both in ${loom.ends[endId]!.name} cavity ${cavity}` });
+      if (other)
+        problems.push({
+          path: `${path}/cavity`,
+          message: `expected one wire in a cavity, got circuits "${other}" and "${id}" both in ${loom.ends[endId]!.name} cavity ${cavity}`,
+        });
       inCavity.set(place, id);
     });
   }

@@ -7,13 +7,17 @@ import type { Checked } from './problem';
 /** The one gate at every border: bring to the present format, check the shape, check what the shape cannot say. */
 export function checkJob(value: unknown, lookup: CatalogueLookup): Checked<Job> {
   if (typeof value !== 'object' || value === null || Array.isArray(value)) {
-    return { ok: false, problems: [{ path: '', message: `expected a job (a JSON object), got ${Array.isArray(value) ? 'a list' : JSON.stringify(value)}` }] };
+    return {
+      ok: false,
+      problems: [{ path: '', message: `expected a job (a JSON object), got ${Array.isArray(value) ? 'a list' : JSON.stringify(value)}` }],
+    };
   }
   let present: Record<string, unknown>;
   try {
     present = toPresentFormat(value as Record<string, unknown>);
   } catch (error) {
-    if (error instanceof RangeError) return { ok: false, problems: [{ path: '/formatVersion', message: error.message.replace('/formatVersion: ', '') }] };
+    if (error instanceof RangeError)
+      return { ok: false, problems: [{ path: '/formatVersion', message: error.message.replace('/formatVersion: ', '') }] };
     throw error;
   }
   const shaped = checkSchema(present);

@@ -1,13 +1,14 @@
-import Ajv, { type ErrorObject } from 'ajv';
+import Ajv, { type ErrorObject, type ValidateFunction } from 'ajv';
 import { JobSchema, type Job } from './job';
 import type { Checked, Problem } from './problem';
 
-const ajv = new Ajv({ allErrors: true, strict: false, verbose: true });
-const validate = ajv.compile(JobSchema);
+// compiled when it is first asked for: compiling writes code, which a browser under our content policy does not allow
+let compiled: ValidateFunction | undefined;
 const MOST = 20;
 
 /** Does this value have the shape of a job? At most 20 problems are listed, deepest (most telling) first. */
 export function checkSchema(value: unknown): Checked<Job> {
+  const validate = (compiled ??= new Ajv({ allErrors: true, strict: false, verbose: true }).compile(JobSchema));
   if (validate(value)) return { ok: true, value: value as Job };
   const seen = new Set<string>();
   const problems: Problem[] = [];
@@ -26,14 +27,21 @@ function toProblem(error: ErrorObject): Problem | null {
   switch (keyword) {
     case 'anyOf': {
       const allowed = listLiterals(error.parentSchema?.anyOf);
-      return allowed ? { path, message: `expected one of ${allowed}, got ${toShort(data)}` } : { path, message: `expected ${describe(error.parentSchema?.anyOf)}, got ${toShort(data)}` };
+      return allowed
+        ? { path, message: `expected one of ${allowed}, got ${toShort(data)}` }
+        : { path, message: `expected ${describe(error.parentSchema?.anyOf)}, got ${toShort(data)}` };
     }
     case 'const':
-      return path.split('/').length <= 2 ? { path, message: `expected ${JSON.stringify(params.allowedValue)}, got ${toShort(data)}` } : null;
+      return path.split('/').length <= 2
+        ? { path, message: `expected ${JSON.stringify(params.allowedValue)}, got ${toShort(data)}` }
+        : null;
     case 'required':
       return { path: `${path}/${params.missingProperty}`, message: 'expected a value, got nothing: the field is missing' };
     case 'additionalProperties':
-      return { path: `${path}/${params.additionalProperty}`, message: 'expected no such field here: the name is unknown or not a valid id' };
+      return {
+        path: `${path}/${params.additionalProperty}`,
+        message: 'expected no such field here: the name is unknown or not a valid id',
+      };
     case 'type':
       return { path, message: `expected ${params.type}, got ${toShort(data)}` };
     default:

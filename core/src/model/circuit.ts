@@ -2,9 +2,7 @@ import { Type, type Static } from '@sinclair/typebox';
 import { ColourSchema, type Colour } from './colour';
 import { IdSchema, NameSchema, ReasonSchema } from './ids';
 
-export const CIRCUIT_KINDS = [
-  'supply', 'sensor-supply', 'sensor-ground', 'power-ground', 'signal', 'output', 'data', 'screen',
-] as const;
+export const CIRCUIT_KINDS = ['supply', 'sensor-supply', 'sensor-ground', 'power-ground', 'signal', 'output', 'data', 'screen'] as const;
 export type CircuitKind = (typeof CIRCUIT_KINDS)[number];
 
 export const TerminationSchema = Type.Object(
@@ -20,23 +18,29 @@ export const CircuitSchema = Type.Object(
     name: NameSchema,
     kind: Type.Union(CIRCUIT_KINDS.map((kind) => Type.Literal(kind))),
     join: Type.Union([Type.Literal('splice'), Type.Literal('chain'), Type.Literal('stud')], {
-      description: 'how more than two terminations are joined: least-cost splices, double-crimped contacts in the order listed, or rings on the stud at the source',
+      description:
+        'how more than two terminations are joined: least-cost splices, double-crimped contacts in the order listed, or rings on the stud at the source',
     }),
     terminations: Type.Array(TerminationSchema, { maxItems: 64 }),
     wireTable: Type.Union([Type.Literal('etfe'), Type.Literal('thinwall')]),
     colour: ColourSchema,
-    sizePin: Type.Union([
-      Type.Object({ size: Type.String({ minLength: 1, maxLength: 6 }), reason: ReasonSchema }, { additionalProperties: false }),
-      Type.Null(),
-    ], { description: 'conductor size chosen by hand (AWG, or mm² for thin-wall); null: computed' }),
-    twist: Type.Union([
-      Type.Object(
-        { groupId: IdSchema, pitchMm: Type.Number({ minimum: 5, maximum: 200 }) },
-        { additionalProperties: false },
-      ),
-      Type.Null(),
-    ], { description: 'circuits with the same group are twisted together at this pitch in mm' }),
-    currentA: Type.Union([Type.Number({ minimum: 0, maximum: 1000 }), Type.Null()], { description: 'design current in A; null: not known yet' }),
+    sizePin: Type.Union(
+      [
+        Type.Object({ size: Type.String({ minLength: 1, maxLength: 6 }), reason: ReasonSchema }, { additionalProperties: false }),
+        Type.Null(),
+      ],
+      { description: 'conductor size chosen by hand (AWG, or mm² for thin-wall); null: computed' },
+    ),
+    twist: Type.Union(
+      [
+        Type.Object({ groupId: IdSchema, pitchMm: Type.Number({ minimum: 5, maximum: 200 }) }, { additionalProperties: false }),
+        Type.Null(),
+      ],
+      { description: 'circuits with the same group are twisted together at this pitch in mm' },
+    ),
+    currentA: Type.Union([Type.Number({ minimum: 0, maximum: 1000 }), Type.Null()], {
+      description: 'design current in A; null: not known yet',
+    }),
   },
   { additionalProperties: false },
 );
@@ -45,7 +49,16 @@ export type Circuit = Omit<Static<typeof CircuitSchema>, 'kind' | 'colour'> & { 
 /** A circuit with nothing pinned, in the loom's usual wire. */
 export function createCircuit(number: string, name: string, terminations: Termination[], rest: Partial<Circuit> = {}): Circuit {
   return {
-    number, name, kind: 'signal', join: 'splice', terminations, wireTable: 'etfe',
-    colour: { base: 'white', stripe: null }, sizePin: null, twist: null, currentA: null, ...rest,
+    number,
+    name,
+    kind: 'signal',
+    join: 'splice',
+    terminations,
+    wireTable: 'etfe',
+    colour: { base: 'white', stripe: null },
+    sizePin: null,
+    twist: null,
+    currentA: null,
+    ...rest,
   };
 }

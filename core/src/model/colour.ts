@@ -1,8 +1,6 @@
 import { Type, type Static } from '@sinclair/typebox';
 
-export const COLOUR_NAMES = [
-  'black', 'brown', 'red', 'orange', 'yellow', 'green', 'blue', 'violet', 'grey', 'white', 'pink',
-] as const;
+export const COLOUR_NAMES = ['black', 'brown', 'red', 'orange', 'yellow', 'green', 'blue', 'violet', 'grey', 'white', 'pink'] as const;
 
 export const ColourNameSchema = Type.Union(COLOUR_NAMES.map((name) => Type.Literal(name)));
 export type ColourName = (typeof COLOUR_NAMES)[number];

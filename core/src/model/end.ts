@@ -15,18 +15,30 @@ export const EndSchema = Type.Object(
     name: NameSchema,
     kind: Type.Union([Type.Literal('connector'), Type.Literal('ring'), Type.Literal('tail')]),
     familyId: Type.Union([IdSchema, Type.Null()], { description: 'connector family; null for rings and tails' }),
-    key: Type.Union([Type.String({ minLength: 1, maxLength: 8 }), Type.Null()], { description: 'keying of the housing; null: the only or the normal one' }),
-    studMm: Type.Union([Type.Number({ exclusiveMinimum: 0, maximum: 20 }), Type.Null()], { description: 'stud diameter in mm; null unless rings' }),
+    key: Type.Union([Type.String({ minLength: 1, maxLength: 8 }), Type.Null()], {
+      description: 'keying of the housing; null: the only or the normal one',
+    }),
+    studMm: Type.Union([Type.Number({ exclusiveMinimum: 0, maximum: 20 }), Type.Null()], {
+      description: 'stud diameter in mm; null unless rings',
+    }),
     serviceLoopMm: Type.Number({ minimum: 0, maximum: 2000 }),
-    reterminations: Type.Union([Type.Integer({ minimum: 0, maximum: 10 }), Type.Null()], { description: 'null: as the shop standard says' }),
-    clocking: Type.Union([
-      Type.Object(
-        { radiusMm: Type.Number({ minimum: 0, maximum: 1000 }), angleDeg: Type.Number({ minimum: 0, maximum: 360 }) },
-        { additionalProperties: false },
-      ),
-      Type.Null(),
-    ], { description: 'how far the device may be turned at fitting; null: it is not' }),
-    pins: Type.Record(Type.String({ pattern: '^[A-Za-z0-9]{1,6}$' }), DevicePinSchema, { additionalProperties: false, description: 'cavity → what the device needs there' }),
+    reterminations: Type.Union([Type.Integer({ minimum: 0, maximum: 10 }), Type.Null()], {
+      description: 'null: as the shop standard says',
+    }),
+    clocking: Type.Union(
+      [
+        Type.Object(
+          { radiusMm: Type.Number({ minimum: 0, maximum: 1000 }), angleDeg: Type.Number({ minimum: 0, maximum: 360 }) },
+          { additionalProperties: false },
+        ),
+        Type.Null(),
+      ],
+      { description: 'how far the device may be turned at fitting; null: it is not' },
+    ),
+    pins: Type.Record(Type.String({ pattern: '^[A-Za-z0-9]{1,6}$' }), DevicePinSchema, {
+      additionalProperties: false,
+      description: 'cavity → what the device needs there',
+    }),
   },
   { additionalProperties: false },
 );
@@ -36,7 +48,16 @@ export type End = Omit<Static<typeof EndSchema>, 'pins'> & { pins: Record<string
 /** A connector end with nothing special about it. */
 export function createEnd(nodeId: string, name: string, familyId: string | null, rest: Partial<End> = {}): End {
   return {
-    nodeId, name, kind: familyId === null ? 'tail' : 'connector', familyId, key: null, studMm: null,
-    serviceLoopMm: 0, reterminations: null, clocking: null, pins: {}, ...rest,
+    nodeId,
+    name,
+    kind: familyId === null ? 'tail' : 'connector',
+    familyId,
+    key: null,
+    studMm: null,
+    serviceLoopMm: 0,
+    reterminations: null,
+    clocking: null,
+    pins: {},
+    ...rest,
   };
 }

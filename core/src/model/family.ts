@@ -3,8 +3,14 @@ import { NameSchema } from './ids';
 
 /** Cavities in rings around the middle (inside first), or in rows of columns (top row first, wire side). */
 export const ArrangementSchema = Type.Union([
-  Type.Object({ kind: Type.Literal('rings'), rings: Type.Array(Type.Integer({ minimum: 1, maximum: 40 }), { minItems: 1, maxItems: 8 }) }, { additionalProperties: false }),
-  Type.Object({ kind: Type.Literal('rows'), rows: Type.Array(Type.Integer({ minimum: 1, maximum: 40 }), { minItems: 1, maxItems: 8 }) }, { additionalProperties: false }),
+  Type.Object(
+    { kind: Type.Literal('rings'), rings: Type.Array(Type.Integer({ minimum: 1, maximum: 40 }), { minItems: 1, maxItems: 8 }) },
+    { additionalProperties: false },
+  ),
+  Type.Object(
+    { kind: Type.Literal('rows'), rows: Type.Array(Type.Integer({ minimum: 1, maximum: 40 }), { minItems: 1, maxItems: 8 }) },
+    { additionalProperties: false },
+  ),
 ]);
 
 /** A housing with its cavities, as the shop can buy it or as the planner described it for one job. */
@@ -19,7 +25,10 @@ export const ConnectorFamilySchema = Type.Object(
     seating: Type.Union([Type.Literal('push-to-seat'), Type.Literal('pull-to-seat')]),
     sealed: Type.Boolean(),
     secondaryLock: Type.Boolean(),
-    keys: Type.Array(Type.String({ minLength: 1, maxLength: 8 }), { maxItems: 12, description: 'keyings to be had, empty where there is one only' }),
+    keys: Type.Array(Type.String({ minLength: 1, maxLength: 8 }), {
+      maxItems: 12,
+      description: 'keyings to be had, empty where there is one only',
+    }),
     massG: Type.Number({ minimum: 0, maximum: 5000 }),
   },
   { additionalProperties: false },

@@ -13,7 +13,14 @@ export { MIGRATIONS, toPresentFormat, type Migration } from './migrations';
 export { createNode, type LoomNode } from './node';
 export { toProblemLines, type Checked, type Problem } from './problem';
 export {
-  COVERING_KINDS, createSegment, LENGTH_STATUSES, MEASURE_METHODS,
-  type CoveringKind, type CoveringPin, type LengthStatus, type MeasureMethod, type Segment,
+  COVERING_KINDS,
+  createSegment,
+  LENGTH_STATUSES,
+  MEASURE_METHODS,
+  type CoveringKind,
+  type CoveringPin,
+  type LengthStatus,
+  type MeasureMethod,
+  type Segment,
 } from './segment';
 export { createZones, type Zone } from './zone';

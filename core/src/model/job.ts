@@ -8,10 +8,7 @@ export const FORMAT = 'wattograph-job';
 export const FORMAT_VERSION = 2;
 
 /** A finding that the planner lets stand, with the reason that prints in the pack. */
-export const AcceptedFindingSchema = Type.Object(
-  { reason: ReasonSchema, by: NameSchema },
-  { additionalProperties: false },
-);
+export const AcceptedFindingSchema = Type.Object({ reason: ReasonSchema, by: NameSchema }, { additionalProperties: false });
 
 /** The whole job: what a user saves, what the server stores, what the plan is computed from. */
 export const JobSchema = Type.Object(
@@ -37,7 +34,15 @@ export type Job = Omit<Static<typeof JobSchema>, 'looms'> & { looms: Record<stri
 /** A new job with one empty loom. */
 export function createJob(name: string, customer: string): Job {
   return {
-    format: FORMAT, formatVersion: FORMAT_VERSION, name, customer, standardId: 'larkhollow', notes: '',
-    zones: createZones(), families: {}, looms: { main: createLoom('main', 'W') }, accepted: {},
+    format: FORMAT,
+    formatVersion: FORMAT_VERSION,
+    name,
+    customer,
+    standardId: 'larkhollow',
+    notes: '',
+    zones: createZones(),
+    families: {},
+    looms: { main: createLoom('main', 'W') },
+    accepted: {},
   };
 }

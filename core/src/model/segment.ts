@@ -46,7 +46,15 @@ export type Segment = Omit<Static<typeof SegmentSchema>, 'method' | 'status' | '
 /** A segment as it is first entered: measured by tape, not yet fitted, everything else computed. */
 export function createSegment(fromNodeId: string, toNodeId: string, lengthMm: number, rest: Partial<Segment> = {}): Segment {
   return {
-    fromNodeId, toNodeId, lengthMm, secondLengthMm: null, method: 'tape', status: 'roped',
-    zoneId: null, coveringPin: null, slideOn: 'before-ends', ...rest,
+    fromNodeId,
+    toNodeId,
+    lengthMm,
+    secondLengthMm: null,
+    method: 'tape',
+    status: 'roped',
+    zoneId: null,
+    coveringPin: null,
+    slideOn: 'before-ends',
+    ...rest,
   };
 }

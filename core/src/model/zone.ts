@@ -18,7 +18,13 @@ export type Zone = Static<typeof ZoneSchema>;
 /** Zones of a new job: the defaults of the shop, each a field that the planner can change. */
 export function createZones(): Record<string, Zone> {
   const zone = (name: string, ambientC: number, rest: Partial<Zone> = {}): Zone => ({
-    name, ambientC, wet: false, abrasion: false, flexing: false, reopen: false, ...rest,
+    name,
+    ambientC,
+    wet: false,
+    abrasion: false,
+    flexing: false,
+    reopen: false,
+    ...rest,
   });
   return {
     cabin: zone('cabin', 50),

@@ -14,9 +14,14 @@ export function chooseBarrels(splices: readonly PlannedSplice[], wires: readonly
     const areaMm2 = Math.max(sum(sides.out), sum(sides.in));
     const barrel = catalogue.barrels.find((one) => areaMm2 >= one.minAreaMm2 - 1e-9 && areaMm2 <= one.maxAreaMm2 + 1e-9);
     return {
-      spliceId: id, areaMm2, wireIds: [...sides.in, ...sides.out].map((wire) => wire.id),
-      barrelId: barrel?.id ?? null, barrelName: barrel?.name ?? 'no barrel holds this', lengthMm: barrel?.lengthMm ?? 0,
-      stripMm: barrel?.stripMm ?? 0, tool: barrel?.tool ?? '',
+      spliceId: id,
+      areaMm2,
+      wireIds: [...sides.in, ...sides.out].map((wire) => wire.id),
+      barrelId: barrel?.id ?? null,
+      barrelName: barrel?.name ?? 'no barrel holds this',
+      lengthMm: barrel?.lengthMm ?? 0,
+      stripMm: barrel?.stripMm ?? 0,
+      tool: barrel?.tool ?? '',
     };
   });
 }

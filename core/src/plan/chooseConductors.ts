@@ -7,7 +7,13 @@ import type { RunWire, SizedWire } from './types';
  * Conductor of every wire: pinned by the planner, else the smallest that is at least the shop minimum and that the contacts
  * at its cavities accept. Where none is accepted by all, the shop minimum stands and the check of the ends says so.
  */
-export function chooseConductors(job: Job, loom: Loom, wires: readonly RunWire[], catalogue: Catalogue, standard: ShopStandard): SizedWire[] {
+export function chooseConductors(
+  job: Job,
+  loom: Loom,
+  wires: readonly RunWire[],
+  catalogue: Catalogue,
+  standard: ShopStandard,
+): SizedWire[] {
   const rangesBySize = new Map<string, [number, number][]>();
   for (const { cavitySize, minAreaMm2, maxAreaMm2 } of catalogue.contacts) {
     rangesBySize.set(cavitySize, [...(rangesBySize.get(cavitySize) ?? []), [minAreaMm2, maxAreaMm2]]);
@@ -32,10 +38,12 @@ export function chooseConductors(job: Job, loom: Loom, wires: readonly RunWire[]
     }
     const least = table.findIndex(({ size }) => size === standard.minimumSize[circuit.wireTable]);
     const minimum = table[least];
-    if (!minimum) throw new Error(`shop standard: expected a size of the ${circuit.wireTable} table, got "${standard.minimumSize[circuit.wireTable]}"`);
+    if (!minimum)
+      throw new Error(`shop standard: expected a size of the ${circuit.wireTable} table, got "${standard.minimumSize[circuit.wireTable]}"`);
     if (accepts(wire, minimum)) return { ...wire, conductor: minimum, ruledBy: 'minimum', because: `shop minimum ${toSizeWords(minimum)}` };
     const accepted = table.slice(least).find((conductor) => accepts(wire, conductor));
-    if (accepted) return { ...wire, conductor: accepted, ruledBy: 'contact', because: `smallest above the shop minimum that the contacts take` };
+    if (accepted)
+      return { ...wire, conductor: accepted, ruledBy: 'contact', because: `smallest above the shop minimum that the contacts take` };
     return { ...wire, conductor: minimum, ruledBy: 'none', because: 'no size of this table is taken at both ends' };
   });
 }

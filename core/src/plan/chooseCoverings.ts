@@ -9,20 +9,29 @@ export function isCoveringFit(item: CoveringItem, odMm: number, mustPassMm: numb
   if (item.kind === 'braid') {
     return { grips: item.relaxedBoreMm <= odMm && odMm <= 0.9 * item.expandedBoreMm, passes: mustPassMm <= 0.9 * item.expandedBoreMm };
   }
-  return { grips: item.recoveredBoreMm <= 0.9 * odMm && item.suppliedBoreMm >= 1.1 * odMm, passes: item.suppliedBoreMm >= 1.1 * mustPassMm };
+  return {
+    grips: item.recoveredBoreMm <= 0.9 * odMm && item.suppliedBoreMm >= 1.1 * odMm,
+    passes: item.suppliedBoreMm >= 1.1 * mustPassMm,
+  };
 }
 
 /** Length to cut for a run so long, mm: braid shortens as it opens, shrink as it recovers and overlaps its neighbour. Whole mm, rounded up. */
 export function measureCoveringCut(item: CoveringItem, runMm: number, odMm: number, overlapMm: number): number {
-  const raw = item.kind === 'braid'
-    ? runMm / measureBraid(item.yarnAngleDeg, item.relaxedBoreMm, odMm)
-    : runMm / (1 - item.longitudinalChange) + overlapMm;
+  const raw =
+    item.kind === 'braid'
+      ? runMm / measureBraid(item.yarnAngleDeg, item.relaxedBoreMm, odMm)
+      : runMm / (1 - item.longitudinalChange) + overlapMm;
   return Math.ceil(raw - 1e-6);
 }
 
 /** Covering of each segment: kind by pin, zone or shop standard; size by its window and by what it has to pass on its way. */
 export function chooseCoverings(
-  job: Job, loom: Loom, tree: Tree, bundles: readonly PlannedBundle[], catalogue: Catalogue, standard: ShopStandard,
+  job: Job,
+  loom: Loom,
+  tree: Tree,
+  bundles: readonly PlannedBundle[],
+  catalogue: Catalogue,
+  standard: ShopStandard,
 ): PlannedCovering[] {
   const envelopes = measureEnvelopes(job, loom, tree, catalogue);
   return bundles.map((bundle) => {
@@ -30,8 +39,16 @@ export function chooseCoverings(
     const zone = segment.zoneId === null ? null : job.zones[segment.zoneId]!;
     const wanted = chooseKind(segment.coveringPin, zone, standard);
     const base = {
-      segmentId: bundle.segmentId, ...wanted, itemId: null, itemName: 'none', cutMm: 0, odOutsideMm: bundle.odMm,
-      mustPassMm: bundle.odMm, problem: null, alsoFits: [], massG: 0,
+      segmentId: bundle.segmentId,
+      ...wanted,
+      itemId: null,
+      itemName: 'none',
+      cutMm: 0,
+      odOutsideMm: bundle.odMm,
+      mustPassMm: bundle.odMm,
+      problem: null,
+      alsoFits: [],
+      massG: 0,
     };
     if (wanted.kind === 'none' || bundle.odMm === 0) return { ...base, kind: 'none' };
     const mustPassMm = segment.slideOn === 'before-ends' ? bundle.odMm : Math.max(bundle.odMm, envelopes[bundle.segmentId]!);
@@ -41,7 +58,11 @@ export function chooseCoverings(
   });
 }
 
-function chooseKind(pin: Loom['segments'][string]['coveringPin'], zone: Zone | null, standard: ShopStandard): Pick<PlannedCovering, 'kind' | 'ruledBy' | 'because'> {
+function chooseKind(
+  pin: Loom['segments'][string]['coveringPin'],
+  zone: Zone | null,
+  standard: ShopStandard,
+): Pick<PlannedCovering, 'kind' | 'ruledBy' | 'because'> {
   if (pin) return { kind: pin.kind, ruledBy: 'pinned', because: pin.reason };
   if (zone?.reopen) return { kind: 'braid', ruledBy: 'zone', because: `${zone.name} must be opened later` };
   if (zone?.wet) return { kind: 'adhesive-shrink', ruledBy: 'zone', because: `${zone.name} is wet` };
@@ -50,8 +71,13 @@ function chooseKind(pin: Loom['segments'][string]['coveringPin'], zone: Zone | n
 }
 
 function chooseSize(
-  kind: Exclude<CoveringKind, 'none'>, pinnedId: string | null, bundle: PlannedBundle, mustPassMm: number, runMm: number,
-  catalogue: Catalogue, standard: ShopStandard,
+  kind: Exclude<CoveringKind, 'none'>,
+  pinnedId: string | null,
+  bundle: PlannedBundle,
+  mustPassMm: number,
+  runMm: number,
+  catalogue: Catalogue,
+  standard: ShopStandard,
 ): Pick<PlannedCovering, 'itemId' | 'itemName' | 'cutMm' | 'odOutsideMm' | 'problem' | 'alsoFits' | 'massG'> {
   const sizes = catalogue.coverings.filter((item) => item.kind === kind);
   const gripping = sizes.filter((item) => isCoveringFit(item, bundle.odMm, mustPassMm).grips);
@@ -64,10 +90,16 @@ function chooseSize(
     return { itemId: null, itemName: 'no size fits', cutMm: 0, odOutsideMm: bundle.odMm, problem: 'no-size', alsoFits, massG: 0 };
   }
   const problem = !gripping.includes(item) ? 'no-size' : !fitting.includes(item) ? 'cannot-pass' : null;
-  if (problem === 'no-size') return { itemId: item.id, itemName: item.name, cutMm: 0, odOutsideMm: bundle.odMm, problem, alsoFits, massG: 0 };
+  if (problem === 'no-size')
+    return { itemId: item.id, itemName: item.name, cutMm: 0, odOutsideMm: bundle.odMm, problem, alsoFits, massG: 0 };
   const cutMm = measureCoveringCut(item, runMm, bundle.odMm, standard.shrinkOverlapMm);
   return {
-    itemId: item.id, itemName: item.name, cutMm, odOutsideMm: bundle.odMm + 2 * item.wallMm, problem, alsoFits,
+    itemId: item.id,
+    itemName: item.name,
+    cutMm,
+    odOutsideMm: bundle.odMm + 2 * item.wallMm,
+    problem,
+    alsoFits,
     massG: (item.massGPerM * cutMm) / 1000,
   };
 }

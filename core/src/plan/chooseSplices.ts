@@ -43,12 +43,14 @@ export function chooseSplices(root: SpliceTree, spliceCostMm: number, mostWires:
       const { cost } = fill(child);
       const next = Array<number>(sums.length + cost.length - 1).fill(Infinity);
       const nextSplits: number[][] = next.map(() => []);
-      sums.forEach((sum, have) => cost.forEach((more, k) => {
-        if (sum + more < next[have + k]! - 1e-9) {
-          next[have + k] = sum + more;
-          nextSplits[have + k] = [...splits[have]!, k];
-        }
-      }));
+      sums.forEach((sum, have) =>
+        cost.forEach((more, k) => {
+          if (sum + more < next[have + k]! - 1e-9) {
+            next[have + k] = sum + more;
+            nextSplits[have + k] = [...splits[have]!, k];
+          }
+        }),
+      );
       sums = next;
       splits = nextSplits;
     }

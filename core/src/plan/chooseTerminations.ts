@@ -6,12 +6,24 @@ import type { PlannedTermination, SizedWire } from './types';
 type Fields = Omit<PlannedTermination, 'endId' | 'cavity' | 'wireIds' | 'pullOffN'>;
 
 const NONE: Fields = {
-  contactId: null, contactName: '', sealId: null, sealName: '', stripMm: null, tool: '', positioner: '', removalTool: '', problem: null,
+  contactId: null,
+  contactName: '',
+  sealId: null,
+  sealName: '',
+  stripMm: null,
+  tool: '',
+  positioner: '',
+  removalTool: '',
+  problem: null,
 };
 
 /** Contact, seal, tool and strip length for every cavity with a wire in it, and the plugs of the empty ones. */
 export function chooseTerminations(
-  job: Job, loom: Loom, wires: readonly SizedWire[], catalogue: Catalogue, tailStripMm: number,
+  job: Job,
+  loom: Loom,
+  wires: readonly SizedWire[],
+  catalogue: Catalogue,
+  tailStripMm: number,
 ): { terminations: PlannedTermination[]; plugs: { endId: string; cavity: string; plugId: string }[] } {
   const at = new Map<string, Map<string, SizedWire[]>>();
   for (const wire of wires) {
@@ -30,12 +42,18 @@ export function chooseTerminations(
     const family = findFamily(job, catalogue, end.familyId);
     for (const cavity of [...used.keys()].sort(compareIds)) {
       const here = used.get(cavity)!;
-      const chosen = end.kind === 'tail' ? { ...NONE, contactName: 'bare tail', stripMm: tailStripMm, tool: 'wire stripper' }
-        : end.kind === 'ring' ? chooseRing(here, end.studMm!, catalogue)
-        : chooseContact(here, family!.cavitySize, family!.sealed, catalogue);
+      const chosen =
+        end.kind === 'tail'
+          ? { ...NONE, contactName: 'bare tail', stripMm: tailStripMm, tool: 'wire stripper' }
+          : end.kind === 'ring'
+            ? chooseRing(here, end.studMm!, catalogue)
+            : chooseContact(here, family!.cavitySize, family!.sealed, catalogue);
       const thickest = here.reduce((most, wire) => (wire.conductor.areaMm2 > most.conductor.areaMm2 ? wire : most)).conductor;
       terminations.push({
-        endId, cavity, wireIds: here.map(({ id }) => id), ...chosen,
+        endId,
+        cavity,
+        wireIds: here.map(({ id }) => id),
+        ...chosen,
         pullOffN: end.kind === 'tail' ? null : measurePullOff(thickest.table, thickest.size, thickest.areaMm2),
       });
     }
@@ -54,8 +72,13 @@ function chooseContact(wires: readonly SizedWire[], cavitySize: string, sealed: 
   const contact = catalogue.contacts.find((one) => one.cavitySize === cavitySize && isWithin(area, one.minAreaMm2, one.maxAreaMm2));
   if (!contact) return { ...NONE, contactName: 'none takes this wire', problem: 'contact' };
   const fields: Fields = {
-    ...NONE, contactId: contact.id, contactName: contact.name, stripMm: contact.stripMm, tool: contact.tool,
-    positioner: contact.positioner, removalTool: contact.removalTool,
+    ...NONE,
+    contactId: contact.id,
+    contactName: contact.name,
+    stripMm: contact.stripMm,
+    tool: contact.tool,
+    positioner: contact.positioner,
+    removalTool: contact.removalTool,
   };
   if (!sealed) return fields;
   const ods = wires.map((wire) => wire.conductor.odMm);
@@ -64,7 +87,9 @@ function chooseContact(wires: readonly SizedWire[], cavitySize: string, sealed: 
     const fits = ods.length === 1 && isWithin(ods[0]!, grommet.minOdMm, grommet.maxOdMm);
     return { ...fields, sealName: 'grommet', problem: fits ? null : 'seal' };
   }
-  const seal = catalogue.seals.find((one) => one.cavitySize === cavitySize && ods.length === 1 && isWithin(ods[0]!, one.minOdMm, one.maxOdMm));
+  const seal = catalogue.seals.find(
+    (one) => one.cavitySize === cavitySize && ods.length === 1 && isWithin(ods[0]!, one.minOdMm, one.maxOdMm),
+  );
   return seal ? { ...fields, sealId: seal.id, sealName: seal.name } : { ...fields, sealName: 'none fits', problem: 'seal' };
 }
 

@@ -8,18 +8,29 @@ import type { Place, PlannedSplice, RunWire, Tree, WireEnd } from './types';
 
 /** Wires and splices of every circuit, in the order of the circuits' ids. */
 export function connect(loom: Loom, tree: Tree, standard: ShopStandard): Strands {
-  const all = Object.keys(loom.circuits).sort(compareIds).map((id) => listStrands(loom, tree, id, loom.circuits[id]!, standard));
+  const all = Object.keys(loom.circuits)
+    .sort(compareIds)
+    .map((id) => listStrands(loom, tree, id, loom.circuits[id]!, standard));
   return { wires: all.flatMap(({ wires }) => wires), splices: all.flatMap(({ splices }) => splices) };
 }
 
 /** Put the splices in their places and lead every wire along the tree. */
-export function route(job: Job, loom: Loom, tree: Tree, strands: Strands, standard: ShopStandard): { splices: PlannedSplice[]; wires: RunWire[] } {
+export function route(
+  job: Job,
+  loom: Loom,
+  tree: Tree,
+  strands: Strands,
+  standard: ShopStandard,
+): { splices: PlannedSplice[]; wires: RunWire[] } {
   const junctions = new Map(strands.splices.map(({ id, nodeId }) => [id, nodeId]));
-  const atJunction = (end: WireEnd): Place => ({ nodeId: end.kind === 'cavity' ? loom.ends[end.endId]!.nodeId : junctions.get(end.spliceId)! });
+  const atJunction = (end: WireEnd): Place => ({
+    nodeId: end.kind === 'cavity' ? loom.ends[end.endId]!.nodeId : junctions.get(end.spliceId)!,
+  });
   const wiresIn = new Map<string, number>();
   if (strands.splices.length) {
     for (const { from, to } of strands.wires) {
-      for (const { segmentId } of listPieces(tree, atJunction(from), atJunction(to))) wiresIn.set(segmentId, (wiresIn.get(segmentId) ?? 0) + 1);
+      for (const { segmentId } of listPieces(tree, atJunction(from), atJunction(to)))
+        wiresIn.set(segmentId, (wiresIn.get(segmentId) ?? 0) + 1);
     }
   }
   const splices = placeSplices(loom, job.zones, tree, strands.splices, wiresIn, standard);

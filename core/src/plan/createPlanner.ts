@@ -22,14 +22,16 @@ export function createPlanner(catalogue: Catalogue): Planner {
   const store: PackingStore = new Map();
   const last = new Map<string, { inputs: unknown[]; plan: LoomPlan }>();
   return (job) => ({
-    looms: Object.keys(job.looms).sort(compareIds).map((loomId) => {
-      const inputs = [job.looms[loomId], job.zones, job.families, job.standardId];
-      const known = last.get(loomId);
-      if (known && known.inputs.every((input, index) => input === inputs[index])) return known.plan;
-      const plan = planLoom(job, loomId, catalogue, store);
-      last.set(loomId, { inputs, plan });
-      return plan;
-    }),
+    looms: Object.keys(job.looms)
+      .sort(compareIds)
+      .map((loomId) => {
+        const inputs = [job.looms[loomId], job.zones, job.families, job.standardId];
+        const known = last.get(loomId);
+        if (known && known.inputs.every((input, index) => input === inputs[index])) return known.plan;
+        const plan = planLoom(job, loomId, catalogue, store);
+        last.set(loomId, { inputs, plan });
+        return plan;
+      }),
   });
 }
 
@@ -61,7 +63,14 @@ function planLoom(job: Job, loomId: string, catalogue: Catalogue, store: Packing
   const measured = measureWires(job, loom, tree, sized, splices, bundles, terminations, barrels, catalogue, standard);
   // 9 mark
   const wires = listMarks(loom, measured, catalogue);
-  const massG = sumMass(job, loom, wires, coverings.reduce((sum, one) => sum + one.massG, 0), terminations, catalogue);
+  const massG = sumMass(
+    job,
+    loom,
+    wires,
+    coverings.reduce((sum, one) => sum + one.massG, 0),
+    terminations,
+    catalogue,
+  );
   return { loomId, tree, wires, splices, barrels, bundles, coverings, terminations, plugs, massG };
 }
 
@@ -73,7 +82,12 @@ export function findStandard(job: Pick<Job, 'standardId'>, catalogue: Catalogue)
 }
 
 function sumMass(
-  job: Job, loom: Loom, wires: readonly PlannedWire[], covering: number, terminations: readonly PlannedTermination[], catalogue: Catalogue,
+  job: Job,
+  loom: Loom,
+  wires: readonly PlannedWire[],
+  covering: number,
+  terminations: readonly PlannedTermination[],
+  catalogue: Catalogue,
 ): LoomPlan['massG'] {
   const wire = wires.reduce((sum, one) => sum + one.massG, 0);
   const housings = Object.values(loom.ends).reduce((sum, end) => sum + (findFamily(job, catalogue, end.familyId)?.massG ?? 0), 0);

@@ -32,7 +32,12 @@ export function createTree(loom: Loom, standard: ShopStandard): Tree {
       segments[segmentId] = { id: segmentId, nearNodeId: near.id, farNodeId, lengthMm, startMm: near.distanceMm, sigmaMm, onward: false };
       near.childSegmentIds.push(segmentId);
       nodes[farNodeId] = {
-        id: farNodeId, distanceMm: near.distanceMm + lengthMm, parentSegmentId: segmentId, parentNodeId: near.id, childSegmentIds: [], depth: near.depth + 1,
+        id: farNodeId,
+        distanceMm: near.distanceMm + lengthMm,
+        parentSegmentId: segmentId,
+        parentNodeId: near.id,
+        childSegmentIds: [],
+        depth: near.depth + 1,
       };
       queue.push(farNodeId);
     }
@@ -56,9 +61,13 @@ function orderChildren(loom: Loom, nodeIds: string[], nodes: Record<string, Tree
     const beyond = (id: string) => segments[id]!.lengthMm + reach[segments[id]!.farNodeId]!;
     reach[nodeId] = node.childSegmentIds.reduce((most, id) => Math.max(most, beyond(id)), 0);
     const chosen = loom.nodes[nodeId]!.onwardSegmentId;
-    const onward = chosen !== null && node.childSegmentIds.includes(chosen)
-      ? chosen
-      : node.childSegmentIds.reduce<string | undefined>((best, id) => (best === undefined || beyond(id) > beyond(best) + 1e-9 ? id : best), undefined);
+    const onward =
+      chosen !== null && node.childSegmentIds.includes(chosen)
+        ? chosen
+        : node.childSegmentIds.reduce<string | undefined>(
+            (best, id) => (best === undefined || beyond(id) > beyond(best) + 1e-9 ? id : best),
+            undefined,
+          );
     if (onward === undefined) continue;
     segments[onward]!.onward = true;
     node.childSegmentIds = [onward, ...node.childSegmentIds.filter((id) => id !== onward)];

@@ -11,7 +11,11 @@ export function listMarks(loom: Loom, wires: readonly Omit<PlannedWire, 'number'
     const index = used.get(wire.circuitId) ?? 0;
     used.set(wire.circuitId, index + 1);
     const letter = pieces.get(wire.circuitId) === 1 ? '' : toLetters(index);
-    return { ...wire, number: `${loom.prefix}-${loom.circuits[wire.circuitId]!.number}${letter}`, labelId: chooseLabel(wire.conductor, catalogue) };
+    return {
+      ...wire,
+      number: `${loom.prefix}-${loom.circuits[wire.circuitId]!.number}${letter}`,
+      labelId: chooseLabel(wire.conductor, catalogue),
+    };
   });
 }
 

@@ -12,9 +12,10 @@ export function listPieces(tree: Tree, a: Place, b: Place): Piece[] {
   if (meeting < 0) return [...upA, ...upB.reverse()];
   const shared = upB[meeting]!;
   const { toMm, index } = reachA.get(shared.segmentId)!;
-  const between: Piece[] = Math.abs(toMm - shared.toMm) < 1e-9
-    ? []
-    : [{ segmentId: shared.segmentId, fromMm: Math.min(toMm, shared.toMm), toMm: Math.max(toMm, shared.toMm) }];
+  const between: Piece[] =
+    Math.abs(toMm - shared.toMm) < 1e-9
+      ? []
+      : [{ segmentId: shared.segmentId, fromMm: Math.min(toMm, shared.toMm), toMm: Math.max(toMm, shared.toMm) }];
   return [...upA.slice(0, index), ...between, ...upB.slice(0, meeting).reverse()];
 }
 

@@ -28,7 +28,14 @@ interface Branch extends SpliceTree {
   children: Branch[];
 }
 
-function listSpliced(loom: Loom, tree: Tree, circuitId: string, source: Termination, others: Termination[], standard: ShopStandard): Strands {
+function listSpliced(
+  loom: Loom,
+  tree: Tree,
+  circuitId: string,
+  source: Termination,
+  others: Termination[],
+  standard: ShopStandard,
+): Strands {
   const root = createBranches(loom, tree, source, others);
   const { wiresToParent } = chooseSplices(root, standard.spliceCostMm, standard.spliceMostWires);
   const strands: Strands = { wires: [], splices: [] };

@@ -15,14 +15,29 @@ interface Lying {
 }
 
 /** What lies in each segment and how thick it is, section by section between splices. Laid straight and tied. */
-export function measureBundles(loom: Loom, tree: Tree, wires: readonly SizedWire[], standard: ShopStandard, store: PackingStore): PlannedBundle[] {
+export function measureBundles(
+  loom: Loom,
+  tree: Tree,
+  wires: readonly SizedWire[],
+  standard: ShopStandard,
+  store: PackingStore,
+): PlannedBundle[] {
   const lying = new Map<string, Lying[]>(Object.keys(tree.segments).map((id) => [id, []]));
   const thickestFirst = [...wires].sort((a, b) => b.conductor.odMm - a.conductor.odMm);
   for (const wire of thickestFirst) for (const piece of wire.pieces) lying.get(piece.segmentId)!.push({ wire, piece });
-  return [...lying.keys()].sort(compareIds).map((segmentId) => measureBundle(loom, tree, segmentId, lying.get(segmentId)!, standard, store));
+  return [...lying.keys()]
+    .sort(compareIds)
+    .map((segmentId) => measureBundle(loom, tree, segmentId, lying.get(segmentId)!, standard, store));
 }
 
-function measureBundle(loom: Loom, tree: Tree, segmentId: string, here: readonly Lying[], standard: ShopStandard, store: PackingStore): PlannedBundle {
+function measureBundle(
+  loom: Loom,
+  tree: Tree,
+  segmentId: string,
+  here: readonly Lying[],
+  standard: ShopStandard,
+  store: PackingStore,
+): PlannedBundle {
   const { lengthMm } = tree.segments[segmentId]!;
   const cuts = new Set([0, lengthMm]);
   let copper = 0;
@@ -39,7 +54,13 @@ function measureBundle(loom: Loom, tree: Tree, segmentId: string, here: readonly
     return measureSection(loom, inside, fromMm, toMm, store);
   });
   const odMm = sections.reduce((most, section) => Math.max(most, section.odMm), 0);
-  return { segmentId, odMm, sections, massGPerM: copper / lengthMm, insideBendMm: (heavy ? standard.bendFactorHeavy : standard.bendFactor) * odMm };
+  return {
+    segmentId,
+    odMm,
+    sections,
+    massGPerM: copper / lengthMm,
+    insideBendMm: (heavy ? standard.bendFactorHeavy : standard.bendFactor) * odMm,
+  };
 }
 
 function measureSection(loom: Loom, here: readonly Lying[], fromMm: number, toMm: number, store: PackingStore): Section {

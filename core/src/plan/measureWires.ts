@@ -3,7 +3,17 @@ import type { Job, Loom } from '../model';
 import { roundUp } from '../units';
 import { measurePathSigma, measureRough } from './measureRough';
 import { measureTakeUp } from './measureTakeUp';
-import type { Addend, PlannedBarrel, PlannedBundle, PlannedSplice, PlannedTermination, PlannedWire, SizedWire, Tree, WireEnd } from './types';
+import type {
+  Addend,
+  PlannedBarrel,
+  PlannedBundle,
+  PlannedSplice,
+  PlannedTermination,
+  PlannedWire,
+  SizedWire,
+  Tree,
+  WireEnd,
+} from './types';
 
 type Measured = Omit<PlannedWire, 'number' | 'labelId'>;
 
@@ -23,8 +33,16 @@ interface Context {
 
 /** Cut length of every wire with each term that makes it, and the spread it comes with; mm (calculations 1). */
 export function measureWires(
-  job: Job, loom: Loom, tree: Tree, wires: readonly SizedWire[], splices: readonly PlannedSplice[], bundles: readonly PlannedBundle[],
-  terminations: readonly PlannedTermination[], barrels: readonly PlannedBarrel[], catalogue: Catalogue, standard: ShopStandard,
+  job: Job,
+  loom: Loom,
+  tree: Tree,
+  wires: readonly SizedWire[],
+  splices: readonly PlannedSplice[],
+  bundles: readonly PlannedBundle[],
+  terminations: readonly PlannedTermination[],
+  barrels: readonly PlannedBarrel[],
+  catalogue: Catalogue,
+  standard: ShopStandard,
 ): Measured[] {
   const groups = new Map<string, SizedWire[]>();
   for (const wire of wires) {
@@ -32,7 +50,11 @@ export function measureWires(
     if (groupId !== undefined) groups.set(groupId, [...(groups.get(groupId) ?? []), wire]);
   }
   const context: Context = {
-    job, loom, tree, standard, catalogue,
+    job,
+    loom,
+    tree,
+    standard,
+    catalogue,
     odMm: new Map(bundles.map((bundle) => [bundle.segmentId, bundle.odMm])),
     barrels: new Map(barrels.map((barrel) => [barrel.spliceId, barrel])),
     splices: new Map(splices.map((splice) => [splice.id, splice])),
@@ -54,13 +76,21 @@ function measureWire(context: Context, wire: SizedWire): Measured {
   ];
   const lengthMm = addends.reduce((sum, { mm }) => sum + mm, 0);
   const cutMm = roundUp(lengthMm, standard.cutIncrementMm);
-  if (cutMm - lengthMm > 1e-6) addends.push({ kind: 'rounding', of: wire.id, words: `up to the next ${standard.cutIncrementMm} mm`, mm: cutMm - lengthMm });
+  if (cutMm - lengthMm > 1e-6)
+    addends.push({ kind: 'rounding', of: wire.id, words: `up to the next ${standard.cutIncrementMm} mm`, mm: cutMm - lengthMm });
   const passed = [...new Set(wire.pieces.map(({ segmentId }) => segmentId))];
   const sigmaMm = measurePathSigma(passed.map((id) => tree.segments[id]!.sigmaMm));
   const heldBy = passed.filter((id) => loom.segments[id]!.status === 'guessed');
   const fitted = passed.every((id) => loom.segments[id]!.status === 'fitted');
   return {
-    ...wire, colour: circuit.colour, kind: circuit.kind, addends, lengthMm, cutMm, sigmaMm, heldBy,
+    ...wire,
+    colour: circuit.colour,
+    kind: circuit.kind,
+    addends,
+    lengthMm,
+    cutMm,
+    sigmaMm,
+    heldBy,
     roughMm: fitted ? cutMm : roundUp(measureRough(lengthMm, sigmaMm, standard.roughExtraMm), standard.cutIncrementMm),
     massG: (wire.conductor.massGPerM * cutMm) / 1000,
   };
@@ -74,7 +104,12 @@ function listRuns({ loom, tree, wires }: Context, wire: SizedWire): Addend[] {
     const together = partners.some((other) => other.pieces.some((piece) => piece.segmentId === segmentId));
     const factor = twist && together ? measureTakeUp(wire.conductor.odMm, twist.pitchMm) : 1;
     const run = `${loom.nodes[nearNodeId]!.name} to ${loom.nodes[farNodeId]!.name}`;
-    return { kind: 'segment', of: segmentId, words: factor === 1 ? run : `${run}, twisted × ${factor.toFixed(5)}`, mm: (toMm - fromMm) * factor };
+    return {
+      kind: 'segment',
+      of: segmentId,
+      words: factor === 1 ? run : `${run}, twisted × ${factor.toFixed(5)}`,
+      mm: (toMm - fromMm) * factor,
+    };
   });
 }
 
@@ -90,7 +125,12 @@ function listBreakouts({ loom, tree, odMm }: Context, wire: SizedWire): Addend[]
     if (outward.length === 1 && outward[0]!.onward) continue;
     const inward = [one, other].find((segment) => segment.farNodeId === nodeId) ?? outward.find((segment) => segment.onward);
     const od = inward ? odMm.get(inward.id)! : Math.max(...outward.map(({ id }) => odMm.get(id)!));
-    addends.push({ kind: 'breakout', of: nodeId, words: `out of the bundle at ${loom.nodes[nodeId]!.name}, half of ${od.toFixed(1)}`, mm: od / 2 });
+    addends.push({
+      kind: 'breakout',
+      of: nodeId,
+      words: `out of the bundle at ${loom.nodes[nodeId]!.name}, half of ${od.toFixed(1)}`,
+      mm: od / 2,
+    });
   }
   return addends;
 }
@@ -98,7 +138,14 @@ function listBreakouts({ loom, tree, odMm }: Context, wire: SizedWire): Addend[]
 function listEndAddends(context: Context, wireEnd: WireEnd): Addend[] {
   const { loom, barrels, splices } = context;
   if (wireEnd.kind === 'splice') {
-    return [{ kind: 'splice', of: wireEnd.spliceId, words: `half of splice ${splices.get(wireEnd.spliceId)!.label}`, mm: barrels.get(wireEnd.spliceId)!.lengthMm / 2 }];
+    return [
+      {
+        kind: 'splice',
+        of: wireEnd.spliceId,
+        words: `half of splice ${splices.get(wireEnd.spliceId)!.label}`,
+        mm: barrels.get(wireEnd.spliceId)!.lengthMm / 2,
+      },
+    ];
   }
   const end = loom.ends[wireEnd.endId]!;
   if (end.kind === 'connector') {
@@ -109,7 +156,9 @@ function listEndAddends(context: Context, wireEnd: WireEnd): Addend[] {
   const stripMm = context.stripMm.get(`${wireEnd.endId} ${wireEnd.cavity}`);
   return [
     ...(stripMm ? [{ kind: 'strip' as const, of: wireEnd.endId, words: `stripped at ${end.name}`, mm: stripMm }] : []),
-    ...(end.serviceLoopMm ? [{ kind: 'service-loop' as const, of: wireEnd.endId, words: `service loop at ${end.name}`, mm: end.serviceLoopMm }] : []),
+    ...(end.serviceLoopMm
+      ? [{ kind: 'service-loop' as const, of: wireEnd.endId, words: `service loop at ${end.name}`, mm: end.serviceLoopMm }]
+      : []),
   ];
 }
 
@@ -120,10 +169,21 @@ function listConnectorAddends({ job, loom, catalogue, standard }: Context, endId
   const times = end.reterminations ?? standard.reterminations;
   const addends: Addend[] = [{ kind: 'entry', of: endId, words: `into ${end.name}, rear face to barrel`, mm: family.entryDepthMm }];
   if (end.serviceLoopMm) addends.push({ kind: 'service-loop', of: endId, words: `service loop at ${end.name}`, mm: end.serviceLoopMm });
-  if (times) addends.push({ kind: 're-termination', of: endId, words: `${times} re-terminations at ${end.name}, ${standard.reterminationMm} each`, mm: times * standard.reterminationMm });
+  if (times)
+    addends.push({
+      kind: 're-termination',
+      of: endId,
+      words: `${times} re-terminations at ${end.name}, ${standard.reterminationMm} each`,
+      mm: times * standard.reterminationMm,
+    });
   if (end.clocking) {
     const { radiusMm, angleDeg } = end.clocking;
-    addends.push({ kind: 'clocking', of: endId, words: `${end.name} may turn ${angleDeg}° at radius ${radiusMm}`, mm: (radiusMm * angleDeg * Math.PI) / 180 });
+    addends.push({
+      kind: 'clocking',
+      of: endId,
+      words: `${end.name} may turn ${angleDeg}° at radius ${radiusMm}`,
+      mm: (radiusMm * angleDeg * Math.PI) / 180,
+    });
   }
   return addends;
 }

@@ -28,21 +28,33 @@ export function packCircles(diametersMm: readonly number[]): Packing {
   const effort = EFFORTS.find(({ upTo }) => count <= upTo)?.effort;
   if (!effort) return greedy;
   const starts = count <= 7 ? [greedy.circles, ...listStarts(diametersMm)] : [createSunflower(diametersMm)];
-  return starts.map((circles) => relaxCircles(circles, greedy.odMm / 2, effort)).reduce((best, one) => (one.odMm < best.odMm - 1e-9 ? one : best), greedy);
+  return starts
+    .map((circles) => relaxCircles(circles, greedy.odMm / 2, effort))
+    .reduce((best, one) => (one.odMm < best.odMm - 1e-9 ? one : best), greedy);
 }
 
 /** Least diameter that any bundle of these can have, mm: √(Σd²)/√0.9069, the densest packing of the plane; one element is its own. */
 export function measurePackingBound(diametersMm: readonly number[]): number {
   if (diametersMm.length <= 1) return diametersMm[0] ?? 0;
   const squares = diametersMm.reduce((sum, d) => sum + d * d, 0);
-  return Math.max(diametersMm.reduce((most, d) => Math.max(most, d), 0), Math.sqrt(squares / 0.9069));
+  return Math.max(
+    diametersMm.reduce((most, d) => Math.max(most, d), 0),
+    Math.sqrt(squares / 0.9069),
+  );
 }
 
 function packRing(diametersMm: readonly number[]): Packing {
   const count = diametersMm.length;
   if (count === 2) {
     const [a, b] = [diametersMm[0]! / 2, diametersMm[1]! / 2];
-    return { odMm: 2 * (a + b), circles: [{ x: -b, y: 0, r: a }, { x: a, y: 0, r: b }], method: 'formula' };
+    return {
+      odMm: 2 * (a + b),
+      circles: [
+        { x: -b, y: 0, r: a },
+        { x: a, y: 0, r: b },
+      ],
+      method: 'formula',
+    };
   }
   const d = diametersMm[0]!;
   const odMm = EQUAL[count]! * d;

@@ -7,8 +7,13 @@ const STEP_MM = 5;
 
 /** Room that a place leaves beside nodes and the other splices of its segment, mm, less what it must have; the least of all. Negative: some distance is not kept. */
 export function measureSplicePlace(
-  loom: Loom, zones: Job['zones'], tree: Tree, segmentId: string, offsetMm: number,
-  otherOffsetsMm: readonly number[], standard: ShopStandard,
+  loom: Loom,
+  zones: Job['zones'],
+  tree: Tree,
+  segmentId: string,
+  offsetMm: number,
+  otherOffsetsMm: readonly number[],
+  standard: ShopStandard,
 ): number {
   const segment = tree.segments[segmentId]!;
   const zoneId = loom.segments[segmentId]!.zoneId;
@@ -30,14 +35,25 @@ export function measureSplicePlace(
  * with the most room is taken and marked not clear. A place pinned by hand stays.
  */
 export function placeSplices(
-  loom: Loom, zones: Job['zones'], tree: Tree, splices: Strands['splices'], wiresIn: ReadonlyMap<string, number>, standard: ShopStandard,
+  loom: Loom,
+  zones: Job['zones'],
+  tree: Tree,
+  splices: Strands['splices'],
+  wiresIn: ReadonlyMap<string, number>,
+  standard: ShopStandard,
 ): PlannedSplice[] {
   const placed: PlannedSplice[] = [];
   const taken = new Map<string, number[]>();
   const put = (splice: Strands['splices'][number], place: PlannedSplice['place'], pinned: boolean, clear: boolean) => {
     taken.set(place.segmentId, [...(taken.get(place.segmentId) ?? []), place.offsetMm]);
     placed.push({
-      id: splice.id, label: '', circuitId: splice.circuitId, nodeId: splice.nodeId, place, pinned, clear,
+      id: splice.id,
+      label: '',
+      circuitId: splice.circuitId,
+      nodeId: splice.nodeId,
+      place,
+      pinned,
+      clear,
       distanceMm: tree.segments[place.segmentId]!.startMm + place.offsetMm,
     });
   };
@@ -53,13 +69,20 @@ export function placeSplices(
     put(splice, found.place, false, found.room >= 0);
   }
   placed.sort((a, b) => a.distanceMm - b.distanceMm || (a.id < b.id ? -1 : 1));
-  placed.forEach((splice, index) => { splice.label = `S${index + 1}`; });
+  placed.forEach((splice, index) => {
+    splice.label = `S${index + 1}`;
+  });
   return placed;
 }
 
 function findPlace(
-  loom: Loom, zones: Job['zones'], tree: Tree, splice: Strands['splices'][number], wiresIn: ReadonlyMap<string, number>,
-  taken: ReadonlyMap<string, number[]>, standard: ShopStandard,
+  loom: Loom,
+  zones: Job['zones'],
+  tree: Tree,
+  splice: Strands['splices'][number],
+  wiresIn: ReadonlyMap<string, number>,
+  taken: ReadonlyMap<string, number[]>,
+  standard: ShopStandard,
 ): { place: PlannedSplice['place']; room: number } {
   const fattestFirst = [...splice.segmentIds].sort((a, b) => (wiresIn.get(b) ?? 0) - (wiresIn.get(a) ?? 0));
   let best: { place: PlannedSplice['place']; room: number } | null = null;

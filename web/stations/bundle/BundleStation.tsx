@@ -2,7 +2,7 @@
 
 import { useDisclosure } from '@mantine/hooks';
 import { useSearchParams } from 'next/navigation';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { useFindings, useJob, usePlannedLoom } from '../../client/jobContext';
 import { useLoomId } from '../../ui/Desk';
 import { SectionPanel } from '../../ui/SectionPanel';
@@ -27,23 +27,41 @@ export function BundleStation() {
   const findings = useFindings().filter((one) => one.loomId === loomId);
   const ms = useJob(({ result }) => result?.ms ?? null);
   const wanted = useSearchParams().get('tab');
-  const [tab, setTab] = useState<Tab>('wires');
-  useEffect(() => {
-    if (TABS.includes(wanted as Tab)) setTab(wanted as Tab);
-  }, [wanted]);
+  const [chosen, setChosen] = useState<{ tab: Tab; at: string | null } | null>(null);
+  // a tab named by the address counts until another is chosen by hand
+  const tab = chosen && chosen.at === wanted ? chosen.tab : TABS.includes(wanted as Tab) ? (wanted as Tab) : (chosen?.tab ?? 'wires');
+  const setTab = (next: Tab) => setChosen({ tab: next, at: wanted });
   const [adding, addDialog] = useDisclosure(false);
   const [splitting, splitDialog] = useDisclosure(false);
   if (!planned) return <p className={styles.wait}>Computing the plan …</p>;
   const hasRuns = Object.keys(planned.loom.segments).length > 0;
   return (
     <div className={styles.station}>
-      <Strip planned={planned} tools={<><button onClick={addDialog.open}>Add end</button><button onClick={splitDialog.open} disabled={!hasRuns}>Add breakout</button></>} />
+      <Strip
+        planned={planned}
+        tools={
+          <>
+            <button onClick={addDialog.open}>Add end</button>
+            <button onClick={splitDialog.open} disabled={!hasRuns}>
+              Add breakout
+            </button>
+          </>
+        }
+      />
       <SectionPanel planned={planned} />
       <Changes planned={planned} />
       <section className={styles.lower}>
         <div className={styles.tabs} role="tablist">
-          {TABS.map((one) => <button key={one} role="tab" aria-selected={tab === one} onClick={() => setTab(one)}>{NAMES[one]}{one === 'findings' ? ` ${findings.length}` : ''}</button>)}
-          <span className={styles.right}>{planned.plan.wires.length} wires, {Math.round(planned.plan.massG.total)} g{ms === null ? '' : `, planned in ${ms < 10 ? ms.toFixed(1) : Math.round(ms)} ms`}</span>
+          {TABS.map((one) => (
+            <button key={one} role="tab" aria-selected={tab === one} onClick={() => setTab(one)}>
+              {NAMES[one]}
+              {one === 'findings' ? ` ${findings.length}` : ''}
+            </button>
+          ))}
+          <span className={styles.right}>
+            {planned.plan.wires.length} wires, {Math.round(planned.plan.massG.total)} g
+            {ms === null ? '' : `, planned in ${ms < 10 ? ms.toFixed(1) : Math.round(ms)} ms`}
+          </span>
         </div>
         <div className={styles.scroll} role="tabpanel" aria-label={NAMES[tab]}>
           {tab === 'wires' && <WiresTable planned={planned} />}

@@ -2,78 +2,254 @@
 
 import { Button, Group, Modal, NumberInput, Select, Stack, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import { CATALOGUE, CIRCUIT_KINDS, COLOUR_NAMES, findFamily, listCavities, type Circuit, type CircuitKind, type ColourName } from 'wattograph-core';
+import {
+  CATALOGUE,
+  CIRCUIT_KINDS,
+  COLOUR_NAMES,
+  findFamily,
+  listCavities,
+  type Circuit,
+  type CircuitKind,
+  type ColourName,
+} from 'wattograph-core';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import styles from './Bundle.module.css';
 
-const JOINS = [{ value: 'splice', label: 'spliced, least wire' }, { value: 'chain', label: 'chained, double crimps' }, { value: 'stud', label: 'all to the stud at the source' }];
+const JOINS = [
+  { value: 'splice', label: 'spliced, least wire' },
+  { value: 'chain', label: 'chained, double crimps' },
+  { value: 'stud', label: 'all to the stud at the source' },
+];
 
 /** Everything about one circuit. Nothing is stored before Keep. */
-export function CircuitDialog({ planned, circuitId, start, isNew, onClose }: { planned: PlannedLoom; circuitId: string; start: Circuit; isNew: boolean; onClose: () => void }) {
+export function CircuitDialog({
+  planned,
+  circuitId,
+  start,
+  isNew,
+  onClose,
+}: {
+  planned: PlannedLoom;
+  circuitId: string;
+  start: Circuit;
+  isNew: boolean;
+  onClose: () => void;
+}) {
   const { loom, loomId, job } = planned;
   const store = useJobStore();
   const [circuit, setCircuit] = useState<Circuit>(start);
   const set = (part: Partial<Circuit>) => setCircuit((now) => ({ ...now, ...part }));
   const places = circuit.terminations;
-  const taken = new Set(Object.entries(loom.circuits).filter(([id]) => id !== circuitId).flatMap(([, other]) => other.terminations.map((one) => `${one.endId} ${one.cavity}`)));
+  const taken = new Set(
+    Object.entries(loom.circuits)
+      .filter(([id]) => id !== circuitId)
+      .flatMap(([, other]) => other.terminations.map((one) => `${one.endId} ${one.cavity}`)),
+  );
   const cavitiesOf = (endId: string): string[] => {
     const family = findFamily(job, CATALOGUE, loom.ends[endId]?.familyId ?? null);
     return family ? listCavities(family) : Array.from({ length: 12 }, (_, index) => String(index + 1));
   };
-  const free = (endId: string, own: string | null) => cavitiesOf(endId).filter((cavity) => cavity === own || (!taken.has(`${endId} ${cavity}`) && !places.some((one) => one.endId === endId && one.cavity === cavity)));
+  const free = (endId: string, own: string | null) =>
+    cavitiesOf(endId).filter(
+      (cavity) =>
+        cavity === own || (!taken.has(`${endId} ${cavity}`) && !places.some((one) => one.endId === endId && one.cavity === cavity)),
+    );
   const add = (endId: string | null) => {
     const cavity = endId === null ? undefined : free(endId, null)[0];
     if (endId !== null && cavity !== undefined) set({ terminations: [...places, { endId, cavity }] });
   };
   const numberTwin = Object.entries(loom.circuits).find(([id, other]) => id !== circuitId && other.number === circuit.number);
   const sizes = CATALOGUE.wires[circuit.wireTable].map(({ size }) => size);
-  const isGood = circuit.name.trim() !== '' && /^[0-9A-Z]{1,8}$/.test(circuit.number) && !numberTwin && (circuit.sizePin === null || circuit.sizePin.reason.trim() !== '');
+  const isGood =
+    circuit.name.trim() !== '' &&
+    /^[0-9A-Z]{1,8}$/.test(circuit.number) &&
+    !numberTwin &&
+    (circuit.sizePin === null || circuit.sizePin.reason.trim() !== '');
   const keep = () => {
-    store.edit(`${isNew ? 'add' : 'change'} circuit ${circuit.number}`, (draft) => { draft.looms[loomId]!.circuits[circuitId] = { ...circuit, name: circuit.name.trim() }; });
+    store.edit(`${isNew ? 'add' : 'change'} circuit ${circuit.number}`, (draft) => {
+      draft.looms[loomId]!.circuits[circuitId] = { ...circuit, name: circuit.name.trim() };
+    });
     onClose();
   };
   return (
     <Modal opened onClose={onClose} title={isNew ? 'Add a circuit' : `Circuit ${start.number}`} size="lg">
-      <form onSubmit={(event) => { event.preventDefault(); if (isGood) keep(); }}>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (isGood) keep();
+        }}
+      >
         <Stack gap="xs">
           <Group grow align="start">
-            <TextInput label="Number" value={circuit.number} onChange={(event) => set({ number: event.currentTarget.value.toUpperCase() })} error={numberTwin ? `circuit ${numberTwin[1].name} has it` : null} />
+            <TextInput
+              label="Number"
+              value={circuit.number}
+              onChange={(event) => set({ number: event.currentTarget.value.toUpperCase() })}
+              error={numberTwin ? `circuit ${numberTwin[1].name} has it` : null}
+            />
             <TextInput label="Name" data-autofocus value={circuit.name} onChange={(event) => set({ name: event.currentTarget.value })} />
-            <Select label="Kind" data={[...CIRCUIT_KINDS]} value={circuit.kind} allowDeselect={false} onChange={(value) => set({ kind: value as CircuitKind })} />
+            <Select
+              label="Kind"
+              data={[...CIRCUIT_KINDS]}
+              value={circuit.kind}
+              allowDeselect={false}
+              onChange={(value) => set({ kind: value as CircuitKind })}
+            />
           </Group>
           <table className={styles.table}>
-            <thead><tr><th>{places.length ? 'pins, the first is the source' : 'no pins yet'}</th><th>cavity</th><th /></tr></thead>
+            <thead>
+              <tr>
+                <th>{places.length ? 'pins, the first is the source' : 'no pins yet'}</th>
+                <th>cavity</th>
+                <th />
+              </tr>
+            </thead>
             <tbody>
               {places.map((place, index) => (
                 <tr key={`${place.endId} ${place.cavity}`}>
                   <td>{loom.ends[place.endId]?.name ?? place.endId}</td>
-                  <td><select className={styles.pick} aria-label={`Cavity at ${loom.ends[place.endId]?.name}`} value={place.cavity} onChange={(event) => set({ terminations: places.map((one, at) => (at === index ? { ...one, cavity: event.target.value } : one)) })}>{free(place.endId, place.cavity).map((cavity) => <option key={cavity}>{cavity}</option>)}</select></td>
+                  <td>
+                    <select
+                      className={styles.pick}
+                      aria-label={`Cavity at ${loom.ends[place.endId]?.name}`}
+                      value={place.cavity}
+                      onChange={(event) =>
+                        set({ terminations: places.map((one, at) => (at === index ? { ...one, cavity: event.target.value } : one)) })
+                      }
+                    >
+                      {free(place.endId, place.cavity).map((cavity) => (
+                        <option key={cavity}>{cavity}</option>
+                      ))}
+                    </select>
+                  </td>
                   <td style={{ textAlign: 'right' }}>
-                    {index > 0 && <button type="button" className={styles.link} onClick={() => set({ terminations: [place, ...places.filter((_, at) => at !== index)] })}>make it the source</button>}
-                    <button type="button" className={styles.link} aria-label={`Take ${loom.ends[place.endId]?.name} out`} onClick={() => set({ terminations: places.filter((_, at) => at !== index) })}>take out</button>
+                    {index > 0 && (
+                      <button
+                        type="button"
+                        className={styles.link}
+                        onClick={() => set({ terminations: [place, ...places.filter((_, at) => at !== index)] })}
+                      >
+                        make it the source
+                      </button>
+                    )}
+                    <button
+                      type="button"
+                      className={styles.link}
+                      aria-label={`Take ${loom.ends[place.endId]?.name} out`}
+                      onClick={() => set({ terminations: places.filter((_, at) => at !== index) })}
+                    >
+                      take out
+                    </button>
                   </td>
                 </tr>
               ))}
             </tbody>
           </table>
-          <Select key={places.length} label="Add a pin at" placeholder="choose an end; its first free cavity is taken" searchable value={null} onChange={add} data={Object.entries(loom.ends).filter(([id]) => free(id, null).length > 0).map(([value, end]) => ({ value, label: end.name }))} />
+          <Select
+            key={places.length}
+            label="Add a pin at"
+            placeholder="choose an end; its first free cavity is taken"
+            searchable
+            value={null}
+            onChange={add}
+            data={Object.entries(loom.ends)
+              .filter(([id]) => free(id, null).length > 0)
+              .map(([value, end]) => ({ value, label: end.name }))}
+          />
           <Group grow align="start">
-            <Select label="Wire" data={[{ value: 'etfe', label: 'ETFE, AWG' }, { value: 'thinwall', label: 'thin-wall, mm²' }]} value={circuit.wireTable} allowDeselect={false} onChange={(value) => set({ wireTable: value as Circuit['wireTable'], sizePin: null })} />
-            <Select label="Colour" data={[...COLOUR_NAMES]} value={circuit.colour.base} allowDeselect={false} onChange={(value) => set({ colour: { ...circuit.colour, base: value as ColourName } })} />
-            <Select label="Stripe" data={[{ value: '', label: 'none' }, ...COLOUR_NAMES.map((name) => ({ value: name, label: name }))]} value={circuit.colour.stripe ?? ''} allowDeselect={false} onChange={(value) => set({ colour: { ...circuit.colour, stripe: value ? (value as ColourName) : null } })} />
-            <NumberInput label="Current, A" placeholder="not known" min={0} max={1000} value={circuit.currentA ?? ''} onChange={(value) => set({ currentA: value === '' ? null : Number(value) })} />
+            <Select
+              label="Wire"
+              data={[
+                { value: 'etfe', label: 'ETFE, AWG' },
+                { value: 'thinwall', label: 'thin-wall, mm²' },
+              ]}
+              value={circuit.wireTable}
+              allowDeselect={false}
+              onChange={(value) => set({ wireTable: value as Circuit['wireTable'], sizePin: null })}
+            />
+            <Select
+              label="Colour"
+              data={[...COLOUR_NAMES]}
+              value={circuit.colour.base}
+              allowDeselect={false}
+              onChange={(value) => set({ colour: { ...circuit.colour, base: value as ColourName } })}
+            />
+            <Select
+              label="Stripe"
+              data={[{ value: '', label: 'none' }, ...COLOUR_NAMES.map((name) => ({ value: name, label: name }))]}
+              value={circuit.colour.stripe ?? ''}
+              allowDeselect={false}
+              onChange={(value) => set({ colour: { ...circuit.colour, stripe: value ? (value as ColourName) : null } })}
+            />
+            <NumberInput
+              label="Current, A"
+              placeholder="not known"
+              min={0}
+              max={1000}
+              value={circuit.currentA ?? ''}
+              onChange={(value) => set({ currentA: value === '' ? null : Number(value) })}
+            />
           </Group>
           <Group grow align="start">
-            <Select label="More than two pins are" data={JOINS} value={circuit.join} allowDeselect={false} onChange={(value) => set({ join: value as Circuit['join'] })} />
-            <Select label="Size" data={[{ value: '', label: 'computed' }, ...sizes.map((size) => ({ value: size, label: size }))]} value={circuit.sizePin?.size ?? ''} allowDeselect={false} onChange={(value) => set({ sizePin: value ? { size: value, reason: circuit.sizePin?.reason ?? '' } : null })} />
-            {circuit.sizePin && <TextInput label="Why this size" required value={circuit.sizePin.reason} onChange={(event) => set({ sizePin: { size: circuit.sizePin!.size, reason: event.currentTarget.value } })} error={circuit.sizePin.reason.trim() ? null : 'a pinned size needs a reason'} />}
+            <Select
+              label="More than two pins are"
+              data={JOINS}
+              value={circuit.join}
+              allowDeselect={false}
+              onChange={(value) => set({ join: value as Circuit['join'] })}
+            />
+            <Select
+              label="Size"
+              data={[{ value: '', label: 'computed' }, ...sizes.map((size) => ({ value: size, label: size }))]}
+              value={circuit.sizePin?.size ?? ''}
+              allowDeselect={false}
+              onChange={(value) => set({ sizePin: value ? { size: value, reason: circuit.sizePin?.reason ?? '' } : null })}
+            />
+            {circuit.sizePin && (
+              <TextInput
+                label="Why this size"
+                required
+                value={circuit.sizePin.reason}
+                onChange={(event) => set({ sizePin: { size: circuit.sizePin!.size, reason: event.currentTarget.value } })}
+                error={circuit.sizePin.reason.trim() ? null : 'a pinned size needs a reason'}
+              />
+            )}
           </Group>
           <Group grow align="start">
-            <TextInput label="Twisted with" description="circuits with the same group lie in one pair or triple" placeholder="not twisted" value={circuit.twist?.groupId ?? ''} onChange={(event) => set({ twist: event.currentTarget.value ? { groupId: event.currentTarget.value.replace(/[^A-Za-z0-9_-]/g, ''), pitchMm: circuit.twist?.pitchMm ?? 25 } : null })} />
-            <NumberInput label="Pitch, mm" description="length of one turn" min={5} max={200} disabled={!circuit.twist} value={circuit.twist?.pitchMm ?? ''} onChange={(value) => { if (circuit.twist && Number(value) >= 5) set({ twist: { ...circuit.twist, pitchMm: Number(value) } }); }} />
+            <TextInput
+              label="Twisted with"
+              description="circuits with the same group lie in one pair or triple"
+              placeholder="not twisted"
+              value={circuit.twist?.groupId ?? ''}
+              onChange={(event) =>
+                set({
+                  twist: event.currentTarget.value
+                    ? { groupId: event.currentTarget.value.replace(/[^A-Za-z0-9_-]/g, ''), pitchMm: circuit.twist?.pitchMm ?? 25 }
+                    : null,
+                })
+              }
+            />
+            <NumberInput
+              label="Pitch, mm"
+              description="length of one turn"
+              min={5}
+              max={200}
+              disabled={!circuit.twist}
+              value={circuit.twist?.pitchMm ?? ''}
+              onChange={(value) => {
+                if (circuit.twist && Number(value) >= 5) set({ twist: { ...circuit.twist, pitchMm: Number(value) } });
+              }}
+            />
           </Group>
         </Stack>
-        <Group justify="flex-end" mt="md"><Button variant="default" onClick={onClose}>Leave it</Button><Button type="submit" disabled={!isGood}>Keep circuit</Button></Group>
+        <Group justify="flex-end" mt="md">
+          <Button variant="default" onClick={onClose}>
+            Leave it
+          </Button>
+          <Button type="submit" disabled={!isGood}>
+            Keep circuit
+          </Button>
+        </Group>
       </form>
     </Modal>
   );

@@ -17,28 +17,87 @@ export function CircuitsTable({ planned }: { planned: PlannedLoom }) {
   return (
     <>
       <table className={styles.table}>
-        <thead><tr><th>no</th><th>circuit</th><th>kind</th><th>pins, source first</th><th>joined by</th><th>colour</th><th>size</th><th className={styles.num}>A</th>
-          <th style={{ textAlign: 'right' }}><button className={styles.link} disabled={Object.keys(loom.ends).length === 0} title={Object.keys(loom.ends).length ? undefined : 'add ends first'} onClick={() => setOpen({ id: createId(loom.circuits, 'c'), isNew: true })}>Add circuit</button></th></tr></thead>
+        <thead>
+          <tr>
+            <th>no</th>
+            <th>circuit</th>
+            <th>kind</th>
+            <th>pins, source first</th>
+            <th>joined by</th>
+            <th>colour</th>
+            <th>size</th>
+            <th className={styles.num}>A</th>
+            <th style={{ textAlign: 'right' }}>
+              <button
+                className={styles.link}
+                disabled={Object.keys(loom.ends).length === 0}
+                title={Object.keys(loom.ends).length ? undefined : 'add ends first'}
+                onClick={() => setOpen({ id: createId(loom.circuits, 'c'), isNew: true })}
+              >
+                Add circuit
+              </button>
+            </th>
+          </tr>
+        </thead>
         <tbody>
           {ids.map((id) => {
             const circuit = loom.circuits[id]!;
             return (
               <tr key={id}>
-                <td className="mono"><b>{circuit.number}</b></td><td>{circuit.name}</td><td>{circuit.kind}</td>
-                <td style={{ whiteSpace: 'normal' }}>{circuit.terminations.map(({ endId, cavity }) => `${loom.ends[endId]!.name} · ${cavity}`).join(', ') || 'none yet'}</td>
-                <td>{circuit.terminations.length > 2 ? circuit.join : ''}{circuit.twist ? ` twisted ${circuit.twist.groupId}, ${circuit.twist.pitchMm} mm` : ''}</td>
-                <td title={toColourWords(circuit.colour)}><Swatch colour={circuit.colour} /></td><td>{circuit.sizePin ? `${circuit.sizePin.size}, pinned` : 'computed'}</td><td className={styles.num}>{circuit.currentA ?? '?'}</td>
+                <td className="mono">
+                  <b>{circuit.number}</b>
+                </td>
+                <td>{circuit.name}</td>
+                <td>{circuit.kind}</td>
+                <td style={{ whiteSpace: 'normal' }}>
+                  {circuit.terminations.map(({ endId, cavity }) => `${loom.ends[endId]!.name} · ${cavity}`).join(', ') || 'none yet'}
+                </td>
+                <td>
+                  {circuit.terminations.length > 2 ? circuit.join : ''}
+                  {circuit.twist ? ` twisted ${circuit.twist.groupId}, ${circuit.twist.pitchMm} mm` : ''}
+                </td>
+                <td title={toColourWords(circuit.colour)}>
+                  <Swatch colour={circuit.colour} />
+                </td>
+                <td>{circuit.sizePin ? `${circuit.sizePin.size}, pinned` : 'computed'}</td>
+                <td className={styles.num}>{circuit.currentA ?? '?'}</td>
                 <td style={{ textAlign: 'right' }}>
-                  <button className={styles.link} onClick={() => setOpen({ id, isNew: false })} aria-label={`Change circuit ${circuit.number}`}>change</button>
-                  <button className={styles.link} onClick={() => store.edit(`remove circuit ${circuit.number}`, (draft) => { delete draft.looms[loomId]!.circuits[id]; })} aria-label={`Remove circuit ${circuit.number}`}>remove</button>
+                  <button
+                    className={styles.link}
+                    onClick={() => setOpen({ id, isNew: false })}
+                    aria-label={`Change circuit ${circuit.number}`}
+                  >
+                    change
+                  </button>
+                  <button
+                    className={styles.link}
+                    onClick={() =>
+                      store.edit(`remove circuit ${circuit.number}`, (draft) => {
+                        delete draft.looms[loomId]!.circuits[id];
+                      })
+                    }
+                    aria-label={`Remove circuit ${circuit.number}`}
+                  >
+                    remove
+                  </button>
                 </td>
               </tr>
             );
           })}
         </tbody>
       </table>
-      {ids.length === 0 && <p className={styles.wait}>No circuits yet. A circuit joins two or more pins; give it a name and where it goes.</p>}
-      {open && <CircuitDialog planned={planned} circuitId={open.id} start={loom.circuits[open.id] ?? createCircuit(nextNumber, '', [])} isNew={open.isNew} onClose={() => setOpen(null)} />}
+      {ids.length === 0 && (
+        <p className={styles.wait}>No circuits yet. A circuit joins two or more pins; give it a name and where it goes.</p>
+      )}
+      {open && (
+        <CircuitDialog
+          planned={planned}
+          circuitId={open.id}
+          start={loom.circuits[open.id] ?? createCircuit(nextNumber, '', [])}
+          isNew={open.isNew}
+          onClose={() => setOpen(null)}
+        />
+      )}
     </>
   );
 }

@@ -32,14 +32,56 @@ export function FindingsList({ planned, findings }: { planned: PlannedLoom; find
           const accepted = Object.hasOwn(job.accepted, finding.key) ? job.accepted[finding.key] : undefined;
           return (
             <tr key={finding.key}>
-              <td className={finding.grade === 'stop' && !accepted ? styles.stop : ''}><span className={styles.grade}>{SHAPE[finding.grade]} {finding.grade}</span> <span className="mono">{finding.code}</span></td>
-              <td style={{ whiteSpace: 'normal' }}>{finding.sentence}{accepted && <span className="faint"> Stands: {accepted.reason} ({accepted.by})</span>}</td>
+              <td className={finding.grade === 'stop' && !accepted ? styles.stop : ''}>
+                <span className={styles.grade}>
+                  {SHAPE[finding.grade]} {finding.grade}
+                </span>{' '}
+                <span className="mono">{finding.code}</span>
+              </td>
+              <td style={{ whiteSpace: 'normal' }}>
+                {finding.sentence}
+                {accepted && (
+                  <span className="faint">
+                    {' '}
+                    Stands: {accepted.reason} ({accepted.by})
+                  </span>
+                )}
+              </td>
               <td style={{ textAlign: 'right' }}>
-                <button className={styles.link} onClick={() => show(finding)}>show</button>
-                {finding.fix && <button className={styles.link} onClick={() => store.push(finding.fix!.label, finding.fix!.patch)}><b>{finding.fix.label}</b></button>}
-                {finding.grade !== 'note' && (accepted
-                  ? <button className={styles.link} onClick={() => store.edit('take an acceptance back', (draft) => { delete draft.accepted[finding.key]; })}>take back</button>
-                  : <button className={styles.link} onClick={() => askReason(`Why may this stand? ${finding.sentence}`, (reason) => store.edit(`accept ${finding.code}`, (draft) => { draft.accepted[finding.key] = { reason, by: readAuthor() }; }))}>let it stand …</button>)}
+                <button className={styles.link} onClick={() => show(finding)}>
+                  show
+                </button>
+                {finding.fix && (
+                  <button className={styles.link} onClick={() => store.push(finding.fix!.label, finding.fix!.patch)}>
+                    <b>{finding.fix.label}</b>
+                  </button>
+                )}
+                {finding.grade !== 'note' &&
+                  (accepted ? (
+                    <button
+                      className={styles.link}
+                      onClick={() =>
+                        store.edit('take an acceptance back', (draft) => {
+                          delete draft.accepted[finding.key];
+                        })
+                      }
+                    >
+                      take back
+                    </button>
+                  ) : (
+                    <button
+                      className={styles.link}
+                      onClick={() =>
+                        askReason(`Why may this stand? ${finding.sentence}`, (reason) =>
+                          store.edit(`accept ${finding.code}`, (draft) => {
+                            draft.accepted[finding.key] = { reason, by: readAuthor() };
+                          }),
+                        )
+                      }
+                    >
+                      let it stand …
+                    </button>
+                  ))}
               </td>
             </tr>
           );

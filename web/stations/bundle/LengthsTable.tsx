@@ -1,7 +1,16 @@
 'use client';
 
 import { useState } from 'react';
-import { compareIds, joinSegments, LENGTH_STATUSES, MEASURE_METHODS, type Job, type LengthStatus, type MeasureMethod, type Segment } from 'wattograph-core';
+import {
+  compareIds,
+  joinSegments,
+  LENGTH_STATUSES,
+  MEASURE_METHODS,
+  type Job,
+  type LengthStatus,
+  type MeasureMethod,
+  type Segment,
+} from 'wattograph-core';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { useCursor, useCursorStore } from '../../ui/cursor';
 import { Why } from '../../ui/Why';
@@ -14,7 +23,8 @@ export function LengthsTable({ planned }: { planned: PlannedLoom }) {
   const cursor = useCursorStore();
   const here = useCursor((at) => at?.segmentId ?? null);
   const [problem, setProblem] = useState<string | null>(null);
-  const edit = (label: string, segmentId: string, change: (segment: Segment) => void) => store.edit(label, (draft: Job) => change(draft.looms[loomId]!.segments[segmentId]!));
+  const edit = (label: string, segmentId: string, change: (segment: Segment) => void) =>
+    store.edit(label, (draft: Job) => change(draft.looms[loomId]!.segments[segmentId]!));
   const join = (nodeId: string) => {
     try {
       store.edit(`take out ${loom.nodes[nodeId]!.name}`, (draft) => joinSegments(draft.looms[loomId]!, plan.tree, nodeId));
@@ -23,12 +33,31 @@ export function LengthsTable({ planned }: { planned: PlannedLoom }) {
       setProblem(error instanceof Error ? error.message : String(error));
     }
   };
-  const rows = Object.keys(plan.tree.segments).sort((a, b) => plan.tree.segments[a]!.startMm - plan.tree.segments[b]!.startMm || compareIds(a, b));
+  const rows = Object.keys(plan.tree.segments).sort(
+    (a, b) => plan.tree.segments[a]!.startMm - plan.tree.segments[b]!.startMm || compareIds(a, b),
+  );
   return (
     <>
-      {problem && <p role="alert" style={{ color: 'var(--action)', margin: '4px 0' }}>{problem}</p>}
+      {problem && (
+        <p role="alert" style={{ color: 'var(--action)', margin: '4px 0' }}>
+          {problem}
+        </p>
+      )}
       <table className={styles.table}>
-        <thead><tr><th>run</th><th className={styles.num}>from datum</th><th className={styles.num}>length mm</th><th className={styles.num}>second reading</th><th>method</th><th>status</th><th className={styles.num}>±</th><th>zone</th><th className={styles.num}>bundle mm</th><th /></tr></thead>
+        <thead>
+          <tr>
+            <th>run</th>
+            <th className={styles.num}>from datum</th>
+            <th className={styles.num}>length mm</th>
+            <th className={styles.num}>second reading</th>
+            <th>method</th>
+            <th>status</th>
+            <th className={styles.num}>±</th>
+            <th>zone</th>
+            <th className={styles.num}>bundle mm</th>
+            <th />
+          </tr>
+        </thead>
         <tbody>
           {rows.map((id) => {
             const tree = plan.tree.segments[id]!;
@@ -37,15 +66,102 @@ export function LengthsTable({ planned }: { planned: PlannedLoom }) {
             const far = plan.tree.nodes[tree.farNodeId]!;
             return (
               <tr key={id} data-here={here === id} onClick={() => cursor.set({ segmentId: id, offsetMm: Math.min(tree.lengthMm, 1) })}>
-                <td>{run}</td><td className={styles.num}>{Math.round(tree.startMm)}</td>
-                <td className={styles.num}><LengthField label={`Length of ${run}`} value={segment.lengthMm} onChange={(value) => value !== null && edit(`${run} ${value} mm`, id, (one) => { one.lengthMm = value; })} /></td>
-                <td className={styles.num}><LengthField label={`Second reading of ${run}`} value={segment.secondLengthMm} onChange={(value) => edit(`second reading of ${run}`, id, (one) => { one.secondLengthMm = value; })} optional /></td>
-                <td><select className={styles.pick} aria-label={`Method of ${run}`} value={segment.method} onChange={(event) => edit(`method of ${run}`, id, (one) => { one.method = event.target.value as MeasureMethod; })}>{MEASURE_METHODS.map((one) => <option key={one}>{one}</option>)}</select></td>
-                <td><select className={styles.pick} aria-label={`Status of ${run}`} value={segment.status} onChange={(event) => edit(`status of ${run}`, id, (one) => { one.status = event.target.value as LengthStatus; })}>{LENGTH_STATUSES.map((one) => <option key={one}>{one}</option>)}</select></td>
-                <td className={styles.num}><Why because={segment.secondLengthMm === null ? `One sigma of ${segment.method}: a + b × length, as the shop standard has them.` : 'Two readings: their mean, and one sigma divided by √2.'}>{tree.sigmaMm.toFixed(1)}</Why></td>
-                <td><select className={styles.pick} aria-label={`Zone of ${run}`} value={segment.zoneId ?? ''} onChange={(event) => edit(`zone of ${run}`, id, (one) => { one.zoneId = event.target.value || null; })}><option value="">not known</option>{Object.entries(job.zones).map(([zoneId, zone]) => <option key={zoneId} value={zoneId}>{zone.name}</option>)}</select></td>
+                <td>{run}</td>
+                <td className={styles.num}>{Math.round(tree.startMm)}</td>
+                <td className={styles.num}>
+                  <LengthField
+                    label={`Length of ${run}`}
+                    value={segment.lengthMm}
+                    onChange={(value) =>
+                      value !== null &&
+                      edit(`${run} ${value} mm`, id, (one) => {
+                        one.lengthMm = value;
+                      })
+                    }
+                  />
+                </td>
+                <td className={styles.num}>
+                  <LengthField
+                    label={`Second reading of ${run}`}
+                    value={segment.secondLengthMm}
+                    onChange={(value) =>
+                      edit(`second reading of ${run}`, id, (one) => {
+                        one.secondLengthMm = value;
+                      })
+                    }
+                    optional
+                  />
+                </td>
+                <td>
+                  <select
+                    className={styles.pick}
+                    aria-label={`Method of ${run}`}
+                    value={segment.method}
+                    onChange={(event) =>
+                      edit(`method of ${run}`, id, (one) => {
+                        one.method = event.target.value as MeasureMethod;
+                      })
+                    }
+                  >
+                    {MEASURE_METHODS.map((one) => (
+                      <option key={one}>{one}</option>
+                    ))}
+                  </select>
+                </td>
+                <td>
+                  <select
+                    className={styles.pick}
+                    aria-label={`Status of ${run}`}
+                    value={segment.status}
+                    onChange={(event) =>
+                      edit(`status of ${run}`, id, (one) => {
+                        one.status = event.target.value as LengthStatus;
+                      })
+                    }
+                  >
+                    {LENGTH_STATUSES.map((one) => (
+                      <option key={one}>{one}</option>
+                    ))}
+                  </select>
+                </td>
+                <td className={styles.num}>
+                  <Why
+                    because={
+                      segment.secondLengthMm === null
+                        ? `One sigma of ${segment.method}: a + b × length, as the shop standard has them.`
+                        : 'Two readings: their mean, and one sigma divided by √2.'
+                    }
+                  >
+                    {tree.sigmaMm.toFixed(1)}
+                  </Why>
+                </td>
+                <td>
+                  <select
+                    className={styles.pick}
+                    aria-label={`Zone of ${run}`}
+                    value={segment.zoneId ?? ''}
+                    onChange={(event) =>
+                      edit(`zone of ${run}`, id, (one) => {
+                        one.zoneId = event.target.value || null;
+                      })
+                    }
+                  >
+                    <option value="">not known</option>
+                    {Object.entries(job.zones).map(([zoneId, zone]) => (
+                      <option key={zoneId} value={zoneId}>
+                        {zone.name}
+                      </option>
+                    ))}
+                  </select>
+                </td>
                 <td className={styles.num}>{plan.bundles.find(({ segmentId }) => segmentId === id)!.odMm.toFixed(1)}</td>
-                <td>{far.childSegmentIds.length === 1 && <button className={styles.link} onClick={() => join(tree.farNodeId)}>take out {loom.nodes[tree.farNodeId]!.name}</button>}</td>
+                <td>
+                  {far.childSegmentIds.length === 1 && (
+                    <button className={styles.link} onClick={() => join(tree.farNodeId)}>
+                      take out {loom.nodes[tree.farNodeId]!.name}
+                    </button>
+                  )}
+                </td>
               </tr>
             );
           })}
@@ -56,7 +172,17 @@ export function LengthsTable({ planned }: { planned: PlannedLoom }) {
 }
 
 /** A length in mm, kept on Enter or when left; what is not a length is not kept and says so. */
-export function LengthField({ label, value, onChange, optional = false }: { label: string; value: number | null; onChange: (value: number | null) => void; optional?: boolean }) {
+export function LengthField({
+  label,
+  value,
+  onChange,
+  optional = false,
+}: {
+  label: string;
+  value: number | null;
+  onChange: (value: number | null) => void;
+  optional?: boolean;
+}) {
   const [text, setText] = useState<string | null>(null);
   const shown = text ?? (value === null ? '' : String(Math.round(value * 10) / 10));
   const parsed = Number(shown.replace(',', '.'));
@@ -68,5 +194,22 @@ export function LengthField({ label, value, onChange, optional = false }: { labe
     }
     setText(null);
   };
-  return <input className={styles.field} aria-label={label} inputMode="decimal" aria-invalid={!isGood} title={isGood ? undefined : 'a length above 0 and at most 20 000 mm'} style={isGood ? undefined : { color: 'var(--action)', fontWeight: 700 }} placeholder={optional ? '–' : undefined} value={shown} onChange={(event) => setText(event.target.value)} onBlur={keep} onKeyDown={(event) => { if (event.key === 'Enter') event.currentTarget.blur(); if (event.key === 'Escape') setText(null); }} />;
+  return (
+    <input
+      className={styles.field}
+      aria-label={label}
+      inputMode="decimal"
+      aria-invalid={!isGood}
+      title={isGood ? undefined : 'a length above 0 and at most 20 000 mm'}
+      style={isGood ? undefined : { color: 'var(--action)', fontWeight: 700 }}
+      placeholder={optional ? '–' : undefined}
+      value={shown}
+      onChange={(event) => setText(event.target.value)}
+      onBlur={keep}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') event.currentTarget.blur();
+        if (event.key === 'Escape') setText(null);
+      }}
+    />
+  );
 }

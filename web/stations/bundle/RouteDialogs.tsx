@@ -2,13 +2,25 @@
 
 import { Button, Group, Modal, NumberInput, Select, Stack, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import { addEnd, CATALOGUE, compareIds, LENGTH_STATUSES, MEASURE_METHODS, splitSegment, type LengthStatus, type MeasureMethod } from 'wattograph-core';
+import {
+  addEnd,
+  CATALOGUE,
+  compareIds,
+  LENGTH_STATUSES,
+  MEASURE_METHODS,
+  splitSegment,
+  type LengthStatus,
+  type MeasureMethod,
+} from 'wattograph-core';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { useCursorStore } from '../../ui/cursor';
 
 /** Families to choose from: the job's own first. */
 export function listFamilyOptions(families: PlannedLoom['job']['families']): { value: string; label: string }[] {
-  return [...Object.entries(families).map(([value, family]) => ({ value, label: `${family.name} (of this job)` })), ...Object.entries(CATALOGUE.families).map(([value, family]) => ({ value, label: family.name }))];
+  return [
+    ...Object.entries(families).map(([value, family]) => ({ value, label: `${family.name} (of this job)` })),
+    ...Object.entries(CATALOGUE.families).map(([value, family]) => ({ value, label: family.name })),
+  ];
 }
 
 /** A new end: at the datum while that is free, else on a leg from a breakout or the datum. */
@@ -16,11 +28,15 @@ export function AddEndDialog({ planned, onClose }: { planned: PlannedLoom; onClo
   const { loom, loomId, plan, job } = planned;
   const store = useJobStore();
   const isDatumFree = !Object.values(loom.ends).some(({ nodeId }) => nodeId === plan.tree.datumId);
-  const breakouts = Object.keys(loom.nodes).filter((id) => loom.nodes[id]!.kind === 'breakout' || loom.nodes[id]!.kind === 'datum').sort(compareIds);
+  const breakouts = Object.keys(loom.nodes)
+    .filter((id) => loom.nodes[id]!.kind === 'breakout' || loom.nodes[id]!.kind === 'datum')
+    .sort(compareIds);
   const [name, setName] = useState('');
   const [kind, setKind] = useState<'connector' | 'ring' | 'tail'>('connector');
   const [familyId, setFamilyId] = useState<string | null>(null);
-  const [place, setPlace] = useState<string>(isDatumFree ? 'at-datum' : (breakouts.find((id) => loom.nodes[id]!.kind === 'breakout') ?? plan.tree.datumId));
+  const [place, setPlace] = useState<string>(
+    isDatumFree ? 'at-datum' : (breakouts.find((id) => loom.nodes[id]!.kind === 'breakout') ?? plan.tree.datumId),
+  );
   const [legMm, setLegMm] = useState<number | null>(null);
   const [method, setMethod] = useState<MeasureMethod>('tape');
   const [status, setStatus] = useState<LengthStatus>('roped');
@@ -30,36 +46,114 @@ export function AddEndDialog({ planned, onClose }: { planned: PlannedLoom; onClo
   const isGood = name.trim() !== '' && (kind !== 'connector' || familyId !== null) && (!onLeg || (legMm !== null && legMm > 0));
   const keep = () => {
     store.edit(`add ${name.trim()}`, (draft) => {
-      addEnd(draft.looms[loomId]!, onLeg ? { nodeId: place, legMm } : { nodeId: plan.tree.datumId, legMm: null }, name.trim(), kind === 'connector' ? familyId : null,
-        { kind, studMm: kind === 'ring' ? Number(studMm) : null }, { method, status, zoneId: zoneId || null });
+      addEnd(
+        draft.looms[loomId]!,
+        onLeg ? { nodeId: place, legMm } : { nodeId: plan.tree.datumId, legMm: null },
+        name.trim(),
+        kind === 'connector' ? familyId : null,
+        { kind, studMm: kind === 'ring' ? Number(studMm) : null },
+        { method, status, zoneId: zoneId || null },
+      );
     });
     onClose();
   };
   return (
     <Modal opened onClose={onClose} title="Add an end">
-      <form onSubmit={(event) => { event.preventDefault(); if (isGood) keep(); }}>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (isGood) keep();
+        }}
+      >
         <Stack gap="xs">
           <TextInput label="Name" data-autofocus value={name} onChange={(event) => setName(event.currentTarget.value)} />
           <Group grow align="start">
-            <Select label="It is" data={[{ value: 'connector', label: 'a connector' }, { value: 'ring', label: 'rings on a stud' }, { value: 'tail', label: 'bare tails' }]} value={kind} allowDeselect={false} onChange={(value) => setKind(value as typeof kind)} />
-            {kind === 'connector' && <Select label="Family" searchable data={listFamilyOptions(job.families)} value={familyId} onChange={setFamilyId} />}
-            {kind === 'ring' && <Select label="Stud" data={['4', '5', '6', '8'].map((value) => ({ value, label: `M${value}` }))} value={studMm} allowDeselect={false} onChange={(value) => setStudMm(value ?? '6')} />}
+            <Select
+              label="It is"
+              data={[
+                { value: 'connector', label: 'a connector' },
+                { value: 'ring', label: 'rings on a stud' },
+                { value: 'tail', label: 'bare tails' },
+              ]}
+              value={kind}
+              allowDeselect={false}
+              onChange={(value) => setKind(value as typeof kind)}
+            />
+            {kind === 'connector' && (
+              <Select label="Family" searchable data={listFamilyOptions(job.families)} value={familyId} onChange={setFamilyId} />
+            )}
+            {kind === 'ring' && (
+              <Select
+                label="Stud"
+                data={['4', '5', '6', '8'].map((value) => ({ value, label: `M${value}` }))}
+                value={studMm}
+                allowDeselect={false}
+                onChange={(value) => setStudMm(value ?? '6')}
+              />
+            )}
           </Group>
-          <Select label="Where" data={[...(isDatumFree ? [{ value: 'at-datum', label: 'at the datum: the anchor end' }] : []), ...breakouts.map((id) => ({ value: id, label: `on a leg from ${loom.nodes[id]!.name}` }))]} value={place} allowDeselect={false} onChange={(value) => setPlace(value!)} />
+          <Select
+            label="Where"
+            data={[
+              ...(isDatumFree ? [{ value: 'at-datum', label: 'at the datum: the anchor end' }] : []),
+              ...breakouts.map((id) => ({ value: id, label: `on a leg from ${loom.nodes[id]!.name}` })),
+            ]}
+            value={place}
+            allowDeselect={false}
+            onChange={(value) => setPlace(value!)}
+          />
           {onLeg && (
             <>
               <Group grow align="start">
-                <NumberInput label="Leg, mm" min={1} max={20000} value={legMm ?? ''} onChange={(value) => setLegMm(value === '' ? null : Number(value))} />
-                <Select label="Zone" data={[{ value: '', label: 'not known' }, ...Object.entries(job.zones).map(([value, zone]) => ({ value, label: zone.name }))]} value={zoneId} allowDeselect={false} onChange={(value) => setZoneId(value ?? '')} />
+                <NumberInput
+                  label="Leg, mm"
+                  min={1}
+                  max={20000}
+                  value={legMm ?? ''}
+                  onChange={(value) => setLegMm(value === '' ? null : Number(value))}
+                />
+                <Select
+                  label="Zone"
+                  data={[
+                    { value: '', label: 'not known' },
+                    ...Object.entries(job.zones).map(([value, zone]) => ({ value, label: zone.name })),
+                  ]}
+                  value={zoneId}
+                  allowDeselect={false}
+                  onChange={(value) => setZoneId(value ?? '')}
+                />
               </Group>
               <Group grow align="start">
-                <Select label="Measured by" data={[...MEASURE_METHODS]} value={method} allowDeselect={false} onChange={(value) => { setMethod(value as MeasureMethod); if (value === 'estimate') setStatus('guessed'); }} />
-                <Select label="Status" description={status === 'guessed' ? 'its wires are held from cutting' : undefined} data={[...LENGTH_STATUSES]} value={status} allowDeselect={false} onChange={(value) => setStatus(value as LengthStatus)} />
+                <Select
+                  label="Measured by"
+                  data={[...MEASURE_METHODS]}
+                  value={method}
+                  allowDeselect={false}
+                  onChange={(value) => {
+                    setMethod(value as MeasureMethod);
+                    if (value === 'estimate') setStatus('guessed');
+                  }}
+                />
+                <Select
+                  label="Status"
+                  description={status === 'guessed' ? 'its wires are held from cutting' : undefined}
+                  data={[...LENGTH_STATUSES]}
+                  value={status}
+                  allowDeselect={false}
+                  onChange={(value) => setStatus(value as LengthStatus)}
+                />
               </Group>
             </>
           )}
         </Stack>
-        <Group justify="flex-end" mt="md"><Button variant="default" onClick={onClose}>Leave it</Button><Button type="submit" disabled={!isGood}>Add end</Button></Group>
+        <Group justify="flex-end" mt="md">
+          <Button variant="default" onClick={onClose}>
+            Leave it
+          </Button>
+          <Button type="submit" disabled={!isGood}>
+            Add end
+          </Button>
+        </Group>
       </form>
     </Modal>
   );
@@ -81,22 +175,73 @@ export function SplitDialog({ planned, onClose }: { planned: PlannedLoom; onClos
   const isInside = offset > 0 && offset < segment.lengthMm;
   const isGood = name.trim() !== '' && isInside;
   const keep = () => {
-    store.edit(`add ${kind === 'pass' ? 'hole' : 'breakout'} ${name.trim()}`, (draft) => { splitSegment(draft.looms[loomId]!, plan.tree, segmentId, offset, kind, name.trim(), kind === 'pass' ? holeMm : null); });
+    store.edit(`add ${kind === 'pass' ? 'hole' : 'breakout'} ${name.trim()}`, (draft) => {
+      splitSegment(draft.looms[loomId]!, plan.tree, segmentId, offset, kind, name.trim(), kind === 'pass' ? holeMm : null);
+    });
     onClose();
   };
   return (
     <Modal opened onClose={onClose} title="Add a breakout or a hole">
-      <form onSubmit={(event) => { event.preventDefault(); if (isGood) keep(); }}>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (isGood) keep();
+        }}
+      >
         <Stack gap="xs">
           <TextInput label="Name" data-autofocus value={name} onChange={(event) => setName(event.currentTarget.value)} />
           <Group grow align="start">
-            <Select label="It is" data={[{ value: 'breakout', label: 'a breakout' }, { value: 'pass', label: 'a hole it passes' }]} value={kind} allowDeselect={false} onChange={(value) => setKind(value as typeof kind)} />
-            {kind === 'pass' && <NumberInput label="Bore, mm" placeholder="not known" min={1} max={500} value={holeMm ?? ''} onChange={(value) => setHoleMm(value === '' ? null : Number(value))} />}
+            <Select
+              label="It is"
+              data={[
+                { value: 'breakout', label: 'a breakout' },
+                { value: 'pass', label: 'a hole it passes' },
+              ]}
+              value={kind}
+              allowDeselect={false}
+              onChange={(value) => setKind(value as typeof kind)}
+            />
+            {kind === 'pass' && (
+              <NumberInput
+                label="Bore, mm"
+                placeholder="not known"
+                min={1}
+                max={500}
+                value={holeMm ?? ''}
+                onChange={(value) => setHoleMm(value === '' ? null : Number(value))}
+              />
+            )}
           </Group>
-          <Select label="In the run" searchable allowDeselect={false} value={segmentId} onChange={(value) => setSegmentId(value!)} data={runs.map((run) => ({ value: run.id, label: `${loom.nodes[run.nearNodeId]!.name} to ${loom.nodes[run.farNodeId]!.name}` }))} />
-          <NumberInput label="From the datum, mm" value={fromDatum ?? ''} onChange={(value) => setFromDatum(value === '' ? null : Number(value))} error={isInside || fromDatum === null ? null : `this run lies between ${Math.round(segment.startMm)} and ${Math.round(segment.startMm + segment.lengthMm)} mm`} />
+          <Select
+            label="In the run"
+            searchable
+            allowDeselect={false}
+            value={segmentId}
+            onChange={(value) => setSegmentId(value!)}
+            data={runs.map((run) => ({
+              value: run.id,
+              label: `${loom.nodes[run.nearNodeId]!.name} to ${loom.nodes[run.farNodeId]!.name}`,
+            }))}
+          />
+          <NumberInput
+            label="From the datum, mm"
+            value={fromDatum ?? ''}
+            onChange={(value) => setFromDatum(value === '' ? null : Number(value))}
+            error={
+              isInside || fromDatum === null
+                ? null
+                : `this run lies between ${Math.round(segment.startMm)} and ${Math.round(segment.startMm + segment.lengthMm)} mm`
+            }
+          />
         </Stack>
-        <Group justify="flex-end" mt="md"><Button variant="default" onClick={onClose}>Leave it</Button><Button type="submit" disabled={!isGood}>Add it</Button></Group>
+        <Group justify="flex-end" mt="md">
+          <Button variant="default" onClick={onClose}>
+            Leave it
+          </Button>
+          <Button type="submit" disabled={!isGood}>
+            Add it
+          </Button>
+        </Group>
       </form>
     </Modal>
   );

@@ -13,15 +13,32 @@ export function SleevesTable({ planned }: { planned: PlannedLoom }) {
   const store = useJobStore();
   const pin = (segmentId: string, run: string, choice: string) => {
     if (choice === '') {
-      store.edit(`let the covering of ${run} be computed`, (draft) => { draft.looms[loomId]!.segments[segmentId]!.coveringPin = null; });
+      store.edit(`let the covering of ${run} be computed`, (draft) => {
+        draft.looms[loomId]!.segments[segmentId]!.coveringPin = null;
+      });
       return;
     }
     const [kind, itemId] = choice.split(' ') as [CoveringKind, string | undefined];
-    askReason(`Why ${itemId ?? kind} on ${run}?`, (reason) => store.edit(`${itemId ?? kind} on ${run}`, (draft) => { draft.looms[loomId]!.segments[segmentId]!.coveringPin = { kind, itemId: itemId ?? null, reason }; }));
+    askReason(`Why ${itemId ?? kind} on ${run}?`, (reason) =>
+      store.edit(`${itemId ?? kind} on ${run}`, (draft) => {
+        draft.looms[loomId]!.segments[segmentId]!.coveringPin = { kind, itemId: itemId ?? null, reason };
+      }),
+    );
   };
   return (
     <table className={styles.table}>
-      <thead><tr><th>run</th><th className={styles.num}>bundle mm</th><th>covering</th><th className={styles.num}>cut mm</th><th className={styles.num}>over it mm</th><th>chosen by</th><th>pinned</th><th>slides on</th></tr></thead>
+      <thead>
+        <tr>
+          <th>run</th>
+          <th className={styles.num}>bundle mm</th>
+          <th>covering</th>
+          <th className={styles.num}>cut mm</th>
+          <th className={styles.num}>over it mm</th>
+          <th>chosen by</th>
+          <th>pinned</th>
+          <th>slides on</th>
+        </tr>
+      </thead>
       <tbody>
         {plan.coverings.map((covering) => {
           const tree = plan.tree.segments[covering.segmentId]!;
@@ -31,16 +48,60 @@ export function SleevesTable({ planned }: { planned: PlannedLoom }) {
           const value = segment.coveringPin ? [segment.coveringPin.kind, segment.coveringPin.itemId].filter(Boolean).join(' ') : '';
           return (
             <tr key={covering.segmentId}>
-              <td>{run}</td><td className={styles.num}>{bundle.odMm.toFixed(2)}</td>
-              <td><Why because={<WhyCovering planned={planned} bundle={bundle} />}>{covering.problem ? <b style={{ color: 'var(--action)' }}>{covering.itemName}{covering.problem === 'cannot-pass' ? ', cannot pass' : ''}</b> : covering.itemName}</Why></td>
-              <td className={styles.num}>{covering.kind === 'none' ? '–' : covering.cutMm}</td><td className={styles.num}>{covering.odOutsideMm.toFixed(1)}</td>
-              <td>{covering.ruledBy}: {covering.because}</td>
-              <td><select className={styles.pick} aria-label={`Covering of ${run}`} value={value} onChange={(event) => pin(covering.segmentId, run, event.target.value)}>
-                <option value="">computed</option>
-                {COVERING_KINDS.map((kind) => <option key={kind} value={kind}>{kind}, any size</option>)}
-                {CATALOGUE.coverings.map((item) => <option key={item.id} value={`${item.kind} ${item.id}`}>{item.name}</option>)}
-              </select></td>
-              <td><select className={styles.pick} aria-label={`When the sleeve of ${run} goes on`} value={segment.slideOn} onChange={(event) => store.edit(`when the sleeve of ${run} goes on`, (draft) => { draft.looms[loomId]!.segments[covering.segmentId]!.slideOn = event.target.value as 'before-ends' | 'after-ends'; })}><option value="before-ends">before its ends are closed</option><option value="after-ends">after its ends are closed</option></select></td>
+              <td>{run}</td>
+              <td className={styles.num}>{bundle.odMm.toFixed(2)}</td>
+              <td>
+                <Why because={<WhyCovering planned={planned} bundle={bundle} />}>
+                  {covering.problem ? (
+                    <b style={{ color: 'var(--action)' }}>
+                      {covering.itemName}
+                      {covering.problem === 'cannot-pass' ? ', cannot pass' : ''}
+                    </b>
+                  ) : (
+                    covering.itemName
+                  )}
+                </Why>
+              </td>
+              <td className={styles.num}>{covering.kind === 'none' ? '–' : covering.cutMm}</td>
+              <td className={styles.num}>{covering.odOutsideMm.toFixed(1)}</td>
+              <td>
+                {covering.ruledBy}: {covering.because}
+              </td>
+              <td>
+                <select
+                  className={styles.pick}
+                  aria-label={`Covering of ${run}`}
+                  value={value}
+                  onChange={(event) => pin(covering.segmentId, run, event.target.value)}
+                >
+                  <option value="">computed</option>
+                  {COVERING_KINDS.map((kind) => (
+                    <option key={kind} value={kind}>
+                      {kind}, any size
+                    </option>
+                  ))}
+                  {CATALOGUE.coverings.map((item) => (
+                    <option key={item.id} value={`${item.kind} ${item.id}`}>
+                      {item.name}
+                    </option>
+                  ))}
+                </select>
+              </td>
+              <td>
+                <select
+                  className={styles.pick}
+                  aria-label={`When the sleeve of ${run} goes on`}
+                  value={segment.slideOn}
+                  onChange={(event) =>
+                    store.edit(`when the sleeve of ${run} goes on`, (draft) => {
+                      draft.looms[loomId]!.segments[covering.segmentId]!.slideOn = event.target.value as 'before-ends' | 'after-ends';
+                    })
+                  }
+                >
+                  <option value="before-ends">before its ends are closed</option>
+                  <option value="after-ends">after its ends are closed</option>
+                </select>
+              </td>
             </tr>
           );
         })}

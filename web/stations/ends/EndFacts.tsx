@@ -14,28 +14,184 @@ export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; e
   const store = useJobStore();
   const end = loom.ends[endId]!;
   const family = findFamily(job, CATALOGUE, end.familyId);
-  const edit = (label: string, change: (end: End) => void) => store.edit(`${label} of ${end.name}`, (draft) => change(draft.looms[loomId]!.ends[endId]!));
+  const edit = (label: string, change: (end: End) => void) =>
+    store.edit(`${label} of ${end.name}`, (draft) => change(draft.looms[loomId]!.ends[endId]!));
   const cavities = family ? listCavities(family) : [];
   return (
-    <table className={styles.facts}><tbody>
-      <tr><td>Name</td><td><NameField value={end.name} onChange={(name) => store.edit(`rename ${end.name}`, (draft) => {
-        const now = draft.looms[loomId]!;
-        now.ends[endId]!.name = name;
-        if (now.nodes[end.nodeId]!.kind === 'end') now.nodes[end.nodeId]!.name = name;
-      })} /></td></tr>
-      {end.kind === 'connector' && <tr><td>Family</td><td><select className={bundle.pick} aria-label="Family" value={end.familyId ?? ''} onChange={(event) => edit('family', (one) => { one.familyId = event.target.value; one.key = null; })}>{listFamilyOptions(job.families).map(({ value, label }) => <option key={value} value={value}>{label}</option>)}</select></td></tr>}
-      {family && family.keys.length > 0 && <tr><td>Key</td><td><select className={bundle.pick} aria-label="Key" value={end.key ?? ''} onChange={(event) => edit('key', (one) => { one.key = event.target.value || null; })}><option value="">normal</option>{family.keys.map((key) => <option key={key}>{key}</option>)}</select></td></tr>}
-      {family && <tr><td>Seating, entry depth</td><td>{family.seating}, {family.entryDepthMm} mm</td></tr>}
-      <tr><td>From the datum</td><td className="mono">{Math.round(plan.tree.nodes[end.nodeId]!.distanceMm)} mm</td></tr>
-      <tr><td>Service loop, mm</td><td><LengthField label="Service loop" optional value={end.serviceLoopMm || null} onChange={(value) => edit('service loop', (one) => { one.serviceLoopMm = value ?? 0; })} /></td></tr>
-      {end.kind === 'connector' && <tr><td>Re-terminations</td><td><select className={bundle.pick} aria-label="Re-terminations" value={end.reterminations ?? ''} onChange={(event) => edit('re-terminations', (one) => { one.reterminations = event.target.value === '' ? null : Number(event.target.value); })}><option value="">as the shop standard</option>{Array.from({ length: 11 }, (_, count) => <option key={count}>{count}</option>)}</select></td></tr>}
-      {end.kind === 'connector' && <tr><td>May turn by, ° at mm</td><td>
-        <LengthField label="Turn angle" optional value={end.clocking?.angleDeg ?? null} onChange={(value) => edit('turn', (one) => { one.clocking = value === null ? null : { angleDeg: Math.min(360, value), radiusMm: one.clocking?.radiusMm ?? 30 }; })} />
-        {end.clocking && <> at <LengthField label="Turn radius" value={end.clocking.radiusMm} onChange={(value) => edit('turn', (one) => { if (one.clocking && value !== null) one.clocking.radiusMm = Math.min(1000, value); })} /></>}
-      </td></tr>}
-      {family && <tr><td>The device needs</td><td><PinNeeds end={end} cavities={cavities} onChange={(pins) => edit('needs', (one) => { one.pins = pins; })} /></td></tr>}
-      <tr><td /><td><button className={bundle.link} onClick={onRemove} title="Its leg goes with it, and every circuit loses its pins there. Undo brings it back.">remove this end</button></td></tr>
-    </tbody></table>
+    <table className={styles.facts}>
+      <tbody>
+        <tr>
+          <td>Name</td>
+          <td>
+            <NameField
+              value={end.name}
+              onChange={(name) =>
+                store.edit(`rename ${end.name}`, (draft) => {
+                  const now = draft.looms[loomId]!;
+                  now.ends[endId]!.name = name;
+                  if (now.nodes[end.nodeId]!.kind === 'end') now.nodes[end.nodeId]!.name = name;
+                })
+              }
+            />
+          </td>
+        </tr>
+        {end.kind === 'connector' && (
+          <tr>
+            <td>Family</td>
+            <td>
+              <select
+                className={bundle.pick}
+                aria-label="Family"
+                value={end.familyId ?? ''}
+                onChange={(event) =>
+                  edit('family', (one) => {
+                    one.familyId = event.target.value;
+                    one.key = null;
+                  })
+                }
+              >
+                {listFamilyOptions(job.families).map(({ value, label }) => (
+                  <option key={value} value={value}>
+                    {label}
+                  </option>
+                ))}
+              </select>
+            </td>
+          </tr>
+        )}
+        {family && family.keys.length > 0 && (
+          <tr>
+            <td>Key</td>
+            <td>
+              <select
+                className={bundle.pick}
+                aria-label="Key"
+                value={end.key ?? ''}
+                onChange={(event) =>
+                  edit('key', (one) => {
+                    one.key = event.target.value || null;
+                  })
+                }
+              >
+                <option value="">normal</option>
+                {family.keys.map((key) => (
+                  <option key={key}>{key}</option>
+                ))}
+              </select>
+            </td>
+          </tr>
+        )}
+        {family && (
+          <tr>
+            <td>Seating, entry depth</td>
+            <td>
+              {family.seating}, {family.entryDepthMm} mm
+            </td>
+          </tr>
+        )}
+        <tr>
+          <td>From the datum</td>
+          <td className="mono">{Math.round(plan.tree.nodes[end.nodeId]!.distanceMm)} mm</td>
+        </tr>
+        <tr>
+          <td>Service loop, mm</td>
+          <td>
+            <LengthField
+              label="Service loop"
+              optional
+              value={end.serviceLoopMm || null}
+              onChange={(value) =>
+                edit('service loop', (one) => {
+                  one.serviceLoopMm = value ?? 0;
+                })
+              }
+            />
+          </td>
+        </tr>
+        {end.kind === 'connector' && (
+          <tr>
+            <td>Re-terminations</td>
+            <td>
+              <select
+                className={bundle.pick}
+                aria-label="Re-terminations"
+                value={end.reterminations ?? ''}
+                onChange={(event) =>
+                  edit('re-terminations', (one) => {
+                    one.reterminations = event.target.value === '' ? null : Number(event.target.value);
+                  })
+                }
+              >
+                <option value="">as the shop standard</option>
+                {Array.from({ length: 11 }, (_, count) => (
+                  <option key={count}>{count}</option>
+                ))}
+              </select>
+            </td>
+          </tr>
+        )}
+        {end.kind === 'connector' && (
+          <tr>
+            <td>May turn by, ° at mm</td>
+            <td>
+              <LengthField
+                label="Turn angle"
+                optional
+                value={end.clocking?.angleDeg ?? null}
+                onChange={(value) =>
+                  edit('turn', (one) => {
+                    one.clocking = value === null ? null : { angleDeg: Math.min(360, value), radiusMm: one.clocking?.radiusMm ?? 30 };
+                  })
+                }
+              />
+              {end.clocking && (
+                <>
+                  {' '}
+                  at{' '}
+                  <LengthField
+                    label="Turn radius"
+                    value={end.clocking.radiusMm}
+                    onChange={(value) =>
+                      edit('turn', (one) => {
+                        if (one.clocking && value !== null) one.clocking.radiusMm = Math.min(1000, value);
+                      })
+                    }
+                  />
+                </>
+              )}
+            </td>
+          </tr>
+        )}
+        {family && (
+          <tr>
+            <td>The device needs</td>
+            <td>
+              <PinNeeds
+                end={end}
+                cavities={cavities}
+                onChange={(pins) =>
+                  edit('needs', (one) => {
+                    one.pins = pins;
+                  })
+                }
+              />
+            </td>
+          </tr>
+        )}
+        <tr>
+          <td />
+          <td>
+            <button
+              className={bundle.link}
+              onClick={onRemove}
+              title="Its leg goes with it, and every circuit loses its pins there. Undo brings it back."
+            >
+              remove this end
+            </button>
+          </td>
+        </tr>
+      </tbody>
+    </table>
   );
 }
 
@@ -45,7 +201,20 @@ function NameField({ value, onChange }: { value: string; onChange: (value: strin
     if (text !== null && text.trim() !== '' && text.trim() !== value) onChange(text.trim());
     setText(null);
   };
-  return <input className={bundle.field} style={{ width: 200 }} aria-label="Name of the end" maxLength={80} value={text ?? value} onChange={(event) => setText(event.target.value)} onBlur={keep} onKeyDown={(event) => { if (event.key === 'Enter') event.currentTarget.blur(); }} />;
+  return (
+    <input
+      className={bundle.field}
+      style={{ width: 200 }}
+      aria-label="Name of the end"
+      maxLength={80}
+      value={text ?? value}
+      onChange={(event) => setText(event.target.value)}
+      onBlur={keep}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') event.currentTarget.blur();
+      }}
+    />
+  );
 }
 
 /** What the device wants at each cavity; a required one that no circuit reaches is a finding. */
@@ -55,11 +224,40 @@ function PinNeeds({ end, cavities, onChange }: { end: End; cavities: string[]; o
   return (
     <div style={{ display: 'grid', justifyItems: 'end' }}>
       {Object.entries(end.pins).map(([cavity, pin]) => (
-        <span key={cavity}><b className="mono">{cavity}</b>{' '}
-          <select className={bundle.pick} aria-label={`Need at cavity ${cavity}`} value={pin.kind} onChange={(event) => onChange({ ...end.pins, [cavity]: { ...pin, kind: event.target.value as CircuitKind, function: event.target.value } })}>{CIRCUIT_KINDS.map((kind) => <option key={kind} value={kind}>{kind === pin.kind ? pin.function : kind}</option>)}</select>
-          <button className={bundle.link} aria-label={`Forget the need at cavity ${cavity}`} onClick={() => onChange(without(cavity))}>×</button></span>
+        <span key={cavity}>
+          <b className="mono">{cavity}</b>{' '}
+          <select
+            className={bundle.pick}
+            aria-label={`Need at cavity ${cavity}`}
+            value={pin.kind}
+            onChange={(event) =>
+              onChange({ ...end.pins, [cavity]: { ...pin, kind: event.target.value as CircuitKind, function: event.target.value } })
+            }
+          >
+            {CIRCUIT_KINDS.map((kind) => (
+              <option key={kind} value={kind}>
+                {kind === pin.kind ? pin.function : kind}
+              </option>
+            ))}
+          </select>
+          <button className={bundle.link} aria-label={`Forget the need at cavity ${cavity}`} onClick={() => onChange(without(cavity))}>
+            ×
+          </button>
+        </span>
       ))}
-      {free.length > 0 && <select className={bundle.pick} aria-label="Add a need" value="" onChange={(event) => onChange({ ...end.pins, [event.target.value]: { function: 'signal', kind: 'signal', required: true } })}><option value="">add at cavity …</option>{free.map((cavity) => <option key={cavity}>{cavity}</option>)}</select>}
+      {free.length > 0 && (
+        <select
+          className={bundle.pick}
+          aria-label="Add a need"
+          value=""
+          onChange={(event) => onChange({ ...end.pins, [event.target.value]: { function: 'signal', kind: 'signal', required: true } })}
+        >
+          <option value="">add at cavity …</option>
+          {free.map((cavity) => (
+            <option key={cavity}>{cavity}</option>
+          ))}
+        </select>
+      )}
     </div>
   );
 }

@@ -3,7 +3,7 @@
 import { Button } from '@mantine/core';
 import { useDisclosure } from '@mantine/hooks';
 import { useSearchParams } from 'next/navigation';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { CATALOGUE, compareIds, findFamily, removeEnd, toSizeWords } from 'wattograph-core';
 import { useFindings, useJobStore, usePlannedLoom, type PlannedLoom } from '../../client/jobContext';
 import { useLoomId } from '../../ui/Desk';
@@ -21,16 +21,22 @@ export function EndsStation() {
   const wanted = useSearchParams().get('end');
   const findings = useFindings();
   const store = useJobStore();
-  const [chosen, setChosen] = useState<string | null>(wanted);
+  const [picked, setPicked] = useState<{ end: string | null; at: string | null } | null>(null);
+  const chosen = picked && picked.at === wanted ? picked.end : wanted;
+  const setChosen = (end: string | null) => setPicked({ end, at: wanted });
   const [side, setSide] = useState<'wire' | 'mating'>('wire');
   const [adding, addDialog] = useDisclosure(false);
   const [inventing, familyDialog] = useDisclosure(false);
-  useEffect(() => setChosen(wanted), [wanted]);
   if (!planned) return <p className={bundle.wait}>Computing the plan …</p>;
   const { loom, loomId, plan } = planned;
-  const ids = Object.keys(loom.ends).sort((a, b) => plan.tree.nodes[loom.ends[a]!.nodeId]!.distanceMm - plan.tree.nodes[loom.ends[b]!.nodeId]!.distanceMm || compareIds(a, b));
+  const ids = Object.keys(loom.ends).sort(
+    (a, b) => plan.tree.nodes[loom.ends[a]!.nodeId]!.distanceMm - plan.tree.nodes[loom.ends[b]!.nodeId]!.distanceMm || compareIds(a, b),
+  );
   const endId = chosen !== null && loom.ends[chosen] ? chosen : ids[0];
-  const openAt = (id: string) => findings.filter((one) => one.loomId === loomId && one.grade !== 'note' && one.places.some((place) => place.kind === 'end' && place.id === id)).length;
+  const openAt = (id: string) =>
+    findings.filter(
+      (one) => one.loomId === loomId && one.grade !== 'note' && one.places.some((place) => place.kind === 'end' && place.id === id),
+    ).length;
   const remove = (id: string) => {
     store.edit(`remove ${loom.ends[id]!.name}`, (draft) => removeEnd(draft.looms[loomId]!, plan.tree, id));
     setChosen(null);
@@ -40,25 +46,64 @@ export function EndsStation() {
       <nav className={styles.list} aria-label="Ends">
         {ids.map((id) => {
           const count = openAt(id);
-          return <button key={id} className={styles.end} aria-current={id === endId} onClick={() => setChosen(id)}><span>{loom.ends[id]!.name}</span>{count > 0 && <span style={{ color: 'var(--action)' }} title={`${count} findings`}>▲{count}</span>}</button>;
+          return (
+            <button key={id} className={styles.end} aria-current={id === endId} onClick={() => setChosen(id)}>
+              <span>{loom.ends[id]!.name}</span>
+              {count > 0 && (
+                <span style={{ color: 'var(--action)' }} title={`${count} findings`}>
+                  ▲{count}
+                </span>
+              )}
+            </button>
+          );
         })}
         {ids.length === 0 && <p className="faint">No ends yet. Begin with the anchor at the datum.</p>}
-        <div className={styles.tools}><Button size="compact-sm" onClick={addDialog.open}>Add end</Button><Button size="compact-sm" variant="default" onClick={familyDialog.open}>New family</Button></div>
+        <div className={styles.tools}>
+          <Button size="compact-sm" onClick={addDialog.open}>
+            Add end
+          </Button>
+          <Button size="compact-sm" variant="default" onClick={familyDialog.open}>
+            New family
+          </Button>
+        </div>
       </nav>
-      {endId !== undefined && <EndView key={endId} planned={planned} endId={endId} side={side} onFlip={() => setSide(side === 'wire' ? 'mating' : 'wire')} onRemove={() => remove(endId)} />}
+      {endId !== undefined && (
+        <EndView
+          key={endId}
+          planned={planned}
+          endId={endId}
+          side={side}
+          onFlip={() => setSide(side === 'wire' ? 'mating' : 'wire')}
+          onRemove={() => remove(endId)}
+        />
+      )}
       {adding && <AddEndDialog planned={planned} onClose={addDialog.close} />}
       {inventing && <FamilyDialog job={planned.job} onClose={familyDialog.close} />}
     </div>
   );
 }
 
-function EndView({ planned, endId, side, onFlip, onRemove }: { planned: PlannedLoom; endId: string; side: 'wire' | 'mating'; onFlip: () => void; onRemove: () => void }) {
+function EndView({
+  planned,
+  endId,
+  side,
+  onFlip,
+  onRemove,
+}: {
+  planned: PlannedLoom;
+  endId: string;
+  side: 'wire' | 'mating';
+  onFlip: () => void;
+  onRemove: () => void;
+}) {
   const { loom, plan, job } = planned;
   const end = loom.ends[endId]!;
   const family = end.kind === 'connector' ? findFamily(job, CATALOGUE, end.familyId) : undefined;
   const here = plan.terminations.filter((one) => one.endId === endId);
   const wires = new Map(plan.wires.map((wire) => [wire.id, wire]));
-  const findings = useFindings().filter((one) => one.loomId === planned.loomId && one.places.some((place) => place.kind === 'end' && place.id === endId));
+  const findings = useFindings().filter(
+    (one) => one.loomId === planned.loomId && one.places.some((place) => place.kind === 'end' && place.id === endId),
+  );
   const store = useJobStore();
   const plugs = plan.plugs.filter((one) => one.endId === endId);
   const needs = Object.entries(end.pins);
@@ -68,38 +113,96 @@ function EndView({ planned, endId, side, onFlip, onRemove }: { planned: PlannedL
         <h2>{end.name}</h2>
         {family ? (
           <>
-            <div className={styles.side}><span>{side === 'wire' ? 'WIRE SIDE' : 'MATING SIDE'}</span><button onClick={onFlip}>flip to {side === 'wire' ? 'mating side' : 'wire side'}</button></div>
-            <FacePicture className={styles.picture} family={family} side={side} colourAt={(cavity) => {
-              const used = here.find((one) => one.cavity === cavity);
-              return used ? wires.get(used.wireIds[0]!)!.colour : null;
-            }} />
+            <div className={styles.side}>
+              <span>{side === 'wire' ? 'WIRE SIDE' : 'MATING SIDE'}</span>
+              <button onClick={onFlip}>flip to {side === 'wire' ? 'mating side' : 'wire side'}</button>
+            </div>
+            <FacePicture
+              className={styles.picture}
+              family={family}
+              side={side}
+              colourAt={(cavity) => {
+                const used = here.find((one) => one.cavity === cavity);
+                return used ? wires.get(used.wireIds[0]!)!.colour : null;
+              }}
+            />
           </>
-        ) : <p className="faint">{end.kind === 'ring' ? `Rings on a stud of M${end.studMm}` : 'Bare tails'}: no face to show.</p>}
+        ) : (
+          <p className="faint">{end.kind === 'ring' ? `Rings on a stud of M${end.studMm}` : 'Bare tails'}: no face to show.</p>
+        )}
         <EndFacts planned={planned} endId={endId} onRemove={onRemove} />
       </section>
       <section className={styles.table}>
         {findings.map((finding) => (
-          <p key={finding.key} style={{ margin: '0 0 6px' }}><b style={{ color: finding.grade === 'stop' ? 'var(--action)' : undefined }}>{finding.grade} {finding.code}</b> {finding.sentence} {finding.fix && <button className={bundle.link} onClick={() => store.push(finding.fix!.label, finding.fix!.patch)}><b>{finding.fix.label}</b></button>}</p>
+          <p key={finding.key} style={{ margin: '0 0 6px' }}>
+            <b style={{ color: finding.grade === 'stop' ? 'var(--action)' : undefined }}>
+              {finding.grade} {finding.code}
+            </b>{' '}
+            {finding.sentence}{' '}
+            {finding.fix && (
+              <button className={bundle.link} onClick={() => store.push(finding.fix!.label, finding.fix!.patch)}>
+                <b>{finding.fix.label}</b>
+              </button>
+            )}
+          </p>
         ))}
         <table className={bundle.table}>
-          <thead><tr><th>cavity</th><th>wire</th><th>colour</th><th>circuit</th><th>contact</th><th>seal</th><th className={bundle.num}>strip</th><th>tool</th><th className={bundle.num}>pull N</th></tr></thead>
+          <thead>
+            <tr>
+              <th>cavity</th>
+              <th>wire</th>
+              <th>colour</th>
+              <th>circuit</th>
+              <th>contact, seal</th>
+              <th className={bundle.num}>strip</th>
+              <th>tool</th>
+              <th className={bundle.num}>pull N</th>
+            </tr>
+          </thead>
           <tbody>
             {here.map((one) => {
               const list = one.wireIds.map((id) => wires.get(id)!);
               return (
                 <tr key={one.cavity}>
-                  <td className="mono"><b>{one.cavity}</b></td><td className="mono">{list.map(({ number }) => number).join(' ')}</td><td><Swatch colour={list[0]!.colour} /></td>
-                  <td>{loom.circuits[list[0]!.circuitId]!.name}<span className="faint"> {list.map(({ conductor }) => toSizeWords(conductor)).join(', ')}</span></td>
-                  <td style={one.problem === 'contact' ? { color: 'var(--action)', fontWeight: 700 } : undefined}>{one.contactName}</td><td style={one.problem === 'seal' ? { color: 'var(--action)', fontWeight: 700 } : undefined}>{one.sealName}</td>
-                  <td className={bundle.num}>{one.stripMm ?? '–'}</td><td>{[one.tool, one.positioner].filter(Boolean).join(', ')}</td><td className={bundle.num}>{one.pullOffN ?? '–'}</td>
+                  <td className="mono">
+                    <b>{one.cavity}</b>
+                  </td>
+                  <td className="mono">{list.map(({ number }) => number).join(' ')}</td>
+                  <td>
+                    <Swatch colour={list[0]!.colour} />
+                  </td>
+                  <td style={{ whiteSpace: 'normal' }}>
+                    {loom.circuits[list[0]!.circuitId]!.name}
+                    <span className="faint"> {list.map(({ conductor }) => toSizeWords(conductor)).join(', ')}</span>
+                  </td>
+                  <td style={{ whiteSpace: 'normal', ...(one.problem ? { color: 'var(--action)', fontWeight: 700 } : {}) }}>
+                    {[one.contactName, one.sealName === 'grommet' ? '' : one.sealName].filter(Boolean).join(', ')}
+                  </td>
+                  <td className={bundle.num}>{one.stripMm ?? '–'}</td>
+                  <td style={{ whiteSpace: 'normal' }}>{[one.tool, one.positioner].filter(Boolean).join(', ')}</td>
+                  <td className={bundle.num}>{one.pullOffN ?? '–'}</td>
                 </tr>
               );
             })}
-            {needs.filter(([cavity]) => !here.some((one) => one.cavity === cavity)).map(([cavity, pin]) => <tr key={`need ${cavity}`}><td className="mono">{cavity}</td><td colSpan={8} style={{ color: pin.required ? 'var(--action)' : undefined }}>{pin.function}: not connected</td></tr>)}
+            {needs
+              .filter(([cavity]) => !here.some((one) => one.cavity === cavity))
+              .map(([cavity, pin]) => (
+                <tr key={`need ${cavity}`}>
+                  <td className="mono">{cavity}</td>
+                  <td colSpan={7} style={{ color: pin.required ? 'var(--action)' : undefined }}>
+                    {pin.function}: not connected
+                  </td>
+                </tr>
+              ))}
           </tbody>
         </table>
         {here.length === 0 && <p className="faint">No wires here yet: circuits are added on Bundle, tab Circuits.</p>}
-        {plugs.length > 0 && <p className="faint">Plugs in {plugs.map(({ cavity }) => cavity).join(', ')}. Removal: {[...new Set(here.map(({ removalTool }) => removalTool).filter(Boolean))].join(', ') || 'no tool'}.</p>}
+        {plugs.length > 0 && (
+          <p className="faint">
+            Plugs in {plugs.map(({ cavity }) => cavity).join(', ')}. Removal:{' '}
+            {[...new Set(here.map(({ removalTool }) => removalTool).filter(Boolean))].join(', ') || 'no tool'}.
+          </p>
+        )}
         <p className="faint">Tired hands make bad crimps: breaks, and a second person’s check next day. The maker’s sheet comes first.</p>
       </section>
     </>

@@ -13,47 +13,142 @@ export function FamilyDialog({ job, onClose }: { job: Job; onClose: () => void }
   const [shape, setShape] = useState<'rows' | 'rings'>('rows');
   const [counts, setCounts] = useState('2, 2');
   const [cavitySize, setCavitySize] = useState<string | null>(null);
-  const [numbers, setNumbers] = useState<{ pitchMm: number | ''; envelopeMm: number | ''; entryDepthMm: number | ''; massG: number | '' }>({ pitchMm: '', envelopeMm: '', entryDepthMm: '', massG: '' });
+  const [numbers, setNumbers] = useState<{ pitchMm: number | ''; envelopeMm: number | ''; entryDepthMm: number | ''; massG: number | '' }>({
+    pitchMm: '',
+    envelopeMm: '',
+    entryDepthMm: '',
+    massG: '',
+  });
   const [seating, setSeating] = useState<ConnectorFamily['seating']>('push-to-seat');
   const [sealed, setSealed] = useState(true);
   const [secondaryLock, setSecondaryLock] = useState(false);
-  const list = counts.split(/[,\s]+/).filter(Boolean).map(Number);
+  const list = counts
+    .split(/[,\s]+/)
+    .filter(Boolean)
+    .map(Number);
   const isListGood = list.length > 0 && list.length <= 8 && list.every((count) => Number.isInteger(count) && count >= 1 && count <= 40);
-  const isGood = name.trim() !== '' && isListGood && cavitySize !== null && Object.values(numbers).every((value) => value !== '') && Number(numbers.pitchMm) > 0 && Number(numbers.envelopeMm) > 0;
-  const family: ConnectorFamily | null = isListGood ? {
-    name: name.trim() || 'new family', arrangement: shape === 'rows' ? { kind: 'rows', rows: list } : { kind: 'rings', rings: list }, cavitySize: cavitySize ?? '',
-    pitchMm: Number(numbers.pitchMm) || 4, envelopeMm: Number(numbers.envelopeMm) || 1, entryDepthMm: Number(numbers.entryDepthMm), seating, sealed, secondaryLock, keys: [], massG: Number(numbers.massG),
-  } : null;
+  const isGood =
+    name.trim() !== '' &&
+    isListGood &&
+    cavitySize !== null &&
+    Object.values(numbers).every((value) => value !== '') &&
+    Number(numbers.pitchMm) > 0 &&
+    Number(numbers.envelopeMm) > 0;
+  const family: ConnectorFamily | null = isListGood
+    ? {
+        name: name.trim() || 'new family',
+        arrangement: shape === 'rows' ? { kind: 'rows', rows: list } : { kind: 'rings', rings: list },
+        cavitySize: cavitySize ?? '',
+        pitchMm: Number(numbers.pitchMm) || 4,
+        envelopeMm: Number(numbers.envelopeMm) || 1,
+        entryDepthMm: Number(numbers.entryDepthMm),
+        seating,
+        sealed,
+        secondaryLock,
+        keys: [],
+        massG: Number(numbers.massG),
+      }
+    : null;
   const field = (key: keyof typeof numbers, label: string, description: string) => (
-    <NumberInput label={label} description={description} min={0} value={numbers[key]} onChange={(value) => setNumbers((now) => ({ ...now, [key]: value === '' ? '' : Number(value) }))} />
+    <NumberInput
+      label={label}
+      description={description}
+      min={0}
+      value={numbers[key]}
+      onChange={(value) => setNumbers((now) => ({ ...now, [key]: value === '' ? '' : Number(value) }))}
+    />
   );
   return (
     <Modal opened onClose={onClose} title="A connector family of this job" size="lg">
-      <form onSubmit={(event) => {
-        event.preventDefault();
-        if (!isGood || !family) return;
-        const id = createId(job.families, 'own');
-        store.edit(`add family ${name.trim()}`, (draft) => { draft.families[id] = family; });
-        onClose();
-      }}>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (!isGood || !family) return;
+          const id = createId(job.families, 'own');
+          store.edit(`add family ${name.trim()}`, (draft) => {
+            draft.families[id] = family;
+          });
+          onClose();
+        }}
+      >
         <Group align="start" wrap="nowrap">
           <Stack gap="xs" style={{ flex: 1 }}>
             <TextInput label="Name" data-autofocus value={name} onChange={(event) => setName(event.currentTarget.value)} />
             <Group grow align="start">
-              <Select label="Cavities lie in" data={[{ value: 'rows', label: 'rows, top first' }, { value: 'rings', label: 'rings, inner first' }]} value={shape} allowDeselect={false} onChange={(value) => setShape(value as typeof shape)} />
-              <TextInput label="How many in each" description="wire side, such as 3, 3" value={counts} onChange={(event) => setCounts(event.currentTarget.value)} error={isListGood ? null : 'whole numbers from 1 to 40'} />
+              <Select
+                label="Cavities lie in"
+                data={[
+                  { value: 'rows', label: 'rows, top first' },
+                  { value: 'rings', label: 'rings, inner first' },
+                ]}
+                value={shape}
+                allowDeselect={false}
+                onChange={(value) => setShape(value as typeof shape)}
+              />
+              <TextInput
+                label="How many in each"
+                description="wire side, such as 3, 3"
+                value={counts}
+                onChange={(event) => setCounts(event.currentTarget.value)}
+                error={isListGood ? null : 'whole numbers from 1 to 40'}
+              />
             </Group>
             <Group grow align="start">
-              <Select label="Contacts" description="what fits its cavities" data={[...new Map(CATALOGUE.contacts.map(({ cavitySize: size, name: words }) => [size, { value: size, label: words.replace(/, fine$/, '') }])).values()]} value={cavitySize} onChange={setCavitySize} />
-              <Select label="Seating" description="which way the contact goes" data={['push-to-seat', 'pull-to-seat']} value={seating} allowDeselect={false} onChange={(value) => setSeating(value as ConnectorFamily['seating'])} />
+              <Select
+                label="Contacts"
+                description="what fits its cavities"
+                data={[
+                  ...new Map(
+                    CATALOGUE.contacts.map(({ cavitySize: size, name: words }) => [
+                      size,
+                      { value: size, label: words.replace(/, fine$/, '') },
+                    ]),
+                  ).values(),
+                ]}
+                value={cavitySize}
+                onChange={setCavitySize}
+              />
+              <Select
+                label="Seating"
+                description="which way the contact goes"
+                data={['push-to-seat', 'pull-to-seat']}
+                value={seating}
+                allowDeselect={false}
+                onChange={(value) => setSeating(value as ConnectorFamily['seating'])}
+              />
             </Group>
-            <Group grow align="start">{field('pitchMm', 'Pitch, mm', 'between cavities')}{field('entryDepthMm', 'Entry depth, mm', 'rear face to barrel')}</Group>
-            <Group grow align="start">{field('envelopeMm', 'Passes a hole of, mm', 'round, the smallest')}{field('massG', 'Mass, g', 'without contacts')}</Group>
-            <Group><Checkbox label="Sealed" checked={sealed} onChange={(event) => setSealed(event.currentTarget.checked)} /><Checkbox label="Secondary lock" checked={secondaryLock} onChange={(event) => setSecondaryLock(event.currentTarget.checked)} /></Group>
+            <Group grow align="start">
+              {field('pitchMm', 'Pitch, mm', 'between cavities')}
+              {field('entryDepthMm', 'Entry depth, mm', 'rear face to barrel')}
+            </Group>
+            <Group grow align="start">
+              {field('envelopeMm', 'Passes a hole of, mm', 'round, the smallest')}
+              {field('massG', 'Mass, g', 'without contacts')}
+            </Group>
+            <Group>
+              <Checkbox label="Sealed" checked={sealed} onChange={(event) => setSealed(event.currentTarget.checked)} />
+              <Checkbox
+                label="Secondary lock"
+                checked={secondaryLock}
+                onChange={(event) => setSecondaryLock(event.currentTarget.checked)}
+              />
+            </Group>
           </Stack>
-          <div style={{ width: 190 }}>{family && <FacePicture family={family} side="wire" colourAt={() => null} />}<p className="faint" style={{ textAlign: 'center', margin: 0 }}>WIRE SIDE</p></div>
+          <div style={{ width: 190 }}>
+            {family && <FacePicture family={family} side="wire" colourAt={() => null} />}
+            <p className="faint" style={{ textAlign: 'center', margin: 0 }}>
+              WIRE SIDE
+            </p>
+          </div>
         </Group>
-        <Group justify="flex-end" mt="md"><Button variant="default" onClick={onClose}>Leave it</Button><Button type="submit" disabled={!isGood}>Keep family</Button></Group>
+        <Group justify="flex-end" mt="md">
+          <Button variant="default" onClick={onClose}>
+            Leave it
+          </Button>
+          <Button type="submit" disabled={!isGood}>
+            Keep family
+          </Button>
+        </Group>
       </form>
     </Modal>
   );

@@ -22,17 +22,33 @@ interface Pack {
 
 /** Crew mode: one step at a time from a released revision, large enough for gloves. */
 export function FloorStation({ jobId, pack, events }: { jobId: string; pack: Pack | null; events: FloorEvent[] }) {
-  const [store, setStore] = useState<FloorStore | null>(null);
-  const release = pack?.release ?? null;
-  useEffect(() => {
-    if (release === null) return undefined;
-    const opened = new FloorStore(jobId, release, events);
-    setStore(opened);
-    return () => opened.end();
-  }, [jobId, release, events]);
-  if (!pack) return <p className={styles.empty}>Nothing is released yet: the floor works from a numbered revision. <Link href={`/jobs/${jobId}/sheets`}>Release one on Sheets</Link></p>;
-  if (!store) return <p className={styles.empty}>Opening the job card …</p>;
-  if (pack.steps.length === 0) return <p className={styles.empty}>This loom has no wires in revision {pack.release}. <Link href={`/jobs/${jobId}/bundle`}>Back to the plan</Link></p>;
+  const isClient = useSyncExternalStore(
+    () => () => undefined,
+    () => true,
+    () => false,
+  );
+  if (!pack) {
+    return (
+      <p className={styles.empty}>
+        Nothing is released yet: the floor works from a numbered revision. <Link href={`/jobs/${jobId}/sheets`}>Release one on Sheets</Link>
+      </p>
+    );
+  }
+  if (pack.steps.length === 0) {
+    return (
+      <p className={styles.empty}>
+        This loom has no wires in revision {pack.release}. <Link href={`/jobs/${jobId}/bundle`}>Back to the plan</Link>
+      </p>
+    );
+  }
+  // ticks kept on this tablet are known to the browser alone
+  if (!isClient) return <p className={styles.empty}>Opening the job card …</p>;
+  return <OpenCard key={`${pack.release} ${pack.plan.loomId}`} jobId={jobId} pack={pack} events={events} />;
+}
+
+function OpenCard({ jobId, pack, events }: { jobId: string; pack: Pack; events: FloorEvent[] }) {
+  const [store] = useState(() => new FloorStore(jobId, pack.release, events));
+  useEffect(() => store.begin(), [store]);
   return <Card jobId={jobId} pack={pack} store={store} />;
 }
 
@@ -48,33 +64,102 @@ function Card({ jobId, pack, store }: { jobId: string; pack: Pack; store: FloorS
   const doable = step.items.filter(({ heldBecause }) => heldBecause === null);
   const isFinished = doable.every(({ id }) => here.ticked.has(id));
   const done = steps.filter(({ id }) => progress.get(id)!.done).length;
-  const waitingFor = step.needs.map(({ stepId, because }) => ({ step: steps.find(({ id }) => id === stepId), because })).filter((one) => one.step && !progress.get(one.step.id)!.done);
-  const tell = (kind: FloorEvent['kind'], itemId: string, words = '') => store.add({ loomId: plan.loomId, stepId: step.id, itemId, kind, words, author });
+  const waitingFor = step.needs
+    .map(({ stepId, because }) => ({ step: steps.find(({ id }) => id === stepId), because }))
+    .filter((one) => one.step && !progress.get(one.step.id)!.done);
+  const tell = (kind: FloorEvent['kind'], itemId: string, words = '') =>
+    store.add({ loomId: plan.loomId, stepId: step.id, itemId, kind, words, author });
   return (
     <div className={styles.floor}>
       <header>
         <div className={styles.head}>
-          <b>{job.name} · {job.looms[plan.loomId]!.name}</b><span>revision {release}</span>
-          <select aria-label="Who is working" value={author} onChange={(event) => writeAuthor(event.target.value)}>{PEOPLE.map((person) => <option key={person}>{person}</option>)}</select>
-          {Object.keys(job.looms).length > 1 && Object.entries(job.looms).map(([id, loom]) => (id === plan.loomId ? null : <Link key={id} href={`/jobs/${jobId}/floor?loom=${id}&release=${release}`}>{loom.name}</Link>))}
+          <b>
+            {job.name} · {job.looms[plan.loomId]!.name}
+          </b>
+          <span>revision {release}</span>
+          <select aria-label="Who is working" value={author} onChange={(event) => writeAuthor(event.target.value)}>
+            {PEOPLE.map((person) => (
+              <option key={person}>{person}</option>
+            ))}
+          </select>
+          {Object.keys(job.looms).length > 1 &&
+            Object.entries(job.looms).map(([id, loom]) =>
+              id === plan.loomId ? null : (
+                <Link key={id} href={`/jobs/${jobId}/floor?loom=${id}&release=${release}`}>
+                  {loom.name}
+                </Link>
+              ),
+            )}
           <Link href={`/jobs/${jobId}/bundle?loom=${plan.loomId}`}>plan</Link>
-          <span role="status" className={`${styles.state} ${state.online && !state.problem ? '' : styles.offline}`}>{state.problem ?? (state.waiting.length ? `${state.waiting.length} kept here, ${state.online ? 'sending' : 'server away'}` : state.online ? 'all stored' : 'server away')}</span>
+          <span role="status" className={`${styles.state} ${state.online && !state.problem ? '' : styles.offline}`}>
+            {state.problem ??
+              (state.waiting.length
+                ? `${state.waiting.length} kept here, ${state.online ? 'sending' : 'server away'}`
+                : state.online
+                  ? 'all stored'
+                  : 'server away')}
+          </span>
         </div>
-        {pack.newest > release && <p className={styles.trouble} style={{ margin: '8px 20px' }}>Revision {pack.newest} is out; this card is revision {release}.</p>}
-        <div className={styles.progress} role="progressbar" aria-valuemin={0} aria-valuemax={steps.length} aria-valuenow={done} aria-label="Steps done"><span style={{ width: `${(100 * done) / steps.length}%` }} /></div>
+        {pack.newest > release && (
+          <p className={styles.trouble} style={{ margin: '8px 20px' }}>
+            Revision {pack.newest} is out; this card is revision {release}.
+          </p>
+        )}
+        <div
+          className={styles.progress}
+          role="progressbar"
+          aria-valuemin={0}
+          aria-valuemax={steps.length}
+          aria-valuenow={done}
+          aria-label="Steps done"
+        >
+          <span style={{ width: `${(100 * done) / steps.length}%` }} />
+        </div>
       </header>
       <main className={styles.step}>
-        <div className={styles.title}><span className={styles.number}>{at + 1} of {steps.length}</span><h1>{step.title}</h1></div>
+        <div className={styles.title}>
+          <span className={styles.number}>
+            {at + 1} of {steps.length}
+          </span>
+          <h1>{step.title}</h1>
+        </div>
         {step.caution && <p className={styles.caution}>{step.caution} Local codes and makers’ instructions come first.</p>}
-        {here.trouble && <p className={styles.trouble}>Problem: {here.trouble.words} ({here.trouble.author}) <button onClick={() => tell('solved', 'step')}>solved</button></p>}
-        {waitingFor.length > 0 && <p className={styles.trouble}>First: {waitingFor.slice(0, 2).map(({ step: one, because }) => `${one!.title} (${because})`).join('; ')}{waitingFor.length > 2 ? ` and ${waitingFor.length - 2} more` : ''}</p>}
+        {here.trouble && (
+          <p className={styles.trouble}>
+            Problem: {here.trouble.words} ({here.trouble.author}) <button onClick={() => tell('solved', 'step')}>solved</button>
+          </p>
+        )}
+        {waitingFor.length > 0 && (
+          <p className={styles.trouble}>
+            First:{' '}
+            {waitingFor
+              .slice(0, 2)
+              .map(({ step: one, because }) => `${one!.title} (${because})`)
+              .join('; ')}
+            {waitingFor.length > 2 ? ` and ${waitingFor.length - 2} more` : ''}
+          </p>
+        )}
         <ul className={styles.items}>
           {step.items.map((item) => {
             const isTicked = here.ticked.has(item.id);
             return (
               <li key={item.id}>
-                <button className={styles.item} aria-pressed={isTicked} disabled={item.heldBecause !== null} onClick={() => tell(isTicked ? 'untick' : 'tick', item.id)}>
-                  <span className={styles.box}>{item.heldBecause !== null ? '–' : isTicked ? '✓' : ''}</span><span>{item.words}{item.heldBecause !== null && <><br /><b>HELD: {item.heldBecause}</b></>}</span>
+                <button
+                  className={styles.item}
+                  aria-pressed={isTicked}
+                  disabled={item.heldBecause !== null}
+                  onClick={() => tell(isTicked ? 'untick' : 'tick', item.id)}
+                >
+                  <span className={styles.box}>{item.heldBecause !== null ? '–' : isTicked ? '✓' : ''}</span>
+                  <span>
+                    {item.words}
+                    {item.heldBecause !== null && (
+                      <>
+                        <br />
+                        <b>HELD: {item.heldBecause}</b>
+                      </>
+                    )}
+                  </span>
                 </button>
               </li>
             );
@@ -83,16 +168,34 @@ function Card({ jobId, pack, store }: { jobId: string; pack: Pack; store: FloorS
         <aside className={styles.side}>
           <StepPicture pack={pack} step={step} ticked={here} />
           <dl>
-            {step.tool && <><dt>Tool</dt><dd>{step.tool}</dd></>}
-            {step.parts.length > 0 && <><dt>Parts</dt><dd>{step.parts.join(', ')}</dd></>}
+            {step.tool && (
+              <>
+                <dt>Tool</dt>
+                <dd>{step.tool}</dd>
+              </>
+            )}
+            {step.parts.length > 0 && (
+              <>
+                <dt>Parts</dt>
+                <dd>{step.parts.join(', ')}</dd>
+              </>
+            )}
           </dl>
         </aside>
       </main>
       <footer className={styles.foot}>
-        <button disabled={at === 0} onClick={() => setAt(at - 1)}>Back</button>
-        <span className={styles.next}>{next ? `Next: ${next.title}` : done === steps.length ? 'Every step is done.' : 'This is the last step.'}</span>
-        <button className={styles.problem} onClick={() => askReason('What is wrong?', (words) => tell('problem', 'step', words))}>Problem</button>
-        <button className={styles.main} disabled={!next} onClick={() => setAt(at + 1)}>{isFinished ? 'Next step' : 'Skip for now'}</button>
+        <button disabled={at === 0} onClick={() => setAt(at - 1)}>
+          Back
+        </button>
+        <span className={styles.next}>
+          {next ? `Next: ${next.title}` : done === steps.length ? 'Every step is done.' : 'This is the last step.'}
+        </span>
+        <button className={styles.problem} onClick={() => askReason('What is wrong?', (words) => tell('problem', 'step', words))}>
+          Problem
+        </button>
+        <button className={styles.main} disabled={!next} onClick={() => setAt(at + 1)}>
+          {isFinished ? 'Next step' : 'Skip for now'}
+        </button>
       </footer>
     </div>
   );
@@ -109,10 +212,15 @@ function StepPicture({ pack: { plan, job }, step, ticked }: { pack: Pack; step: 
     return (
       <div>
         <b>WIRE SIDE</b>
-        <FacePicture family={family} side="wire" chosen={chosen} colourAt={(cavity) => {
-          const used = plan.terminations.find((one) => one.endId === step.endId && one.cavity === cavity);
-          return used ? wires.get(used.wireIds[0]!)!.colour : null;
-        }} />
+        <FacePicture
+          family={family}
+          side="wire"
+          chosen={chosen}
+          colourAt={(cavity) => {
+            const used = plan.terminations.find((one) => one.endId === step.endId && one.cavity === cavity);
+            return used ? wires.get(used.wireIds[0]!)!.colour : null;
+          }}
+        />
       </div>
     );
   }
@@ -123,8 +231,17 @@ function StripPlace({ plan, job, step, wireIds }: { plan: LoomPlan; job: Job; st
   const loom = job.looms[plan.loomId]!;
   const reachMm = Math.max(100, ...Object.values(plan.tree.nodes).map(({ distanceMm }) => distanceMm));
   const scale = 560 / reachMm;
-  const layout = useMemo(() => layoutStrip(loom, plan, { scale, pitch: 4, row: 14, left: 20, top: 36, folded: new Set() }), [loom, plan, scale]);
-  const traces = useMemo(() => layout.traces.map((trace) => (wireIds.size === 0 || trace.wireIds.some((id) => wireIds.has(id)) ? trace : { ...trace, colour: null, width: 0.6 })), [layout, wireIds]);
+  const layout = useMemo(
+    () => layoutStrip(loom, plan, { scale, pitch: 4, row: 14, left: 20, top: 36, folded: new Set() }),
+    [loom, plan, scale],
+  );
+  const traces = useMemo(
+    () =>
+      layout.traces.map((trace) =>
+        wireIds.size === 0 || trace.wireIds.some((id) => wireIds.has(id)) ? trace : { ...trace, colour: null, width: 0.6 },
+      ),
+    [layout, wireIds],
+  );
   const segmentId = step.segmentId ?? (step.endId === null ? null : plan.tree.nodes[loom.ends[step.endId]!.nodeId]!.parentSegmentId);
   const run = layout.runs.find((one) => one.segmentId === segmentId);
   const splice = layout.splices.find((one) => one.spliceId === step.spliceId);

@@ -49,29 +49,84 @@ export function JobsStation({ jobs }: { jobs: JobLine[] }) {
   return (
     <div className={styles.page}>
       <header className={styles.head}>
-        <h1>Wattograph</h1><span className="faint">jobs in work</span>
+        <h1>Wattograph</h1>
+        <span className="faint">jobs in work</span>
         <div className={styles.tools}>
-          <FileButton onChange={(file) => void open(file)} accept=".json,application/json">{(props) => <Button variant="default" loading={busy} {...props}>Import a job</Button>}</FileButton>
+          <FileButton onChange={(file) => void open(file)} accept=".json,application/json">
+            {(props) => (
+              <Button variant="default" loading={busy} {...props}>
+                Import a job
+              </Button>
+            )}
+          </FileButton>
           <Button onClick={dialog.open}>New job</Button>
         </div>
       </header>
       {problems && <ProblemList title={problems.title} problems={problems.list} onClose={() => setProblems(null)} />}
-      {jobs.length === 0 && <p className={styles.empty}>No jobs yet. Begin one with a name and a customer; it opens with an empty loom and its datum, to which you add ends, breakouts and circuits. Or import a job from a file.</p>}
+      {jobs.length === 0 && (
+        <p className={styles.empty}>
+          No jobs yet. Begin one with a name and a customer; it opens with an empty loom and its datum, to which you add ends, breakouts and
+          circuits. Or import a job from a file.
+        </p>
+      )}
       <ul className={styles.wall}>
         {jobs.map((job) => (
           <li key={job.id} className={styles.job}>
-            <div><h2><Link href={`/jobs/${job.id}/bundle`}>{job.name}</Link></h2><span className="faint">{job.customer || 'no customer named'}</span></div>
-            <div><span className={styles.next}>{job.next}</span><br /><span className={job.stops ? styles.stop : 'faint'}>{job.stops ? `⬣ ${job.stops} stop` : 'no stop findings'}</span><span className="faint">, {job.checks} to check</span></div>
-            <div className="faint">{job.looms} {job.looms === 1 ? 'loom' : 'looms'}, {job.wires} wires<br />{job.revision ? `revision ${job.revision}${job.editsSince ? `, ${job.editsSince} edits since` : ''}` : 'not released'}</div>
-            <div className={styles.go}><Link href={`/jobs/${job.id}/bundle`}>Plan</Link><Link href={`/jobs/${job.id}/sheets`}>Sheets</Link>{job.revision > 0 && <Link href={`/jobs/${job.id}/floor`}>Floor</Link>}</div>
+            <div>
+              <h2>
+                <Link href={`/jobs/${job.id}/bundle`}>{job.name}</Link>
+              </h2>
+              <span className="faint">{job.customer || 'no customer named'}</span>
+            </div>
+            <div>
+              <span className={styles.next}>{job.next}</span>
+              <br />
+              <span className={job.stops ? styles.stop : 'faint'}>{job.stops ? `⬣ ${job.stops} stop` : 'no stop findings'}</span>
+              <span className="faint">, {job.checks} to check</span>
+            </div>
+            <div className="faint">
+              {job.looms} {job.looms === 1 ? 'loom' : 'looms'}, {job.wires} wires
+              <br />
+              {job.revision ? `revision ${job.revision}${job.editsSince ? `, ${job.editsSince} edits since` : ''}` : 'not released'}
+            </div>
+            <div className={styles.go}>
+              <Link href={`/jobs/${job.id}/bundle`}>Plan</Link>
+              <Link href={`/jobs/${job.id}/sheets`}>Sheets</Link>
+              {job.revision > 0 && <Link href={`/jobs/${job.id}/floor`}>Floor</Link>}
+            </div>
           </li>
         ))}
       </ul>
       <Modal opened={opened} onClose={dialog.close} title="New job">
-        <form onSubmit={(event) => { event.preventDefault(); if (name.trim()) void store('The job was not stored', createJob(name.trim(), customer.trim())); }}>
-          <TextInput label="Name" description="the car or the loom, as the shop calls it" data-autofocus maxLength={80} value={name} onChange={(event) => setName(event.currentTarget.value)} />
-          <TextInput label="Customer" mt="sm" maxLength={80} value={customer} onChange={(event) => setCustomer(event.currentTarget.value)} />
-          <Group justify="flex-end" mt="md"><Button variant="default" onClick={dialog.close}>Leave it</Button><Button type="submit" loading={busy} disabled={!name.trim()}>Begin job</Button></Group>
+        <form
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (name.trim()) void store('The job was not stored', createJob(name.trim(), customer.trim()));
+          }}
+        >
+          <TextInput
+            label="Name"
+            description="the car or the loom, as the shop calls it"
+            data-autofocus
+            maxLength={80}
+            value={name}
+            onChange={(event) => setName(event.currentTarget.value)}
+          />
+          <TextInput
+            label="Customer"
+            mt="sm"
+            maxLength={80}
+            value={customer}
+            onChange={(event) => setCustomer(event.currentTarget.value)}
+          />
+          <Group justify="flex-end" mt="md">
+            <Button variant="default" onClick={dialog.close}>
+              Leave it
+            </Button>
+            <Button type="submit" loading={busy} disabled={!name.trim()}>
+              Begin job
+            </Button>
+          </Group>
         </form>
       </Modal>
     </div>

@@ -32,16 +32,28 @@ export function SheetsStation() {
   const [releasing, dialog] = useDisclosure(false);
   const query = `loom=${encodeURIComponent(loomId)}&paper=${paper}&release=${release}`;
 
-  const list = useCallback(() => request<ReleaseLine[]>(`/api/jobs/${jobId}/releases`).then(setReleases).catch(() => setReleases([])), [jobId]);
+  const list = useCallback(
+    () =>
+      request<ReleaseLine[]>(`/api/jobs/${jobId}/releases`)
+        .then(setReleases)
+        .catch(() => setReleases([])),
+    [jobId],
+  );
   useEffect(() => void list(), [list]);
   useEffect(() => {
     let left = false;
-    request<Pack>(`/api/jobs/${jobId}/sheets?${query}`).then((made) => {
-      if (left) return;
-      setPack(made);
-      setProblem(null);
-    }).catch((error: unknown) => { if (!left && error instanceof RequestError) setProblem(error); });
-    return () => { left = true; };
+    request<Pack>(`/api/jobs/${jobId}/sheets?${query}`)
+      .then((made) => {
+        if (left) return;
+        setPack(made);
+        setProblem(null);
+      })
+      .catch((error: unknown) => {
+        if (!left && error instanceof RequestError) setProblem(error);
+      });
+    return () => {
+      left = true;
+    };
   }, [jobId, query, version]);
 
   const sheets = pack ? pack.pages.flatMap(({ sheet }, index) => (pack.pages[index - 1]?.sheet === sheet ? [] : [{ sheet, index }])) : [];
@@ -49,38 +61,110 @@ export function SheetsStation() {
     <div>
       <style>{`@page { size: ${paper === 'A4' ? 'A4' : 'letter'}; margin: 0; }`}</style>
       <div className={`${styles.bar} no-print`}>
-        <Select aria-label="Revision" w={230} value={release} allowDeselect={false} onChange={(value) => setRelease(value ?? '')} data={[{ value: '', label: `draft, version ${version}` }, ...[...releases].reverse().map(({ number, author }) => ({ value: String(number), label: `revision ${number}, ${author}` }))]} />
+        <Select
+          aria-label="Revision"
+          w={230}
+          value={release}
+          allowDeselect={false}
+          onChange={(value) => setRelease(value ?? '')}
+          data={[
+            { value: '', label: `draft, version ${version}` },
+            ...[...releases].reverse().map(({ number, author }) => ({ value: String(number), label: `revision ${number}, ${author}` })),
+          ]}
+        />
         <SegmentedControl aria-label="Paper" data={['A4', 'Letter']} value={paper} onChange={setPaper} />
         <span className="faint">{pack ? `${pack.pages.length} pages` : ''}</span>
         <div className={styles.right}>
-          <Menu position="bottom-end"><Menu.Target><Button variant="default">Export</Button></Menu.Target><Menu.Dropdown>
-            <Menu.Item component="a" href={`/api/jobs/${jobId}/export?what=job&release=${release}`}>Job (JSON)</Menu.Item>
-            <Menu.Item component="a" href={`/api/jobs/${jobId}/export?what=wires&${query}`}>Wire list (CSV)</Menu.Item>
-            <Menu.Item component="a" href={`/api/jobs/${jobId}/export?what=cuts&${query}`}>Cut list (CSV)</Menu.Item>
-          </Menu.Dropdown></Menu>
-          <Button variant="default" component="a" href={`/api/jobs/${jobId}/sheets?format=pdf&${query}`}>Save PDF</Button>
-          <Button variant="default" onClick={() => window.print()}>Print</Button>
-          {releases.length > 0 && <Button variant="default" component={Link} href={`/jobs/${jobId}/floor?loom=${loomId}`}>Open the floor</Button>}
-          <Button disabled={saving !== 'saved'} onClick={dialog.open}>Release revision {(releases.at(-1)?.number ?? 0) + 1}</Button>
+          <Menu position="bottom-end">
+            <Menu.Target>
+              <Button variant="default">Export</Button>
+            </Menu.Target>
+            <Menu.Dropdown>
+              <Menu.Item component="a" href={`/api/jobs/${jobId}/export?what=job&release=${release}`}>
+                Job (JSON)
+              </Menu.Item>
+              <Menu.Item component="a" href={`/api/jobs/${jobId}/export?what=wires&${query}`}>
+                Wire list (CSV)
+              </Menu.Item>
+              <Menu.Item component="a" href={`/api/jobs/${jobId}/export?what=cuts&${query}`}>
+                Cut list (CSV)
+              </Menu.Item>
+            </Menu.Dropdown>
+          </Menu>
+          <Button variant="default" component="a" href={`/api/jobs/${jobId}/sheets?format=pdf&${query}`}>
+            Save PDF
+          </Button>
+          <Button variant="default" onClick={() => window.print()}>
+            Print
+          </Button>
+          {releases.length > 0 && (
+            <Button variant="default" component={Link} href={`/jobs/${jobId}/floor?loom=${loomId}`}>
+              Open the floor
+            </Button>
+          )}
+          <Button disabled={saving !== 'saved'} onClick={dialog.open}>
+            Release revision {(releases.at(-1)?.number ?? 0) + 1}
+          </Button>
         </div>
       </div>
       {problem && <ProblemList title="The sheets could not be made" problems={problem.problems} />}
       {!pack && !problem && <p className={styles.wait}>Laying the sheets out …</p>}
       {pack && (
         <div className={styles.pages}>
-          <nav className={`${styles.list} no-print`} aria-label="Sheets">{sheets.map(({ sheet, index }) => <a key={index} href={`#page-${index + 1}`}>{sheet}</a>)}</nav>
+          <nav className={`${styles.list} no-print`} aria-label="Sheets">
+            {sheets.map(({ sheet, index }) => (
+              <a key={index} href={`#page-${index + 1}`}>
+                {sheet}
+              </a>
+            ))}
+          </nav>
           <div className={styles.stack}>
             {/* pages come as SVG that our own writer made, with every text escaped */}
-            {pack.pages.map((page, index) => <div key={index} id={`page-${index + 1}`} className={styles.page} role="img" aria-label={`${page.sheet}, page ${index + 1}`} dangerouslySetInnerHTML={{ __html: page.svg }} />)}
+            {pack.pages.map((page, index) => (
+              <div
+                key={index}
+                id={`page-${index + 1}`}
+                className={styles.page}
+                role="img"
+                aria-label={`${page.sheet}, page ${index + 1}`}
+                dangerouslySetInnerHTML={{ __html: page.svg }}
+              />
+            ))}
           </div>
         </div>
       )}
-      {releasing && <ReleaseDialog jobId={jobId} next={(releases.at(-1)?.number ?? 0) + 1} onClose={dialog.close} onDone={(number) => { dialog.close(); void list(); setRelease(String(number)); notifications.show({ title: `Revision ${number} released`, message: 'It is on the floor now and will not change.', color: 'sea' }); }} />}
+      {releasing && (
+        <ReleaseDialog
+          jobId={jobId}
+          next={(releases.at(-1)?.number ?? 0) + 1}
+          onClose={dialog.close}
+          onDone={(number) => {
+            dialog.close();
+            void list();
+            setRelease(String(number));
+            notifications.show({
+              title: `Revision ${number} released`,
+              message: 'It is on the floor now and will not change.',
+              color: 'sea',
+            });
+          }}
+        />
+      )}
     </div>
   );
 }
 
-function ReleaseDialog({ jobId, next, onClose, onDone }: { jobId: string; next: number; onClose: () => void; onDone: (number: number) => void }) {
+function ReleaseDialog({
+  jobId,
+  next,
+  onClose,
+  onDone,
+}: {
+  jobId: string;
+  next: number;
+  onClose: () => void;
+  onDone: (number: number) => void;
+}) {
   const findings = useFindings();
   const accepted = useJob(({ document }) => document.accepted);
   const [note, setNote] = useState('');
@@ -103,16 +187,44 @@ function ReleaseDialog({ jobId, next, onClose, onDone }: { jobId: string; next: 
     <Modal opened onClose={onClose} title={`Release revision ${next}`} size="lg">
       {open.length > 0 ? (
         <>
-          <ProblemList title={`${open.length} stop ${open.length === 1 ? 'finding stands' : 'findings stand'} in the way`} problems={open.map(({ code, sentence }) => ({ path: code, message: sentence }))} />
+          <ProblemList
+            title={`${open.length} stop ${open.length === 1 ? 'finding stands' : 'findings stand'} in the way`}
+            problems={open.map(({ code, sentence }) => ({ path: code, message: sentence }))}
+          />
           <p>Mend each, or let it stand with a reason that prints in the pack: Bundle, tab Findings.</p>
-          <Group justify="flex-end"><Button variant="default" onClick={onClose}>Close</Button></Group>
+          <Group justify="flex-end">
+            <Button variant="default" onClick={onClose}>
+              Close
+            </Button>
+          </Group>
         </>
       ) : (
-        <form onSubmit={(event) => { event.preventDefault(); void release(); }}>
-          <p style={{ marginTop: 0 }}>The job as it stands becomes revision {next}, for good. The floor works from it; later edits make the next one.</p>
-          <Textarea label="Note" description="what is new, for whoever builds it" data-autofocus value={note} maxLength={2000} onChange={(event) => setNote(event.currentTarget.value)} />
+        <form
+          onSubmit={(event) => {
+            event.preventDefault();
+            void release();
+          }}
+        >
+          <p style={{ marginTop: 0 }}>
+            The job as it stands becomes revision {next}, for good. The floor works from it; later edits make the next one.
+          </p>
+          <Textarea
+            label="Note"
+            description="what is new, for whoever builds it"
+            data-autofocus
+            value={note}
+            maxLength={2000}
+            onChange={(event) => setNote(event.currentTarget.value)}
+          />
           {problem && <ProblemList title="Not released" problems={problem.problems} />}
-          <Group justify="flex-end" mt="md"><Button variant="default" onClick={onClose}>Leave it</Button><Button type="submit" loading={busy}>Release</Button></Group>
+          <Group justify="flex-end" mt="md">
+            <Button variant="default" onClick={onClose}>
+              Leave it
+            </Button>
+            <Button type="submit" loading={busy}>
+              Release
+            </Button>
+          </Group>
         </form>
       )}
     </Modal>

@@ -8,13 +8,21 @@ export const checkAdhesive: Rule = (context) =>
     if (segment.zoneId === null || covering.kind === 'none') return [];
     const zone = context.job.zones[segment.zoneId]!;
     const adhesive = covering.kind === 'adhesive-shrink';
-    const sentence = adhesive && zone.reopen ? `Adhesive lining in ${zone.name}, which must be opened later.`
-      : !adhesive && zone.wet && !zone.reopen ? `No adhesive lining in ${zone.name}, which is wet.` : null;
+    const sentence =
+      adhesive && zone.reopen
+        ? `Adhesive lining in ${zone.name}, which must be opened later.`
+        : !adhesive && zone.wet && !zone.reopen
+          ? `No adhesive lining in ${zone.name}, which is wet.`
+          : null;
     if (sentence === null) return [];
-    return [createFinding(context, 'DR3', 'check', [{ kind: 'segment', id: covering.segmentId }], sentence, {
-      fix: segment.coveringPin ? {
-        label: 'Let the zone choose the covering',
-        patch: [{ op: 'replace', path: `/looms/${context.loomId}/segments/${covering.segmentId}/coveringPin`, value: null }],
-      } : null,
-    })];
+    return [
+      createFinding(context, 'DR3', 'check', [{ kind: 'segment', id: covering.segmentId }], sentence, {
+        fix: segment.coveringPin
+          ? {
+              label: 'Let the zone choose the covering',
+              patch: [{ op: 'replace', path: `/looms/${context.loomId}/segments/${covering.segmentId}/coveringPin`, value: null }],
+            }
+          : null,
+      }),
+    ];
   });

@@ -11,10 +11,22 @@ export const checkCoveringSizes: Rule = (context) =>
     const run = `${context.loom.nodes[nearNodeId]!.name} to ${context.loom.nodes[farNodeId]!.name}`;
     const pin = context.loom.segments[segmentId]!.coveringPin;
     const base = `/looms/${context.loomId}/segments/${segmentId}`;
-    return [createFinding(context, 'DR2', 'check', [{ kind: 'segment', id: segmentId }],
-      itemId === null ? `No ${kind} in the catalogue fits ${odMm.toFixed(1)} mm from ${run}.` : `${itemName} does not fit ${odMm.toFixed(1)} mm from ${run}.`,
-      {
-        measured: odMm,
-        fix: pin?.itemId && alsoFits[0] ? { label: `Use ${alsoFits[0]} instead`, patch: [{ op: 'replace', path: `${base}/coveringPin/itemId`, value: alsoFits[0] }] } : null,
-      })];
+    return [
+      createFinding(
+        context,
+        'DR2',
+        'check',
+        [{ kind: 'segment', id: segmentId }],
+        itemId === null
+          ? `No ${kind} in the catalogue fits ${odMm.toFixed(1)} mm from ${run}.`
+          : `${itemName} does not fit ${odMm.toFixed(1)} mm from ${run}.`,
+        {
+          measured: odMm,
+          fix:
+            pin?.itemId && alsoFits[0]
+              ? { label: `Use ${alsoFits[0]} instead`, patch: [{ op: 'replace', path: `${base}/coveringPin/itemId`, value: alsoFits[0] }] }
+              : null,
+        },
+      ),
+    ];
   });

@@ -11,8 +11,13 @@ export const checkGuesses: Rule = (context) => {
     const { nearNodeId, farNodeId, lengthMm } = plan.tree.segments[segmentId]!;
     const run = `${loom.nodes[nearNodeId]!.name} to ${loom.nodes[farNodeId]!.name}`;
     const held = counts.get(segmentId)!;
-    return createFinding(context, 'SC1', 'stop', [{ kind: 'segment', id: segmentId }],
+    return createFinding(
+      context,
+      'SC1',
+      'stop',
+      [{ kind: 'segment', id: segmentId }],
       `${run} is only guessed at ${Math.round(lengthMm)} mm: ${held} ${held === 1 ? 'wire is' : 'wires are'} held from cutting until it is measured.`,
-      { measured: held, limit: 0 });
+      { measured: held, limit: 0 },
+    );
   });
 };

@@ -9,6 +9,14 @@ export const checkHeat: Rule = (context) =>
     if (zoneId === null || !item) return [];
     const zone = context.job.zones[zoneId]!;
     if (zone.ambientC <= item.limitC) return [];
-    return [createFinding(context, 'RO2', 'check', [{ kind: 'segment', id: covering.segmentId }],
-      `${item.name} stands ${item.limitC} °C; ${zone.name} reaches ${zone.ambientC} °C.`, { measured: zone.ambientC, limit: item.limitC })];
+    return [
+      createFinding(
+        context,
+        'RO2',
+        'check',
+        [{ kind: 'segment', id: covering.segmentId }],
+        `${item.name} stands ${item.limitC} °C; ${zone.name} reaches ${zone.ambientC} °C.`,
+        { measured: zone.ambientC, limit: item.limitC },
+      ),
+    ];
   });

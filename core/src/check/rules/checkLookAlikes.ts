@@ -12,21 +12,48 @@ export const checkLookAlikes: Rule = (context) => {
     const { familyId, key, kind } = loom.ends[endId]!;
     if (kind === 'connector') groups.set(`${familyId} ${key}`, [...(groups.get(`${familyId} ${key}`) ?? []), endId]);
   }
-  return [...groups.values()].flatMap((alike) => alike.flatMap((a, index) => alike.slice(index + 1).flatMap((b): Finding[] => {
-    const apartMm = listPieces(plan.tree, { nodeId: loom.ends[a]!.nodeId }, { nodeId: loom.ends[b]!.nodeId }).reduce((sum, { fromMm, toMm }) => sum + toMm - fromMm, 0);
-    if (apartMm > standard.lookAlikeReachMm) return [];
-    const family = findFamily(job, catalogue, loom.ends[b]!.familyId)!;
-    const near = alike.filter((id) => id !== b && apart(context, id, b) <= standard.lookAlikeReachMm).map((id) => loom.ends[id]!.key);
-    const key = family.keys.find((one) => one !== loom.ends[b]!.key && !near.includes(one));
-    return [createFinding(context, 'EN3', 'check', [{ kind: 'end', id: a }, { kind: 'end', id: b }],
-      `${loom.ends[a]!.name} and ${loom.ends[b]!.name} are alike (${family.name}) and ${Math.round(apartMm)} mm apart along the loom: they can be swapped.`,
-      {
-        measured: apartMm, limit: standard.lookAlikeReachMm,
-        fix: key === undefined ? null : { label: `Key ${loom.ends[b]!.name} ${key}`, patch: [{ op: 'replace', path: `/looms/${loomId}/ends/${b}/key`, value: key }] },
-      })];
-  })));
+  return [...groups.values()].flatMap((alike) =>
+    alike.flatMap((a, index) =>
+      alike.slice(index + 1).flatMap((b): Finding[] => {
+        const apartMm = listPieces(plan.tree, { nodeId: loom.ends[a]!.nodeId }, { nodeId: loom.ends[b]!.nodeId }).reduce(
+          (sum, { fromMm, toMm }) => sum + toMm - fromMm,
+          0,
+        );
+        if (apartMm > standard.lookAlikeReachMm) return [];
+        const family = findFamily(job, catalogue, loom.ends[b]!.familyId)!;
+        const near = alike.filter((id) => id !== b && apart(context, id, b) <= standard.lookAlikeReachMm).map((id) => loom.ends[id]!.key);
+        const key = family.keys.find((one) => one !== loom.ends[b]!.key && !near.includes(one));
+        return [
+          createFinding(
+            context,
+            'EN3',
+            'check',
+            [
+              { kind: 'end', id: a },
+              { kind: 'end', id: b },
+            ],
+            `${loom.ends[a]!.name} and ${loom.ends[b]!.name} are alike (${family.name}) and ${Math.round(apartMm)} mm apart along the loom: they can be swapped.`,
+            {
+              measured: apartMm,
+              limit: standard.lookAlikeReachMm,
+              fix:
+                key === undefined
+                  ? null
+                  : {
+                      label: `Key ${loom.ends[b]!.name} ${key}`,
+                      patch: [{ op: 'replace', path: `/looms/${loomId}/ends/${b}/key`, value: key }],
+                    },
+            },
+          ),
+        ];
+      }),
+    ),
+  );
 };
 
 function apart({ loom, plan }: Parameters<Rule>[0], a: string, b: string): number {
-  return listPieces(plan.tree, { nodeId: loom.ends[a]!.nodeId }, { nodeId: loom.ends[b]!.nodeId }).reduce((sum, { fromMm, toMm }) => sum + toMm - fromMm, 0);
+  return listPieces(plan.tree, { nodeId: loom.ends[a]!.nodeId }, { nodeId: loom.ends[b]!.nodeId }).reduce(
+    (sum, { fromMm, toMm }) => sum + toMm - fromMm,
+    0,
+  );
 }

@@ -16,18 +16,39 @@ export const checkSplicePlaces: Rule = (context) =>
     const toNear = offsetMm <= segment.lengthMm - offsetMm;
     const distanceMm = toNear ? offsetMm : segment.lengthMm - offsetMm;
     const neighbour = loom.nodes[toNear ? segment.nearNodeId : segment.farNodeId]!;
-    const others = plan.splices.filter((other) => other !== splice && other.place.segmentId === segmentId).map(({ place }) => place.offsetMm);
+    const others = plan.splices
+      .filter((other) => other !== splice && other.place.segmentId === segmentId)
+      .map(({ place }) => place.offsetMm);
     const stacked = others.find((other) => Math.abs(other - offsetMm) < standard.spliceApartMm);
-    const limit = neighbour.kind === 'breakout' || neighbour.kind === 'pass' ? standard.spliceFromBreakoutMm : standard.spliceFromConnectorMm;
-    const sentence = isMoving ? `${splice.label} lies in ${job.zones[zoneId]!.name}, which moves in use.`
-      : distanceMm < limit ? `${splice.label} is ${Math.round(distanceMm)} mm from ${neighbour.kind === 'breakout' ? 'the breakout ' : ''}${neighbour.name}; the shop keeps ${limit} mm.`
-      : stacked !== undefined ? `${splice.label} lies ${Math.round(Math.abs(stacked - offsetMm))} mm from another splice in the same bundle; the shop keeps ${standard.spliceApartMm} mm.`
-      : `${splice.label} has no place that keeps every distance.`;
-    return [createFinding(context, 'BU1', 'check', [{ kind: 'splice', id: splice.id }, { kind: 'segment', id: segmentId }], sentence,
-      { measured: distanceMm, limit, fix: findMove(context, splice, others) })];
+    const limit =
+      neighbour.kind === 'breakout' || neighbour.kind === 'pass' ? standard.spliceFromBreakoutMm : standard.spliceFromConnectorMm;
+    const sentence = isMoving
+      ? `${splice.label} lies in ${job.zones[zoneId]!.name}, which moves in use.`
+      : distanceMm < limit
+        ? `${splice.label} is ${Math.round(distanceMm)} mm from ${neighbour.kind === 'breakout' ? 'the breakout ' : ''}${neighbour.name}; the shop keeps ${limit} mm.`
+        : stacked !== undefined
+          ? `${splice.label} lies ${Math.round(Math.abs(stacked - offsetMm))} mm from another splice in the same bundle; the shop keeps ${standard.spliceApartMm} mm.`
+          : `${splice.label} has no place that keeps every distance.`;
+    return [
+      createFinding(
+        context,
+        'BU1',
+        'check',
+        [
+          { kind: 'splice', id: splice.id },
+          { kind: 'segment', id: segmentId },
+        ],
+        sentence,
+        { measured: distanceMm, limit, fix: findMove(context, splice, others) },
+      ),
+    ];
   });
 
-function findMove({ job, loomId, loom, plan, standard }: RuleContext, splice: RuleContext['plan']['splices'][number], others: readonly number[]): Finding['fix'] {
+function findMove(
+  { job, loomId, loom, plan, standard }: RuleContext,
+  splice: RuleContext['plan']['splices'][number],
+  others: readonly number[],
+): Finding['fix'] {
   const { segmentId, offsetMm } = splice.place;
   const { lengthMm, nearNodeId, farNodeId } = plan.tree.segments[segmentId]!;
   for (let away = STEP_MM; away < lengthMm; away += STEP_MM) {
@@ -37,7 +58,13 @@ function findMove({ job, loomId, loom, plan, standard }: RuleContext, splice: Ru
       const towards = loom.nodes[to > offsetMm ? farNodeId : nearNodeId]!.name;
       return {
         label: `Move splice ${splice.label} ${away} mm towards ${towards}`,
-        patch: [{ op: 'add', path: `/looms/${loomId}/splicePins/${splice.id}`, value: { segmentId, offsetMm: to, reason: 'moved clear by the finding BU1' } }],
+        patch: [
+          {
+            op: 'add',
+            path: `/looms/${loomId}/splicePins/${splice.id}`,
+            value: { segmentId, offsetMm: to, reason: 'moved clear by the finding BU1' },
+          },
+        ],
       };
     }
   }

@@ -7,8 +7,16 @@ export const checkStuds: Rule = (context) => {
   for (const { endId } of context.plan.terminations) {
     if (context.loom.ends[endId]!.kind === 'ring') rings.set(endId, (rings.get(endId) ?? 0) + 1);
   }
-  return [...rings].filter(([, count]) => count > context.standard.ringsOnStud).map(([endId, count]) =>
-    createFinding(context, 'PO1', 'check', [{ kind: 'end', id: endId }],
-      `${count} rings on ${context.loom.ends[endId]!.name}; the shop stacks ${context.standard.ringsOnStud}: fit a distribution post.`,
-      { measured: count, limit: context.standard.ringsOnStud }));
+  return [...rings]
+    .filter(([, count]) => count > context.standard.ringsOnStud)
+    .map(([endId, count]) =>
+      createFinding(
+        context,
+        'PO1',
+        'check',
+        [{ kind: 'end', id: endId }],
+        `${count} rings on ${context.loom.ends[endId]!.name}; the shop stacks ${context.standard.ringsOnStud}: fit a distribution post.`,
+        { measured: count, limit: context.standard.ringsOnStud },
+      ),
+    );
 };

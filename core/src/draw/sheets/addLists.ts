@@ -14,7 +14,9 @@ const run = ({ loom, plan }: SheetContext, segmentId: string) => {
 };
 
 function toWhere(context: SheetContext, end: PlannedWire['from']): string {
-  return end.kind === 'cavity' ? place(context, end.endId, end.cavity) : `splice ${context.plan.splices.find(({ id }) => id === end.spliceId)!.label}`;
+  return end.kind === 'cavity'
+    ? place(context, end.endId, end.cavity)
+    : `splice ${context.plan.splices.find(({ id }) => id === end.spliceId)!.label}`;
 }
 
 /** First sheet: the strip, what is held, and the findings with why they stand. */
@@ -22,90 +24,221 @@ export function addOverview({ job, loom, plan, findings, flow }: SheetContext): 
   const { massG, tree } = plan;
   flow.sheet('Loom');
   flow.picture(drawStrip(loom, plan, flow.widthMm));
-  flow.paragraph(`${plan.wires.length} wires, ${plan.splices.length} splices, ${Object.keys(loom.ends).length} ends. Wire ${mm(massG.wire)} g, sleeving ${mm(massG.covering)} g, housings ${mm(massG.housings)} g, contacts ${mm(massG.contacts)} g: ${mm(massG.total)} g in all. Millimetres throughout, from the datum (${loom.nodes[tree.datumId]!.name}).`);
+  flow.paragraph(
+    `${plan.wires.length} wires, ${plan.splices.length} splices, ${Object.keys(loom.ends).length} ends. Wire ${mm(massG.wire)} g, sleeving ${mm(massG.covering)} g, housings ${mm(massG.housings)} g, contacts ${mm(massG.contacts)} g: ${mm(massG.total)} g in all. Millimetres throughout, from the datum (${loom.nodes[tree.datumId]!.name}).`,
+  );
   if (job.notes) flow.paragraph(job.notes);
   const held = plan.wires.filter(({ heldBy }) => heldBy.length > 0);
-  if (held.length) flow.paragraph(`HELD, do not cut: ${held.map((wire) => wire.number).join(', ')} rest on a length that is only guessed.`, 'narrow-bold');
+  if (held.length)
+    flow.paragraph(`HELD, do not cut: ${held.map((wire) => wire.number).join(', ')} rest on a length that is only guessed.`, 'narrow-bold');
   const told = findings.filter(({ grade }) => grade !== 'note');
   if (told.length === 0) return;
   flow.heading('Findings');
-  flow.table([{ title: 'grade', share: 1.2 }, { title: 'finding', share: 7 }, { title: 'stands because', share: 4 }], told.map(({ grade, code, sentence, key }) => {
-    const accepted = Object.hasOwn(job.accepted, key) ? job.accepted[key] : undefined;
-    return [`${grade} ${code}`, sentence, accepted ? `${accepted.reason} (${accepted.by})` : 'OPEN'];
-  }));
+  flow.table(
+    [
+      { title: 'grade', share: 1.2 },
+      { title: 'finding', share: 7 },
+      { title: 'stands because', share: 4 },
+    ],
+    told.map(({ grade, code, sentence, key }) => {
+      const accepted = Object.hasOwn(job.accepted, key) ? job.accepted[key] : undefined;
+      return [`${grade} ${code}`, sentence, accepted ? `${accepted.reason} (${accepted.by})` : 'OPEN'];
+    }),
+  );
 }
 
 /** Cut list, reel by reel, with the metres that each reel gives. */
 export function addCutList(context: SheetContext): void {
   const { build, flow } = context;
   flow.sheet('Cut list', 'Cut to the rough length where one is given and trim after the trial fit; mark both ends before laying aside.');
-  const rows = build.cuts.flatMap(({ wires, held }) => [...wires, ...held].map((wire): Cell[] => {
-    const isHeld = wire.heldBy.length > 0;
-    return [
-      isHeld ? '–' : { tick: true }, wire.number, { colour: wire.colour }, toSizeWords(wire.conductor),
-      isHeld ? 'HELD' : wire.roughMm > wire.cutMm ? mm(wire.roughMm) : '–', isHeld ? 'HELD' : mm(wire.cutMm), toWhere(context, wire.from), toWhere(context, wire.to),
-    ];
-  }));
-  flow.table([tick, { title: 'wire', share: 1.7, face: 'mono' }, { title: 'colour', share: 2.6 }, { title: 'size', share: 1.4 }, number('rough', 1.2), number('final', 1.2), { title: 'from', share: 3.5 }, { title: 'to', share: 3.5 }], rows);
+  const rows = build.cuts.flatMap(({ wires, held }) =>
+    [...wires, ...held].map((wire): Cell[] => {
+      const isHeld = wire.heldBy.length > 0;
+      return [
+        isHeld ? '–' : { tick: true },
+        wire.number,
+        { colour: wire.colour },
+        toSizeWords(wire.conductor),
+        isHeld ? 'HELD' : wire.roughMm > wire.cutMm ? mm(wire.roughMm) : '–',
+        isHeld ? 'HELD' : mm(wire.cutMm),
+        toWhere(context, wire.from),
+        toWhere(context, wire.to),
+      ];
+    }),
+  );
+  flow.table(
+    [
+      tick,
+      { title: 'wire', share: 1.7, face: 'mono' },
+      { title: 'colour', share: 2.6 },
+      { title: 'size', share: 1.4 },
+      number('rough', 1.2),
+      number('final', 1.2),
+      { title: 'from', share: 3.5 },
+      { title: 'to', share: 3.5 },
+    ],
+    rows,
+  );
   flow.heading('Metres by reel');
-  flow.table([{ title: 'reel', share: 5 }, number('pieces'), number('held'), number('off the reel, m', 2), number('finished, m', 2)],
-    build.cuts.map(({ reel, wires, held, roughMm, finalMm }) => [reel, String(wires.length), String(held.length), (roughMm / 1000).toFixed(2), (finalMm / 1000).toFixed(2)]));
+  flow.table(
+    [{ title: 'reel', share: 5 }, number('pieces'), number('held'), number('off the reel, m', 2), number('finished, m', 2)],
+    build.cuts.map(({ reel, wires, held, roughMm, finalMm }) => [
+      reel,
+      String(wires.length),
+      String(held.length),
+      (roughMm / 1000).toFixed(2),
+      (finalMm / 1000).toFixed(2),
+    ]),
+  );
 }
 
 /** Every addend of every cut length. */
 export function addLengths({ plan, flow }: SheetContext): void {
   flow.sheet('What each length is made of', 'Every term of every cut length, in mm. ± is one sigma of the measurements on the path.');
-  flow.table([{ title: 'wire', share: 1.5, face: 'mono' }, { title: 'terms', share: 11 }, number('±', 0.8), number('cut', 1.1)],
-    plan.wires.map((wire) => [wire.number, wire.addends.map(({ mm: value, words }) => `${value.toFixed(1)} ${words}`).join(' + '), wire.sigmaMm.toFixed(0), mm(wire.cutMm)]));
+  flow.table(
+    [{ title: 'wire', share: 1.5, face: 'mono' }, { title: 'terms', share: 11 }, number('±', 0.8), number('cut', 1.1)],
+    plan.wires.map((wire) => [
+      wire.number,
+      wire.addends.map(({ mm: value, words }) => `${value.toFixed(1)} ${words}`).join(' + '),
+      wire.sigmaMm.toFixed(0),
+      mm(wire.cutMm),
+    ]),
+  );
 }
 
 /** Splices by their distance from the datum. */
 export function addSplices({ loom, plan, flow, wires }: SheetContext): void {
   flow.sheet('Splices', 'Distances from the datum. Sleeve on the wire before the barrel. Hot-air tool parked nose-up, away from fuel.');
-  flow.table([tick, { title: 'splice', share: 1 }, number('at'), { title: 'circuit', share: 3.2 }, { title: 'wires', share: 4, face: 'mono' }, { title: 'barrel', share: 3 }, number('strip', 0.9), { title: 'tool', share: 2.6 }],
+  flow.table(
+    [
+      tick,
+      { title: 'splice', share: 1 },
+      number('at'),
+      { title: 'circuit', share: 3.2 },
+      { title: 'wires', share: 4, face: 'mono' },
+      { title: 'barrel', share: 3 },
+      number('strip', 0.9),
+      { title: 'tool', share: 2.6 },
+    ],
     plan.splices.map((splice): Cell[] => {
       const barrel = plan.barrels.find(({ spliceId }) => spliceId === splice.id)!;
-      return [{ tick: true }, splice.label, mm(splice.distanceMm), loom.circuits[splice.circuitId]!.name, barrel.wireIds.map((id) => wires.get(id)!.number).join(' '), barrel.barrelName, String(barrel.stripMm), barrel.tool];
-    }));
+      return [
+        { tick: true },
+        splice.label,
+        mm(splice.distanceMm),
+        loom.circuits[splice.circuitId]!.name,
+        barrel.wireIds.map((id) => wires.get(id)!.number).join(' '),
+        barrel.barrelName,
+        String(barrel.stripMm),
+        barrel.tool,
+      ];
+    }),
+  );
 }
 
 /** Coverings of every run. */
 export function addSleeves(context: SheetContext): void {
   const { plan, flow } = context;
   flow.sheet('Sleeves', 'Slide on in the order of the steps; a closed sleeve does not pass a finished end.');
-  flow.table([tick, { title: 'run', share: 4.6 }, number('length', 1.1), number('bundle', 1.1), { title: 'covering', share: 3 }, number('cut'), number('over it', 1.1), { title: 'because', share: 3 }],
+  flow.table(
+    [
+      tick,
+      { title: 'run', share: 4.6 },
+      number('length', 1.1),
+      number('bundle', 1.1),
+      { title: 'covering', share: 3 },
+      number('cut'),
+      number('over it', 1.1),
+      { title: 'because', share: 3 },
+    ],
     plan.coverings.map((covering): Cell[] => {
       const bundle = plan.bundles.find(({ segmentId }) => segmentId === covering.segmentId)!;
       const bare = covering.kind === 'none';
-      return [bare ? '' : { tick: true }, run(context, covering.segmentId), mm(plan.tree.segments[covering.segmentId]!.lengthMm), bundle.odMm.toFixed(1), covering.itemName, bare ? '–' : mm(covering.cutMm), covering.odOutsideMm.toFixed(1), covering.because];
-    }));
+      return [
+        bare ? '' : { tick: true },
+        run(context, covering.segmentId),
+        mm(plan.tree.segments[covering.segmentId]!.lengthMm),
+        bundle.odMm.toFixed(1),
+        covering.itemName,
+        bare ? '–' : mm(covering.cutMm),
+        covering.odOutsideMm.toFixed(1),
+        covering.because,
+      ];
+    }),
+  );
 }
 
 /** The ordered steps with what to do, the tool and the caution. */
 export function addSteps({ build, flow }: SheetContext): void {
-  flow.sheet('Steps', 'In this order: what slides on goes on before the end that stops it. Local codes and makers’ instructions come first.');
+  flow.sheet(
+    'Steps',
+    'In this order: what slides on goes on before the end that stops it. Local codes and makers’ instructions come first.',
+  );
   if (build.steps.length === 0) {
     flow.paragraph('No order of work: there are no wires yet, or the findings say what stands in the way.');
     return;
   }
-  flow.table([tick, number('no', 0.7), { title: 'step', share: 4.2, face: 'narrow-bold' }, { title: 'do', share: 6.4 }, { title: 'tool and parts', share: 3.4 }],
+  flow.table(
+    [
+      tick,
+      number('no', 0.7),
+      { title: 'step', share: 4.2, face: 'narrow-bold' },
+      { title: 'do', share: 6.4 },
+      { title: 'tool and parts', share: 3.4 },
+    ],
     build.steps.map((step, index): Cell[] => {
       const work = step.items.map(({ words, heldBecause }) => (heldBecause ? `HELD (${heldBecause}): ${words}` : words));
-      return [{ tick: true }, String(index + 1), step.title, [...work, ...(step.caution ? [`CAUTION ${step.caution}`] : [])].join('; '), [step.tool, ...step.parts].filter(Boolean).join(' · ')];
-    }));
+      return [
+        { tick: true },
+        String(index + 1),
+        step.title,
+        [...work, ...(step.caution ? [`CAUTION ${step.caution}`] : [])].join('; '),
+        [step.tool, ...step.parts].filter(Boolean).join(' · '),
+      ];
+    }),
+  );
 }
 
 /** Continuity of every pair that must join. */
 export function addContinuity(context: SheetContext): void {
   const { loom, build, flow } = context;
-  flow.sheet('Continuity', 'Wires at 20 °C, 2 mΩ a contact, 1 mΩ a splice; passes up to the larger of 20 % or 0.1 Ω above. Loom unplugged at both ends, controllers disconnected.');
-  flow.table([{ title: 'circuit', share: 3.2 }, { title: 'from', share: 3.4 }, { title: 'to', share: 3.4 }, { title: 'by', share: 3, face: 'mono' }, number('expect Ω', 1.4), number('most Ω', 1.4), { title: 'read Ω', share: 1.3 }],
-    build.continuity.map((row) => [loom.circuits[row.circuitId]!.name, place(context, row.from.endId, row.from.cavity), place(context, row.to.endId, row.to.cavity), row.wires.join(' '), row.expectedOhm.toFixed(3), row.mostOhm.toFixed(3), '_______']));
+  flow.sheet(
+    'Continuity',
+    'Wires at 20 °C, 2 mΩ a contact, 1 mΩ a splice; passes up to the larger of 20 % or 0.1 Ω above. Loom unplugged at both ends, controllers disconnected.',
+  );
+  flow.table(
+    [
+      { title: 'circuit', share: 3.2 },
+      { title: 'from', share: 3.4 },
+      { title: 'to', share: 3.4 },
+      { title: 'by', share: 3, face: 'mono' },
+      number('expect Ω', 1.4),
+      number('most Ω', 1.4),
+      { title: 'read Ω', share: 1.3 },
+    ],
+    build.continuity.map((row) => [
+      loom.circuits[row.circuitId]!.name,
+      place(context, row.from.endId, row.from.cavity),
+      place(context, row.to.endId, row.to.cavity),
+      row.wires.join(' '),
+      row.expectedOhm.toFixed(3),
+      row.mostOhm.toFixed(3),
+      '_______',
+    ]),
+  );
 }
 
 /** What to have in the kit before work begins. */
 export function addParts({ build, flow }: SheetContext): void {
   flow.sheet('Parts', 'Kit complete before work begins. Held wires are counted: they will be needed.');
-  flow.table([tick, { title: 'group', share: 1.4 }, { title: 'part', share: 6 }, number('pieces', 1.2), number('metres', 1.2)],
-    build.parts.map(({ group, name, pieces, lengthMm }): Cell[] => [{ tick: true }, group, name, String(pieces), lengthMm === null ? '–' : (lengthMm / 1000).toFixed(2)]));
+  flow.table(
+    [tick, { title: 'group', share: 1.4 }, { title: 'part', share: 6 }, number('pieces', 1.2), number('metres', 1.2)],
+    build.parts.map(({ group, name, pieces, lengthMm }): Cell[] => [
+      { tick: true },
+      group,
+      name,
+      String(pieces),
+      lengthMm === null ? '–' : (lengthMm / 1000).toFixed(2),
+    ]),
+  );
 }

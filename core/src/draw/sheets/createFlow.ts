@@ -98,7 +98,9 @@ export function createFlow(meta: SheetMeta): Flow {
       need(14);
       drawHead(columns, widths);
       for (const row of rows) {
-        const lines = row.map((cell, index) => (typeof cell === 'string' ? wrapText(cell, SIZE, columns[index]!.face ?? 'narrow', widths[index]! - 1.5) : []));
+        const lines = row.map((cell, index) =>
+          typeof cell === 'string' ? wrapText(cell, SIZE, columns[index]!.face ?? 'narrow', widths[index]! - 1.5) : [],
+        );
         const height = Math.max(1, ...lines.map(({ length }) => length)) * LEADING + 1.1;
         if (y + height > bottom) {
           newPage();
@@ -130,11 +132,14 @@ export function createFlow(meta: SheetMeta): Flow {
 function drawCell(cell: Cell, lines: readonly string[], x: number, y: number, width: number, column: Column): Mark[] {
   if (typeof cell === 'string') {
     const at = column.align === 'end' ? x + width - 1.5 : x;
-    return lines.map((words, index) => text(at, y + SIZE + index * LEADING, words, SIZE, { face: column.face ?? 'narrow', anchor: column.align ?? 'start' }));
+    return lines.map((words, index) =>
+      text(at, y + SIZE + index * LEADING, words, SIZE, { face: column.face ?? 'narrow', anchor: column.align ?? 'start' }),
+    );
   }
   if ('tick' in cell) return [{ kind: 'rect', x, y: y + 0.4, w: 3, h: 3, fill: null, stroke: INK, width: 0.25 }];
   const swatch: Mark[] = [{ kind: 'rect', x, y: y + 0.7, w: 6, h: 2.2, fill: WIRE_HEX[cell.colour.base], stroke: INK, width: 0.2 }];
-  if (cell.colour.stripe) swatch.push({ kind: 'rect', x, y: y + 1.4, w: 6, h: 0.8, fill: WIRE_HEX[cell.colour.stripe], stroke: null, width: 0 });
+  if (cell.colour.stripe)
+    swatch.push({ kind: 'rect', x, y: y + 1.4, w: 6, h: 0.8, fill: WIRE_HEX[cell.colour.stripe], stroke: null, width: 0 });
   return [...swatch, text(x + 7, y + SIZE, fitText(toColourWords(cell.colour), SIZE, 'narrow', width - 8), SIZE)];
 }
 
@@ -148,7 +153,9 @@ function drawFrame(meta: SheetMeta, page: SheetPage, number: number, of: number)
     text(right, 17.4, `${meta.revision} · ${meta.date}`, 2.9, { anchor: 'end' }),
     line(MARGIN, 20.5, right, 20.5, 0.5),
     line(MARGIN, low - 4, right, low - 4, 0.15),
-    text(MARGIN, low, fitText(`${meta.job} · loom ${meta.loom} · ${meta.revision} · ${meta.date}`, 2.5, 'narrow', 130), 2.5, { fill: FAINT }),
+    text(MARGIN, low, fitText(`${meta.job} · loom ${meta.loom} · ${meta.revision} · ${meta.date}`, 2.5, 'narrow', 130), 2.5, {
+      fill: FAINT,
+    }),
     text(right, low, `page ${number} of ${of}`, 2.5, { fill: FAINT, anchor: 'end' }),
   ];
 }
@@ -156,6 +163,9 @@ function drawFrame(meta: SheetMeta, page: SheetPage, number: number, of: number)
 /** The same mark elsewhere. Paths move by their coordinates, which are absolute pairs. */
 function moveMark(mark: Mark, dx: number, dy: number): Mark {
   if (mark.kind !== 'path') return { ...mark, x: mark.x + dx, y: mark.y + dy };
-  const d = mark.d.replace(/(-?[\d.]+)[ ,](-?[\d.]+)/g, (_, x: string, y: string) => `${(Number(x) + dx).toFixed(2)} ${(Number(y) + dy).toFixed(2)}`);
+  const d = mark.d.replace(
+    /(-?[\d.]+)[ ,](-?[\d.]+)/g,
+    (_, x: string, y: string) => `${(Number(x) + dx).toFixed(2)} ${(Number(y) + dy).toFixed(2)}`,
+  );
   return { ...mark, d };
 }

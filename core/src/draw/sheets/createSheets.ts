@@ -9,10 +9,23 @@ import { createFlow, type SheetMeta, type SheetPage } from './createFlow';
 import type { SheetContext } from './sheetContext';
 
 /** The build pack of one loom, sheet by sheet, as pages of marks in mm. */
-export function createSheets(job: Job, plan: LoomPlan, build: LoomBuild, findings: readonly Finding[], catalogue: Catalogue, meta: SheetMeta): SheetPage[] {
+export function createSheets(
+  job: Job,
+  plan: LoomPlan,
+  build: LoomBuild,
+  findings: readonly Finding[],
+  catalogue: Catalogue,
+  meta: SheetMeta,
+): SheetPage[] {
   const context: SheetContext = {
-    job, loom: job.looms[plan.loomId]!, plan, build, findings: findings.filter(({ loomId }) => loomId === plan.loomId), catalogue,
-    flow: createFlow(meta), wires: new Map(plan.wires.map((wire) => [wire.id, wire])),
+    job,
+    loom: job.looms[plan.loomId]!,
+    plan,
+    build,
+    findings: findings.filter(({ loomId }) => loomId === plan.loomId),
+    catalogue,
+    flow: createFlow(meta),
+    wires: new Map(plan.wires.map((wire) => [wire.id, wire])),
   };
   addOverview(context);
   addCutList(context);

@@ -54,7 +54,16 @@ export function createStrips(loom: Loom, plan: LoomPlan, folded: ReadonlySet<str
     const isFolded = folded.has(segmentId);
     const children = isFolded ? [] : branches.reverse().flatMap((ids) => [...ids].sort(compareIds).map(build));
     const { startMm, nearNodeId } = tree.segments[segmentId]!;
-    const strip: Strip = { id: segmentId, startNodeId: nearNodeId, startMm, endMm: node.distanceMm, segmentIds, children, lanes: [], folded: isFolded };
+    const strip: Strip = {
+      id: segmentId,
+      startNodeId: nearNodeId,
+      startMm,
+      endMm: node.distanceMm,
+      segmentIds,
+      children,
+      lanes: [],
+      folded: isFolded,
+    };
     strip.lanes = isFolded ? createFoldedLanes(strip, lying) : createLanes(strip, lying, wires);
     return strip;
   };
@@ -85,15 +94,23 @@ function createLanes(strip: Strip, lying: Lying, wires: ReadonlyMap<string, Plan
   for (const segmentId of strip.segmentIds) {
     for (const { wire, fromMm, toMm } of lying.get(segmentId) ?? []) {
       const span = spans.get(wire.id);
-      spans.set(wire.id, { wireId: wire.id, fromMm: Math.min(span?.fromMm ?? fromMm, fromMm), toMm: Math.max(span?.toMm ?? toMm, toMm), leaves: null });
+      spans.set(wire.id, {
+        wireId: wire.id,
+        fromMm: Math.min(span?.fromMm ?? fromMm, fromMm),
+        toMm: Math.max(span?.toMm ?? toMm, toMm),
+        leaves: null,
+      });
     }
   }
-  strip.children.forEach((child, childIndex) => child.lanes.forEach((lane, laneIndex) => {
-    for (const wireId of lane.wireIds) {
-      const span = spans.get(wireId);
-      if (span && Math.abs(span.toMm - child.startMm) < 1e-6) spans.set(wireId, { ...span, leaves: { childIndex, laneIndex, folded: lane.foldedTo } });
-    }
-  }));
+  strip.children.forEach((child, childIndex) =>
+    child.lanes.forEach((lane, laneIndex) => {
+      for (const wireId of lane.wireIds) {
+        const span = spans.get(wireId);
+        if (span && Math.abs(span.toMm - child.startMm) < 1e-6)
+          spans.set(wireId, { ...span, leaves: { childIndex, laneIndex, folded: lane.foldedTo } });
+      }
+    }),
+  );
   const lanes = joinSpans([...spans.values()], wires);
   const weigh = ({ leaves }: Span) => (leaves === null ? -1 : leaves.childIndex * 10_000 + leaves.laneIndex);
   lanes.sort((a, b) => b.last.toMm - a.last.toMm || weigh(a.last) - weigh(b.last) || compareIds(a.last.wireId, b.last.wireId));
@@ -121,22 +138,28 @@ function joinSpans(spans: readonly Span[], wires: ReadonlyMap<string, PlannedWir
   for (const span of single) {
     const { to } = wires.get(span.wireId)!;
     if (to.kind !== 'splice') continue;
-    const next = (outOf.get(to.spliceId) ?? []).filter((one) => one.fromMm >= span.toMm - 1e-6 && !followed.has(one.wireId)).sort((a, b) => b.toMm - a.toMm)[0];
+    const next = (outOf.get(to.spliceId) ?? [])
+      .filter((one) => one.fromMm >= span.toMm - 1e-6 && !followed.has(one.wireId))
+      .sort((a, b) => b.toMm - a.toMm)[0];
     if (!next) continue;
     follows.set(span.wireId, next);
     followed.add(next.wireId);
   }
-  const chains = single.filter(({ wireId }) => !followed.has(wireId)).map((first) => {
-    const chain = [first];
-    for (let next = follows.get(first.wireId); next; next = follows.get(next.wireId)) chain.push(next);
-    return { lane: toLane(chain, null), last: chain.at(-1)! };
-  });
+  const chains = single
+    .filter(({ wireId }) => !followed.has(wireId))
+    .map((first) => {
+      const chain = [first];
+      for (let next = follows.get(first.wireId); next; next = follows.get(next.wireId)) chain.push(next);
+      return { lane: toLane(chain, null), last: chain.at(-1)! };
+    });
   return [...chains, ...[...groups].map(([id, group]) => ({ lane: toLane(group, id), last: group[0]! }))];
 }
 
 function toLane(spans: readonly Span[], foldedTo: string | null): Lane {
   return {
-    wireIds: spans.map(({ wireId }) => wireId), foldedTo,
-    fromMm: Math.min(...spans.map(({ fromMm }) => fromMm)), toMm: Math.max(...spans.map(({ toMm }) => toMm)),
+    wireIds: spans.map(({ wireId }) => wireId),
+    foldedTo,
+    fromMm: Math.min(...spans.map(({ fromMm }) => fromMm)),
+    toMm: Math.max(...spans.map(({ toMm }) => toMm)),
   };
 }

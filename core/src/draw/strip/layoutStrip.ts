@@ -29,12 +29,42 @@ export interface StripLayout {
   width: number;
   height: number;
   traces: StripTrace[];
-  ends: { endId: string; nodeId: string; segmentId: string | null; x: number; top: number; bottom: number; name: string; legMm: number | null }[];
-  nodes: { nodeId: string; kind: LoomNode['kind']; name: string; holeMm: number | null; x: number; top: number; bottom: number; segmentId: string | null }[];
-  runs: { segmentId: string; x: number; width: number; top: number; bottom: number; zoneId: string | null; covering: CoveringKind; count: number }[];
-  splices: { spliceId: string; label: string; x: number; top: number; bottom: number; y: number; clear: boolean }[];
+  ends: {
+    endId: string;
+    nodeId: string;
+    segmentId: string | null;
+    x: number;
+    top: number;
+    bottom: number;
+    name: string;
+    legMm: number | null;
+  }[];
+  nodes: {
+    nodeId: string;
+    kind: LoomNode['kind'];
+    name: string;
+    holeMm: number | null;
+    x: number;
+    top: number;
+    bottom: number;
+    segmentId: string | null;
+  }[];
+  runs: {
+    segmentId: string;
+    x: number;
+    width: number;
+    top: number;
+    bottom: number;
+    zoneId: string | null;
+    covering: CoveringKind;
+    count: number;
+  }[];
+  splices: { spliceId: string; label: string; x: number; top: number; bottom: number; y: number; labelY: number; clear: boolean }[];
   folds: { segmentId: string; folded: boolean; count: number; x: number; y: number; name: string }[];
 }
+
+const LABEL_WIDTH = 44;
+const LABEL_HEIGHT = 18;
 
 interface Row {
   strip: Strip;
@@ -53,7 +83,8 @@ interface Drawing {
   columns: Map<string, number>;
 }
 
-const laneWidth = (lane: Lane, pitch: number) => (lane.foldedTo === null ? pitch * 0.66 : Math.min(pitch * 5, pitch * (1 + Math.sqrt(lane.wireIds.length) * 0.5)));
+const laneWidth = (lane: Lane, pitch: number) =>
+  lane.foldedTo === null ? pitch * 0.66 : Math.min(pitch * 5, pitch * (1 + Math.sqrt(lane.wireIds.length) * 0.5));
 const columnKey = (strip: Strip, index: number) => `${strip.id} ${index}`;
 
 /**
@@ -69,9 +100,14 @@ export function layoutStrip(loom: Loom, plan: LoomPlan, options: StripOptions): 
   const all = [...drawing.rows.values()];
   const right = Math.max(options.left, ...all.map(({ strip }) => toX(options, strip.endMm)));
   return {
-    width: right, height: bottom,
-    traces: listTraces(drawing), ends: listEnds(drawing, all), nodes: listNodes(drawing, all), runs: listRuns(drawing, all),
-    splices: listSplices(drawing), folds: listFolds(drawing, all),
+    width: right,
+    height: bottom,
+    traces: listTraces(drawing),
+    ends: listEnds(drawing, all),
+    nodes: listNodes(drawing, all),
+    runs: listRuns(drawing, all),
+    splices: listSplices(drawing),
+    folds: listFolds(drawing, all),
   };
 }
 
@@ -98,7 +134,9 @@ function placeColumns(drawing: Drawing, strip: Strip): void {
   const atNode = new Map<string, Strip[]>();
   for (const child of strip.children) atNode.set(child.startNodeId, [...(atNode.get(child.startNodeId) ?? []), child]);
   for (const siblings of atNode.values()) {
-    const lanes = siblings.flatMap((child) => child.lanes.map((lane, index) => ({ key: columnKey(child, index), width: Math.max(options.pitch, laneWidth(lane, options.pitch)) })));
+    const lanes = siblings.flatMap((child) =>
+      child.lanes.map((lane, index) => ({ key: columnKey(child, index), width: Math.max(options.pitch, laneWidth(lane, options.pitch)) })),
+    );
     const total = lanes.reduce((sum, { width }) => sum + width, 0);
     let x = toX(options, siblings[0]!.startMm) + total / 2;
     for (const { key, width } of lanes) {
@@ -142,7 +180,14 @@ function listTraces(drawing: Drawing): StripTrace[] {
       known.count += 1;
       continue;
     }
-    const trace: StripTrace = { id: wire.id, wireIds: [wire.id], colour: foldKey === null ? wire.colour : null, width: foldKey === null ? options.pitch * 0.66 : widths.get(wire.id)!, d: toPath(drawing, wire, way), count: 1 };
+    const trace: StripTrace = {
+      id: wire.id,
+      wireIds: [wire.id],
+      colour: foldKey === null ? wire.colour : null,
+      width: foldKey === null ? options.pitch * 0.66 : widths.get(wire.id)!,
+      d: toPath(drawing, wire, way),
+      count: 1,
+    };
     if (foldKey !== null) drawnFolds.set(foldKey, trace);
     traces.push(trace);
   }
@@ -198,7 +243,9 @@ function toPath({ options, columns, rows }: Drawing, wire: PlannedWire, way: rea
     return visit.row.strip.children.includes(of.row.strip) && Math.abs(visit.toMm - of.row.strip.startMm) < 1e-6;
   }
   function towards(visit: Visit, next: Visit | undefined): 'left' | 'right' {
-    return next && Math.abs(visit.fromMm - next.row.strip.startMm) < 1e-6 && visit.row.strip.children.includes(next.row.strip) ? 'left' : 'right';
+    return next && Math.abs(visit.fromMm - next.row.strip.startMm) < 1e-6 && visit.row.strip.children.includes(next.row.strip)
+      ? 'left'
+      : 'right';
   }
   function drop(a: Visit, b: Visit): number {
     const child = a.row.strip.children.includes(b.row.strip) ? b : b.row.strip.children.includes(a.row.strip) ? a : b;
@@ -225,7 +272,9 @@ function toChain(inOrder: readonly Visit[], byStrip: ReadonlyMap<string, Visit>,
 }
 
 function roundCorners(points: readonly [number, number][], radius: number): string {
-  const kept = points.filter(([x, y], index) => index === 0 || Math.abs(x - points[index - 1]![0]) + Math.abs(y - points[index - 1]![1]) > 0.01);
+  const kept = points.filter(
+    ([x, y], index) => index === 0 || Math.abs(x - points[index - 1]![0]) + Math.abs(y - points[index - 1]![1]) > 0.01,
+  );
   let d = '';
   kept.forEach(([x, y], index) => {
     const before = kept[index - 1];
@@ -255,54 +304,109 @@ function listEnds({ loom, plan, options }: Drawing, rows: readonly Row[]): Strip
   };
   const first = rows[0];
   const main = rows.filter(({ strip }) => strip.startNodeId === plan.tree.datumId);
-  add(plan.tree.datumId, options.left, first?.top ?? options.top, main.length ? Math.max(...main.map(({ bottom }) => bottom)) : options.top + options.row, null, null);
+  add(
+    plan.tree.datumId,
+    options.left,
+    first?.top ?? options.top,
+    main.length ? Math.max(...main.map(({ bottom }) => bottom)) : options.top + options.row,
+    null,
+    null,
+  );
   for (const { strip, top, ys, bottom } of rows) {
     const lastId = strip.segmentIds.at(-1)!;
     const { farNodeId } = plan.tree.segments[lastId]!;
     const half = options.pitch * 0.8;
-    const atEnd = strip.lanes.map((lane, index) => ({ lane, y: ys[index]! })).filter(({ lane }) => Math.abs(lane.toMm - strip.endMm) < 1e-6);
+    const atEnd = strip.lanes
+      .map((lane, index) => ({ lane, y: ys[index]! }))
+      .filter(({ lane }) => Math.abs(lane.toMm - strip.endMm) < 1e-6);
     const middle = (top + bottom) / 2;
-    add(farNodeId, toX(options, strip.endMm), atEnd.length ? atEnd[0]!.y - half : middle - half, atEnd.length ? atEnd.at(-1)!.y + half : middle + half, lastId, strip.endMm - strip.startMm);
+    add(
+      farNodeId,
+      toX(options, strip.endMm),
+      atEnd.length ? atEnd[0]!.y - half : middle - half,
+      atEnd.length ? atEnd.at(-1)!.y + half : middle + half,
+      lastId,
+      strip.endMm - strip.startMm,
+    );
   }
   return ends;
 }
 
 function listNodes({ loom, plan, options }: Drawing, rows: readonly Row[]): StripLayout['nodes'] {
-  return rows.flatMap(({ strip, top, bottom }) => (strip.folded ? [] : strip.segmentIds.slice(0, -1).map((segmentId) => {
-    const { farNodeId } = plan.tree.segments[segmentId]!;
-    const { kind, name, holeMm } = loom.nodes[farNodeId]!;
-    return { nodeId: farNodeId, kind, name, holeMm, x: toX(options, plan.tree.nodes[farNodeId]!.distanceMm), top, bottom, segmentId };
-  })));
+  return rows.flatMap(({ strip, top, bottom }) =>
+    strip.folded
+      ? []
+      : strip.segmentIds.slice(0, -1).map((segmentId) => {
+          const { farNodeId } = plan.tree.segments[segmentId]!;
+          const { kind, name, holeMm } = loom.nodes[farNodeId]!;
+          return { nodeId: farNodeId, kind, name, holeMm, x: toX(options, plan.tree.nodes[farNodeId]!.distanceMm), top, bottom, segmentId };
+        }),
+  );
 }
 
 function listRuns({ loom, plan, options }: Drawing, rows: readonly Row[]): StripLayout['runs'] {
   const kinds = new Map(plan.coverings.map(({ segmentId, kind }) => [segmentId, kind]));
-  return rows.flatMap(({ strip, top, bottom }) => (strip.folded ? [strip.id] : strip.segmentIds).map((segmentId) => {
-    const { startMm, lengthMm } = plan.tree.segments[segmentId]!;
-    const runMm = strip.folded ? strip.endMm - strip.startMm : lengthMm;
-    return {
-      segmentId, x: toX(options, startMm), width: runMm * options.scale, top, bottom, zoneId: loom.segments[segmentId]!.zoneId,
-      covering: kinds.get(segmentId) ?? 'none', count: strip.lanes.length,
-    };
-  }));
+  return rows.flatMap(({ strip, top, bottom }) =>
+    (strip.folded ? [strip.id] : strip.segmentIds).map((segmentId) => {
+      const { startMm, lengthMm } = plan.tree.segments[segmentId]!;
+      const runMm = strip.folded ? strip.endMm - strip.startMm : lengthMm;
+      return {
+        segmentId,
+        x: toX(options, startMm),
+        width: runMm * options.scale,
+        top,
+        bottom,
+        zoneId: loom.segments[segmentId]!.zoneId,
+        covering: kinds.get(segmentId) ?? 'none',
+        count: strip.lanes.length,
+      };
+    }),
+  );
 }
 
 function listSplices(drawing: Drawing): StripLayout['splices'] {
   const { plan, options, rows } = drawing;
-  const stripOf = new Map([...rows.values()].flatMap((row) => (row.strip.folded ? [] : row.strip.segmentIds.map((id) => [id, row] as const))));
-  return plan.splices.flatMap((splice) => {
+  const stripOf = new Map(
+    [...rows.values()].flatMap((row) => (row.strip.folded ? [] : row.strip.segmentIds.map((id) => [id, row] as const))),
+  );
+  const placed = plan.splices.flatMap((splice) => {
     const row = stripOf.get(splice.place.segmentId);
     if (!row) return [];
     const touching = new Set(plan.barrels.find(({ spliceId }) => spliceId === splice.id)!.wireIds);
     const ys = row.strip.lanes.flatMap((lane, index) => (lane.wireIds.some((id) => touching.has(id)) ? [row.ys[index]!] : []));
     if (ys.length === 0) return [];
-    return [{ spliceId: splice.id, label: splice.label, x: toX(options, splice.distanceMm), top: Math.min(...ys), bottom: Math.max(...ys), y: ys[0]!, clear: splice.clear }];
+    return [
+      {
+        spliceId: splice.id,
+        label: splice.label,
+        x: toX(options, splice.distanceMm),
+        top: Math.min(...ys),
+        bottom: Math.max(...ys),
+        y: ys[0]!,
+        labelY: Math.max(...ys) + LABEL_HEIGHT * 0.7,
+        clear: splice.clear,
+      },
+    ];
   });
+  // a label that would lie on its neighbour's goes below it
+  placed.forEach((one, index) => {
+    for (const other of placed.slice(0, index)) {
+      if (Math.abs(other.x - one.x) < LABEL_WIDTH && Math.abs(other.labelY - one.labelY) < LABEL_HEIGHT)
+        one.labelY = other.labelY + LABEL_HEIGHT;
+    }
+  });
+  return placed;
 }
 
 function listFolds({ loom, plan, options }: Drawing, rows: readonly Row[]): StripLayout['folds'] {
-  return rows.filter(({ strip }) => strip.startNodeId !== plan.tree.datumId && (strip.folded || strip.segmentIds.length > 1)).map(({ strip, top, bottom }) => ({
-    segmentId: strip.id, folded: strip.folded, count: strip.lanes.reduce((sum, lane) => sum + lane.wireIds.length, 0),
-    x: toX(options, strip.startMm), y: (top + bottom) / 2, name: loom.nodes[plan.tree.segments[strip.segmentIds.at(-1)!]!.farNodeId]!.name,
-  }));
+  return rows
+    .filter(({ strip }) => strip.startNodeId !== plan.tree.datumId && (strip.folded || strip.segmentIds.length > 1))
+    .map(({ strip, top, bottom }) => ({
+      segmentId: strip.id,
+      folded: strip.folded,
+      count: strip.lanes.reduce((sum, lane) => sum + lane.wireIds.length, 0),
+      x: toX(options, strip.startMm),
+      y: (top + bottom) / 2,
+      name: loom.nodes[plan.tree.segments[strip.segmentIds.at(-1)!]!.farNodeId]!.name,
+    }));
 }

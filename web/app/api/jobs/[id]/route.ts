@@ -4,4 +4,5 @@ import { respond } from '../../../../server/respond';
 
 /** The job as it stands, with what ?author= may undo. */
 export const GET = respond<{ id: string }>(async (request, { id }) =>
-  Response.json(await readJob(toJobId(id), new URL(request.url).searchParams.get('author') ?? '')));
+  Response.json(await readJob(toJobId(id), new URL(request.url).searchParams.get('author') ?? '')),
+);

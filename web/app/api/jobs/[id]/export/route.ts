@@ -9,9 +9,13 @@ export const GET = respond<{ id: string }>(async (request, { id }) => {
   const query = new URL(request.url).searchParams;
   const what = query.get('what') ?? 'job';
   const { job, revision } = await readSource(toJobId(id), query.get('release'));
-  const send = (body: string, type: string, extension: string, part: string) => new Response(body, {
-    headers: { 'content-type': `${type}; charset=utf-8`, 'content-disposition': `attachment; filename="${toFileName(job.name, part, revision)}.${extension}"` },
-  });
+  const send = (body: string, type: string, extension: string, part: string) =>
+    new Response(body, {
+      headers: {
+        'content-type': `${type}; charset=utf-8`,
+        'content-disposition': `attachment; filename="${toFileName(job.name, part, revision)}.${extension}"`,
+      },
+    });
   if (what === 'job') return send(`${JSON.stringify(job, null, 2)}\n`, 'application/json', 'json', '');
   const { plan, build } = planOf(job, query.get('loom'));
   if (what === 'wires') return send(toWireListCsv(job, plan), 'text/csv', 'csv', `${plan.loomId} wires`);

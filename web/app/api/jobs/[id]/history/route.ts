@@ -3,4 +3,6 @@ import { HistoryRequest, toJobId, toRequest } from '../../../../../server/reques
 import { readJson, respond } from '../../../../../server/respond';
 
 /** Undo or redo. */
-export const POST = respond<{ id: string }>(async (request, { id }) => Response.json(await takeHistory(toJobId(id), toRequest(HistoryRequest, await readJson(request)))));
+export const POST = respond<{ id: string }>(async (request, { id }) =>
+  Response.json(await takeHistory(toJobId(id), toRequest(HistoryRequest, await readJson(request)))),
+);

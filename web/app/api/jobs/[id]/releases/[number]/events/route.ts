@@ -4,7 +4,11 @@ import { readJson, respond } from '../../../../../../../server/respond';
 
 type Parameters = { id: string; number: string };
 
-export const GET = respond<Parameters>(async (_request, { id, number }) => Response.json(await listFloorEvents(toJobId(id), Number(number))));
+export const GET = respond<Parameters>(async (_request, { id, number }) =>
+  Response.json(await listFloorEvents(toJobId(id), Number(number))),
+);
 
 /** Add ticks and problems; ids that are known are passed over. */
-export const POST = respond<Parameters>(async (request, { id, number }) => Response.json(await addFloorEvents(toJobId(id), Number(number), toRequest(FloorEventsRequest, await readJson(request)).events)));
+export const POST = respond<Parameters>(async (request, { id, number }) =>
+  Response.json(await addFloorEvents(toJobId(id), Number(number), toRequest(FloorEventsRequest, await readJson(request)).events)),
+);

@@ -1,0 +1,7 @@
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { FORMAT_VERSION, JobSchema } from '../model';
+
+const folder = fileURLToPath(new URL('../../schema/', import.meta.url));
+mkdirSync(folder, { recursive: true });
+writeFileSync(`${folder}job-${FORMAT_VERSION}.json`, `${JSON.stringify(JobSchema, null, 2)}\n`);

@@ -1,0 +1,205 @@
+'use client';
+
+import { memo, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import type { StripLayout } from 'wattograph-core';
+import { useJobStore, type PlannedLoom } from '../../client/jobContext';
+import { useCursor } from '../cursor';
+import styles from './Strip.module.css';
+
+/** Where a strip begins: room for the anchor's name. */
+export const LEFT = 44;
+
+export function Where({ planned, onType }: { planned: PlannedLoom; onType: (segmentId: string) => void }) {
+  const segmentId = useCursor((at) => at?.segmentId ?? null);
+  const segment = segmentId === null ? undefined : planned.plan.tree.segments[segmentId];
+  if (!segment) return <span className={styles.where} />;
+  const { nodes } = planned.loom;
+  return (
+    <span className={styles.where}>
+      {nodes[segment.nearNodeId]!.name} to {nodes[segment.farNodeId]!.name},{' '}
+      <button onClick={() => onType(segment.id)} title="Type this length (Enter)">
+        <b className="mono">{Math.round(segment.lengthMm)}</b> mm
+      </button>
+    </span>
+  );
+}
+
+export function Chosen({ layout }: { layout: StripLayout }) {
+  const segmentId = useCursor((at) => at?.segmentId ?? null);
+  const run = layout.runs.find((one) => one.segmentId === segmentId);
+  return run ? <rect className={styles.chosen} x={run.x} y={run.top} width={run.width} height={run.bottom - run.top} /> : null;
+}
+
+export function CursorLine({ planned, scale, height }: { planned: PlannedLoom; scale: number; height: number }) {
+  const at = useCursor((cursor) => cursor);
+  const segment = at ? planned.plan.tree.segments[at.segmentId] : undefined;
+  if (!at || !segment) return null;
+  const mm = segment.startMm + at.offsetMm;
+  return (
+    <div className={styles.line} style={{ height, transform: `translateX(${LEFT + mm * scale - 1}px)` }} data-testid="cursor">
+      <span className={styles.flag}>{Math.round(mm)}</span>
+    </div>
+  );
+}
+
+export const Ends = memo(function Ends({ layout, heldNodes }: { layout: StripLayout; heldNodes: ReadonlySet<string> }) {
+  return layout.ends.map(({ endId, nodeId, segmentId, x, top, bottom, name, legMm }) => {
+    const middle = (top + bottom) / 2;
+    if (segmentId === null) {
+      return (
+        <g key={endId}>
+          <rect x={x - 30} y={top} width={30} height={Math.max(24, bottom - top)} fill="var(--ink)" />
+          <text
+            x={x - 10}
+            y={middle}
+            textAnchor="middle"
+            transform={`rotate(-90 ${x - 10} ${middle})`}
+            style={{ fontSize: 14, fontWeight: 600, fill: 'var(--paper)', fontStretch: '84%' }}
+          >
+            {name}
+          </text>
+        </g>
+      );
+    }
+    return (
+      <g key={endId}>
+        <rect x={x} y={top} width={8} height={Math.max(6, bottom - top)} fill="var(--ink)" />
+        <text x={x + 13} y={middle + 5} className={styles.name}>
+          {name} <tspan className={styles.leg}>+{Math.round(legMm ?? 0)}</tspan>
+          {heldNodes.has(nodeId) && <tspan style={{ fill: 'var(--action)', fontWeight: 600 }}> guessed</tspan>}
+        </text>
+      </g>
+    );
+  });
+});
+
+export const Nodes = memo(function Nodes({
+  layout,
+  onDrag,
+  onNudge,
+}: {
+  layout: StripLayout;
+  onDrag: (nodeId: string, event: PointerEvent<SVGElement>) => void;
+  onNudge: (nodeId: string, byMm: number) => void;
+}) {
+  return layout.nodes.map(({ nodeId, kind, name, holeMm, x, top, bottom }) => {
+    const press = (event: KeyboardEvent) => {
+      if (event.key !== 'ArrowLeft' && event.key !== 'ArrowRight') return;
+      event.preventDefault();
+      event.stopPropagation();
+      onNudge(nodeId, (event.key === 'ArrowLeft' ? -1 : 1) * (event.shiftKey ? 10 : 1));
+    };
+    const shared = {
+      className: styles.handle,
+      tabIndex: 0,
+      role: 'slider',
+      'aria-label': `${kind} ${name}`,
+      'aria-valuenow': Math.round(x),
+      onPointerDown: (event: PointerEvent<SVGElement>) => onDrag(nodeId, event),
+      onKeyDown: press,
+    };
+    if (kind === 'pass') {
+      return (
+        <g key={nodeId}>
+          <rect x={x - 3} y={top - 2} width={6} height={bottom - top + 4} fill="var(--paper)" stroke="var(--ink)" strokeDasharray="3 2" />
+          <rect x={x - 5} y={top - 8} width={10} height={10} {...shared}>
+            <title>
+              {name}
+              {holeMm === null ? '' : `, hole Ø ${holeMm} mm`}: drag along the tape
+            </title>
+          </rect>
+        </g>
+      );
+    }
+    return (
+      <circle key={nodeId} cx={x} cy={top + 1} r={6} {...shared}>
+        <title>{name}: drag along the tape</title>
+      </circle>
+    );
+  });
+});
+
+export function Folds({ layout, onFold }: { layout: StripLayout; onFold: (segmentId: string, to: boolean) => void }) {
+  return layout.folds.map(({ segmentId, folded, count, x, y, name }) => (
+    <g
+      key={segmentId}
+      role="button"
+      tabIndex={0}
+      aria-label={`${folded ? 'Unfold' : 'Fold'} the branch to ${name}`}
+      style={{ cursor: 'pointer' }}
+      onClick={() => onFold(segmentId, !folded)}
+      onPointerDown={(event) => event.stopPropagation()}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter' || event.key === ' ') {
+          event.stopPropagation();
+          onFold(segmentId, !folded);
+        }
+      }}
+    >
+      <rect x={x + 10} y={y - 10} width={34} height={20} fill="var(--paper)" stroke="var(--ink)" />
+      <text x={x + 27} y={y + 5} textAnchor="middle" style={{ font: '600 13px var(--mono)', fill: 'var(--ink)' }}>
+        {folded ? `▸${count}` : '▾'}
+      </text>
+    </g>
+  ));
+}
+
+/** The length of a run, typed where it lies. */
+export function TypeLength({
+  planned,
+  segmentId,
+  x,
+  y,
+  onDone,
+}: {
+  planned: PlannedLoom;
+  segmentId: string;
+  x: number;
+  y: number;
+  onDone: () => void;
+}) {
+  const store = useJobStore();
+  const { lengthMm, nearNodeId, farNodeId } = planned.plan.tree.segments[segmentId]!;
+  const [text, setText] = useState(String(Math.round(lengthMm)));
+  const value = Number(text.replace(',', '.'));
+  const isGood = value > 0 && value <= 20000;
+  const run = `${planned.loom.nodes[nearNodeId]!.name} to ${planned.loom.nodes[farNodeId]!.name}`;
+  const keep = () => {
+    if (!isGood) return;
+    store.edit(`${run} ${value} mm`, (draft) => {
+      const segment = draft.looms[planned.loomId]!.segments[segmentId]!;
+      segment.lengthMm = value;
+      segment.secondLengthMm = null;
+    });
+    onDone();
+  };
+  return (
+    <div
+      className={styles.type}
+      style={{ left: Math.max(4, x - 90), top: y }}
+      onPointerDown={(event) => event.stopPropagation()}
+      onPointerMove={(event) => event.stopPropagation()}
+    >
+      <label className="narrow" htmlFor="run-length">
+        {run}
+      </label>
+      <input
+        id="run-length"
+        inputMode="decimal"
+        autoFocus
+        value={text}
+        aria-invalid={!isGood}
+        onFocus={(event) => event.currentTarget.select()}
+        onChange={(event) => setText(event.currentTarget.value)}
+        onBlur={onDone}
+        onKeyDown={(event) => {
+          event.stopPropagation();
+          if (event.key === 'Enter') keep();
+          if (event.key === 'Escape') onDone();
+        }}
+      />
+      <span>mm</span>
+      {!isGood && <span style={{ color: 'var(--action)' }}>above 0, at most 20 000</span>}
+    </div>
+  );
+}
