@@ -17,7 +17,7 @@ export function readCsv(source: string): Checked<CsvTable> {
   if (source.length > MOST_BYTES)
     return fail('', `expected at most ${MOST_BYTES / 1024 / 1024} MB, got ${(source.length / 1024 / 1024).toFixed(0)} MB`);
   const text = source.startsWith('\ufeff') ? source.slice(1) : source;
-  const parsed = Papa.parse<string[]>(text, { delimitersToGuess: [',', ';', '\t'], skipEmptyLines: false });
+  const parsed = Papa.parse<string[]>(text, { delimiter: chooseDelimiter(text), skipEmptyLines: false });
   const broken = parsed.errors.find(({ type }) => type === 'Quotes');
   if (broken)
     return fail(
@@ -45,6 +45,13 @@ export function readCsv(source: string): Checked<CsvTable> {
     problems.push({ path: `line ${head.line + 1}`, message: 'expected at least one row under the column names, got none' });
   if (rows.length > MOST_ROWS) problems.push({ path: '', message: `expected at most ${MOST_ROWS} rows, got ${rows.length}` });
   return problems.length ? { ok: false, problems } : { ok: true, value: { columns, rows, delimiter: parsed.meta.delimiter } };
+}
+
+/** What parts the fields: of comma, semicolon and tab the one that the first line has most of, outside quotes. */
+function chooseDelimiter(text: string): string {
+  const head = (text.split(/\r?\n/, 1)[0] ?? '').replace(/"[^"]*"/g, '');
+  const count = (delimiter: string) => head.split(delimiter).length;
+  return [',', ';', '\t'].reduce((best, one) => (count(one) > count(best) ? one : best));
 }
 
 const lineOf = (text: string, index: number) => text.slice(0, index).split('\n').length;

@@ -1,0 +1,83 @@
+import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { createSkerry } from '../demo';
+import { createBench } from '../testing/createBench';
+import { runCli } from './runCli';
+
+const folder = mkdtempSync(join(tmpdir(), 'wattograph-cli-'));
+const file = (name: string, content: string) => {
+  const path = join(folder, name);
+  writeFileSync(path, content);
+  return path;
+};
+async function call(...words: string[]) {
+  let out = '';
+  let error = '';
+  const code = await runCli(words, {
+    out: (text) => {
+      out += text;
+    },
+    error: (text) => {
+      error += text;
+    },
+  });
+  return { code, out, error };
+}
+const skerry = file('skerry.json', JSON.stringify(createSkerry()));
+const bench = file('bench.json', JSON.stringify(createBench()));
+
+test('plan prints the plan as JSON', async () => {
+  const { code, out } = await call('plan', bench);
+  expect(code).toBe(0);
+  expect(JSON.parse(out)).toMatchObject({ looms: [{ loomId: 'bench', wires: expect.any(Array) }] });
+});
+
+test('check: exit code 1 where a stop is open, 0 where none is', async () => {
+  const found = await call('check', skerry);
+  expect(found.code).toBe(1);
+  expect(found.out).toContain('stop CI1 charge pressure has no ground: cavity 2 is not connected. Fix: Join cavity 2 to sensor ground.');
+  expect(await call('check', bench)).toEqual({ code: 0, out: 'no findings\n', error: '' });
+});
+
+test('sheets writes a PDF', async () => {
+  const target = join(folder, 'pack.pdf');
+  const { code, out } = await call('sheets', bench, '--pdf', target, '--paper', 'Letter');
+  expect(code).toBe(0);
+  expect(out).toMatch(/pack\.pdf: \d+ pages/);
+  expect(existsSync(target) && readFileSync(target).subarray(0, 5).toString()).toBe('%PDF-');
+});
+
+test('convert prints a list as CSV', async () => {
+  const { code, out } = await call('convert', bench, '--csv', 'wires');
+  expect(code).toBe(0);
+  expect(out.split('\r\n')[0]).toBe('wire,circuit,from,from cavity,to,to cavity,colour,size,cut mm,rough mm,sigma mm,held');
+});
+
+describe('bad input ends with 2 and a located message, and writes nothing', () => {
+  test.each<[string, string[], RegExp]>([
+    ['no file', ['plan'], /expected a command and a file/],
+    ['a command that is none', ['draw', bench], /expected plan, check, sheets or convert, got "draw"/],
+    ['a file that is not there', ['plan', join(folder, 'gone.json')], /gone\.json: expected a file that can be read/],
+    [
+      'cut-off JSON',
+      ['plan', file('cut.json', JSON.stringify(createBench()).slice(0, 200))],
+      /cut\.json line 1, column 201: expected more JSON/,
+    ],
+    [
+      'a wrong type',
+      ['plan', file('type.json', JSON.stringify(createBench()).replace('"lengthMm":300', '"lengthMm":"300"'))],
+      /type\.json \/looms\/bench\/segments\/s1\/lengthMm: expected number, got "300"/,
+    ],
+    ['a wrong loom', ['convert', bench, '--csv', 'cuts', '--loom', 'x'], /--loom: expected one of bench, got "x"/],
+    ['a list that is none', ['convert', bench, '--csv', 'xyz'], /--csv: expected wires or cuts, got "xyz"/],
+    ['no name for the PDF', ['sheets', bench], /--pdf: expected the name of the file to write/],
+    ['a flag that is none', ['plan', bench, '--fast'], /Unknown option '--fast'/],
+    ['a 50 MB file', ['plan', file('big.json', ' '.repeat(50 * 1024 * 1024))], /big\.json: expected at most 8 MB, got 50 MB/],
+  ])('%s', async (_, words, expected) => {
+    const { code, out, error } = await call(...words);
+    expect(code).toBe(2);
+    expect(out).toBe('');
+    expect(error).toMatch(expected);
+  });
+});

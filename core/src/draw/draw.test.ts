@@ -1,0 +1,147 @@
+import fc from 'fast-check';
+import { CATALOGUE, type Catalogue } from '../catalogue';
+import { createRandomJob } from '../demo/createRandomJob';
+import { createSkerry } from '../demo';
+import { createBuild, listFindings } from '../make';
+import { listCavities, type Job } from '../model';
+import { plan } from '../plan';
+import { createSheets, drawFace, fitText, layoutStrip, measureText, toSvg, type Paper, type SheetPage } from './index';
+
+const options = { scale: 0.5, pitch: 4, row: 18, left: 40, top: 30 };
+const layout = (job: Job, folded: string[] = []) =>
+  layoutStrip(Object.values(job.looms)[0]!, plan(job, CATALOGUE).looms[0]!, { ...options, folded: new Set(folded) });
+
+describe('strip', () => {
+  test('no two end labels share a row within reach of each other', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 1e6 }), fc.constantFrom(20, 60, 120), (seed, wires) => {
+        const { ends } = layout(createRandomJob(seed, wires));
+        const labels = ends
+          .filter(({ segmentId }) => segmentId !== null)
+          .map(({ top, bottom }) => (top + bottom) / 2)
+          .sort((a, b) => a - b);
+        for (let index = 1; index < labels.length; index += 1) expect(labels[index]! - labels[index - 1]!).toBeGreaterThanOrEqual(14);
+      }),
+      { numRuns: 20 },
+    );
+  });
+  test('what leaves first lies lowest, so that no branch crosses a trace that goes on', () => {
+    const { traces } = layout(createSkerry());
+    const plain = plan(createSkerry(), CATALOGUE).looms[0]!;
+    const yAtStart = (id: string) => Number(/^M[\d.]+ ([\d.]+)/.exec(traces.find((trace) => trace.id === id)!.d)![1]);
+    const to = (endId: string) =>
+      plain.wires.find((wire) => wire.to.kind === 'cavity' && wire.to.endId === endId && wire.from.kind === 'cavity')!.id;
+    expect(yAtStart(to('inj1'))).toBeGreaterThan(yAtStart(to('thr')));
+    expect(yAtStart(to('thr'))).toBeGreaterThan(yAtStart(to('inj4')));
+    expect(yAtStart(to('inj4'))).toBeGreaterThan(yAtStart(to('byp')));
+    expect(yAtStart(to('byp'))).toBeGreaterThan(yAtStart(to('air')));
+  });
+  test('every wire is drawn once, and along the tape to its true distance', () => {
+    const job = createSkerry();
+    const made = layout(job);
+    expect(made.traces.flatMap(({ wireIds }) => wireIds).sort()).toEqual(
+      plan(job, CATALOGUE)
+        .looms[0]!.wires.filter(({ pieces }) => pieces.length > 0)
+        .map(({ id }) => id)
+        .sort(),
+    );
+    expect(made.ends.find(({ endId }) => endId === 'air')!.x).toBeCloseTo(40 + 1116.5 * 0.5, 6);
+  });
+  test('a folded branch is one thick trace that says how many wires it stands for', () => {
+    const made = layout(createSkerry(), ['s-thr']);
+    const thick = made.traces.filter(({ count }) => count > 1);
+    expect(thick).toHaveLength(1);
+    expect(thick[0]).toMatchObject({ count: 6, colour: null });
+    expect(made.folds.find(({ segmentId }) => segmentId === 's-thr')).toMatchObject({ folded: true, count: 6 });
+  });
+  test('splice labels do not lie on each other', () => {
+    const { splices } = layout(createSkerry());
+    splices.forEach((a, index) =>
+      splices.slice(index + 1).forEach((b) => expect(Math.abs(a.x - b.x) >= 44 || Math.abs(a.labelY - b.labelY) >= 18).toBe(true)),
+    );
+  });
+});
+
+describe('faces', () => {
+  test.each(Object.entries(CATALOGUE.families))('%s: every cavity once, none over another, the mating side its mirror', (_, family) => {
+    const wire = drawFace(family, 'wire');
+    const mating = drawFace(family, 'mating');
+    expect(wire.spots.map(({ cavity }) => cavity)).toEqual(listCavities(family));
+    wire.spots.forEach((a, index) => {
+      expect(mating.spots[index]!.x).toBeCloseTo(-a.x, 9);
+      expect(mating.spots[index]!.y).toBeCloseTo(a.y, 9);
+      wire.spots.slice(index + 1).forEach((b) => expect(Math.hypot(a.x - b.x, a.y - b.y)).toBeGreaterThanOrEqual(wire.cavityMm - 1e-9));
+    });
+  });
+});
+
+describe('sheets', () => {
+  const pack = (job: Job, paper: Paper = 'A4', catalogue: Catalogue = CATALOGUE): SheetPage[] => {
+    const whole = plan(job, catalogue);
+    const loom = whole.looms[0]!;
+    return createSheets(job, loom, createBuild(job, loom, catalogue), listFindings(job, whole, catalogue), catalogue, {
+      paper,
+      job: job.name,
+      loom: 'inlet',
+      revision: 'revision 3',
+      date: '2026-11-24',
+    });
+  };
+  const words = (page: SheetPage) => page.marks.flatMap((mark) => (mark.kind === 'text' ? [mark.text] : []));
+  test.each(['A4', 'Letter'] as const)(
+    '%s: page x of y, job, loom, revision and date on every page, nothing outside the paper',
+    (paper) => {
+      const pages = pack(createSkerry(), paper);
+      pages.forEach((page, index) => {
+        expect(words(page)).toContain(`page ${index + 1} of ${pages.length}`);
+        expect(words(page)).toContain('Skerry 12 · loom inlet · revision 3 · 2026-11-24');
+        for (const mark of page.marks) {
+          if (mark.kind !== 'text' || mark.turn) continue;
+          const width = measureText(mark.text, mark.size, mark.face);
+          const left = mark.anchor === 'start' ? mark.x : mark.anchor === 'middle' ? mark.x - width / 2 : mark.x - width;
+          expect(left).toBeGreaterThanOrEqual(8);
+          expect(left + width).toBeLessThanOrEqual(page.widthMm - 8);
+          expect(mark.y).toBeLessThanOrEqual(page.heightMm - 5);
+        }
+      });
+    },
+  );
+  test('every wire number and its colour in words is on the cut list; held ones say so', () => {
+    const text = pack(createSkerry())
+      .filter(({ sheet }) => sheet === 'Cut list')
+      .flatMap(words);
+    for (const { number } of plan(createSkerry(), CATALOGUE).looms[0]!.wires) expect(text).toContain(number);
+    expect(text).toEqual(expect.arrayContaining(['red/white', 'HELD']));
+  });
+  test('names are escaped in SVG', () => {
+    const job = createSkerry();
+    const sly = { ...job, notes: '<script>alert("x")</script> & more' };
+    const svg = toSvg(pack(sly)[0]!);
+    expect(svg).not.toContain('<script>');
+    expect(svg).toContain('&lt;script&gt;');
+  });
+  test('an empty loom still has its sheets', () => {
+    const job = createSkerry();
+    const empty = {
+      ...job,
+      looms: {
+        inlet: {
+          ...job.looms.inlet!,
+          segments: {},
+          ends: {},
+          circuits: {},
+          splicePins: {},
+          nodes: { datum: job.looms.inlet!.nodes.datum! },
+        },
+      },
+    };
+    expect(pack(empty).map(({ sheet }) => sheet)).toContain('Steps');
+  });
+});
+
+test('fitText cuts to the width it is given', () => {
+  expect(fitText('short', 3, 'sans', 100)).toBe('short');
+  const cut = fitText('a very long line indeed', 3, 'sans', 12);
+  expect(cut.endsWith('…')).toBe(true);
+  expect(measureText(cut, 3, 'sans')).toBeLessThanOrEqual(12);
+});

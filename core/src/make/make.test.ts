@@ -1,0 +1,141 @@
+import fc from 'fast-check';
+import { CATALOGUE } from '../catalogue';
+import { createRandomJob } from '../demo/createRandomJob';
+import { createSkerry } from '../demo';
+import type { Job } from '../model';
+import { plan } from '../plan';
+import { createBench } from '../testing/createBench';
+import { createBuild, listFindings, orderSteps, type Step } from './index';
+
+const build = (job: Job) => createBuild(job, plan(job, CATALOGUE).looms[0]!, CATALOGUE);
+const before = (steps: readonly Step[], one: string, other: string) =>
+  steps.findIndex(({ id }) => id === one) < steps.findIndex(({ id }) => id === other);
+
+describe('steps', () => {
+  const { steps } = build(createSkerry());
+  test('every step comes after all that it needs', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 1e6 }), (seed) => {
+        const made = build(createRandomJob(seed, 40)).steps;
+        const place = new Map(made.map(({ id }, index) => [id, index]));
+        for (const step of made)
+          for (const { stepId } of step.needs) if (place.has(stepId)) expect(place.get(stepId)!).toBeLessThan(place.get(step.id)!);
+      }),
+      { numRuns: 15 },
+    );
+  });
+  test('what slides on goes on before every end that would stop it', () => {
+    for (const { id, needs } of steps.filter(({ operation }) => operation === 'slide')) {
+      const segmentId = id.replace('slide.', '');
+      if (needs.some(({ because }) => because === 'planned over the finished end')) continue;
+      for (const crimp of steps.filter((step) => step.operation === 'crimp' && step.needs.some(({ stepId }) => stepId === id)))
+        expect(before(steps, id, crimp.id)).toBe(true);
+      expect(steps.some((step) => step.operation === 'crimp' && step.needs.some(({ stepId }) => stepId === `slide.${segmentId}`))).toBe(
+        true,
+      );
+    }
+  });
+  test('pull-to-seat: through the housing, then the crimp, then the seat', () => {
+    expect(before(steps, 'thread.inj1', 'crimp.inj1')).toBe(true);
+    expect(before(steps, 'crimp.inj1', 'seat.inj1')).toBe(true);
+    expect(steps.some(({ id }) => id === 'thread.thr')).toBe(false);
+  });
+  test('the anchor is filled first, the trial fit comes before device ends, the test last but one', () => {
+    expect(before(steps, 'seat.B1', 'lay')).toBe(true);
+    expect(before(steps, 'fit', 'crimp.air')).toBe(true);
+    expect(steps.slice(-2).map(({ id }) => id)).toEqual(['test', 'sign']);
+  });
+  test('a sleeve over a splice waits for the joint', () => expect(before(steps, 'splice.c201@bk1', 'slide.t2')).toBe(true));
+  test('every cavity with a wire is crimped once and seated once', () => {
+    const loom = plan(createSkerry(), CATALOGUE).looms[0]!;
+    for (const operation of ['crimp', 'seat'] as const) {
+      const done = steps
+        .filter((step) => step.operation === operation)
+        .flatMap((step) => step.items.filter(({ cavity }) => cavity !== null).map(({ cavity }) => `${step.endId} ${cavity}`));
+      const due = loom.terminations
+        .filter(({ endId }) => operation === 'crimp' || endId !== 'gnd')
+        .map(({ endId, cavity }) => `${endId} ${cavity}`);
+      expect(done.sort()).toEqual(due.sort());
+    }
+  });
+  test('held wires cannot be ticked, others can', () => {
+    const held = steps.flatMap(({ items }) => items).filter(({ heldBecause }) => heldBecause !== null);
+    expect(new Set(held.flatMap(({ wireIds }) => wireIds))).toEqual(
+      new Set(['c222.1', 'c223.1', ...held.flatMap(({ wireIds }) => wireIds)]),
+    );
+    expect(held.map(({ heldBecause }) => heldBecause)).toContain('N-222: length only guessed');
+    expect(steps.find(({ id }) => id === 'cut.etfe-20-red')!.items.every(({ heldBecause }) => heldBecause === null)).toBe(true);
+  });
+  test('where work can hurt someone the step says so', () => {
+    for (const operation of ['splice', 'cover', 'fit', 'test', 'twist'] as const)
+      expect(steps.find((step) => step.operation === operation)!.caution).toMatch(/\w/);
+  });
+  test('BT1: a ring of needs has no order, and the finding names it', () => {
+    const job = createBench((loom) => {
+      loom.segments.s1 = { ...loom.segments.s1!, slideOn: 'after-ends' };
+    });
+    const finding = listFindings(job, plan(job, CATALOGUE), CATALOGUE).find(({ code }) => code === 'BT1')!;
+    expect(finding.sentence).toMatch(/^No order of work keeps all of these: .*slide .* on, datum to fork/);
+    expect(build(job).steps).toEqual([]);
+  });
+  test('orderSteps gives the ring itself', () => {
+    const step = (id: string, ...needs: string[]): Step => ({
+      id,
+      operation: 'cut',
+      title: id,
+      endId: null,
+      segmentId: null,
+      spliceId: null,
+      items: [],
+      tool: '',
+      parts: [],
+      caution: null,
+      needs: needs.map((stepId) => ({ stepId, because: '' })),
+    });
+    const ordered = orderSteps([step('a'), step('b', 'd'), step('c', 'b'), step('d', 'c'), step('e', 'd')]);
+    if (ordered.ok) throw new Error('expected a ring');
+    expect(ordered.ring.map(({ id }) => id).sort()).toEqual(['b', 'c', 'd']);
+  });
+  test('an empty loom has no steps', () => {
+    const empty = createBench((loom) => {
+      loom.circuits = {};
+    });
+    expect(build(empty).steps.filter(({ operation }) => operation === 'cut' || operation === 'crimp')).toEqual([]);
+  });
+});
+
+describe('lists', () => {
+  const { cuts, parts, continuity } = build(createSkerry());
+  const loom = plan(createSkerry(), CATALOGUE).looms[0]!;
+  test('the cut list has every wire once, longest first in each reel', () => {
+    const all = cuts.flatMap(({ wires, held }) => [...wires, ...held]);
+    expect(all.map(({ id }) => id).sort()).toEqual(loom.wires.map(({ id }) => id).sort());
+    for (const { wires } of cuts)
+      for (let index = 1; index < wires.length; index += 1) expect(wires[index]!.cutMm).toBeLessThanOrEqual(wires[index - 1]!.cutMm);
+    expect(cuts.flatMap(({ held }) => held.map(({ number }) => number)).sort()).toEqual(['N-222', 'N-223']);
+  });
+  test('metres of a reel are the sum of its wires, held ones not', () => {
+    for (const { wires, roughMm } of cuts) expect(roughMm).toBe(wires.reduce((sum, one) => sum + one.roughMm, 0));
+  });
+  test('parts are counted: a contact for every cavity with a wire, two labels a wire', () => {
+    const count = (group: string) => parts.filter((line) => line.group === group).reduce((sum, { pieces }) => sum + pieces, 0);
+    expect(count('contact')).toBe(loom.terminations.length);
+    expect(count('label')).toBe(2 * loom.wires.length + 16);
+    expect(count('housing')).toBe(15);
+    expect(count('plug')).toBe(loom.plugs.length);
+    expect(count('splice')).toBe(loom.splices.length);
+  });
+  test('continuity: every pin of a circuit against its source, resistance worked by hand for one wire', () => {
+    const pins = Object.values(createSkerry().looms.inlet!.circuits).reduce((sum, { terminations }) => sum + terminations.length - 1, 0);
+    expect(continuity).toHaveLength(pins);
+    const row = continuity.find(({ circuitId }) => circuitId === 'c203')!;
+    // 455 mm of AWG 22 at 53.2 mΩ/m, two contacts of 2 mΩ
+    expect(row.expectedOhm).toBeCloseTo(0.455 * 0.0532 + 0.004, 9);
+    expect(row.mostOhm).toBeCloseTo(row.expectedOhm + 0.1, 9);
+  });
+  test('through a splice: both wires, two contacts and the joint', () => {
+    const row = continuity.find(({ circuitId, to }) => circuitId === 'c201' && to.endId === 'inj1')!;
+    const [a, d] = row.wires.map((number) => loom.wires.find((wire) => wire.number === number)!);
+    expect(row.expectedOhm).toBeCloseTo(((a!.cutMm + d!.cutMm) * 32.4) / 1e6 + 0.005, 9);
+  });
+});

@@ -1,0 +1,35 @@
+const transform = {
+  '^.+\\.(t|j)sx?$': [
+    '@swc/jest',
+    {
+      jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } } },
+      module: { type: 'commonjs' },
+    },
+  ],
+};
+const moduleNameMapper = {
+  '^wattograph-core$': '<rootDir>/core/src/index.ts',
+  '^wattograph-core/pdf$': '<rootDir>/core/src/draw/toPdf.ts',
+  '^wattograph-core/demo$': '<rootDir>/core/src/demo/index.ts',
+  '\\.module\\.css$': '<rootDir>/web/testing/styles.cjs',
+};
+const shared = {
+  transform,
+  moduleNameMapper,
+  transformIgnorePatterns: ['/node_modules/(?!(d3-hierarchy)/)'],
+  testPathIgnorePatterns: ['/node_modules/', '/.next/', '/e2e/'],
+  modulePathIgnorePatterns: ['/.next/'],
+};
+
+module.exports = {
+  projects: [
+    { displayName: 'node', testEnvironment: 'node', testMatch: ['<rootDir>/**/*.test.ts'], ...shared },
+    {
+      displayName: 'screen',
+      testEnvironment: 'jsdom',
+      testMatch: ['<rootDir>/**/*.test.tsx'],
+      setupFiles: ['<rootDir>/web/testing/setup.cjs'],
+      ...shared,
+    },
+  ],
+};
