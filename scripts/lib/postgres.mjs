@@ -2,6 +2,7 @@
 import { execFileSync, spawnSync } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { chmodSync, chownSync, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { connect } from 'node:net';
 import { homedir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
@@ -47,7 +48,7 @@ export async function startPostgres(folder) {
   chmodSync(folder, 0o700);
   if (!existsSync(join(cluster, 'PG_VERSION')) || !existsSync(settings)) await createCluster(folder, cluster, settings);
   const { password } = JSON.parse(readFileSync(settings, 'utf8'));
-  const running = readRunning(cluster);
+  const running = await findRunning(cluster);
   if (running) return { url: toUrl(running.port, password), started: false, pid: running.pid, stop: () => {} };
   const port = await findPort();
   // sockets are off: TCP on loopback with a password is all there is, and no path can be too long
@@ -80,6 +81,30 @@ async function createCluster(folder, cluster, settings) {
   call('initdb', ['-D', cluster, '-U', 'wattograph', '--pwfile', secret, '--auth=scram-sha-256', '--encoding=UTF8', '--locale=C.UTF-8']);
   rmSync(secret);
   writeFileSync(settings, JSON.stringify({ password }), { mode: 0o600 });
+}
+
+/** The running server of a cluster; one that a crash left only the file of does not answer and does not count. */
+async function findRunning(cluster) {
+  for (let attempt = 0; attempt < 10; attempt += 1) {
+    const running = readRunning(cluster);
+    if (!running) return null;
+    if (await isAnswering(running.port)) return running;
+    await sleep(300);
+  }
+  return null;
+}
+
+function isAnswering(port) {
+  return new Promise((resolve) => {
+    const socket = connect({ host: '127.0.0.1', port });
+    const answer = (value) => {
+      socket.destroy();
+      resolve(value);
+    };
+    socket.on('connect', () => answer(true));
+    socket.on('error', () => answer(false));
+    socket.setTimeout(1000, () => answer(false));
+  });
 }
 
 function readRunning(cluster) {

@@ -74,6 +74,7 @@ function Frame({ jobId, children }: { jobId: string; children: ReactNode }) {
   useHotkeys([
     ['/', () => spotlight.open()],
     ['shift+?', keys.open],
+    ['?', keys.open],
     ['u', () => void store.history('undo')],
     ['shift+U', () => void store.history('redo')],
     ['mod+z', () => void store.history('undo')],

@@ -1,0 +1,196 @@
+import { readFileSync } from 'node:fs';
+import { expect, test, type Page } from '@playwright/test';
+import { createCleanSkerry, createTestJob, openBundle, readJob } from './helpers';
+
+async function release(page: Page, id: string): Promise<void> {
+  await page.goto(`/jobs/${id}/sheets`);
+  await page.getByRole('button', { name: 'Release revision 1' }).click();
+  await page.getByLabel('Note').fill('first off');
+  await page.getByRole('button', { name: 'Release', exact: true }).click();
+  await expect(page.getByText('Revision 1 released')).toBeVisible();
+}
+
+test('a job with open stop findings is not released, by the dialog or by the server', async ({ page, request }) => {
+  const id = await createTestJob(request);
+  await page.goto(`/jobs/${id}/sheets`);
+  await page.getByRole('button', { name: 'Release revision 1' }).click();
+  await expect(page.getByRole('dialog')).toContainText('3 stop findings stand in the way');
+  await expect(page.getByRole('dialog')).toContainText('charge pressure has no ground');
+  const response = await request.post(`/api/jobs/${id}/releases`, { data: { id: crypto.randomUUID(), author: 'x', note: '' } });
+  expect(response.status()).toBe(422);
+  expect(((await response.json()) as { problems: { path: string }[] }).problems.map(({ path }) => path)).toEqual(['SC1', 'CI1', 'DR1']);
+});
+
+test('sheets show on screen, print without the desk, save as PDF, and a revision never changes', async ({ page, request }) => {
+  const id = await createTestJob(request, createCleanSkerry());
+  await release(page, id);
+  await expect(page.getByRole('img', { name: 'Cut list, page 2' })).toContainText('N-201A');
+  await page.emulateMedia({ media: 'print' });
+  await expect(page.getByRole('navigation', { name: 'Stations' })).toBeHidden();
+  await expect(page.getByRole('button', { name: 'Print' })).toBeHidden();
+  await expect(page.getByRole('img', { name: 'Loom, page 1' })).toBeVisible();
+  await page.emulateMedia({ media: 'screen' });
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Save PDF' }).click();
+  const file = await (await download).path();
+  expect((await download).suggestedFilename()).toBe('skerry-12-inlet-revision-1.pdf');
+  expect(readFileSync(file).subarray(0, 5).toString()).toBe('%PDF-');
+
+  const released = await (await request.get(`/api/jobs/${id}/export?what=job&release=1`)).text();
+  await request.post(`/api/jobs/${id}/edits`, {
+    data: { id: crypto.randomUUID(), base: 0, author: 'x', label: 'rename', patch: [{ op: 'replace', path: '/name', value: 'Other' }] },
+  });
+  expect(await (await request.get(`/api/jobs/${id}/export?what=job&release=1`)).text()).toBe(released);
+  expect((await readJob(request, id)).document.name).toBe('Other');
+});
+
+test('job and lists are exported from the menu and come back the same', async ({ page, request }) => {
+  const id = await createTestJob(request);
+  await page.goto(`/jobs/${id}/sheets`);
+  const save = async (name: string) => {
+    await page.getByRole('button', { name: 'Export' }).click();
+    const download = page.waitForEvent('download');
+    await page.getByRole('menuitem', { name }).click();
+    return readFileSync(await (await download).path(), 'utf8');
+  };
+  const job = await save('Job (JSON)');
+  expect(JSON.parse(job)).toEqual((await readJob(request, id)).document);
+  expect((await save('Wire list (CSV)')).split('\r\n')).toHaveLength(45);
+  expect(await save('Cut list (CSV)')).toContain('AWG 20 ETFE red,N-201B,red,AWG 20,370,320,no');
+  await page.goto('/');
+  await page.locator('input[type=file]').setInputFiles({ name: 'skerry.json', mimeType: 'application/json', buffer: Buffer.from(job) });
+  await expect(page).toHaveURL(/\/jobs\/[0-9a-f-]{36}\/bundle/);
+  await expect(page.getByRole('heading', { name: 'Skerry 12' })).toBeVisible();
+});
+
+test.describe('the floor, tablet size', () => {
+  test.use({ viewport: { width: 1024, height: 768 } });
+
+  test('one step at a time; ticks are stored, survive a closed browser, and work resumes at the right step', async ({
+    page,
+    request,
+    browser,
+  }) => {
+    const id = await createTestJob(request, createCleanSkerry());
+    await page.goto(`/jobs/${id}/floor`);
+    await expect(page.getByText('Nothing is released yet')).toBeVisible();
+    await release(page, id);
+    await page.goto(`/jobs/${id}/floor`);
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText('Cut and mark AWG 20 ETFE brown/white');
+    await page.getByRole('button', { name: /N-227: cut/ }).click();
+    await page.getByRole('button', { name: 'Next step' }).click();
+    const red = page.getByRole('listitem').getByRole('button');
+    await expect(red).toHaveCount(4);
+    await red.first().click();
+    await red.nth(1).click();
+    await expect(page.getByRole('status')).toHaveText('all stored');
+    await page.close();
+    const other = await (await browser.newContext({ viewport: { width: 1024, height: 768 } })).newPage();
+    await other.goto(`${process.env.E2E_ADDRESS}/jobs/${id}/floor`);
+    await expect(other.getByText(/^2 of \d+$/)).toBeVisible();
+    await expect(other.getByRole('listitem').getByRole('button', { pressed: true })).toHaveCount(2);
+    await expect(other.getByRole('button', { name: 'Skip for now' })).toBeVisible();
+  });
+
+  test('with the server away ticks are kept through a reload and sent once', async ({ page, request }) => {
+    const id = await createTestJob(request, createCleanSkerry());
+    await release(page, id);
+    await page.goto(`/jobs/${id}/floor`);
+    await expect(page.getByRole('heading', { level: 1 })).toContainText('Cut and mark');
+    await page.route('**/events', (route) => route.abort());
+    await page.getByRole('listitem').getByRole('button').first().click();
+    await expect(page.getByRole('status')).toContainText('1 kept here, server away');
+    await page.reload();
+    await expect(page.getByRole('status')).toContainText('1 kept here');
+    await page.unroute('**/events');
+    await expect(page.getByRole('status')).toHaveText('all stored');
+    const events = (await (await request.get(`/api/jobs/${id}/releases/1/events`)).json()) as unknown[];
+    expect(events).toHaveLength(1);
+  });
+
+  test('a problem is told with a reason and solved', async ({ page, request }) => {
+    const id = await createTestJob(request, createCleanSkerry());
+    await release(page, id);
+    await page.goto(`/jobs/${id}/floor`);
+    await page.getByRole('button', { name: 'Problem' }).click();
+    await page.getByLabel('Reason').fill('reel is empty');
+    await page.getByRole('button', { name: 'Keep' }).click();
+    await expect(page.getByText('Problem: reel is empty (Imke Dorsey)')).toBeVisible();
+    await page.getByRole('button', { name: 'solved' }).click();
+    await expect(page.getByText('Problem: reel is empty')).toHaveCount(0);
+  });
+});
+
+test('a second job from an empty page: ends, a breakout, a family of its own, circuits, and her own sheets', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New job' }).click();
+  await page.getByLabel('Name').fill('Test bench loom');
+  await page.getByLabel('Customer').fill('Larkhollow Looms');
+  await page.getByRole('button', { name: 'Begin job' }).click();
+  await expect(page.getByText('Nothing beyond the datum yet')).toBeVisible();
+  const choose = async (label: string, option: string) => {
+    await page
+      .getByRole('dialog')
+      .getByRole('combobox', { name: label })
+      .or(page.getByRole('dialog').getByRole('textbox', { name: label }))
+      .first()
+      .click();
+    await page.getByRole('option', { name: option, exact: true }).click();
+  };
+  const addEnd = async (name: string, family: string, leg?: { from?: string; mm: string }) => {
+    await page.getByRole('button', { name: 'Add end' }).click();
+    const dialog = page.getByRole('dialog');
+    await dialog.getByLabel('Name').fill(name);
+    await choose('Family', family);
+    if (leg?.from) await choose('Where', `on a leg from ${leg.from}`);
+    if (leg) await dialog.getByLabel('Leg, mm').fill(leg.mm);
+    await dialog.getByRole('button', { name: 'Add end' }).click();
+    await expect(dialog).toHaveCount(0);
+  };
+  await addEnd('panel', 'Hollin 6');
+  await addEnd('pump', 'Pellow 2', { mm: '600' });
+  await expect(page.getByRole('img', { name: /^Strip of/ })).toContainText('pump');
+  await page.getByRole('button', { name: 'Add breakout' }).click();
+  await page.getByRole('dialog').getByLabel('Name').fill('fork');
+  await page.getByRole('dialog').getByLabel('From the datum, mm').fill('900');
+  await expect(page.getByRole('dialog')).toContainText('this run lies between 0 and 600 mm');
+  await page.getByRole('dialog').getByLabel('From the datum, mm').fill('350');
+  await page.getByRole('button', { name: 'Add it' }).click();
+
+  await page.keyboard.press('7');
+  await page.getByRole('button', { name: 'New family' }).click();
+  const family = page.getByRole('dialog');
+  await family.getByLabel('Name').fill('Bench 3');
+  await family.getByLabel('How many in each').fill('3');
+  await choose('Contacts', 'Pellow 16 contact');
+  for (const [label, value] of [
+    ['Pitch, mm', '5'],
+    ['Entry depth, mm', '16'],
+    ['Passes a hole of, mm', '22'],
+    ['Mass, g', '7'],
+  ] as const)
+    await family.getByLabel(label).fill(value);
+  await family.getByRole('button', { name: 'Keep family' }).click();
+  await expect(family).toHaveCount(0);
+  await page.keyboard.press('5');
+  await addEnd('gauge', 'Bench 3 (of this job)', { from: 'fork', mm: '120' });
+
+  await page.getByRole('tab', { name: 'Circuits' }).click();
+  for (const [name, ends] of [
+    ['pump feed', ['panel', 'pump']],
+    ['supply', ['panel', 'pump', 'gauge']],
+  ] as const) {
+    await page.getByRole('button', { name: 'Add circuit' }).click();
+    const dialog = page.getByRole('dialog');
+    await dialog.getByLabel('Name').fill(name);
+    for (const end of ends) await choose('Add a pin at', end);
+    await dialog.getByRole('button', { name: 'Keep circuit' }).click();
+    await expect(dialog).toHaveCount(0);
+  }
+  await page.getByRole('tab', { name: 'Wires' }).click();
+  await expect(page.getByText(/^[45] wires, \d+ g/)).toBeVisible();
+  await page.keyboard.press('0');
+  await expect(page.getByRole('img', { name: /Cut list/ }).first()).toContainText('W-101');
+  await expect(page.getByRole('img', { name: /^Ends/ }).first()).toContainText('gauge: Bench 3, push-to-seat');
+  await openBundle(page, /jobs\/([^/]+)/.exec(page.url())![1]!);
+});

@@ -1,0 +1,137 @@
+import { execFileSync } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect, test } from '@playwright/test';
+import { createCleanSkerry } from './helpers';
+
+interface Running {
+  address: string;
+  kill(): void;
+}
+
+/** An application and a database of its own, to be killed. */
+function start(folder: string): Running {
+  const printed = execFileSync('node', [join(__dirname, '../scripts/startRig.mjs'), folder], {
+    encoding: 'utf8',
+    stdio: ['ignore', 'pipe', 'inherit'],
+    timeout: 90_000,
+  });
+  const { address, pids } = JSON.parse(printed.trim().split('\n').at(-1)!) as { address: string; pids: number[] };
+  return { address, kill: () => pids.forEach(killHard) };
+}
+
+function killHard(pid: number): void {
+  try {
+    process.kill(pid, 'SIGKILL');
+  } catch {
+    // it is gone already
+  }
+}
+
+async function post(
+  address: string,
+  path: string,
+  body: unknown,
+): Promise<{ status: number; body: { version?: number; stored?: string[] } } | null> {
+  try {
+    const response = await fetch(`${address}${path}`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+    return { status: response.status, body: (await response.json()) as { version?: number; stored?: string[] } };
+  } catch {
+    return null;
+  }
+}
+
+test('application and database killed in the middle of edits and ticks: what was acknowledged is there, none twice', async () => {
+  test.setTimeout(180_000);
+  const folder = mkdtempSync(join(tmpdir(), 'wattograph-crash-'));
+  let running = start(folder);
+  const jobId = randomUUID();
+  try {
+    expect((await post(running.address, '/api/jobs', { id: jobId, author: 'A', document: createCleanSkerry() }))!.status).toBe(201);
+    expect((await post(running.address, `/api/jobs/${jobId}/releases`, { id: randomUUID(), author: 'A', note: '' }))!.status).toBe(201);
+    const edits: { id: string; value: string; acknowledged: boolean }[] = [];
+    const ticks: { id: string; acknowledged: boolean }[] = [];
+    for (let round = 0; round < 3; round += 1) {
+      const { address } = running;
+      let version = ((await (await fetch(`${address}/api/jobs/${jobId}`)).json()) as { version: number }).version;
+      let isUp = true;
+      // an edit or tick that the last crash left without an answer is sent again with its own id
+      for (const edit of edits.filter(({ acknowledged }) => !acknowledged)) {
+        const answer = await post(address, `/api/jobs/${jobId}/edits`, toEdit(edit, version));
+        expect(answer!.status).toBe(200);
+        version = Math.max(version, answer!.body.version!);
+        edit.acknowledged = true;
+      }
+      for (const tick of ticks.filter(({ acknowledged }) => !acknowledged))
+        tick.acknowledged = (await post(address, `/api/jobs/${jobId}/releases/1/events`, toTick(tick)))!.status === 200;
+      const editing = (async () => {
+        for (let count = 0; count < 400 && isUp; count += 1) {
+          const edit = { id: randomUUID(), value: `note ${edits.length}`, acknowledged: false };
+          edits.push(edit);
+          const answer = await post(address, `/api/jobs/${jobId}/edits`, toEdit(edit, version));
+          if (answer?.status !== 200) return;
+          edit.acknowledged = true;
+          version = answer.body.version!;
+        }
+      })();
+      const ticking = (async () => {
+        for (let count = 0; count < 400 && isUp; count += 1) {
+          const tick = { id: randomUUID(), acknowledged: false };
+          ticks.push(tick);
+          if ((await post(address, `/api/jobs/${jobId}/releases/1/events`, toTick(tick)))?.status !== 200) return;
+          tick.acknowledged = true;
+        }
+      })();
+      await new Promise((resolve) => setTimeout(resolve, 1200 + round * 300));
+      running.kill();
+      isUp = false;
+      await Promise.all([editing, ticking]);
+      running = start(folder);
+    }
+    const stored = (await (await fetch(`${running.address}/api/jobs/${jobId}/edits?since=0`)).json()) as {
+      version: number;
+      patch: { value: string }[];
+    }[];
+    const values = stored.map(({ patch }) => patch[0]!.value);
+    expect(edits.filter(({ acknowledged }) => acknowledged).length).toBeGreaterThan(20);
+    for (const { value, acknowledged } of edits) if (acknowledged) expect(values.filter((one) => one === value)).toHaveLength(1);
+    expect(new Set(values).size).toBe(values.length);
+    expect(stored.map(({ version }) => version)).toEqual(stored.map((_, index) => index + 1));
+    const events = (await (await fetch(`${running.address}/api/jobs/${jobId}/releases/1/events`)).json()) as { id: string }[];
+    for (const { id, acknowledged } of ticks) if (acknowledged) expect(events.filter((event) => event.id === id)).toHaveLength(1);
+    expect(new Set(events.map(({ id }) => id)).size).toBe(events.length);
+    expect(ticks.filter(({ acknowledged }) => acknowledged).length).toBeGreaterThan(20);
+  } finally {
+    running.kill();
+    await new Promise((resolve) => setTimeout(resolve, 500));
+    rmSync(folder, { recursive: true, force: true });
+  }
+});
+
+const toEdit = ({ id, value }: { id: string; value: string }, base: number) => ({
+  id,
+  base,
+  author: 'A',
+  label: value,
+  patch: [{ op: 'replace', path: '/notes', value }],
+});
+const toTick = ({ id }: { id: string }) => ({
+  events: [
+    {
+      id,
+      loomId: 'inlet',
+      stepId: 'lay',
+      itemId: id,
+      kind: 'tick',
+      words: '',
+      author: 'Tobin Ashgrove',
+      happenedAt: '2026-11-24T08:00:00.000Z',
+    },
+  ],
+});

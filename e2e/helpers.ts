@@ -1,0 +1,47 @@
+import { randomUUID } from 'node:crypto';
+import { expect, type APIRequestContext, type Locator, type Page } from '@playwright/test';
+import { createSkerry } from 'wattograph-core/demo';
+import type { EditOperation, Job } from 'wattograph-core';
+
+/** A job of its own for one test, straight into the database through the API. */
+export async function createTestJob(request: APIRequestContext, document: Job = createSkerry()): Promise<string> {
+  const id = randomUUID();
+  const response = await request.post('/api/jobs', { data: { id, author: 'test', document } });
+  expect(response.status()).toBe(201);
+  return id;
+}
+
+/** The demo without its stop findings, so that it can be released. */
+export function createCleanSkerry(): Job {
+  const job = createSkerry();
+  const loom = job.looms.inlet!;
+  loom.segments['s-knk'] = { ...loom.segments['s-knk']!, status: 'roped', method: 'tape' };
+  loom.segments['s-inj5'] = { ...loom.segments['s-inj5']!, slideOn: 'before-ends' };
+  loom.circuits.c216 = { ...loom.circuits.c216!, terminations: [...loom.circuits.c216!.terminations, { endId: 'chg', cavity: '2' }] };
+  return job;
+}
+
+export async function readJob(request: APIRequestContext, id: string): Promise<{ version: number; document: Job }> {
+  return (await (await request.get(`/api/jobs/${id}`)).json()) as { version: number; document: Job };
+}
+
+export function sendEdit(
+  request: APIRequestContext,
+  jobId: string,
+  base: number,
+  patch: EditOperation[],
+  id: string = randomUUID(),
+  author = 'test',
+) {
+  return request.post(`/api/jobs/${jobId}/edits`, { data: { id, base, author, label: 'test edit', patch } });
+}
+
+/** Open a station and wait until its plan is there. */
+export async function openBundle(page: Page, jobId: string, query = ''): Promise<Locator> {
+  await page.goto(`/jobs/${jobId}/bundle${query}`);
+  const strip = page.getByRole('region', { name: 'Strip' });
+  await expect(strip).toBeVisible();
+  return strip;
+}
+
+export const saved = (page: Page) => expect(page.getByRole('status').filter({ hasText: /^saved/ })).toBeVisible();

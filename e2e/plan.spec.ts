@@ -1,0 +1,172 @@
+import { expect, test } from '@playwright/test';
+import { createTestJob, openBundle, readJob, saved } from './helpers';
+
+test('dragging a breakout changes cut lengths, sleeves and mass at once, is stored, and undo survives a reload', async ({
+  page,
+  request,
+}) => {
+  const id = await createTestJob(request);
+  await openBundle(page, id);
+  const handle = page.getByRole('slider', { name: 'breakout secondary rail' });
+  const box = (await handle.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 30, box.y + 5, { steps: 6 });
+  const changes = page.getByRole('status', { name: 'What the last change did' });
+  await expect(changes).toContainText(/cut lengths N-\d+/);
+  expect((await readJob(request, id)).version).toBe(0);
+  await page.mouse.up();
+  await saved(page);
+  const moved = await readJob(request, id);
+  expect(moved.version).toBe(1);
+  const { t4, t5 } = moved.document.looms.inlet!.segments;
+  expect(t4!.lengthMm).toBeGreaterThan(200);
+  expect(t4!.lengthMm + t5!.lengthMm).toBeCloseTo(195.5 + 205, 6);
+
+  await page.reload();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(async () => (await readJob(request, id)).document.looms.inlet!.segments.t4!.lengthMm).toBe(195);
+  await page.getByRole('button', { name: 'Redo' }).click();
+  await expect.poll(async () => (await readJob(request, id)).document.looms.inlet!.segments.t4!.lengthMm).toBe(t4!.lengthMm);
+});
+
+test('Escape lets a drag go without storing it', async ({ page, request }) => {
+  const id = await createTestJob(request);
+  await openBundle(page, id);
+  const box = (await page.getByRole('slider', { name: 'breakout throttle body' }).boundingBox())!;
+  await page.mouse.move(box.x + 6, box.y + 6);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 40, box.y + 6, { steps: 4 });
+  await page.keyboard.press('Escape');
+  await page.mouse.up();
+  await page.waitForTimeout(300);
+  expect((await readJob(request, id)).version).toBe(0);
+});
+
+test('the section follows the cursor, by pointer and by keys, into branches and back', async ({ page, request }) => {
+  const id = await createTestJob(request);
+  const strip = await openBundle(page, id);
+  const tape = strip.getByRole('application');
+  const section = page.getByRole('complementary', { name: 'Section at the cursor' });
+  await expect(section).toContainText('27 in it');
+  const box = (await tape.boundingBox())!;
+  await page.mouse.move(box.x + 470, box.y + 90);
+  await expect(section).not.toContainText('27 in it');
+  const at = Number(await page.getByTestId('section-at').textContent());
+  expect(at).toBeGreaterThan(400);
+  await tape.focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByTestId('section-at')).toHaveText(String(at + 5));
+  await page.keyboard.press('ArrowDown');
+  await expect(section).toContainText('2 in it');
+  await page.keyboard.press('ArrowUp');
+  await expect(section).not.toContainText('2 in it');
+});
+
+test('Enter types the length of the run under the cursor; what is no length is not kept', async ({ page, request }) => {
+  const id = await createTestJob(request);
+  const strip = await openBundle(page, id);
+  await strip.getByRole('application').focus();
+  await page.keyboard.press('Enter');
+  const field = page.getByLabel('firewall bulkhead to plenum bracket hole');
+  await field.fill('-5');
+  await page.keyboard.press('Enter');
+  await expect(field).toHaveAttribute('aria-invalid', 'true');
+  await field.fill('75');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('status', { name: 'What the last change did' })).toContainText('29 cut lengths');
+  await saved(page);
+  expect((await readJob(request, id)).document.looms.inlet!.segments.t1!.lengthMm).toBe(75);
+});
+
+test('a cut length says why, term by term', async ({ page, request }) => {
+  const id = await createTestJob(request);
+  await openBundle(page, id);
+  await page.getByRole('row', { name: /N-203/ }).getByText('455', { exact: true }).hover();
+  await expect(page.getByText('out of the bundle at primary rail, half of')).toBeVisible();
+  await expect(page.getByText('2 re-terminations at injector 1, 8 each')).toBeVisible();
+});
+
+test('each fix mends its finding, and one without a fix can stand with a reason', async ({ page, request }) => {
+  const id = await createTestJob(request);
+  await openBundle(page, id);
+  await page.getByRole('tab', { name: 'Findings 5' }).click();
+  for (const fix of [
+    'Join cavity 2 to sensor ground',
+    'Slide it on before the end is closed',
+    /Move splice S3 \d+ mm towards primary rail/,
+    'Key manifold pressure black',
+  ]) {
+    const button = page.getByRole('button', { name: fix });
+    await button.click();
+    await expect(button).toHaveCount(0);
+  }
+  await page.getByRole('row', { name: /SC1/ }).getByRole('button', { name: 'let it stand …' }).click();
+  await expect(page.getByRole('button', { name: 'Keep' })).toBeDisabled();
+  await page.getByLabel('Reason').fill('measured at the second visit');
+  await page.getByRole('button', { name: 'Keep' }).click();
+  await expect(page.getByRole('row', { name: /SC1/ })).toContainText('Stands: measured at the second visit (Imke Dorsey)');
+  await saved(page);
+  expect(Object.values((await readJob(request, id)).document.accepted)).toEqual([
+    { reason: 'measured at the second visit', by: 'Imke Dorsey' },
+  ]);
+});
+
+test('the command box finds a wire and goes there; number keys change the station', async ({ page, request }) => {
+  const id = await createTestJob(request);
+  await openBundle(page, id);
+  await page.keyboard.press('/');
+  await page.getByLabel('Find or do').fill('N-221');
+  await page.getByRole('button', { name: /N-221/ }).click();
+  await expect(page.getByLabel('Find or do')).toHaveCount(0);
+  await page.keyboard.press('7');
+  await expect(page).toHaveURL(/\/ends/);
+  await page.keyboard.press('0');
+  await expect(page).toHaveURL(/\/sheets/);
+  await page.keyboard.press('Shift+?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+});
+
+test('an end shows its face from either side, and the mating side is mirrored', async ({ page, request }) => {
+  const id = await createTestJob(request);
+  await page.goto(`/jobs/${id}/ends?end=thr`);
+  const x = async (side: string, cavity: string) =>
+    (await page
+      .getByRole('img', { name: `Pellow 6, ${side} side` })
+      .getByText(cavity, { exact: true })
+      .boundingBox())!.x;
+  await expect(page.getByText('WIRE SIDE')).toBeVisible();
+  expect(await x('wire', '1')).toBeLessThan(await x('wire', '3'));
+  await page.getByRole('button', { name: 'flip to mating side' }).click();
+  await expect(page.getByText('MATING SIDE')).toBeVisible();
+  expect(await x('mating', '1')).toBeGreaterThan(await x('mating', '3'));
+});
+
+test('two planners: an edit elsewhere arrives, and where both touch one place the second is asked', async ({ page, request }) => {
+  const id = await createTestJob(request);
+  await openBundle(page, id);
+  await page.getByRole('tab', { name: 'Lengths' }).click();
+  const edit = (value: number, base: number) =>
+    request.post(`/api/jobs/${id}/edits`, {
+      data: {
+        id: crypto.randomUUID(),
+        base,
+        author: 'Jun Okafor',
+        label: `leg ${value} mm`,
+        patch: [{ op: 'replace', path: '/looms/inlet/segments/s-inj1/lengthMm', value }],
+      },
+    });
+  expect((await edit(144, 0)).ok()).toBe(true);
+  await expect(page.getByLabel('Length of primary rail to injector 1')).toHaveValue('144');
+  // theirs arrives at the server just before ours does
+  await page.route(`**/api/jobs/${id}/edits?since=*`, (route) => route.fulfill({ json: [] }));
+  expect((await edit(150, 1)).ok()).toBe(true);
+  const field = page.getByLabel('Length of primary rail to injector 1');
+  await field.fill('160');
+  await field.press('Enter');
+  const dialog = page.getByRole('dialog', { name: 'Two people changed the same place' });
+  await expect(dialog).toContainText('Jun Okafor: leg 150 mm');
+  await dialog.getByRole('button', { name: 'Put mine on top' }).click();
+  await expect.poll(async () => (await readJob(request, id)).document.looms.inlet!.segments['s-inj1']!.lengthMm).toBe(160);
+  expect((await readJob(request, id)).version).toBe(3);
+});

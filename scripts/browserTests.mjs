@@ -1,0 +1,29 @@
+// Browser and HTTP tests on the built application with a PostgreSQL of its own that is thrown away afterwards.
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { ensureBuild, ensurePackages, findPort, run } from './lib/machine.mjs';
+import { startPostgres } from './lib/postgres.mjs';
+import { prepareDatabase, startServer } from './lib/server.mjs';
+
+ensurePackages(['postgresql', 'chromium']);
+await ensureBuild();
+const folder = mkdtempSync(join(tmpdir(), 'wattograph-tests-'));
+const postgres = await startPostgres(folder);
+let server;
+let failed = false;
+try {
+  await prepareDatabase(postgres.url, { seed: true });
+  server = await startServer({ databaseUrl: postgres.url, port: await findPort(), stdio: ['ignore', 'ignore', 'ignore'] });
+  await run('node', ['node_modules/@playwright/test/cli.js', 'test', ...process.argv.slice(2)], {
+    env: { ...process.env, E2E_ADDRESS: server.address },
+  });
+} catch (error) {
+  failed = true;
+  console.error(error.message);
+} finally {
+  server?.child.kill('SIGTERM');
+  postgres.stop();
+  rmSync(folder, { recursive: true, force: true });
+}
+process.exit(failed ? 1 : 0);

@@ -1,0 +1,61 @@
+// Lint, types, unit and browser tests, set-up included. The last line is the true total.
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { ensureBuild, ensureModules, ensurePackages, root, run } from './lib/machine.mjs';
+
+const results = join(root, `test-results/run-${process.pid}`);
+let passed = 0;
+let failed = 0;
+
+/** Run one part; a part that fails without a count of its own is one failure. */
+async function part(name, work, count) {
+  console.log(`\n── ${name}`);
+  const started = Date.now();
+  let ok = true;
+  try {
+    await work();
+  } catch (error) {
+    ok = false;
+    console.error(error.message);
+  }
+  const counted = count?.() ?? { passed: ok ? 1 : 0, failed: ok ? 0 : 1 };
+  passed += counted.passed;
+  failed += ok ? counted.failed : Math.max(1, counted.failed);
+  console.log(`── ${name}: ${ok ? 'ok' : 'FAILED'} in ${Math.round((Date.now() - started) / 1000)} s`);
+}
+
+const readReport = (file) => (existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null);
+
+try {
+  ensurePackages(['postgresql', 'chromium']);
+  await ensureModules();
+} catch (error) {
+  console.error(error.message);
+  console.log('0 passed, 1 failed');
+  process.exit(1);
+}
+mkdirSync(results, { recursive: true });
+const jestReport = join(results, 'jest.json');
+const browserReport = join(results, 'browser.json');
+await part('lint', () => run('npm', ['run', '--silent', 'lint']));
+await part('types', () => run('npm', ['run', '--silent', 'types']));
+await part(
+  'unit tests',
+  () => run('node', ['node_modules/jest/bin/jest.js', '--json', `--outputFile=${jestReport}`]),
+  () => {
+    const report = readReport(jestReport);
+    return report && { passed: report.numPassedTests, failed: report.numFailedTests + report.numRuntimeErrorTestSuites };
+  },
+);
+await part('build', ensureBuild);
+await part(
+  'browser tests',
+  () => run('node', ['scripts/browserTests.mjs'], { env: { ...process.env, E2E_REPORT: browserReport } }),
+  () => {
+    const report = readReport(browserReport);
+    return report && { passed: report.stats.expected, failed: report.stats.unexpected + report.stats.flaky };
+  },
+);
+rmSync(results, { recursive: true, force: true });
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exit(failed === 0 ? 0 : 1);

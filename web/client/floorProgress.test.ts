@@ -1,0 +1,58 @@
+import type { Step } from 'wattograph-core';
+import type { FloorEvent } from '../server/releases';
+import { findResume, measureProgress } from './floorProgress';
+
+const step = (id: string, items: string[], held: string[] = []): Step => ({
+  id,
+  operation: 'crimp',
+  title: id,
+  endId: null,
+  segmentId: null,
+  spliceId: null,
+  tool: '',
+  parts: [],
+  caution: null,
+  needs: [],
+  items: items.map((item) => ({ id: item, words: item, wireIds: [], cavity: item, heldBecause: held.includes(item) ? 'guessed' : null })),
+});
+let serial = 0;
+const event = (stepId: string, itemId: string, kind: FloorEvent['kind'] = 'tick', id = `id${(serial += 1)}`): FloorEvent => ({
+  id,
+  loomId: 'l',
+  stepId,
+  itemId,
+  kind,
+  words: 'bent pin',
+  author: 'Tobin Ashgrove',
+  happenedAt: '2026-11-24T08:00:00Z',
+});
+const steps = [step('a', ['1', '2']), step('b', ['1', '2', '3'], ['2']), step('c', ['1'])];
+
+test('a step is done when every item is ticked', () => {
+  const progress = measureProgress(steps, [event('a', '1'), event('a', '2'), event('c', '1')]);
+  expect(steps.map(({ id }) => progress.get(id)!.done)).toEqual([true, false, true]);
+});
+
+test('the same event twice counts once, and a later untick wins', () => {
+  const progress = measureProgress(steps, [event('a', '1', 'tick', 'x'), event('a', '1', 'untick'), event('a', '1', 'tick', 'x')]);
+  expect(progress.get('a')!.ticked.size).toBe(0);
+});
+
+test('work broken off in the middle of a connector resumes there', () => {
+  expect(findResume(steps, measureProgress(steps, [event('a', '1'), event('a', '2'), event('b', '1')]))).toBe(1);
+});
+
+test('what is held does not keep the crew from going on', () => {
+  expect(findResume(steps, measureProgress(steps, [event('a', '1'), event('a', '2'), event('b', '1'), event('b', '3')]))).toBe(2);
+});
+
+test('with everything done it stays at the last step; with nothing it begins at the first', () => {
+  const all = steps.flatMap(({ id, items }) => items.map((item) => event(id, item.id)));
+  expect(findResume(steps, measureProgress(steps, all))).toBe(2);
+  expect(findResume(steps, measureProgress(steps, []))).toBe(0);
+});
+
+test('a problem stands until it is solved', () => {
+  expect(measureProgress(steps, [event('b', 'step', 'problem')]).get('b')!.trouble?.words).toBe('bent pin');
+  expect(measureProgress(steps, [event('b', 'step', 'problem'), event('b', 'step', 'solved')]).get('b')!.trouble).toBeNull();
+});
