@@ -70,7 +70,7 @@ test('a from-to list with semicolons and a byte-order mark becomes a loom in a m
   await openBundle(page, id);
   await page.getByRole('button', { name: 'Add a loom' }).click();
   await page.getByRole('button', { name: /From a wire list/ }).click();
-  const dialog = page.getByRole('dialog');
+  const dialog = page.getByRole('dialog', { name: 'A loom from a wire list (CSV)' });
   const csv = (text: string) =>
     dialog
       .locator('input[type=file]')

@@ -4,6 +4,7 @@ import { createContext, useContext, useEffect, useState, useSyncExternalStore, t
 import type { Finding, Job, Loom, LoomPlan } from 'wattograph-core';
 import { readAuthor } from './author';
 import { JobStore, type JobState } from './jobStore';
+import { PlanRunner } from './planner';
 import { request, RequestError } from './request';
 
 const Context = createContext<JobStore | null>(null);
@@ -21,18 +22,21 @@ export function JobProvider({
   const [store, setStore] = useState<JobStore | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   useEffect(() => {
+    // the worker loads while the job is fetched
+    const runner = new PlanRunner();
     let opened: JobStore | null = null;
     let left = false;
     request<JobState>(`/api/jobs/${jobId}?author=${encodeURIComponent(readAuthor())}`)
       .then((loaded) => {
         if (left) return;
-        opened = new JobStore(loaded);
+        opened = new JobStore(loaded, runner);
         setStore(opened);
       })
       .catch((error: unknown) => setProblem(error instanceof RequestError ? error.message : String(error)));
     return () => {
       left = true;
       opened?.end();
+      runner.end();
     };
   }, [jobId]);
   return store ? <Context value={store}>{children}</Context> : fallback(problem);

@@ -54,13 +54,15 @@ export class JobStore {
   private dragged: Job | null = null;
   private sending = false;
   private listeners = new Set<() => void>();
-  private runner: PlanRunner;
   private timers: ReturnType<typeof setTimeout>[] = [];
 
-  constructor(loaded: Loaded) {
+  constructor(
+    loaded: Loaded,
+    private readonly runner: PlanRunner,
+  ) {
     this.confirmed = loaded.document;
     this.pending = readPending(loaded.id);
-    this.runner = new PlanRunner(
+    this.runner.tell(
       (result) => this.set({ result }),
       (message) => this.set({ problem: `The plan could not be computed: ${message}` }),
     );
@@ -79,7 +81,6 @@ export class JobStore {
 
   end(): void {
     this.timers.forEach(clearInterval);
-    this.runner.end();
   }
 
   /** Change the job; it is stored at once, or as soon as the server answers. Throws what the recipe throws. */

@@ -16,12 +16,18 @@ export class PlanRunner {
   private waiting: Job | null = null;
   private sequence = 0;
 
-  constructor(
-    private readonly onResult: (result: PlanResult) => void,
-    private readonly onFailure: (message: string) => void,
-  ) {
+  private onResult: (result: PlanResult) => void = () => undefined;
+  private onFailure: (message: string) => void = () => undefined;
+
+  constructor() {
     this.worker.onmessage = ({ data }: MessageEvent<PlanAnswer>) => this.take(data);
     this.worker.onerror = (event) => this.onFailure(event.message || 'the planner stopped');
+  }
+
+  /** Who is told; set before the first plan is asked for. */
+  tell(onResult: (result: PlanResult) => void, onFailure: (message: string) => void): void {
+    this.onResult = onResult;
+    this.onFailure = onFailure;
   }
 
   plan(job: Job): void {

@@ -1,7 +1,8 @@
 'use client';
 
-import { memo, useState } from 'react';
-import { CATALOGUE, measureBraid, WIRE_HEX, type PlannedBundle, type Section } from 'wattograph-core';
+import { memo, useDeferredValue, useRef, useState } from 'react';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { CATALOGUE, measureBraid, WIRE_HEX, type PlannedBundle, type PlannedWire, type Section } from 'wattograph-core';
 import type { PlannedLoom } from '../client/jobContext';
 import { useCursor } from './cursor';
 import styles from './SectionPanel.module.css';
@@ -10,17 +11,22 @@ import { Why } from './Why';
 
 /** The loom cut through at the cursor. */
 export function SectionPanel({ planned }: { planned: PlannedLoom }) {
-  const segmentId = useCursor((at) => at?.segmentId ?? null);
-  const bundle = planned.plan.bundles.find((one) => one.segmentId === segmentId);
-  const index = useCursor((at) =>
-    at && bundle
-      ? Math.max(
-          0,
-          bundle.sections.findIndex(({ toMm }) => at.offsetMm <= toMm),
-        )
-      : 0,
+  // which section, as a word: the panel is drawn again only where it changes, and never before the cursor has moved
+  const shown = useDeferredValue(
+    useCursor((at) => {
+      const sections = planned.plan.bundles.find((one) => one.segmentId === at?.segmentId)?.sections;
+      return at && sections
+        ? `${at.segmentId} ${Math.max(
+            0,
+            sections.findIndex(({ toMm }) => at.offsetMm <= toMm),
+          )}`
+        : '';
+    }),
   );
-  if (!bundle)
+  const [segmentId, index] = shown.split(' ');
+  const bundle = planned.plan.bundles.find((one) => one.segmentId === segmentId);
+  const section = bundle?.sections[Number(index)] ?? bundle?.sections[0];
+  if (!bundle || !section)
     return (
       <aside className={styles.panel}>
         <h2>Section</h2>
@@ -33,9 +39,9 @@ export function SectionPanel({ planned }: { planned: PlannedLoom }) {
         <h2>
           Section at <At planned={planned} /> mm
         </h2>
-        <span className="mono faint">{bundle.sections[index]!.elements.length} in it</span>
+        <span className="mono faint">{section.elements.length} in it</span>
       </div>
-      <Cut planned={planned} bundle={bundle} section={bundle.sections[index]!} />
+      <Cut planned={planned} bundle={bundle} section={section} />
     </aside>
   );
 }
@@ -63,6 +69,7 @@ const Cut = memo(function Cut({ planned, bundle, section }: { planned: PlannedLo
   const onward = plan.tree.nodes[far]!.childSegmentIds[0];
   const leaving = section.elements.flat().filter((id) => !wires.get(id)!.pieces.some(({ segmentId }) => segmentId === onward)).length;
   const kind = loom.nodes[far]!.kind;
+  const isLarge = section.elements.length > MANY;
   return (
     <>
       <svg
@@ -82,25 +89,29 @@ const Cut = memo(function Cut({ planned, bundle, section }: { planned: PlannedLo
           />
         )}
         <circle r={section.odMm / 2} fill="var(--paper-2)" stroke="var(--ink-2)" strokeWidth={outside * 0.006} />
-        {section.elements.map((ids, index) => {
-          const { x, y, r } = section.circles[index]!;
-          if (ids.length === 1) return drawCore(x, y, r, ids[0]!);
-          const inner = r / ids.length;
-          return (
-            <g key={ids.join()}>
-              <circle
-                cx={x}
-                cy={y}
-                r={r}
-                fill="none"
-                stroke="var(--ink-2)"
-                strokeDasharray={`${r * 0.2} ${r * 0.14}`}
-                strokeWidth={r * 0.05}
-              />
-              {ids.map((id, at) => drawCore(x + (at - (ids.length - 1) / 2) * 2 * inner, y, inner, id))}
-            </g>
-          );
-        })}
+        {isLarge ? (
+          <ManyCores section={section} wires={wires} />
+        ) : (
+          section.elements.map((ids, index) => {
+            const { x, y, r } = section.circles[index]!;
+            if (ids.length === 1) return drawCore(x, y, r, ids[0]!);
+            const inner = r / ids.length;
+            return (
+              <g key={ids.join()}>
+                <circle
+                  cx={x}
+                  cy={y}
+                  r={r}
+                  fill="none"
+                  stroke="var(--ink-2)"
+                  strokeDasharray={`${r * 0.2} ${r * 0.14}`}
+                  strokeWidth={r * 0.05}
+                />
+                {ids.map((id, at) => drawCore(x + (at - (ids.length - 1) / 2) * 2 * inner, y, inner, id))}
+              </g>
+            );
+          })
+        )}
       </svg>
       <table className={styles.figures}>
         <tbody>
@@ -159,18 +170,22 @@ const Cut = memo(function Cut({ planned, bundle, section }: { planned: PlannedLo
           </tr>
         </tbody>
       </table>
-      <div className={styles.key}>
-        {section.elements.flat().map((id) => {
-          const wire = wires.get(id)!;
-          return (
-            <div key={id} data-on={over === id} onPointerEnter={() => setOver(id)} onPointerLeave={() => setOver(null)}>
-              <span className="mono faint">{serial.get(id)}</span>
-              <Swatch colour={wire.colour} words={false} />
-              <span className="mono">{wire.number}</span>
-            </div>
-          );
-        })}
-      </div>
+      {isLarge ? (
+        <LongKey ids={section.elements.flat()} wires={wires} />
+      ) : (
+        <div className={styles.key}>
+          {section.elements.flat().map((id) => {
+            const wire = wires.get(id)!;
+            return (
+              <div key={id} data-on={over === id} onPointerEnter={() => setOver(id)} onPointerLeave={() => setOver(null)}>
+                <span className="mono faint">{serial.get(id)}</span>
+                <Swatch colour={wire.colour} words={false} />
+                <span className="mono">{wire.number}</span>
+              </div>
+            );
+          })}
+        </div>
+      )}
     </>
   );
 
@@ -202,6 +217,62 @@ const Cut = memo(function Cut({ planned, bundle, section }: { planned: PlannedLo
     );
   }
 });
+
+/** So many elements that each is too small for a number: drawn colour by colour in a few paths. */
+const MANY = 48;
+
+const disc = (x: number, y: number, r: number) => `M${x - r} ${y}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0`;
+
+function ManyCores({ section, wires }: { section: Section; wires: ReadonlyMap<string, PlannedWire> }) {
+  const bases = new Map<string, string>();
+  const stripes = new Map<string, string>();
+  let copper = '';
+  section.elements.forEach((ids, index) => {
+    const { x, y, r } = section.circles[index]!;
+    const inner = r / ids.length;
+    ids.forEach((id, at) => {
+      const { colour, conductor } = wires.get(id)!;
+      const cx = x + (at - (ids.length - 1) / 2) * 2 * inner;
+      bases.set(colour.base, `${bases.get(colour.base) ?? ''}${disc(cx, y, inner * 0.97)}`);
+      if (colour.stripe)
+        stripes.set(colour.stripe, `${stripes.get(colour.stripe) ?? ''}M${cx} ${y}L${cx + inner * 0.5} ${y - inner * 0.8}`);
+      copper += disc(cx, y, Math.min(inner * 0.62, Math.sqrt(conductor.areaMm2 / 0.78 / Math.PI)));
+    });
+  });
+  const hex = (name: string) => WIRE_HEX[name as keyof typeof WIRE_HEX];
+  return (
+    <>
+      {[...bases].map(([name, d]) => (
+        <path key={name} d={d} fill={hex(name)} stroke="var(--outline)" strokeWidth={0.06} />
+      ))}
+      {[...stripes].map(([name, d]) => (
+        <path key={name} d={d} fill="none" stroke={hex(name)} strokeWidth={0.22} />
+      ))}
+      <path d={copper} fill="#d9a273" />
+    </>
+  );
+}
+
+/** The key of a large section, drawn as far as it is looked at. */
+function LongKey({ ids, wires }: { ids: readonly string[]; wires: ReadonlyMap<string, PlannedWire> }) {
+  const scroll = useRef<HTMLDivElement>(null);
+  const rows = useVirtualizer({ count: ids.length, getScrollElement: () => scroll.current, estimateSize: () => 22, overscan: 3 });
+  return (
+    <div ref={scroll} className={styles.key} style={{ columns: 1 }}>
+      <div style={{ height: rows.getTotalSize(), position: 'relative', display: 'block' }}>
+        {rows.getVirtualItems().map(({ index, start }) => {
+          const wire = wires.get(ids[index]!)!;
+          return (
+            <div key={ids[index]} style={{ position: 'absolute', top: 0, transform: `translateY(${start}px)` }}>
+              <Swatch colour={wire.colour} words={false} />
+              <span className="mono">{wire.number}</span>
+            </div>
+          );
+        })}
+      </div>
+    </div>
+  );
+}
 
 /** Why this covering and this cut length. */
 export function WhyCovering({ planned, bundle }: { planned: PlannedLoom; bundle: PlannedBundle }) {

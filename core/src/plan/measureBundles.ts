@@ -12,6 +12,9 @@ const MOST_STORED = 20_000;
 interface Lying {
   wire: SizedWire;
   piece: Piece;
+  /** the wire's id in a list of its own: an element as a section gives it, made once */
+  element: string[];
+  groupId: string | undefined;
 }
 
 /** What lies in each segment and how thick it is, section by section between splices. Laid straight and tied. */
@@ -24,26 +27,22 @@ export function measureBundles(
 ): PlannedBundle[] {
   const lying = new Map<string, Lying[]>(Object.keys(tree.segments).map((id) => [id, []]));
   const thickestFirst = [...wires].sort((a, b) => b.conductor.odMm - a.conductor.odMm);
-  for (const wire of thickestFirst) for (const piece of wire.pieces) lying.get(piece.segmentId)!.push({ wire, piece });
-  return [...lying.keys()]
-    .sort(compareIds)
-    .map((segmentId) => measureBundle(loom, tree, segmentId, lying.get(segmentId)!, standard, store));
+  for (const wire of thickestFirst) {
+    const element = [wire.id];
+    const groupId = loom.circuits[wire.circuitId]!.twist?.groupId;
+    for (const piece of wire.pieces) lying.get(piece.segmentId)!.push({ wire, piece, element, groupId });
+  }
+  return [...lying.keys()].sort(compareIds).map((segmentId) => measureBundle(tree, segmentId, lying.get(segmentId)!, standard, store));
 }
 
-function measureBundle(
-  loom: Loom,
-  tree: Tree,
-  segmentId: string,
-  here: readonly Lying[],
-  standard: ShopStandard,
-  store: PackingStore,
-): PlannedBundle {
+function measureBundle(tree: Tree, segmentId: string, here: readonly Lying[], standard: ShopStandard, store: PackingStore): PlannedBundle {
   const { lengthMm } = tree.segments[segmentId]!;
   const cuts = new Set([0, lengthMm]);
   let copper = 0;
   let heavy = false;
   for (const { wire, piece } of here) {
-    cuts.add(piece.fromMm).add(piece.toMm);
+    if (piece.fromMm !== 0) cuts.add(piece.fromMm);
+    if (piece.toMm !== lengthMm) cuts.add(piece.toMm);
     copper += wire.conductor.massGPerM * (piece.toMm - piece.fromMm);
     heavy ||= wire.conductor.areaMm2 >= 4;
   }
@@ -51,7 +50,7 @@ function measureBundle(
   const sections = at.slice(1).map((toMm, index) => {
     const fromMm = at[index]!;
     const inside = at.length === 2 ? here : here.filter(({ piece }) => piece.fromMm <= fromMm + 1e-9 && piece.toMm >= toMm - 1e-9);
-    return measureSection(loom, inside, fromMm, toMm, store);
+    return measureSection(inside, fromMm, toMm, store);
   });
   const odMm = sections.reduce((most, section) => Math.max(most, section.odMm), 0);
   return {
@@ -63,9 +62,9 @@ function measureBundle(
   };
 }
 
-function measureSection(loom: Loom, here: readonly Lying[], fromMm: number, toMm: number, store: PackingStore): Section {
-  const { elements, diametersMm } = listElements(loom, here);
-  const key = diametersMm.join(' ');
+function measureSection(here: readonly Lying[], fromMm: number, toMm: number, store: PackingStore): Section {
+  const { elements, diametersMm } = listElements(here);
+  const key = toKey(diametersMm);
   let known = store.get(key);
   if (!known) {
     if (store.size > MOST_STORED) store.clear();
@@ -76,20 +75,35 @@ function measureSection(loom: Loom, here: readonly Lying[], fromMm: number, toMm
   return { fromMm, toMm, elements, circles, odMm, boundMm: known.boundMm, method };
 }
 
+/** Diameters in order, runs of equal ones counted: "1.27 3 1.09 25". */
+function toKey(diametersMm: readonly number[]): string {
+  let key = '';
+  for (let start = 0; start < diametersMm.length;) {
+    let end = start + 1;
+    while (end < diametersMm.length && diametersMm[end] === diametersMm[start]) end += 1;
+    key += `${diametersMm[start]} ${end - start} `;
+    start = end;
+  }
+  return key;
+}
+
 /** Single wires and twisted groups, thickest first. A group of two or three is as thick as the round that holds it. */
-function listElements(loom: Loom, here: readonly Lying[]): { elements: string[][]; diametersMm: number[] } {
+function listElements(here: readonly Lying[]): { elements: string[][]; diametersMm: number[] } {
   const elements: string[][] = [];
   const diametersMm: number[] = [];
-  const groups = new Map<string, SizedWire[]>();
-  for (const { wire } of here) {
-    const groupId = loom.circuits[wire.circuitId]!.twist?.groupId;
-    if (groupId !== undefined) groups.set(groupId, [...(groups.get(groupId) ?? []), wire]);
-    else {
-      elements.push([wire.id]);
+  let groups: Map<string, SizedWire[]> | null = null;
+  for (const { wire, element, groupId } of here) {
+    if (groupId === undefined) {
+      elements.push(element);
       diametersMm.push(wire.conductor.odMm);
+      continue;
     }
+    groups ??= new Map();
+    const group = groups.get(groupId);
+    if (group) group.push(wire);
+    else groups.set(groupId, [wire]);
   }
-  if (groups.size === 0) return { elements, diametersMm };
+  if (groups === null) return { elements, diametersMm };
   for (const group of groups.values()) {
     elements.push(group.map(({ id }) => id));
     diametersMm.push(packCircles(group.map((wire) => wire.conductor.odMm)).odMm);

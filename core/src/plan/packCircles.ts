@@ -5,6 +5,9 @@ import type { Circle, Packing } from './types';
 /** Enclosing diameter of 1 to 7 equal round elements, × d: exact (calculations 6; 6 and 7 are the hexagon). */
 const EQUAL = [0, 1, 2, 1 + 2 / Math.sqrt(3), 1 + Math.SQRT2, 1 + Math.SQRT2 * Math.sqrt(1 + 1 / Math.sqrt(5)), 3, 3];
 
+/** Above this many equal elements the triangular lattice is as good as a search and far quicker. */
+const LATTICE_ABOVE = 48;
+
 /** Search effort by the number of elements: enough to come within a few percent of the best known packings, no more. */
 const EFFORTS: readonly { upTo: number; effort: RelaxEffort }[] = [
   { upTo: 7, effort: { step: 0.004, sweeps: 40, patience: 8 } },
@@ -23,6 +26,7 @@ export function packCircles(diametersMm: readonly number[]): Packing {
   for (const d of diametersMm) if (!(d > 0)) throw new RangeError(`bundle: expected diameters above 0 mm, got ${d}`);
   const equal = diametersMm[0]! - diametersMm[count - 1]! < 1e-9;
   if (count <= 2 || (count <= 7 && equal)) return packRing(diametersMm);
+  if (equal && count > LATTICE_ABOVE) return packLattice(diametersMm);
   const greedy = enclose(packSiblings(diametersMm.map((d) => ({ r: d / 2, x: 0, y: 0 }))));
   if (count === 3) return { ...greedy, method: 'formula' };
   const effort = EFFORTS.find(({ upTo }) => count <= upTo)?.effort;
@@ -71,6 +75,52 @@ function packRing(diametersMm: readonly number[]): Packing {
 function enclose(circles: readonly Circle[]): Packing {
   const { x, y, r } = packEnclose(circles as Circle[]);
   return { odMm: 2 * r, circles: circles.map((one) => ({ x: one.x - x, y: one.y - y, r: one.r })), method: 'search' };
+}
+
+interface Spot {
+  x: number;
+  y: number;
+  away: number;
+}
+
+/** Points of a triangular lattice of pitch 1, nearest first, from a middle that is a point, an edge or a triangle of it. */
+const lattices = new Map<number, Spot[][]>();
+
+function listLattices(count: number): Spot[][] {
+  const reach = 2 ** Math.ceil(Math.log2(Math.sqrt(count) + 2));
+  const known = lattices.get(reach);
+  if (known) return known;
+  const made = (
+    [
+      [0, 0],
+      [0.5, 0],
+      [0.5, Math.sqrt(3) / 6],
+    ] as const
+  ).map(([mx, my]) => {
+    const spots: Spot[] = [];
+    for (let row = -reach; row <= reach; row += 1) {
+      for (let column = -reach; column <= reach; column += 1) {
+        const x = column + (row % 2 === 0 ? 0 : 0.5) - mx;
+        const y = (row * Math.sqrt(3)) / 2 - my;
+        spots.push({ x, y, away: x * x + y * y });
+      }
+    }
+    return spots.sort((a, b) => a.away - b.away || a.y - b.y || a.x - b.x);
+  });
+  lattices.set(reach, made);
+  return made;
+}
+
+/** Equal elements on the lattice spots nearest its middle; the best of the three middles. */
+function packLattice(diametersMm: readonly number[]): Packing {
+  const count = diametersMm.length;
+  const d = diametersMm[0]!;
+  const best = listLattices(count).reduce((one, other) => (other[count - 1]!.away < one[count - 1]!.away - 1e-9 ? other : one));
+  return {
+    odMm: (2 * Math.sqrt(best[count - 1]!.away) + 1) * d,
+    circles: best.slice(0, count).map(({ x, y }) => ({ x: x * d, y: y * d, r: d / 2 })),
+    method: 'search',
+  };
 }
 
 /** Elements spread evenly over a disc (Vogel's sunflower, golden angle), thickest in the middle, too wide to overlap much. */

@@ -2,7 +2,7 @@
 
 import { useDisclosure } from '@mantine/hooks';
 import { useSearchParams } from 'next/navigation';
-import { useState } from 'react';
+import { useDeferredValue, useState } from 'react';
 import { useFindings, useJob, usePlannedLoom } from '../../client/jobContext';
 import { useLoomId } from '../../ui/Desk';
 import { SectionPanel } from '../../ui/SectionPanel';
@@ -23,7 +23,8 @@ const NAMES: Record<Tab, string> = { wires: 'Wires', lengths: 'Lengths', sleeves
 /** Strip, section and figures: where a loom gets its lengths. */
 export function BundleStation() {
   const loomId = useLoomId();
-  const planned = usePlannedLoom(loomId);
+  // a new plan is drawn in slices, so that the pointer is never waited for
+  const planned = useDeferredValue(usePlannedLoom(loomId));
   const findings = useFindings().filter((one) => one.loomId === loomId);
   const ms = useJob(({ result }) => result?.ms ?? null);
   const wanted = useSearchParams().get('tab');

@@ -1,7 +1,7 @@
 'use client';
 
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { memo, useMemo, useRef, useState } from 'react';
+import { memo, useDeferredValue, useMemo, useRef, useState } from 'react';
 import { toSizeWords, type Addend, type PlannedWire } from 'wattograph-core';
 import type { PlannedLoom } from '../../client/jobContext';
 import { useCursor } from '../../ui/cursor';
@@ -27,11 +27,13 @@ const TINT: Record<Addend['kind'], string> = {
 export function WiresTable({ planned }: { planned: PlannedLoom }) {
   const [all, setAll] = useState(false);
   const scroll = useRef<HTMLDivElement>(null);
-  const here = useCursor((at) => at?.segmentId ?? null);
-  const index = useCursor((at) => {
-    const sections = planned.plan.bundles.find(({ segmentId }) => segmentId === at?.segmentId)?.sections ?? [];
-    return at ? sections.findIndex(({ toMm }) => at.offsetMm <= toMm) : -1;
-  });
+  const here = useDeferredValue(useCursor((at) => at?.segmentId ?? null));
+  const index = useDeferredValue(
+    useCursor((at) => {
+      const sections = planned.plan.bundles.find(({ segmentId }) => segmentId === at?.segmentId)?.sections ?? [];
+      return at ? sections.findIndex(({ toMm }) => at.offsetMm <= toMm) : -1;
+    }),
+  );
   const { plan } = planned;
   const wires = useMemo(() => {
     if (all || here === null) return plan.wires;

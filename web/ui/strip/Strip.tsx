@@ -140,7 +140,6 @@ export function Strip({ planned, tools }: { planned: PlannedLoom; tools?: ReactN
             <svg width={layout.width + LABELS} height={height} role="img" aria-label={`Strip of ${loom.name}`}>
               <Ruler left={LEFT} scale={scale} reachMm={reachMm} height={height} />
               <Runs runs={layout.runs} zones={job.zones} />
-              <Chosen layout={layout} />
               <Traces traces={layout.traces} />
               <Ends layout={layout} heldNodes={listGuessed(planned)} />
               <Nodes
@@ -155,6 +154,7 @@ export function Strip({ planned, tools }: { planned: PlannedLoom; tools?: ReactN
               <Splices splices={layout.splices} />
               <Folds layout={layout} onFold={(id, to) => setFolds((now) => ({ ...now, [id]: to }))} />
             </svg>
+            <Chosen layout={layout} />
             <CursorLine planned={planned} scale={scale} height={height} />
             {typing !== null && plan.tree.segments[typing] && (
               <TypeLength

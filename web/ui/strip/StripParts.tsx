@@ -24,10 +24,17 @@ export function Where({ planned, onType }: { planned: PlannedLoom; onType: (segm
   );
 }
 
+/** The run under the cursor, as a wash over the picture: moving it does not draw the picture again. */
 export function Chosen({ layout }: { layout: StripLayout }) {
   const segmentId = useCursor((at) => at?.segmentId ?? null);
   const run = layout.runs.find((one) => one.segmentId === segmentId);
-  return run ? <rect className={styles.chosen} x={run.x} y={run.top} width={run.width} height={run.bottom - run.top} /> : null;
+  if (!run) return null;
+  return (
+    <div
+      className={styles.chosen}
+      style={{ transform: `translate(${run.x}px, ${run.top}px)`, width: run.width, height: run.bottom - run.top }}
+    />
+  );
 }
 
 export function CursorLine({ planned, scale, height }: { planned: PlannedLoom; scale: number; height: number }) {

@@ -2,41 +2,29 @@ import { memo } from 'react';
 import { WIRE_HEX, type StripLayout, type StripTrace, type Zone } from 'wattograph-core';
 import styles from './Strip.module.css';
 
-const Trace = memo(function Trace({
-  d,
-  width,
-  base,
-  stripe,
-  count,
-}: {
-  d: string;
-  width: number;
-  base: string;
-  stripe: string | null;
-  count: number;
-}) {
+const Trace = memo(function Trace({ d, width, base, stripe }: { d: string; width: number; base: string; stripe: string | null }) {
   return (
     <g fill="none" strokeLinejoin="round">
       <path d={d} stroke="var(--outline)" strokeWidth={width + 1} />
       <path d={d} stroke={base} strokeWidth={width} />
       {stripe && <path d={d} stroke={stripe} strokeWidth={width * 0.36} />}
-      {count > 1 && <title>{count} wires</title>}
     </g>
   );
 });
 
 /** Traces of all wires; a trace that did not move is not drawn again. */
 export const Traces = memo(function Traces({ traces }: { traces: readonly StripTrace[] }) {
-  return traces.map(({ id, d, width, colour, count }) => (
+  const drawn = traces.map(({ id, d, width, colour }) => (
     <Trace
       key={id}
       d={d}
       width={width}
-      count={count}
+
       base={colour ? WIRE_HEX[colour.base] : '#8a9896'}
       stripe={colour?.stripe ? WIRE_HEX[colour.stripe] : null}
     />
   ));
+  return <g pointerEvents="none">{drawn}</g>;
 });
 
 const zoneTint = (zone: Zone | undefined): string | null => {

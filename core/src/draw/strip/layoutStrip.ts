@@ -79,6 +79,8 @@ interface Drawing {
   plan: LoomPlan;
   options: StripOptions;
   rows: Map<string, Row>;
+  /** strip → the strip it leaves */
+  parents: Map<string, string>;
   /** child strip and lane index → where it goes down */
   columns: Map<string, number>;
 }
@@ -93,7 +95,7 @@ const columnKey = (strip: Strip, index: number) => `${strip.id} ${index}`;
  */
 export function layoutStrip(loom: Loom, plan: LoomPlan, options: StripOptions): StripLayout {
   const strips = createStrips(loom, plan, options.folded);
-  const drawing: Drawing = { loom, plan, options, rows: new Map(), columns: new Map() };
+  const drawing: Drawing = { loom, plan, options, rows: new Map(), parents: new Map(), columns: new Map() };
   let bottom = options.top;
   for (const strip of strips) bottom = placeRows(drawing, strip, bottom);
   for (const strip of strips) placeColumns(drawing, strip);
@@ -125,7 +127,10 @@ function placeRows(drawing: Drawing, strip: Strip, top: number): number {
   });
   drawing.rows.set(strip.id, { strip, top, ys, bottom: top + height });
   let bottom = top + height;
-  for (const child of strip.children) bottom = placeRows(drawing, child, bottom);
+  for (const child of strip.children) {
+    drawing.parents.set(child.id, strip.id);
+    bottom = placeRows(drawing, child, bottom);
+  }
   return bottom;
 }
 
@@ -223,11 +228,11 @@ function wiresOf({ plan }: Drawing): Map<string, PlannedWire> {
 }
 
 /** Lines along the strips a wire lies in, joined by a drop with round corners at every branch. */
-function toPath({ options, columns, rows }: Drawing, wire: PlannedWire, way: readonly Visit[]): string {
+function toPath({ options, columns, parents }: Drawing, wire: PlannedWire, way: readonly Visit[]): string {
   const inOrder = [...way].sort((a, b) => a.row.top - b.row.top);
   const points: [number, number][] = [];
   const byStrip = new Map(inOrder.map((visit) => [visit.row.strip.id, visit]));
-  const parentOf = (visit: Visit) => [...rows.values()].find(({ strip }) => strip.children.includes(visit.row.strip))?.strip.id;
+  const parentOf = (visit: Visit) => parents.get(visit.row.strip.id);
   const chain = toChain(inOrder, byStrip, parentOf);
   chain.forEach((visit, index) => {
     const y = visit.row.ys[visit.laneIndex]!;
@@ -240,15 +245,15 @@ function toPath({ options, columns, rows }: Drawing, wire: PlannedWire, way: rea
   return roundCorners(points, options.pitch * 2);
 
   function isParent(visit: Visit, of: Visit): boolean {
-    return visit.row.strip.children.includes(of.row.strip) && Math.abs(visit.toMm - of.row.strip.startMm) < 1e-6;
+    return parents.get(of.row.strip.id) === visit.row.strip.id && Math.abs(visit.toMm - of.row.strip.startMm) < 1e-6;
   }
   function towards(visit: Visit, next: Visit | undefined): 'left' | 'right' {
-    return next && Math.abs(visit.fromMm - next.row.strip.startMm) < 1e-6 && visit.row.strip.children.includes(next.row.strip)
+    return next && Math.abs(visit.fromMm - next.row.strip.startMm) < 1e-6 && parents.get(next.row.strip.id) === visit.row.strip.id
       ? 'left'
       : 'right';
   }
   function drop(a: Visit, b: Visit): number {
-    const child = a.row.strip.children.includes(b.row.strip) ? b : b.row.strip.children.includes(a.row.strip) ? a : b;
+    const child = parents.get(a.row.strip.id) === b.row.strip.id ? a : b;
     return columns.get(columnKey(child.row.strip, child.laneIndex)) ?? toX(options, child.fromMm);
   }
 }
