@@ -57,7 +57,7 @@ export default ts.config(
       '@typescript-eslint/no-non-null-assertion': 'off',
       // records of a document are dictionaries: deleting a key is how an entry goes
       '@typescript-eslint/no-dynamic-delete': 'off',
-      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
       'no-console': 'error',
       eqeqeq: 'error',

@@ -1,6 +1,6 @@
 import { applyEdit, editDocument, isOverlap, type EditOperation, type Job } from 'wattograph-core';
 import { readAuthor } from './author';
-import { PlanRunner, type PlanResult } from './planner';
+import { type PlanRunner, type PlanResult } from './planner';
 import { readPending, writePending, type PendingEdit } from './pendingEdits';
 import { request, RequestError } from './request';
 
@@ -52,6 +52,8 @@ export class JobStore {
   private confirmed: Job;
   private pending: PendingEdit[];
   private dragged: Job | null = null;
+  /** the plan as it was when a drag began */
+  private beforeDrag: PlanResult | null = null;
   private sending = false;
   private listeners = new Set<() => void>();
   private timers: ReturnType<typeof setTimeout>[] = [];
@@ -88,6 +90,7 @@ export class JobStore {
     this.dragged = null;
     const { patch } = editDocument(this.current(), recipe);
     if (patch.length === 0) {
+      this.beforeDrag = null;
       this.refresh();
       return;
     }
@@ -97,20 +100,25 @@ export class JobStore {
   /** Take an edit that was computed elsewhere, such as the fix of a finding. */
   push(label: string, patch: EditOperation[]): void {
     this.pending = [...this.pending, { id: crypto.randomUUID(), label, author: readAuthor(), patch }];
-    this.set({ before: this.state.result });
+    this.set({ before: this.beforeDrag ?? this.state.result });
+    this.beforeDrag = null;
     this.refresh();
     void this.flush();
   }
 
   /** Show a change while it is being dragged; nothing is stored. */
   preview(recipe: (draft: Job) => void): void {
-    if (this.dragged === null) this.set({ before: this.state.result });
+    if (this.dragged === null) {
+      this.beforeDrag = this.state.result;
+      this.set({ before: this.beforeDrag });
+    }
     this.dragged = editDocument(this.current(), recipe).next;
     this.refresh();
   }
 
   cancelPreview(): void {
     this.dragged = null;
+    this.beforeDrag = null;
     this.refresh();
   }
 

@@ -39,7 +39,7 @@ export function SectionPanel({ planned }: { planned: PlannedLoom }) {
         <h2>
           Section at <At planned={planned} /> mm
         </h2>
-        <span className="mono faint">{section.elements.length} in it</span>
+        <span className="mono faint">{section.elements.flat().length} wires</span>
       </div>
       <Cut planned={planned} bundle={bundle} section={section} />
     </aside>

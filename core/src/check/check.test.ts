@@ -4,7 +4,7 @@ import { listFindings } from '../make';
 import { applyEdit, checkJob, type Job, type Loom } from '../model';
 import { plan } from '../plan';
 import { createBench, join } from '../testing/createBench';
-import { RULES } from './index';
+import { type RULES } from './index';
 
 const findings = (job: Job) => listFindings(job, plan(job, CATALOGUE), CATALOGUE);
 const codes = (job: Job) => findings(job).map(({ code }) => code);

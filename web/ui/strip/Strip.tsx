@@ -63,8 +63,8 @@ export function Strip({ planned, tools }: { planned: PlannedLoom; tools?: ReactN
         window.removeEventListener('keydown', escape);
         setFrozenScale(null);
         const byMm = next instanceof globalThis.PointerEvent ? (next.clientX - from) / scale : 0;
-        store.cancelPreview();
         if (keep && Math.abs(byMm) >= 0.5) store.edit(`move ${base.loom.nodes[nodeId]!.name} by ${Math.round(byMm)} mm`, recipe(byMm));
+        else store.cancelPreview();
       };
       const done = end(true);
       const dropped = end(false);
