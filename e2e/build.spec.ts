@@ -158,6 +158,7 @@ test('a second job from an empty page: ends, a breakout, a family of its own, ci
   await page.getByRole('button', { name: 'Add it' }).click();
 
   await page.keyboard.press('7');
+  await expect(page).toHaveURL(/\/ends/);
   await page.getByRole('button', { name: 'New family' }).click();
   const family = page.getByRole('dialog');
   await family.getByLabel('Name').fill('Bench 3');
@@ -173,6 +174,8 @@ test('a second job from an empty page: ends, a breakout, a family of its own, ci
   await family.getByRole('button', { name: 'Keep family' }).click();
   await expect(family).toHaveCount(0);
   await page.keyboard.press('5');
+  await expect(page).toHaveURL(/\/bundle/);
+  await expect(page.getByRole('region', { name: 'Strip' })).toBeVisible();
   await addEnd('gauge', 'Bench 3 (of this job)', { from: 'fork', mm: '120' });
 
   await page.getByRole('tab', { name: 'Circuits' }).click();
@@ -190,6 +193,7 @@ test('a second job from an empty page: ends, a breakout, a family of its own, ci
   await page.getByRole('tab', { name: 'Wires' }).click();
   await expect(page.getByText(/^[45] wires, \d+ g/)).toBeVisible();
   await page.keyboard.press('0');
+  await expect(page).toHaveURL(/\/sheets/);
   await expect(page.getByRole('img', { name: /Cut list/ }).first()).toContainText('W-101');
   await expect(page.getByRole('img', { name: /^Ends/ }).first()).toContainText('gauge: Bench 3, push-to-seat');
   await openBundle(page, /jobs\/([^/]+)/.exec(page.url())![1]!);

@@ -59,9 +59,9 @@ test('the section follows the cursor, by pointer and by keys, into branches and 
   await page.keyboard.press('ArrowRight');
   await expect(page.getByTestId('section-at')).toHaveText(String(at + 5));
   await page.keyboard.press('ArrowDown');
-  await expect(section).toContainText(/\b2 wires/);
+  await expect(section.getByText('2 wires', { exact: true })).toBeVisible();
   await page.keyboard.press('ArrowUp');
-  await expect(section).not.toContainText(/\b2 wires/);
+  await expect(section.getByText('2 wires', { exact: true })).toHaveCount(0);
 });
 
 test('Enter types the length of the run under the cursor; what is no length is not kept', async ({ page, request }) => {

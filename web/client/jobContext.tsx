@@ -2,44 +2,22 @@
 
 import { createContext, useContext, useEffect, useState, useSyncExternalStore, type ReactNode } from 'react';
 import type { Finding, Job, Loom, LoomPlan } from 'wattograph-core';
-import { readAuthor } from './author';
-import { JobStore, type JobState } from './jobStore';
-import { PlanRunner } from './planner';
-import { request, RequestError } from './request';
+import { JobStore, type JobState, type Loaded } from './jobStore';
 
 const Context = createContext<JobStore | null>(null);
 
-/** Opens a job for everything below it. */
-export function JobProvider({
-  jobId,
-  children,
-  fallback,
-}: {
-  jobId: string;
-  children: ReactNode;
-  fallback: (problem: string | null) => ReactNode;
-}) {
+/** Opens a job for everything below it, from what the page came with. */
+export function JobProvider({ initial, children, fallback }: { initial: Loaded; children: ReactNode; fallback: ReactNode }) {
   const [store, setStore] = useState<JobStore | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
+  const [start] = useState(initial);
   useEffect(() => {
-    // the worker loads while the job is fetched
-    const runner = new PlanRunner();
-    let opened: JobStore | null = null;
-    let left = false;
-    request<JobState>(`/api/jobs/${jobId}?author=${encodeURIComponent(readAuthor())}`)
-      .then((loaded) => {
-        if (left) return;
-        opened = new JobStore(loaded, runner);
-        setStore(opened);
-      })
-      .catch((error: unknown) => setProblem(error instanceof RequestError ? error.message : String(error)));
-    return () => {
-      left = true;
-      opened?.end();
-      runner.end();
-    };
-  }, [jobId]);
-  return store ? <Context value={store}>{children}</Context> : fallback(problem);
+    const opened = new JobStore(start);
+    // the store lives as long as this page does: it begins with it and ends with it
+    // eslint-disable-next-line react-hooks/set-state-in-effect
+    setStore(opened);
+    return () => opened.end();
+  }, [start]);
+  return store ? <Context value={store}>{children}</Context> : fallback;
 }
 
 export function useJobStore(): JobStore {

@@ -1,6 +1,6 @@
 import { applyEdit, editDocument, isOverlap, type EditOperation, type Job } from 'wattograph-core';
 import { readAuthor } from './author';
-import { type PlanRunner, type PlanResult } from './planner';
+import { PlanRunner, type PlanResult } from './planner';
 import { readPending, writePending, type PendingEdit } from './pendingEdits';
 import { request, RequestError } from './request';
 
@@ -28,7 +28,8 @@ export interface JobState {
   problem: string | null;
 }
 
-interface Loaded {
+/** A job as the server gives it. */
+export interface Loaded {
   id: string;
   version: number;
   document: Job;
@@ -51,6 +52,7 @@ export class JobStore {
   private state: JobState;
   private confirmed: Job;
   private pending: PendingEdit[];
+  private readonly runner = new PlanRunner();
   private dragged: Job | null = null;
   /** the plan as it was when a drag began */
   private beforeDrag: PlanResult | null = null;
@@ -58,10 +60,7 @@ export class JobStore {
   private listeners = new Set<() => void>();
   private timers: ReturnType<typeof setTimeout>[] = [];
 
-  constructor(
-    loaded: Loaded,
-    private readonly runner: PlanRunner,
-  ) {
+  constructor(loaded: Loaded) {
     this.confirmed = loaded.document;
     this.pending = readPending(loaded.id);
     this.runner.tell(
@@ -70,7 +69,8 @@ export class JobStore {
     );
     this.state = { ...loaded, saving: 'saved', result: null, before: null, conflict: null, problem: null };
     this.refresh();
-    void this.flush();
+    // what may be undone depends on who works at this device, and the page may be older than the job
+    void this.flush().then(() => this.reload());
     this.timers.push(setInterval(() => void this.poll(), POLL_MS));
   }
 
@@ -83,6 +83,7 @@ export class JobStore {
 
   end(): void {
     this.timers.forEach(clearInterval);
+    this.runner.end();
   }
 
   /** Change the job; it is stored at once, or as soon as the server answers. Throws what the recipe throws. */
@@ -208,7 +209,9 @@ export class JobStore {
   private async reload(): Promise<void> {
     try {
       const loaded = await request<Loaded>(`/api/jobs/${this.state.id}?author=${encodeURIComponent(readAuthor())}`);
-      this.confirmed = loaded.document;
+      if (loaded.version < this.state.version) return;
+      // the same version is the same document: keeping ours spares a plan
+      if (loaded.version > this.state.version) this.confirmed = loaded.document;
       this.set({ version: loaded.version, undo: loaded.undo, redo: loaded.redo });
       this.refresh();
     } catch (error) {

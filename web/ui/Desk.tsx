@@ -11,6 +11,7 @@ import { Suspense, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { createId, createLoom } from 'wattograph-core';
 import { PEOPLE, useAuthor, writeAuthor } from '../client/author';
 import { JobProvider, useFindings, useJob, useJobStore } from '../client/jobContext';
+import type { Loaded } from '../client/jobStore';
 import { CursorProvider, useCursorStore } from './cursor';
 import styles from './Desk.module.css';
 import { ImportWireList } from './ImportWireList';
@@ -18,24 +19,12 @@ import { KeysHelp } from './KeysHelp';
 import { STATIONS } from './stations';
 
 /** The desk of one job: rail, head with its looms, and the station. */
-export function Desk({ jobId, children }: { jobId: string; children: ReactNode }) {
+export function Desk({ initial, children }: { initial: Loaded; children: ReactNode }) {
   return (
-    <JobProvider
-      jobId={jobId}
-      fallback={(problem) => (
-        <div className={styles.wait}>
-          {problem ?? 'Opening the job …'}
-          {problem && (
-            <p>
-              <Link href="/">Back to the jobs</Link>
-            </p>
-          )}
-        </div>
-      )}
-    >
+    <JobProvider initial={initial} fallback={<div className={styles.wait}>Opening the job …</div>}>
       <Suspense>
         <CursorProvider>
-          <Frame jobId={jobId}>{children}</Frame>
+          <Frame jobId={initial.id}>{children}</Frame>
         </CursorProvider>
       </Suspense>
     </JobProvider>

@@ -29,21 +29,31 @@ export function chooseConductors(
       return !ranges || ranges.some(([least, most]) => areaMm2 >= least - 1e-9 && areaMm2 <= most + 1e-9);
     });
 
-  return wires.map((wire) => {
+  type Choice = Pick<SizedWire, 'conductor' | 'ruledBy' | 'because'>;
+  const choose = (wire: RunWire): Choice => {
     const circuit = loom.circuits[wire.circuitId]!;
     const table = catalogue.wires[circuit.wireTable];
     if (circuit.sizePin) {
       const conductor = table.find(({ size }) => size === circuit.sizePin!.size);
-      if (conductor) return { ...wire, conductor, ruledBy: 'pinned', because: circuit.sizePin.reason };
+      if (conductor) return { conductor, ruledBy: 'pinned', because: circuit.sizePin.reason };
     }
     const least = table.findIndex(({ size }) => size === standard.minimumSize[circuit.wireTable]);
     const minimum = table[least];
     if (!minimum)
       throw new Error(`shop standard: expected a size of the ${circuit.wireTable} table, got "${standard.minimumSize[circuit.wireTable]}"`);
-    if (accepts(wire, minimum)) return { ...wire, conductor: minimum, ruledBy: 'minimum', because: `shop minimum ${toSizeWords(minimum)}` };
+    if (accepts(wire, minimum)) return { conductor: minimum, ruledBy: 'minimum', because: `shop minimum ${toSizeWords(minimum)}` };
     const accepted = table.slice(least).find((conductor) => accepts(wire, conductor));
-    if (accepted)
-      return { ...wire, conductor: accepted, ruledBy: 'contact', because: `smallest above the shop minimum that the contacts take` };
-    return { ...wire, conductor: minimum, ruledBy: 'none', because: 'no size of this table is taken at both ends' };
+    if (accepted) return { conductor: accepted, ruledBy: 'contact', because: `smallest above the shop minimum that the contacts take` };
+    return { conductor: minimum, ruledBy: 'none', because: 'no size of this table is taken at both ends' };
+  };
+  // wires between the same two ends that nobody pinned choose alike
+  const known = new Map<string, Choice>();
+  return wires.map((wire) => {
+    const circuit = loom.circuits[wire.circuitId]!;
+    if (circuit.sizePin) return { ...wire, ...choose(wire) };
+    const key = `${circuit.wireTable} ${wire.from.kind === 'cavity' ? wire.from.endId : ''} ${wire.to.kind === 'cavity' ? wire.to.endId : ''}`;
+    let choice = known.get(key);
+    if (!choice) known.set(key, (choice = choose(wire)));
+    return { ...wire, ...choice };
   });
 }

@@ -1,5 +1,7 @@
 import type { Piece, Place, Tree } from './types';
 
+const climbs = new WeakMap<Tree, Map<string, readonly Piece[]>>();
+
 /**
  * The unique way along the tree between two places, as pieces of segments in order from a to b.
  * Pieces are given from near to far (fromMm < toMm) whatever the direction of travel; none where a and b are one place.
@@ -7,28 +9,43 @@ import type { Piece, Place, Tree } from './types';
 export function listPieces(tree: Tree, a: Place, b: Place): Piece[] {
   const upA = listClimb(tree, a);
   const upB = listClimb(tree, b);
-  const reachA = new Map(upA.map(({ segmentId, toMm }, index) => [segmentId, { toMm, index }]));
-  const meeting = upB.findIndex(({ segmentId }) => reachA.has(segmentId));
-  if (meeting < 0) return [...upA, ...upB.reverse()];
-  const shared = upB[meeting]!;
-  const { toMm, index } = reachA.get(shared.segmentId)!;
-  const between: Piece[] =
-    Math.abs(toMm - shared.toMm) < 1e-9
-      ? []
-      : [{ segmentId: shared.segmentId, fromMm: Math.min(toMm, shared.toMm), toMm: Math.max(toMm, shared.toMm) }];
-  return [...upA.slice(0, index), ...between, ...upB.slice(0, meeting).reverse()];
+  let left = upA.length;
+  let right = upB.length;
+  // both climbs end at the datum: what they share at that end is not on the way
+  while (left > 0 && right > 0 && upA[left - 1]!.segmentId === upB[right - 1]!.segmentId && upA[left - 1]!.toMm === upB[right - 1]!.toMm) {
+    left -= 1;
+    right -= 1;
+  }
+  const lastA = upA[left - 1];
+  const lastB = upB[right - 1];
+  const pieces: Piece[] = [];
+  if (lastA && lastB && lastA.segmentId === lastB.segmentId) {
+    for (let index = 0; index < left - 1; index += 1) pieces.push(upA[index]!);
+    pieces.push({ segmentId: lastA.segmentId, fromMm: Math.min(lastA.toMm, lastB.toMm), toMm: Math.max(lastA.toMm, lastB.toMm) });
+    for (let index = right - 2; index >= 0; index -= 1) pieces.push(upB[index]!);
+    return pieces;
+  }
+  for (let index = 0; index < left; index += 1) pieces.push(upA[index]!);
+  for (let index = right - 1; index >= 0; index -= 1) pieces.push(upB[index]!);
+  return pieces;
 }
 
-function listClimb(tree: Tree, place: Place): Piece[] {
+/** Pieces from a place to the datum. Those of a node are made once for a tree and shared. */
+function listClimb(tree: Tree, place: Place): readonly Piece[] {
+  if ('nodeId' in place) return climbNode(tree, place.nodeId);
+  const { nearNodeId } = tree.segments[place.segmentId]!;
+  return [{ segmentId: place.segmentId, fromMm: 0, toMm: place.offsetMm }, ...climbNode(tree, nearNodeId)];
+}
+
+function climbNode(tree: Tree, nodeId: string): readonly Piece[] {
+  let known = climbs.get(tree);
+  if (!known) climbs.set(tree, (known = new Map()));
+  const made = known.get(nodeId);
+  if (made) return made;
   const pieces: Piece[] = [];
-  let nodeId: string;
-  if ('nodeId' in place) nodeId = place.nodeId;
-  else {
-    pieces.push({ segmentId: place.segmentId, fromMm: 0, toMm: place.offsetMm });
-    nodeId = tree.segments[place.segmentId]!.nearNodeId;
-  }
   for (let node = tree.nodes[nodeId]!; node.parentSegmentId !== null; node = tree.nodes[node.parentNodeId!]!) {
     pieces.push({ segmentId: node.parentSegmentId, fromMm: 0, toMm: tree.segments[node.parentSegmentId]!.lengthMm });
   }
+  known.set(nodeId, pieces);
   return pieces;
 }

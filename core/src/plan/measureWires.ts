@@ -27,7 +27,10 @@ interface Context {
   barrels: Map<string, PlannedBarrel>;
   splices: Map<string, PlannedSplice>;
   stripMm: Map<string, number | null>;
+  /** terms that many wires share, made once: at an end, along a whole run, out of one run into another */
   endAddends: Map<string, Addend[]>;
+  runs: Map<string, Addend>;
+  turns: Map<string, Addend>;
   wires: Map<string, SizedWire[]>;
 }
 
@@ -60,6 +63,8 @@ export function measureWires(
     splices: new Map(splices.map((splice) => [splice.id, splice])),
     stripMm: new Map(terminations.map((one) => [`${one.endId} ${one.cavity}`, one.stripMm])),
     endAddends: new Map(),
+    runs: new Map(),
+    turns: new Map(),
     wires: groups,
   };
   return wires.map((wire) => measureWire(context, wire));
@@ -78,7 +83,7 @@ function measureWire(context: Context, wire: SizedWire): Measured {
   const cutMm = roundUp(lengthMm, standard.cutIncrementMm);
   if (cutMm - lengthMm > 1e-6)
     addends.push({ kind: 'rounding', of: wire.id, words: `up to the next ${standard.cutIncrementMm} mm`, mm: cutMm - lengthMm });
-  const passed = [...new Set(wire.pieces.map(({ segmentId }) => segmentId))];
+  const passed = wire.pieces.map(({ segmentId }) => segmentId);
   const sigmaMm = measurePathSigma(passed.map((id) => tree.segments[id]!.sigmaMm));
   const heldBy = passed.filter((id) => loom.segments[id]!.status === 'guessed');
   const fitted = passed.every((id) => loom.segments[id]!.status === 'fitted');
@@ -96,41 +101,54 @@ function measureWire(context: Context, wire: SizedWire): Measured {
   };
 }
 
-function listRuns({ loom, tree, wires }: Context, wire: SizedWire): Addend[] {
+function listRuns({ loom, tree, wires, runs }: Context, wire: SizedWire): Addend[] {
   const twist = loom.circuits[wire.circuitId]!.twist;
   const partners = twist ? wires.get(twist.groupId)!.filter((other) => other !== wire) : [];
   return wire.pieces.map(({ segmentId, fromMm, toMm }) => {
-    const { nearNodeId, farNodeId } = tree.segments[segmentId]!;
+    const { nearNodeId, farNodeId, lengthMm } = tree.segments[segmentId]!;
+    const isWhole = !twist && fromMm === 0 && toMm === lengthMm;
+    const known = isWhole ? runs.get(segmentId) : undefined;
+    if (known) return known;
     const together = partners.some((other) => other.pieces.some((piece) => piece.segmentId === segmentId));
     const factor = twist && together ? measureTakeUp(wire.conductor.odMm, twist.pitchMm) : 1;
     const run = `${loom.nodes[nearNodeId]!.name} to ${loom.nodes[farNodeId]!.name}`;
-    return {
+    const addend: Addend = {
       kind: 'segment',
       of: segmentId,
       words: factor === 1 ? run : `${run}, twisted × ${factor.toFixed(5)}`,
       mm: (toMm - fromMm) * factor,
     };
+    if (isWhole) runs.set(segmentId, addend);
+    return addend;
   });
 }
 
 /** Half the bundle's diameter wherever the wire turns out of a bundle: from its middle to its side. */
-function listBreakouts({ loom, tree, odMm }: Context, wire: SizedWire): Addend[] {
+function listBreakouts({ loom, tree, odMm, turns }: Context, wire: SizedWire): Addend[] {
   const addends: Addend[] = [];
   for (let index = 0; index + 1 < wire.pieces.length; index += 1) {
     const one = tree.segments[wire.pieces[index]!.segmentId]!;
     const other = tree.segments[wire.pieces[index + 1]!.segmentId]!;
     const nodeId = one.farNodeId === other.nearNodeId || one.farNodeId === other.farNodeId ? one.farNodeId : one.nearNodeId;
     if (loom.nodes[nodeId]!.kind !== 'breakout') continue;
+    const turn = `${one.id} ${other.id}`;
+    const known = turns.get(turn);
+    if (known) {
+      addends.push(known);
+      continue;
+    }
     const outward = [one, other].filter((segment) => segment.nearNodeId === nodeId);
     if (outward.length === 1 && outward[0]!.onward) continue;
     const inward = [one, other].find((segment) => segment.farNodeId === nodeId) ?? outward.find((segment) => segment.onward);
     const od = inward ? odMm.get(inward.id)! : Math.max(...outward.map(({ id }) => odMm.get(id)!));
-    addends.push({
+    const addend: Addend = {
       kind: 'breakout',
       of: nodeId,
       words: `out of the bundle at ${loom.nodes[nodeId]!.name}, half of ${od.toFixed(1)}`,
       mm: od / 2,
-    });
+    };
+    turns.set(turn, addend);
+    addends.push(addend);
   }
   return addends;
 }

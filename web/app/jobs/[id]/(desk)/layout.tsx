@@ -1,6 +1,24 @@
+import { notFound } from 'next/navigation';
 import type { ReactNode } from 'react';
+import { readJob } from '../../../../server/documents';
+import { Refusal } from '../../../../server/refusal';
+import { toJobId } from '../../../../server/requests';
 import { Desk } from '../../../../ui/Desk';
 
+export const dynamic = 'force-dynamic';
+
 export default async function DeskLayout({ children, params }: { children: ReactNode; params: Promise<{ id: string }> }) {
-  return <Desk jobId={(await params).id}>{children}</Desk>;
+  const { id } = await params;
+  const initial = await open(id);
+  if (!initial) notFound();
+  return <Desk initial={initial}>{children}</Desk>;
+}
+
+async function open(id: string) {
+  try {
+    return await readJob(toJobId(id), '');
+  } catch (error) {
+    if (error instanceof Refusal && error.status === 404) return null;
+    throw error;
+  }
 }
