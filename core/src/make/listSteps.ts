@@ -1,6 +1,6 @@
 import { findFamily, toSizeWords, type Catalogue } from '../catalogue';
 import { toColourWords, type Job, type Loom } from '../model';
-import type { LoomPlan, PlannedWire } from '../plan';
+import { findStandard, type LoomPlan, type PlannedWire } from '../plan';
 import { compareIds } from '../units';
 import { CAUTIONS } from './cautions';
 import { listCuts } from './listCuts';
@@ -138,6 +138,7 @@ function listTwistSteps({ loom, plan }: Context): Step[] {
 
 function listEndSteps(context: Context, endId: string, early: readonly Step[]): Step[] {
   const { job, loom, plan, catalogue, wires, anchorId } = context;
+  const freeMm = findStandard(job, catalogue).pullToSeatFreeMm;
   const terminations = plan.terminations.filter((one) => one.endId === endId);
   if (terminations.length === 0) return [];
   const end = loom.ends[endId]!;
@@ -175,7 +176,7 @@ function listEndSteps(context: Context, endId: string, early: readonly Step[]): 
             one.cavity,
             `cavity ${one.cavity}: ${wiresAt(one.wireIds)
               .map(({ number }) => number)
-              .join(', ')}, 60 mm free`,
+              .join(', ')}, ${freeMm} mm free`,
             wiresAt(one.wireIds),
             one.cavity,
           ),

@@ -18,7 +18,10 @@ export function listStrands(loom: Loom, tree: Tree, circuitId: string, circuit: 
   if (source === undefined || others.length === 0) return { wires: [], splices: [] };
   const wire = (from: Termination, to: Termination) => ({ circuitId, from: toEnd(from), to: toEnd(to) });
   if (others.length === 1 || circuit.join === 'stud') return { wires: others.map((to) => wire(source, to)), splices: [] };
-  if (circuit.join === 'chain') return { wires: others.map((to, index) => wire(circuit.terminations[index]!, to)), splices: [] };
+  // in a loom without a run there is nowhere for a splice to lie: pins of one housing go from one to the next
+  const hasRuns = Object.keys(tree.segments).length > 0;
+  if (circuit.join === 'chain' || !hasRuns)
+    return { wires: others.map((to, index) => wire(circuit.terminations[index]!, to)), splices: [] };
   return listSpliced(loom, tree, circuitId, source, others, standard);
 }
 
@@ -48,7 +51,9 @@ function listSpliced(
       const merged = arriving.splice(0, Math.min(standard.spliceMostWires, arriving.length - leaving + 1));
       made += 1;
       const id = `${circuitId}@${branch.nodeId}${made > 1 ? `.${made}` : ''}`;
-      const segmentIds = [branch.segmentId, ...branch.children.map((child) => child.segmentId)].filter((one) => one !== null);
+      const own = [branch.segmentId, ...branch.children.map((child) => child.segmentId)].filter((one) => one !== null);
+      // pins of one housing joined to each other: the splice lies out in a run beside it
+      const segmentIds = own.length ? own : listRunsAt(tree, branch.nodeId);
       strands.splices.push({ id, circuitId, nodeId: branch.nodeId, segmentIds });
       for (const to of merged) strands.wires.push({ circuitId, from: { kind: 'splice', spliceId: id }, to });
       arriving.unshift({ kind: 'splice', spliceId: id });
@@ -59,6 +64,11 @@ function listSpliced(
   strands.wires.reverse();
   strands.splices.reverse();
   return strands;
+}
+
+function listRunsAt(tree: Tree, nodeId: string): string[] {
+  const { parentSegmentId, childSegmentIds } = tree.nodes[nodeId]!;
+  return parentSegmentId === null ? childSegmentIds : [parentSegmentId, ...childSegmentIds];
 }
 
 /** The part of the route that joins the terminations, rooted at the source. */

@@ -155,6 +155,25 @@ describe('splice', () => {
     });
     expect(only(job).splices[0]!.place.segmentId).not.toBe('s1');
   });
+  test('pins of one housing joined to each other: a splice out in the run beside it, never a crash', () => {
+    const made = only(
+      createBench((loom) => {
+        loom.circuits = { c1: join('1', 'A-1 A-2 A-3') };
+      }),
+    );
+    expect(made.splices.map(({ place, clear }) => [place.segmentId, clear])).toEqual([['s1', true]]);
+    expect(made.wires).toHaveLength(3);
+    const runless = only(
+      createBench((loom) => {
+        loom.nodes = { datum: loom.nodes.datum! };
+        loom.segments = {};
+        loom.ends = { A: loom.ends.A! };
+        loom.circuits = { c1: join('1', 'A-1 A-2 A-3') };
+      }),
+    );
+    expect(runless.splices).toEqual([]);
+    expect(runless.wires).toHaveLength(2);
+  });
   test('chain: wires go from pin to pin as listed, and there is no splice', () => {
     const job = createBench((loom) => {
       loom.circuits.c3 = { ...loom.circuits.c3!, join: 'chain' };

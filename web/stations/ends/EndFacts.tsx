@@ -134,31 +134,15 @@ export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; e
           <tr>
             <td>May turn by, ° at mm</td>
             <td>
-              <LengthField
-                label="Turn angle"
-                optional
-                value={end.clocking?.angleDeg ?? null}
-                onChange={(value) =>
+              <Clocking
+                key={JSON.stringify(end.clocking)}
+                value={end.clocking}
+                onChange={(clocking) =>
                   edit('turn', (one) => {
-                    one.clocking = value === null ? null : { angleDeg: Math.min(360, value), radiusMm: one.clocking?.radiusMm ?? 30 };
+                    one.clocking = clocking;
                   })
                 }
               />
-              {end.clocking && (
-                <>
-                  {' '}
-                  at{' '}
-                  <LengthField
-                    label="Turn radius"
-                    value={end.clocking.radiusMm}
-                    onChange={(value) =>
-                      edit('turn', (one) => {
-                        if (one.clocking && value !== null) one.clocking.radiusMm = Math.min(1000, value);
-                      })
-                    }
-                  />
-                </>
-              )}
             </td>
           </tr>
         )}
@@ -192,6 +176,24 @@ export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; e
         </tr>
       </tbody>
     </table>
+  );
+}
+
+/** Angle and radius of a turn; kept when both are given, none when the angle is cleared. Neither is guessed. */
+function Clocking({ value, onChange }: { value: End['clocking']; onChange: (value: End['clocking']) => void }) {
+  const [angleDeg, setAngle] = useState(value?.angleDeg ?? null);
+  const [radiusMm, setRadius] = useState(value?.radiusMm ?? null);
+  const keep = (angle: number | null, radius: number | null) => {
+    setAngle(angle);
+    setRadius(radius);
+    if (angle !== null && radius !== null) onChange({ angleDeg: Math.min(360, angle), radiusMm: Math.min(1000, radius) });
+    else if (value !== null && angle === null) onChange(null);
+  };
+  return (
+    <>
+      <LengthField label="Turn angle" optional value={angleDeg} onChange={(next) => keep(next, radiusMm)} /> at{' '}
+      <LengthField label="Turn radius" optional value={radiusMm} onChange={(next) => keep(angleDeg, next)} />
+    </>
   );
 }
 
