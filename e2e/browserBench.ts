@@ -15,14 +15,22 @@ const args = [
 interface TraceEvent {
   name: string;
   dur?: number;
+  /** time the thread itself ran: without what the machine gave to others meanwhile */
+  tdur?: number;
   ph: string;
   pid: number;
   tid: number;
   args?: { name?: string };
 }
 
-/** Longest tasks of the page's main thread while something is done, from a Chromium trace; ms. */
-async function traceTasks(page: Page, work: () => Promise<void>): Promise<number[]> {
+interface Tasks {
+  wall: number[];
+  /** processor time of the same tasks; empty where the trace has none */
+  thread: number[];
+}
+
+/** Tasks of the page's main thread while something is done, longest first, from a Chromium trace; ms. */
+async function traceTasks(page: Page, work: () => Promise<void>): Promise<Tasks> {
   const session = await page.context().newCDPSession(page);
   const events: TraceEvent[] = [];
   session.on('Tracing.dataCollected', ({ value }) => events.push(...(value as unknown as TraceEvent[])));
@@ -39,8 +47,23 @@ async function traceTasks(page: Page, work: () => Promise<void>): Promise<number
       .filter(({ name, args: more }) => name === 'thread_name' && more?.name === 'CrRendererMain')
       .map(({ pid, tid }) => `${pid} ${tid}`),
   );
-  const tasks = events.filter(({ name, pid, tid }) => name === 'RunTask' && mains.has(`${pid} ${tid}`)).map(({ dur }) => (dur ?? 0) / 1000);
-  return tasks.sort((a, b) => b - a);
+  const tasks = events.filter(({ name, pid, tid }) => name === 'RunTask' && mains.has(`${pid} ${tid}`));
+  const sort = (times: (number | undefined)[]) =>
+    times
+      .filter((time) => time !== undefined)
+      .map((time) => time / 1000)
+      .sort((a, b) => b - a);
+  return { wall: sort(tasks.map(({ dur }) => dur)), thread: sort(tasks.map(({ tdur }) => tdur)) };
+}
+
+function report(name: string, { wall, thread }: Tasks): void {
+  const first = (times: number[]) =>
+    times
+      .slice(0, 5)
+      .map((ms) => ms.toFixed(1))
+      .join(', ');
+  const own = thread.length ? `; processor time ${first(thread)} ms, over 50 ms: ${thread.filter((ms) => ms > 50).length}` : '';
+  console.log(`${name}: longest tasks ${first(wall)} ms of ${wall.length}, over 50 ms: ${wall.filter((ms) => ms > 50).length}${own}`);
 }
 
 async function main(): Promise<void> {
@@ -71,12 +94,7 @@ async function main(): Promise<void> {
     for (let step = 0; step < 120; step += 1) await page.mouse.move(strip.x + 60 + step * 4, strip.y + 70 + (step % 3) * 20);
     await page.waitForTimeout(200);
   });
-  console.log(
-    `cursor: longest tasks ${cursor
-      .slice(0, 5)
-      .map((ms) => ms.toFixed(1))
-      .join(', ')} ms of ${cursor.length}`,
-  );
+  report('cursor', cursor);
   const handle = (await page.getByRole('slider').nth(2).boundingBox())!;
   const drag = await traceTasks(page, async () => {
     await page.mouse.move(handle.x + 6, handle.y + 6);
@@ -88,12 +106,7 @@ async function main(): Promise<void> {
     await page.mouse.up();
     await page.waitForTimeout(400);
   });
-  console.log(
-    `drag: longest tasks ${drag
-      .slice(0, 5)
-      .map((ms) => ms.toFixed(1))
-      .join(', ')} ms of ${drag.length}; over 50 ms: ${drag.filter((ms) => ms > 50).length}`,
-  );
+  report('drag', drag);
   await browser.close();
 }
 

@@ -1,4 +1,4 @@
-import { applyEdit, editDocument, isOverlap, type EditOperation, type Job } from 'wattograph-core';
+import { applyEdit, changeDocument, editDocument, isOverlap, type EditOperation, type Job } from 'wattograph-core';
 import { readAuthor } from './author';
 import { PlanRunner, type PlanResult } from './planner';
 import { readPending, writePending, type PendingEdit } from './pendingEdits';
@@ -113,7 +113,7 @@ export class JobStore {
       this.beforeDrag = this.state.result;
       this.set({ before: this.beforeDrag });
     }
-    this.dragged = editDocument(this.current(), recipe).next;
+    this.dragged = changeDocument(this.current(), recipe);
     this.refresh();
   }
 

@@ -1,5 +1,6 @@
 import type { Finding, Job, LoomPlan } from 'wattograph-core';
 import type { PlanAnswer, PlanRequest } from '../workers/plan.worker';
+import { fromDelta, type Planned } from './planDelta';
 
 export interface PlanResult {
   /** the very document that was planned */
@@ -15,6 +16,7 @@ export class PlanRunner {
   private running: { sequence: number; job: Job } | null = null;
   private waiting: Job | null = null;
   private sequence = 0;
+  private last: Planned | null = null;
 
   private onResult: (result: PlanResult) => void = () => undefined;
   private onFailure: (message: string) => void = () => undefined;
@@ -44,6 +46,7 @@ export class PlanRunner {
   }
 
   private take(answer: PlanAnswer): void {
+    if ('delta' in answer) this.last = fromDelta(this.last, answer.delta);
     const done = this.running;
     this.running = null;
     const next = this.waiting;
@@ -51,6 +54,6 @@ export class PlanRunner {
     if (next) this.plan(next);
     if (!done || answer.sequence !== done.sequence) return;
     if ('failure' in answer) this.onFailure(answer.failure);
-    else this.onResult({ job: done.job, looms: answer.looms, findings: answer.findings, ms: answer.ms });
+    else this.onResult({ job: done.job, ...this.last!, ms: answer.ms });
   }
 }

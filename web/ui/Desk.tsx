@@ -3,12 +3,12 @@
 import { ActionIcon, Button, Group, Modal, TextInput, useMantineColorScheme } from '@mantine/core';
 import { useDisclosure, useHotkeys } from '@mantine/hooks';
 import { notifications } from '@mantine/notifications';
-import { Spotlight, spotlight, type SpotlightActionData } from '@mantine/spotlight';
+import { createSpotlight, Spotlight, useSpotlight, type SpotlightActionData } from '@mantine/spotlight';
 import { IconKeyboard, IconMoon, IconPlus } from '@tabler/icons-react';
 import Link from 'next/link';
 import { usePathname, useRouter, useSearchParams } from 'next/navigation';
 import { Suspense, useEffect, useMemo, useState, type ReactNode } from 'react';
-import { createId, createLoom } from 'wattograph-core';
+import { createId, createLoom, type Finding } from 'wattograph-core';
 import { PEOPLE, useAuthor, writeAuthor } from '../client/author';
 import { JobProvider, useFindings, useJob, useJobStore } from '../client/jobContext';
 import type { Loaded } from '../client/jobStore';
@@ -17,6 +17,8 @@ import styles from './Desk.module.css';
 import { ImportWireList } from './ImportWireList';
 import { KeysHelp } from './KeysHelp';
 import { STATIONS } from './stations';
+
+const [boxStore, box] = createSpotlight();
 
 /** The desk of one job: rail, head with its looms, and the station. */
 export function Desk({ initial, children }: { initial: Loaded; children: ReactNode }) {
@@ -61,7 +63,7 @@ function Frame({ jobId, children }: { jobId: string; children: ReactNode }) {
   }, [problem, store]);
   const go = (slug: string) => router.push(`/jobs/${jobId}/${slug}?loom=${loomId}`);
   useHotkeys([
-    ['/', () => spotlight.open()],
+    ['/', () => box.open()],
     ['shift+?', keys.open],
     ['?', keys.open],
     ['u', () => void store.history('undo')],
@@ -127,7 +129,7 @@ function Frame({ jobId, children }: { jobId: string; children: ReactNode }) {
           >
             Redo
           </button>
-          <button className={styles.tool} onClick={spotlight.open}>
+          <button className={styles.tool} onClick={box.open}>
             <span className="mono">/</span> find or do
           </button>
           <ActionIcon variant="subtle" aria-label="Keys of this screen" onClick={keys.open}>
@@ -244,12 +246,16 @@ function LoomTabs({ loomId, path }: { loomId: string; path: string }) {
   );
 }
 
+const NO_FINDINGS: Finding[] = [];
+
 function CommandBox({ jobId, loomId, go }: { jobId: string; loomId: string; go: (slug: string) => void }) {
   const router = useRouter();
   const store = useJobStore();
   const cursor = useCursorStore();
-  const result = useJob((state) => state.result);
-  const findings = useFindings();
+  // listed when the box is open: a drag makes many plans that nobody searches
+  const { opened } = useSpotlight(boxStore);
+  const result = useJob((state) => (opened ? state.result : null));
+  const findings = useJob((state) => (opened ? state.result?.findings : null)) ?? NO_FINDINGS;
   const actions = useMemo<SpotlightActionData[]>(() => {
     const plan = result?.looms.find((one) => one.loomId === loomId);
     const loom = result?.job.looms[loomId];
@@ -295,6 +301,7 @@ function CommandBox({ jobId, loomId, go }: { jobId: string; loomId: string; go: 
   }, [result, loomId, findings, go, cursor, jobId, router, store]);
   return (
     <Spotlight
+      store={boxStore}
       actions={actions}
       limit={9}
       highlightQuery

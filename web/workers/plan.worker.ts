@@ -1,4 +1,5 @@
-import { CATALOGUE, createPlanner, listFindings, type Finding, type Job, type LoomPlan } from 'wattograph-core';
+import { CATALOGUE, createPlanner, listFindings, type Job } from 'wattograph-core';
+import { toDelta, type PlanDelta, type Planned } from '../client/planDelta';
 
 /** What the page asks for: plan this job. */
 export interface PlanRequest {
@@ -6,16 +7,21 @@ export interface PlanRequest {
   job: Job;
 }
 
-export type PlanAnswer = { sequence: number; looms: LoomPlan[]; findings: Finding[]; ms: number } | { sequence: number; failure: string };
+/** Answers are told against the answer before them, and arrive in their order. */
+export type PlanAnswer = { sequence: number; delta: PlanDelta; ms: number } | { sequence: number; failure: string };
 
 const planner = createPlanner(CATALOGUE);
+let last: Planned | null = null;
 const scope = self as unknown as { onmessage: ((event: MessageEvent<PlanRequest>) => void) | null; postMessage(answer: PlanAnswer): void };
 
 scope.onmessage = ({ data: { sequence, job } }) => {
   const started = performance.now();
   try {
     const plan = planner(job);
-    scope.postMessage({ sequence, looms: plan.looms, findings: listFindings(job, plan, CATALOGUE), ms: performance.now() - started });
+    const now = { looms: plan.looms, findings: listFindings(job, plan, CATALOGUE) };
+    const ms = performance.now() - started;
+    scope.postMessage({ sequence, delta: toDelta(last, now), ms });
+    last = now;
   } catch (error) {
     scope.postMessage({ sequence, failure: error instanceof Error ? error.message : String(error) });
   }

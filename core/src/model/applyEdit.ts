@@ -34,10 +34,15 @@ export function listOperations(before: object, after: object): EditOperation[] {
   return jsonPatch.compare(before, after);
 }
 
-/** Change a document by a recipe that may write to its copy; gives the next document and the patch that leads there. */
-export function editDocument<T extends object>(document: T, recipe: (draft: T) => void): { next: T; patch: EditOperation[] } {
-  const next = produce(document, (draft) => {
+/** The document as a recipe that may write to its copy leaves it. What it does not touch stays identical (===). */
+export function changeDocument<T extends object>(document: T, recipe: (draft: T) => void): T {
+  return produce(document, (draft) => {
     recipe(draft as T);
   });
+}
+
+/** The same, with the patch that leads there. */
+export function editDocument<T extends object>(document: T, recipe: (draft: T) => void): { next: T; patch: EditOperation[] } {
+  const next = changeDocument(document, recipe);
   return { next, patch: listOperations(document, next) };
 }

@@ -1,4 +1,4 @@
-export { applyEdit, editDocument, listOperations, type EditOperation } from './applyEdit';
+export { applyEdit, changeDocument, editDocument, listOperations, type EditOperation } from './applyEdit';
 export { isOverlap } from './isOverlap';
 export { checkIntegrity, type CatalogueLookup } from './checkIntegrity';
 export { checkJob } from './checkJob';

@@ -2,8 +2,8 @@
 
 import { useDisclosure } from '@mantine/hooks';
 import { useSearchParams } from 'next/navigation';
-import { useDeferredValue, useState } from 'react';
-import { useFindings, useJob, usePlannedLoom } from '../../client/jobContext';
+import { memo, useDeferredValue, useState } from 'react';
+import { useFindings, useJob, usePlannedLoom, type PlannedLoom } from '../../client/jobContext';
 import { useLoomId } from '../../ui/Desk';
 import { SectionPanel } from '../../ui/SectionPanel';
 import { Strip } from '../../ui/strip/Strip';
@@ -25,8 +25,11 @@ export function BundleStation() {
   const loomId = useLoomId();
   // a new plan is drawn in slices, so that the pointer is never waited for
   const planned = useDeferredValue(usePlannedLoom(loomId));
-  const findings = useFindings().filter((one) => one.loomId === loomId);
-  const ms = useJob(({ result }) => result?.ms ?? null);
+  return planned ? <Open planned={planned} /> : <p className={styles.wait}>Computing the plan …</p>;
+}
+
+/** Drawn again only for a plan that is ready to be drawn: what changes sooner is in parts of its own. */
+const Open = memo(function Open({ planned }: { planned: PlannedLoom }) {
   const wanted = useSearchParams().get('tab');
   const [chosen, setChosen] = useState<{ tab: Tab; at: string | null } | null>(null);
   // a tab named by the address counts until another is chosen by hand
@@ -34,7 +37,6 @@ export function BundleStation() {
   const setTab = (next: Tab) => setChosen({ tab: next, at: wanted });
   const [adding, addDialog] = useDisclosure(false);
   const [splitting, splitDialog] = useDisclosure(false);
-  if (!planned) return <p className={styles.wait}>Computing the plan …</p>;
   const hasRuns = Object.keys(planned.loom.segments).length > 0;
   return (
     <div className={styles.station}>
@@ -56,12 +58,12 @@ export function BundleStation() {
           {TABS.map((one) => (
             <button key={one} role="tab" aria-selected={tab === one} onClick={() => setTab(one)}>
               {NAMES[one]}
-              {one === 'findings' ? ` ${findings.length}` : ''}
+              {one === 'findings' && <FindingsCount loomId={planned.loomId} />}
             </button>
           ))}
           <span className={styles.right}>
             {planned.plan.wires.length} wires, {Math.round(planned.plan.massG.total)} g
-            {ms === null ? '' : `, planned in ${ms < 10 ? ms.toFixed(1) : Math.round(ms)} ms`}
+            <PlannedIn />
           </span>
         </div>
         <div className={styles.scroll} role="tabpanel" aria-label={NAMES[tab]}>
@@ -69,11 +71,27 @@ export function BundleStation() {
           {tab === 'lengths' && <LengthsTable planned={planned} />}
           {tab === 'sleeves' && <SleevesTable planned={planned} />}
           {tab === 'circuits' && <CircuitsTable planned={planned} />}
-          {tab === 'findings' && <FindingsList planned={planned} findings={findings} />}
+          {tab === 'findings' && <LoomFindings planned={planned} />}
         </div>
       </section>
       {adding && <AddEndDialog planned={planned} onClose={addDialog.close} />}
       {splitting && <SplitDialog planned={planned} onClose={splitDialog.close} />}
     </div>
   );
+});
+
+function useLoomFindings(loomId: string) {
+  const findings = useFindings();
+  return findings.filter((one) => one.loomId === loomId);
+}
+
+const FindingsCount = ({ loomId }: { loomId: string }) => ` ${useLoomFindings(loomId).length}`;
+
+const LoomFindings = ({ planned }: { planned: PlannedLoom }) => (
+  <FindingsList planned={planned} findings={useLoomFindings(planned.loomId)} />
+);
+
+function PlannedIn() {
+  const ms = useJob(({ result }) => result?.ms ?? null);
+  return ms === null ? null : `, planned in ${ms < 10 ? ms.toFixed(1) : Math.round(ms)} ms`;
 }

@@ -1,0 +1,62 @@
+import { CATALOGUE, createPlanner, listFindings, type Job } from 'wattograph-core';
+import { createSkerry } from 'wattograph-core/demo';
+import { fromDelta, toDelta, type Planned } from './planDelta';
+
+const planner = createPlanner(CATALOGUE);
+const planned = (job: Job): Planned => {
+  const plan = planner(job);
+  return { looms: plan.looms, findings: listFindings(job, plan, CATALOGUE) };
+};
+const edit = (change: (job: Job) => void): Job => {
+  const job = createSkerry();
+  change(job);
+  return job;
+};
+const before = planned(createSkerry());
+
+test.each([
+  ['nothing', () => undefined],
+  [
+    'a length',
+    (job: Job) => {
+      job.looms.inlet!.segments.t3!.lengthMm = 300;
+    },
+  ],
+  [
+    'a circuit less',
+    (job: Job) => {
+      delete job.looms.inlet!.circuits.c205;
+    },
+  ],
+  [
+    'a loom of another name',
+    (job: Job) => {
+      job.looms = { other: job.looms.inlet! };
+    },
+  ],
+])('the plan comes back whole after a change of %s', (_, change) => {
+  const now = planned(edit(change));
+  const sent = structuredClone(toDelta(structuredClone(before), now));
+  expect(fromDelta(before, sent)).toEqual(now);
+});
+
+test('what a short leg does not touch is neither sent nor made anew', () => {
+  const now = planned(
+    edit((job) => {
+      job.looms.inlet!.segments['s-inj1']!.lengthMm = 150;
+    }),
+  );
+  const delta = toDelta(before, now);
+  const [loom] = delta.looms;
+  if (typeof loom !== 'object') throw new Error('expected the loom to have changed');
+  const sent = loom.wires.filter((one) => typeof one === 'object');
+  expect(sent.length).toBeGreaterThan(0);
+  expect(sent.length).toBeLessThan(6);
+  const back = fromDelta(before, delta).looms[0]!;
+  expect(back.terminations).toBe(before.looms[0]!.terminations);
+  expect(back.wires.filter((wire, index) => wire === before.looms[0]!.wires[index])).toHaveLength(back.wires.length - sent.length);
+});
+
+test('the first plan is sent whole', () => {
+  expect(toDelta(null, before).looms).toEqual(before.looms);
+});
