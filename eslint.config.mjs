@@ -6,7 +6,11 @@ import ts from 'typescript-eslint';
 
 // units ← model ← catalogue ← plan ← check, make ← draw; nothing imports against the stream
 const STREAM = ['units', 'model', 'catalogue', 'plan', 'check', 'make', 'draw'];
-const BESIDE = { edit: ['units', 'model', 'catalogue', 'plan'], exchange: STREAM.slice(0, 6), demo: ['units', 'model', 'catalogue'] };
+const BESIDE = {
+  edit: ['units', 'model', 'catalogue', 'plan'],
+  exchange: STREAM.slice(0, 6),
+  demo: ['units', 'model', 'catalogue', 'plan', 'edit'],
+};
 const allowed = { ...Object.fromEntries(STREAM.map((folder, index) => [folder, STREAM.slice(0, index)])), ...BESIDE };
 const folders = [...STREAM, ...Object.keys(BESIDE), 'cli'];
 

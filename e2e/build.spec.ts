@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import { createCleanSkerry, createTestJob, openBundle, readJob } from './helpers';
+import { createCleanInlet, createTestJob, openBundle, readJob } from './helpers';
 
 async function release(page: Page, id: string): Promise<void> {
   await page.goto(`/jobs/${id}/sheets`);
@@ -22,7 +22,7 @@ test('a job with open stop findings is not released, by the dialog or by the ser
 });
 
 test('sheets show on screen, print without the desk, save as PDF, and a revision never changes', async ({ page, request }) => {
-  const id = await createTestJob(request, createCleanSkerry());
+  const id = await createTestJob(request, createCleanInlet());
   await release(page, id);
   await expect(page.getByRole('img', { name: 'Cut list, page 2' })).toContainText('N-201A');
   await page.emulateMedia({ media: 'print' });
@@ -71,7 +71,7 @@ test.describe('the floor, tablet size', () => {
     request,
     browser,
   }) => {
-    const id = await createTestJob(request, createCleanSkerry());
+    const id = await createTestJob(request, createCleanInlet());
     await page.goto(`/jobs/${id}/floor`);
     await expect(page.getByText('Nothing is released yet')).toBeVisible();
     await release(page, id);
@@ -93,7 +93,7 @@ test.describe('the floor, tablet size', () => {
   });
 
   test('with the server away ticks are kept through a reload and sent once', async ({ page, request }) => {
-    const id = await createTestJob(request, createCleanSkerry());
+    const id = await createTestJob(request, createCleanInlet());
     await release(page, id);
     await page.goto(`/jobs/${id}/floor`);
     await expect(page.getByRole('heading', { level: 1 })).toContainText('Cut and mark');
@@ -109,7 +109,7 @@ test.describe('the floor, tablet size', () => {
   });
 
   test('a problem is told with a reason and solved', async ({ page, request }) => {
-    const id = await createTestJob(request, createCleanSkerry());
+    const id = await createTestJob(request, createCleanInlet());
     await release(page, id);
     await page.goto(`/jobs/${id}/floor`);
     await page.getByRole('button', { name: 'Problem' }).click();

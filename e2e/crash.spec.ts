@@ -4,7 +4,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { createCleanSkerry } from './helpers';
+import { createCleanInlet } from './helpers';
 
 interface Running {
   address: string;
@@ -53,7 +53,7 @@ test('application and database killed in the middle of edits and ticks: what was
   let running = start(folder);
   const jobId = randomUUID();
   try {
-    expect((await post(running.address, '/api/jobs', { id: jobId, author: 'A', document: createCleanSkerry() }))!.status).toBe(201);
+    expect((await post(running.address, '/api/jobs', { id: jobId, author: 'A', document: createCleanInlet() }))!.status).toBe(201);
     expect((await post(running.address, `/api/jobs/${jobId}/releases`, { id: randomUUID(), author: 'A', note: '' }))!.status).toBe(201);
     const edits: { id: string; value: string; acknowledged: boolean }[] = [];
     const ticks: { id: string; acknowledged: boolean }[] = [];

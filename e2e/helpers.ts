@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { expect, type APIRequestContext, type Locator, type Page } from '@playwright/test';
-import { createSkerry } from 'wattograph-core/demo';
+import { createInlet } from 'wattograph-core/demo';
 import type { EditOperation, Job } from 'wattograph-core';
 
 /** A job of its own for one test, straight into the database through the API. */
-export async function createTestJob(request: APIRequestContext, document: Job = createSkerry()): Promise<string> {
+export async function createTestJob(request: APIRequestContext, document: Job = createInlet()): Promise<string> {
   const id = randomUUID();
   const response = await request.post('/api/jobs', { data: { id, author: 'test', document } });
   expect(response.status()).toBe(201);
@@ -12,8 +12,8 @@ export async function createTestJob(request: APIRequestContext, document: Job = 
 }
 
 /** The demo without its stop findings, so that it can be released. */
-export function createCleanSkerry(): Job {
-  const job = createSkerry();
+export function createCleanInlet(): Job {
+  const job = createInlet();
   const loom = job.looms.inlet!;
   loom.segments['s-knk'] = { ...loom.segments['s-knk']!, status: 'roped', method: 'tape' };
   loom.segments['s-inj5'] = { ...loom.segments['s-inj5']!, slideOn: 'before-ends' };

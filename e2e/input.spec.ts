@@ -1,13 +1,13 @@
 import { randomUUID } from 'node:crypto';
 import { expect, test, type Page } from '@playwright/test';
-import { createSkerry } from 'wattograph-core/demo';
+import { createInlet } from 'wattograph-core/demo';
 import type { Job } from 'wattograph-core';
 import { createTestJob, openBundle, readJob, sendEdit } from './helpers';
 
 const offer = (page: Page, name: string, content: string | Buffer) =>
   page.locator('input[type=file]').setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(content) });
 const spoilt = (change: (job: Job) => void) => {
-  const job = structuredClone(createSkerry());
+  const job = structuredClone(createInlet());
   change(job);
   return JSON.stringify(job);
 };
@@ -16,7 +16,7 @@ test('a bad job file is refused with its place and nothing is stored', async ({ 
   await page.goto('/');
   const jobs = await page.getByRole('listitem').count();
   const cases: [string, string | Buffer, RegExp][] = [
-    ['cut.json', JSON.stringify(createSkerry()).slice(0, 400), /line 1, column 401: expected more JSON, got the end of the file/],
+    ['cut.json', JSON.stringify(createInlet()).slice(0, 400), /line 1, column 401: expected more JSON, got the end of the file/],
     [
       'type.json',
       spoilt((job) => {

@@ -1,6 +1,6 @@
 import { CATALOGUE } from '../src/catalogue';
 import { createRandomJob } from '../src/demo/createRandomJob';
-import { createSkerry } from '../src/demo';
+import { createInlet } from '../src/demo';
 import { editDocument, type Job } from '../src/model';
 import { createPlanner, plan } from '../src/plan';
 
@@ -58,7 +58,7 @@ function report(): void {
       ].join(' '),
     );
   }
-  const skerry = createSkerry();
+  const skerry = createInlet();
   for (let warm = 0; warm < 5; warm += 1) plan(skerry, CATALOGUE);
   console.log(`demo inlet loom: full plan ${measure(31, () => plan(skerry, CATALOGUE)).toFixed(1)} ms`);
   const ratio = medians.get(3200)! / medians.get(200)!;

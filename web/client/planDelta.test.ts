@@ -1,18 +1,18 @@
 import { CATALOGUE, createPlanner, listFindings, type Job } from 'wattograph-core';
-import { createSkerry } from 'wattograph-core/demo';
+import { createInlet } from 'wattograph-core/demo';
 import { fromDelta, toDelta, type Planned } from './planDelta';
 
 const planner = createPlanner(CATALOGUE);
 const planned = (job: Job): Planned => {
   const plan = planner(job);
-  return { looms: plan.looms, findings: listFindings(job, plan, CATALOGUE) };
+  return { looms: plan.looms, findings: listFindings(job, plan, CATALOGUE, null) };
 };
 const edit = (change: (job: Job) => void): Job => {
-  const job = createSkerry();
+  const job = createInlet();
   change(job);
   return job;
 };
-const before = planned(createSkerry());
+const before = planned(createInlet());
 
 test.each([
   ['nothing', () => undefined],

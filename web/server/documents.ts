@@ -1,5 +1,15 @@
 import { and, asc, desc, eq, gt } from 'drizzle-orm';
-import { applyEdit, CATALOGUE, checkJob, createLookup, isOverlap, listOperations, type EditOperation, type Job } from 'wattograph-core';
+import {
+  applyEdit,
+  CATALOGUE,
+  checkJob,
+  createLookup,
+  isOverlap,
+  listOperations,
+  toPresentFormat,
+  type EditOperation,
+  type Job,
+} from 'wattograph-core';
 import { database, type Database } from './database';
 import { listHistory, type HistoryRow } from './history';
 import { Refusal } from './refusal';
@@ -33,11 +43,14 @@ export async function createStoredJob(id: string, value: unknown): Promise<{ id:
   return { id };
 }
 
+/** A stored document in the present format: it may have been stored by an older Wattograph. */
+export const toPresent = (document: Job): Job => toPresentFormat(document as unknown as Record<string, unknown>) as unknown as Job;
+
 export async function readJob(id: string, author: string): Promise<StoredJob> {
   const db = database();
   const [row] = await db.select().from(jobs).where(eq(jobs.id, id));
   if (!row) throw Refusal.at(404, '', 'There is no such job.');
-  return { id, version: row.version, document: row.document, ...(await readHistory(db, id, author)) };
+  return { id, version: row.version, document: toPresent(row.document), ...(await readHistory(db, id, author)) };
 }
 
 async function listRows(db: Database | Transaction, id: string): Promise<HistoryRow[]> {
@@ -128,7 +141,7 @@ async function inJob<T>(
   return database().transaction(async (tx) => {
     const [job] = await tx.select().from(jobs).where(eq(jobs.id, jobId)).for('update');
     if (!job) throw Refusal.at(404, '', 'There is no such job.');
-    return work(tx, job);
+    return work(tx, { ...job, document: toPresent(job.document) });
   });
 }
 
@@ -171,8 +184,9 @@ async function append(
 
 /** Every job for the wall, last changed first. */
 export async function listJobs(): Promise<{ id: string; version: number; document: Job; changedAt: Date }[]> {
-  return database()
+  const rows = await database()
     .select({ id: jobs.id, version: jobs.version, document: jobs.document, changedAt: jobs.changedAt })
     .from(jobs)
     .orderBy(desc(jobs.changedAt));
+  return rows.map((row) => ({ ...row, document: toPresent(row.document) }));
 }

@@ -1,3 +1,4 @@
+import { today } from '../client/today';
 import { CATALOGUE, createPlanner, listFindings } from 'wattograph-core';
 import { listJobs } from './documents';
 import { listReleases } from './releases';
@@ -25,7 +26,7 @@ export async function listJobLines(): Promise<JobLine[]> {
   return Promise.all(
     (await listJobs()).map(async ({ id, document, version, changedAt }) => {
       const plan = planner(document);
-      const open = listFindings(document, plan, CATALOGUE).filter(({ key }) => !Object.hasOwn(document.accepted, key));
+      const open = listFindings(document, plan, CATALOGUE, today()).filter(({ key }) => !Object.hasOwn(document.accepted, key));
       const last = (await listReleases(id)).at(-1);
       const stops = open.filter(({ grade }) => grade === 'stop').length;
       const wires = plan.looms.reduce((sum, loom) => sum + loom.wires.length, 0);

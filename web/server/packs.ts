@@ -1,3 +1,4 @@
+import { today } from '../client/today';
 import {
   CATALOGUE,
   createBuild,
@@ -43,7 +44,7 @@ export function createPack(source: Source, loomId: string | null, paper: string 
   if (!Object.hasOwn(PAPERS, size))
     throw Refusal.at(400, 'paper', `expected ${Object.keys(PAPERS).join(' or ')}, got ${JSON.stringify(paper)}`);
   const { plan: loomPlan, build } = planOf(source.job, loomId);
-  const findings = listFindings(source.job, plan(source.job, CATALOGUE), CATALOGUE);
+  const findings = listFindings(source.job, plan(source.job, CATALOGUE), CATALOGUE, today());
   return createSheets(source.job, loomPlan, build, findings, CATALOGUE, {
     paper: size as Paper,
     job: source.job.name,

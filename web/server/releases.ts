@@ -1,5 +1,7 @@
+import { today } from '../client/today';
 import { and, asc, desc, eq } from 'drizzle-orm';
 import { CATALOGUE, listFindings, plan } from 'wattograph-core';
+import { toPresent } from './documents';
 import { database } from './database';
 import { Refusal } from './refusal';
 import { floorEvents, jobs, releases, type FloorEventRow, type ReleaseRow } from './schema';
@@ -16,8 +18,9 @@ export async function createRelease(jobId: string, request: { id: string; author
       .from(releases)
       .where(and(eq(releases.id, request.id), eq(releases.jobId, jobId)));
     if (known) return known;
-    const open = listFindings(job.document, plan(job.document, CATALOGUE), CATALOGUE).filter(
-      ({ grade, key }) => grade === 'stop' && !Object.hasOwn(job.document.accepted, key),
+    const document = toPresent(job.document);
+    const open = listFindings(document, plan(document, CATALOGUE), CATALOGUE, today()).filter(
+      ({ grade, key }) => grade === 'stop' && !Object.hasOwn(document.accepted, key),
     );
     if (open.length)
       throw new Refusal(
@@ -37,7 +40,7 @@ export async function createRelease(jobId: string, request: { id: string; author
         number: (last?.number ?? 0) + 1,
         id: request.id,
         version: job.version,
-        document: job.document,
+        document,
         author: request.author,
         note: request.note,
       })
@@ -60,7 +63,7 @@ export async function readRelease(jobId: string, number: number): Promise<Releas
     .from(releases)
     .where(and(eq(releases.jobId, jobId), eq(releases.number, number)));
   if (!row) throw Refusal.at(404, '', `There is no revision ${number} of this job.`);
-  return row;
+  return { ...row, document: toPresent(row.document) };
 }
 
 export type FloorEvent = Pick<FloorEventRow, 'id' | 'loomId' | 'stepId' | 'itemId' | 'kind' | 'words' | 'author'> & { happenedAt: string };

@@ -1,3 +1,4 @@
+import { today } from '../client/today';
 import { CATALOGUE, createPlanner, listFindings, type Job } from 'wattograph-core';
 import { toDelta, type PlanDelta, type Planned } from '../client/planDelta';
 
@@ -18,7 +19,7 @@ scope.onmessage = ({ data: { sequence, job } }) => {
   const started = performance.now();
   try {
     const plan = planner(job);
-    const now = { looms: plan.looms, findings: listFindings(job, plan, CATALOGUE) };
+    const now = { looms: plan.looms, findings: listFindings(job, plan, CATALOGUE, today()) };
     const ms = performance.now() - started;
     scope.postMessage({ sequence, delta: toDelta(last, now), ms });
     last = now;

@@ -23,15 +23,21 @@ export interface ShopStandard {
   /** covering where the zone asks for nothing in particular */
   covering: Exclude<CoveringKind, 'none'>;
   shrinkOverlapMm: number;
+  /** what "hot" ticked at the vehicle counts as, °C */
+  hotTickC: number;
   lookAlikeReachMm: number;
   pullToSeatFreeMm: number;
   /** bared conductor at a flying tail */
   tailStripMm: number;
+  /** a shorter piece of wire is not kept */
+  leastOffcutMm: number;
   bendFactor: number;
   bendFactorHeavy: number;
+  /** question of the house style → the side this shop takes where it is not the usual one */
+  stances: Readonly<Record<string, number>>;
 }
 
-/** The shop standard of Larkhollow Looms. */
+/** The shop standard of Larkhollow Looms for race looms. */
 export const LARKHOLLOW: ShopStandard = {
   id: 'larkhollow',
   name: 'Larkhollow house style',
@@ -56,9 +62,23 @@ export const LARKHOLLOW: ShopStandard = {
   roughExtraMm: 50,
   covering: 'shrink',
   shrinkOverlapMm: 10,
+  hotTickC: 150,
   lookAlikeReachMm: 250,
   pullToSeatFreeMm: 60,
   tailStripMm: 8,
+  leastOffcutMm: 300,
   bendFactor: 6,
   bendFactorHeavy: 10,
+  stances: {},
+};
+
+/** The economical school of the same shop: thin-wall wire, braid and tape, a working loom kept where it is good. */
+export const LARKHOLLOW_PLAIN: ShopStandard = {
+  ...LARKHOLLOW,
+  id: 'plain',
+  name: 'Larkhollow plain style',
+  cutIncrementMm: 10,
+  reterminations: 1,
+  covering: 'braid',
+  stances: { bundle: 1, covering: 1, donor: 0, colour: 1, power: 1 },
 };

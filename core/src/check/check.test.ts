@@ -1,12 +1,12 @@
 import { CATALOGUE, createLookup } from '../catalogue';
-import { createSkerry } from '../demo';
+import { createInlet } from '../demo';
 import { listFindings } from '../make';
-import { applyEdit, checkJob, type Job, type Loom } from '../model';
+import { applyEdit, checkJob, createDevice, createOpenItem, createPinNeed, type DonorWire, type Job, type Loom } from '../model';
 import { plan } from '../plan';
 import { createBench, join } from '../testing/createBench';
-import { type RULES } from './index';
+import { listScope, listScopeChange, type RULES } from './index';
 
-const findings = (job: Job) => listFindings(job, plan(job, CATALOGUE), CATALOGUE);
+const findings = (job: Job) => listFindings(job, plan(job, CATALOGUE), CATALOGUE, null);
 const codes = (job: Job) => findings(job).map(({ code }) => code);
 const spoilt = (change: (loom: Loom, job: Job) => void) => createBench(change);
 
@@ -17,11 +17,17 @@ describe('each rule finds what it is meant for', () => {
     SC1: (loom) => {
       loom.segments.s2 = { ...loom.segments.s2!, status: 'guessed' };
     },
+    SC2: (_loom, job) => {
+      job.openItems.q1 = createOpenItem('which way does it turn', { blocks: [{ loomId: 'bench', kind: 'end', id: 'L' }] });
+    },
+    SC4: (loom) => {
+      loom.segments.s1 = { ...loom.segments.s1!, status: 'fitted', fittedMm: 298 };
+    },
     SC3: (loom) => {
       loom.segments.s1 = { ...loom.segments.s1!, secondLengthMm: 320 };
     },
     CI1: (loom) => {
-      loom.ends.L = { ...loom.ends.L!, pins: { '3': { function: 'screen', kind: 'screen', required: true } } };
+      loom.ends.L = { ...loom.ends.L!, pins: { '3': createPinNeed('screen', 'screen') } };
     },
     CI2: (loom) => {
       loom.circuits.c9 = join('9', 'A-9');
@@ -95,6 +101,156 @@ describe('each rule finds what it is meant for', () => {
   });
 });
 
+describe('rules about the job as a whole', () => {
+  const onDay = (job: Job, today: string | null) => listFindings(job, plan(job, CATALOGUE), CATALOGUE, today);
+  test('SC1: a pin that is only guessed holds its wires and is named', () => {
+    const job = createBench((loom) => {
+      loom.ends.L = { ...loom.ends.L!, pins: { '1': createPinNeed('signal', 'signal', { evidence: 'guessed' }) } };
+    });
+    expect(findings(job)).toEqual([
+      expect.objectContaining({
+        code: 'SC1',
+        grade: 'stop',
+        sentence: 'What left has at pin 1 (signal) is only guessed: T-1 is held from cutting.',
+      }),
+    ]);
+    job.looms.bench!.ends.L!.pins['1']!.evidence = 'told';
+    expect(findings(job)).toEqual([]);
+  });
+  test.each([
+    ['loom', 'bench', 5],
+    ['segment', 's2', 2],
+    ['end', 'R', 2],
+    ['circuit', 'c3', 3],
+  ] as const)(
+    'SC2: an open item on a %s %s holds %i wires; a guess is no answer, an answer frees them, a concession holds nothing',
+    (kind, id, held) => {
+      const asked = (rest: Parameters<typeof createOpenItem>[1]) =>
+        findings(
+          createBench((_loom, job) => {
+            job.openItems.q1 = createOpenItem('how far', { blocks: [{ loomId: 'bench', kind, id }], ...rest });
+          }),
+        ).filter(({ code }) => code === 'SC2');
+      expect(asked({}).map(({ measured }) => measured)).toEqual([held]);
+      expect(asked({ answer: '40', evidence: 'guessed' })).toHaveLength(1);
+      expect(asked({ answer: '40', evidence: 'measured' })).toEqual([]);
+      expect(asked({ kind: 'concession' })).toEqual([]);
+    },
+  );
+  test('SC5: what was added since the scope was agreed is counted, devices and circuits', () => {
+    const job = createBench();
+    job.devices.d1 = createDevice('pump', 'fuel', { at: { loomId: 'bench', endId: 'L' } });
+    job.brief.agreed = { on: '2026-11-01', by: 'Imke Dorsey', ...listScope(job) };
+    expect(findings(job)).toEqual([]);
+    job.devices.d2 = createDevice('fan', 'cooling', { at: { loomId: 'bench', endId: 'R' } });
+    job.looms.bench!.circuits.c4 = join('4', 'A-4 R-3');
+    expect(listScopeChange(job)).toEqual({ devicesAdded: ['fan'], devicesGone: [], circuitsAdded: ['circuit 4'], circuitsGone: [] });
+    expect(findings(job)[0]).toMatchObject({ code: 'SC5', grade: 'note', measured: 2 });
+  });
+  test.each([
+    [null, 0],
+    ['2026-12-01', 0],
+    ['2026-12-02', 1],
+  ])('SC6: on %p a concession that ends on 2026-12-01 gives %i findings', (today, count) => {
+    const job = createBench();
+    job.openItems.c = createOpenItem('one fuse for all coils', { kind: 'concession', due: '2026-12-01' });
+    expect(onDay(job, today).filter(({ code }) => code === 'SC6')).toHaveLength(count);
+  });
+  test('SC7: nothing is cut before the anchors are fixed; one that is not part of the job does not count', () => {
+    const job = createBench();
+    job.anchors = {
+      a: { name: 'battery', place: '', state: 'open', by: '' },
+      b: { name: 'main plug', place: 'left', state: 'fixed', by: 'x' },
+      c: { name: 'power box', place: '', state: 'not-here', by: 'x' },
+    };
+    expect(findings(job)).toEqual([
+      expect.objectContaining({ code: 'SC7', grade: 'stop', sentence: 'Nothing is cut before the anchors are fixed: battery is open.' }),
+    ]);
+  });
+  test('SC8: a device on no loom is told, one that goes is not, nor one that its old loom still serves', () => {
+    const job = createBench();
+    job.devices = {
+      a: createDevice('radio', 'data'),
+      b: createDevice('horn', 'data', { decision: 'remove' }),
+      c: createDevice('lamp', 'lights', { decision: 'keep' }),
+    };
+    job.donors.old = { name: 'old loom', wires: { w1: donorWire({ from: 'lamp', decision: 'keep' }) } };
+    expect(findings(job).map(({ code, sentence }) => `${code} ${sentence}`)).toEqual(['SC8 1 device is on no loom yet: radio.']);
+  });
+  test('SC9: a wire that is longer as fitted than it was cut is to be cut again', () => {
+    const job = createBench((loom) => {
+      for (const [id, more] of [
+        ['s1', 0],
+        ['s2', 90],
+      ] as const)
+        loom.segments[id] = { ...loom.segments[id]!, status: 'fitted', fittedMm: loom.segments[id]!.lengthMm + more };
+    });
+    expect(findings(job).find(({ code }) => code === 'SC9')).toMatchObject({
+      grade: 'stop',
+      sentence: expect.stringMatching(/^T-1 was cut to \d+ mm and needs \d+ mm as fitted/),
+    });
+  });
+  test('MT1, MT2: mates of unlike keys, and cavities wired on one side only', () => {
+    const job = createBench();
+    job.looms.other = structuredClone(job.looms.bench!);
+    job.looms.other.prefix = 'X';
+    delete job.looms.other.circuits.c1;
+    job.mates.m = { a: { loomId: 'bench', endId: 'A' }, b: { loomId: 'other', endId: 'A' } };
+    expect(findings(job).filter(({ code }) => code.startsWith('MT'))).toEqual([
+      expect.objectContaining({
+        code: 'MT2',
+        measured: 1,
+        sentence: 'anchor (bench) and anchor (bench): cavity 1 has a wire on one side only.',
+      }),
+    ]);
+    job.looms.other.ends.A!.key = 'B';
+    expect(codes(job)).toContain('MT1');
+  });
+  test('CI7, DO1, DO2: a wire that goes takes a function from a device that stays; one that stays leads nowhere; a length contradicts', () => {
+    const job = createBench();
+    job.devices = {
+      lamp: createDevice('lamp', 'lights', { decision: 'keep' }),
+      fan: createDevice('fan', 'cooling', { decision: 'remove' }),
+    };
+    job.donors.old = {
+      name: 'old loom',
+      wires: {
+        a: donorWire({ number: '7', from: 'lamp', functions: ['lamp ground'], decision: 'remove' }),
+        b: donorWire({ number: '8', from: 'lamp', functions: ['lamp supply'], decision: 'keep' }),
+        c: donorWire({ number: '9', from: 'fan', decision: 'shorten', lengthMm: 300, newLengthMm: 400 }),
+      },
+    };
+    expect(findings(job).map(({ code, sentence }) => `${code} ${sentence}`)).toEqual([
+      'CI7 Taking 7 out of old loom takes "lamp ground" from lamp, which stays.',
+      'DO1 Wire 9 of old loom stays and leads to fan, which goes.',
+      'DO2 Wire 9 of old loom: expected less than 300 mm after shortening, got 400.',
+    ]);
+  });
+  test('ST1: a departure from the house style is told with its reason', () => {
+    const job = createBench();
+    job.brief.departures.joints = { side: 1, reason: 'rule book' };
+    expect(findings(job)[0]!.sentence).toBe(
+      'Departs from the house style: joints soldered or solder sleeves, supported and sealed (rule book).',
+    );
+  });
+});
+
+const donorWire = (rest: Partial<DonorWire>): DonorWire => ({
+  number: '1',
+  from: 'a',
+  fromPin: '1',
+  to: 'b',
+  toPin: '1',
+  functions: [],
+  colour: 'red',
+  size: '1',
+  lengthMm: null,
+  decision: null,
+  newLengthMm: null,
+  note: '',
+  ...rest,
+});
+
 describe('boundaries', () => {
   test.each([
     [314, 0],
@@ -138,17 +294,17 @@ describe('boundaries', () => {
 });
 
 describe('the demo', () => {
-  test('opens with its planted traps', () => expect(codes(createSkerry())).toEqual(['SC1', 'CI1', 'DR1', 'BU1', 'EN3']));
+  test('opens with its planted traps', () => expect(codes(createInlet())).toEqual(['SC1', 'CI1', 'DR1', 'BU1', 'EN3']));
   test('every fix that is offered mends its finding and leaves a valid job', () => {
-    for (const finding of findings(createSkerry()).filter(({ fix }) => fix !== null)) {
-      const fixed = applyEdit(createSkerry(), finding.fix!.patch);
+    for (const finding of findings(createInlet()).filter(({ fix }) => fix !== null)) {
+      const fixed = applyEdit(createInlet(), finding.fix!.patch);
       if (!fixed.ok) throw new Error(`${finding.code}: ${fixed.problems[0]!.message}`);
       expect(checkJob(fixed.value, createLookup(CATALOGUE)).ok).toBe(true);
       expect(findings(fixed.value).map(({ key }) => key)).not.toContain(finding.key);
     }
   });
   test('worst come first, and keys are unlike', () => {
-    const found = findings(createSkerry());
+    const found = findings(createInlet());
     expect(found.map(({ grade }) => grade)).toEqual(['stop', 'stop', 'stop', 'check', 'check']);
     expect(new Set(found.map(({ key }) => key)).size).toBe(found.length);
   });

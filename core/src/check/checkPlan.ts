@@ -1,11 +1,15 @@
-import type { Catalogue } from '../catalogue';
+import { HOUSE_STYLE, type Catalogue } from '../catalogue';
 import type { Job } from '../model';
 import { findStandard, type JobPlan } from '../plan';
+import { checkDonors } from './job/checkDonors';
+import { checkMates } from './job/checkMates';
+import { checkAnchors, checkConcessions, checkDepartures, checkScope, checkSurveyConflicts } from './job/checkScope';
 import { checkAdhesive } from './rules/checkAdhesive';
 import { checkBarrels } from './rules/checkBarrels';
 import { checkContactCurrent } from './rules/checkContactCurrent';
 import { checkContacts } from './rules/checkContacts';
 import { checkCoveringSizes } from './rules/checkCoveringSizes';
+import { checkFit } from './rules/checkFit';
 import { checkGuesses } from './rules/checkGuesses';
 import { checkHeat } from './rules/checkHeat';
 import { checkHoles } from './rules/checkHoles';
@@ -13,18 +17,21 @@ import { checkLabels } from './rules/checkLabels';
 import { checkLookAlikes } from './rules/checkLookAlikes';
 import { checkLookAlikeWires } from './rules/checkLookAlikeWires';
 import { checkLooseCircuits } from './rules/checkLooseCircuits';
+import { checkOpenItems } from './rules/checkOpenItems';
 import { checkReadings } from './rules/checkReadings';
 import { checkRequiredPins } from './rules/checkRequiredPins';
 import { checkSlideOn } from './rules/checkSlideOn';
 import { checkSplicePlaces } from './rules/checkSplicePlaces';
 import { checkStuds } from './rules/checkStuds';
 import { checkWireNumbers } from './checkWireNumbers';
-import type { Finding, Grade, Rule } from './types';
+import type { Finding, Grade, JobRule, Rule } from './types';
 
 /** Every rule by its code. Codes never change meaning; docs/findings.md lists them. */
 export const RULES = {
   SC1: checkGuesses,
+  SC2: checkOpenItems,
   SC3: checkReadings,
+  SC4: checkFit,
   CI1: checkRequiredPins,
   CI2: checkLooseCircuits,
   RO1: checkHoles,
@@ -42,14 +49,27 @@ export const RULES = {
   MA2: checkLabels,
 } satisfies Record<string, Rule>;
 
+/** Rules about the job as a whole, by what they are about. */
+export const JOB_RULES = {
+  anchors: checkAnchors,
+  scope: checkScope,
+  concessions: checkConcessions,
+  survey: checkSurveyConflicts,
+  departures: checkDepartures,
+  mates: checkMates,
+  donors: checkDonors,
+} satisfies Record<string, JobRule>;
+
 const WEIGHT = { stop: 0, check: 1, note: 2 } satisfies Record<Grade, number>;
 
-/** All findings of a planned job, worst first; loom by loom and rule by rule within a grade. */
-export function checkPlan(job: Job, plan: JobPlan, catalogue: Catalogue): Finding[] {
+/** All findings of a planned job, worst first; loom by loom and rule by rule within a grade. today: see JobContext. */
+export function checkPlan(job: Job, plan: JobPlan, catalogue: Catalogue, today: string | null): Finding[] {
   const standard = findStandard(job, catalogue);
   const findings = plan.looms.flatMap((loomPlan) => {
     const context = { job, loomId: loomPlan.loomId, loom: job.looms[loomPlan.loomId]!, plan: loomPlan, catalogue, standard };
     return Object.values(RULES).flatMap((rule: Rule) => rule(context));
   });
-  return [...findings, ...checkWireNumbers(job, plan)].sort((a, b) => WEIGHT[a.grade] - WEIGHT[b.grade]);
+  const whole = { job, plan, catalogue, standard, houseStyle: HOUSE_STYLE, today };
+  const ofJob = Object.values(JOB_RULES).flatMap((rule: JobRule) => rule(whole));
+  return [...ofJob, ...findings, ...checkWireNumbers(job, plan)].sort((a, b) => WEIGHT[a.grade] - WEIGHT[b.grade]);
 }

@@ -1,3 +1,4 @@
 export { createFinding } from './createFinding';
-export { checkPlan, RULES } from './checkPlan';
+export { checkPlan, JOB_RULES, RULES } from './checkPlan';
+export { listScope, listScopeChange, type ScopeChange } from './listScope';
 export type { Finding, FindingPlace, Grade } from './types';

@@ -1,12 +1,12 @@
-import type { Catalogue, ShopStandard } from '../catalogue';
+import type { Catalogue, HouseQuestion, ShopStandard } from '../catalogue';
 import type { EditOperation, Job, Loom } from '../model';
-import type { LoomPlan } from '../plan';
+import type { JobPlan, LoomPlan } from '../plan';
 
 export type Grade = 'stop' | 'check' | 'note';
 
 /** What a finding is about, so that it can be shown there. */
 export interface FindingPlace {
-  kind: 'end' | 'segment' | 'splice' | 'circuit' | 'node' | 'wire' | 'loom' | 'step';
+  kind: 'end' | 'segment' | 'splice' | 'circuit' | 'node' | 'wire' | 'loom' | 'step' | 'item' | 'donor';
   id: string;
 }
 
@@ -17,6 +17,7 @@ export interface Finding {
   /** the same finding keeps its key from one plan to the next, so that it can be accepted */
   key: string;
   grade: Grade;
+  /** empty: of the job as a whole */
   loomId: string;
   places: FindingPlace[];
   sentence: string;
@@ -37,3 +38,16 @@ export interface RuleContext {
 
 /** A rule looks at one planned loom and says what it finds. */
 export type Rule = (context: RuleContext) => Finding[];
+
+export interface JobContext {
+  job: Job;
+  plan: JobPlan;
+  catalogue: Catalogue;
+  standard: ShopStandard;
+  houseStyle: readonly HouseQuestion[];
+  /** the day, as in 2026-11-25; null: rules that need one say nothing */
+  today: string | null;
+}
+
+/** A rule about the job as a whole. */
+export type JobRule = (context: JobContext) => Finding[];

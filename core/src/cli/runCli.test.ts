@@ -1,7 +1,7 @@
 import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { createSkerry } from '../demo';
+import { createInlet } from '../demo';
 import { createBench } from '../testing/createBench';
 import { runCli } from './runCli';
 
@@ -24,7 +24,7 @@ async function call(...words: string[]) {
   });
   return { code, out, error };
 }
-const skerry = file('skerry.json', JSON.stringify(createSkerry()));
+const skerry = file('skerry.json', JSON.stringify(createInlet()));
 const bench = file('bench.json', JSON.stringify(createBench()));
 
 test('plan prints the plan as JSON', async () => {

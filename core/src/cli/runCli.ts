@@ -95,7 +95,7 @@ function readJobFile(file: string): Job {
 }
 
 function check(job: Job, output: Output): number {
-  const findings = listFindings(job, plan(job, CATALOGUE), CATALOGUE);
+  const findings = listFindings(job, plan(job, CATALOGUE), CATALOGUE, new Date().toISOString().slice(0, 10));
   for (const { grade, code, sentence, key, fix } of findings) {
     const accepted = Object.hasOwn(job.accepted, key) ? ` [stands: ${job.accepted[key]!.reason}]` : '';
     output.out(`${grade} ${code} ${sentence}${fix ? ` Fix: ${fix.label}.` : ''}${accepted}\n`);
@@ -121,7 +121,7 @@ async function writeSheets(job: Job, loomId: string | undefined, paper: string, 
     job,
     loomPlan,
     createBuild(job, loomPlan, CATALOGUE),
-    listFindings(job, plan(job, CATALOGUE), CATALOGUE),
+    listFindings(job, plan(job, CATALOGUE), CATALOGUE, new Date().toISOString().slice(0, 10)),
     CATALOGUE,
     {
       paper: paper as Paper,

@@ -1,21 +1,20 @@
+import { CATALOGUE } from '../catalogue';
 import {
   createCircuit,
+  createDevice,
   createEnd,
   createJob,
   createNode,
+  createPinNeed,
+  fromColourWords,
   createSegment,
   type Circuit,
-  type Colour,
-  type ColourName,
   type End,
   type Job,
   type Segment,
 } from '../model';
+import { addEngine } from './addEngine';
 
-const colour = (words: string): Colour => {
-  const [base, stripe] = words.split('/') as [ColourName, ColourName | undefined];
-  return { base, stripe: stripe ?? null };
-};
 const at = (place: string) => {
   const [endId, cavity] = place.split('-') as [string, string];
   return { endId, cavity };
@@ -27,14 +26,31 @@ const circuit = (
   look: string,
   places: string,
   rest: Partial<Circuit> = {},
-): [string, Circuit] => [`c${number}`, createCircuit(number, name, places.split(' ').map(at), { kind, colour: colour(look), ...rest })];
-const pin = (name: string, kind: Circuit['kind']) => ({ function: name, kind, required: true });
+): [string, Circuit] => [
+  `c${number}`,
+  createCircuit(number, name, places.split(' ').map(at), { kind, colour: fromColourWords(look)!, ...rest }),
+];
+const pin = (name: string, kind: Circuit['kind']) => createPinNeed(name, kind, { evidence: 'read' });
 const sensor: End['pins'] = { '1': pin('5 V supply', 'sensor-supply'), '2': pin('ground', 'sensor-ground'), '3': pin('signal', 'signal') };
 const injector: End['pins'] = { '1': pin('12 V supply', 'supply'), '2': pin('switch', 'output') };
 
-/** The inlet loom of the Skerry 12: a removable sub-loom on the plenum, with a few traps that its findings show. */
+/** The Skerry 12 as the demo opens it: brief, engine and inlet looms, with a few traps that its findings show. */
 export function createSkerry(): Job {
+  const job = addEngine(createInlet(), CATALOGUE);
+  job.brief = {
+    ...job.brief,
+    vehicle: 'Carrow & Finch Skerry 12, rear-mid three-cylinder with a belt-driven compressor',
+    departures: {
+      slack: { side: 1, reason: 'the plenum comes off at every meeting: the inlet plug has slack for three new terminations' },
+    },
+  };
+  return job;
+}
+
+/** The inlet loom of the Skerry 12: a removable sub-loom on the plenum, with a few traps that its findings show. */
+export function createInlet(): Job {
   const job = createJob('Skerry 12', 'Penhallow Hillclimb');
+  for (const anchor of Object.values(job.anchors)) Object.assign(anchor, { state: 'fixed', by: 'Jun Okafor' });
   job.notes = 'Inlet loom: lifts off with the plenum. Anchors frozen at the first visit; knock leg still to be measured.';
   const primary = { reason: 'three injectors share this wire', size: '20' };
   job.looms = {
@@ -137,11 +153,31 @@ export function createSkerry(): Job {
         circuit('229', 'rail drain', 'power-ground', 'black/green', 'gnd-2 B1-29'),
         circuit('230', 'loom present link', 'data', 'white/green', 'B1-36 B1-37'),
       ]),
+      clampedBy: 'Jun Okafor',
       splicePins: { 'c215@bk2': { segmentId: 't3', offsetMm: 187, reason: 'kept where the old loom had it' } },
     },
   };
+  for (const [endId, templateId] of Object.entries(INLET_TEMPLATES))
+    job.devices[endId] = createDevice(ENDS[endId]!, 'inlet', { templateId, decidedBy: 'Imke Dorsey', at: { loomId: 'inlet', endId } });
   return job;
 }
+
+const INLET_TEMPLATES: Record<string, string> = {
+  inj1: 'injector',
+  inj2: 'injector',
+  inj3: 'injector',
+  inj4: 'injector',
+  inj5: 'injector',
+  inj6: 'injector',
+  thr: 'throttle',
+  map: 'press-manifold',
+  chg: 'press-charge',
+  fpt: 'press-temp',
+  byp: 'valve-bypass',
+  clu: 'clutch-magnet',
+  knk: 'knock',
+  air: 'temp-air',
+};
 
 const ENDS: Record<string, string> = {
   inj1: 'injector 1',

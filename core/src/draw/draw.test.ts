@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { CATALOGUE, type Catalogue } from '../catalogue';
 import { createRandomJob } from '../demo/createRandomJob';
-import { createSkerry } from '../demo';
+import { createInlet } from '../demo';
 import { createBuild, listFindings } from '../make';
 import { listCavities, type Job } from '../model';
 import { plan } from '../plan';
@@ -26,8 +26,8 @@ describe('strip', () => {
     );
   });
   test('what leaves first lies lowest, so that no branch crosses a trace that goes on', () => {
-    const { traces } = layout(createSkerry());
-    const plain = plan(createSkerry(), CATALOGUE).looms[0]!;
+    const { traces } = layout(createInlet());
+    const plain = plan(createInlet(), CATALOGUE).looms[0]!;
     const yAtStart = (id: string) => Number(/^M[\d.]+ ([\d.]+)/.exec(traces.find((trace) => trace.id === id)!.d)![1]);
     const to = (endId: string) =>
       plain.wires.find((wire) => wire.to.kind === 'cavity' && wire.to.endId === endId && wire.from.kind === 'cavity')!.id;
@@ -37,7 +37,7 @@ describe('strip', () => {
     expect(yAtStart(to('byp'))).toBeGreaterThan(yAtStart(to('air')));
   });
   test('every wire is drawn once, and along the tape to its true distance', () => {
-    const job = createSkerry();
+    const job = createInlet();
     const made = layout(job);
     expect(made.traces.flatMap(({ wireIds }) => wireIds).sort()).toEqual(
       plan(job, CATALOGUE)
@@ -48,14 +48,14 @@ describe('strip', () => {
     expect(made.ends.find(({ endId }) => endId === 'air')!.x).toBeCloseTo(40 + 1116.5 * 0.5, 6);
   });
   test('a folded branch is one thick trace that says how many wires it stands for', () => {
-    const made = layout(createSkerry(), ['s-thr']);
+    const made = layout(createInlet(), ['s-thr']);
     const thick = made.traces.filter(({ count }) => count > 1);
     expect(thick).toHaveLength(1);
     expect(thick[0]).toMatchObject({ count: 6, colour: null });
     expect(made.folds.find(({ segmentId }) => segmentId === 's-thr')).toMatchObject({ folded: true, count: 6 });
   });
   test('splice labels do not lie on each other', () => {
-    const { splices } = layout(createSkerry());
+    const { splices } = layout(createInlet());
     splices.forEach((a, index) =>
       splices.slice(index + 1).forEach((b) => expect(Math.abs(a.x - b.x) >= 44 || Math.abs(a.labelY - b.labelY) >= 18).toBe(true)),
     );
@@ -79,7 +79,7 @@ describe('sheets', () => {
   const pack = (job: Job, paper: Paper = 'A4', catalogue: Catalogue = CATALOGUE): SheetPage[] => {
     const whole = plan(job, catalogue);
     const loom = whole.looms[0]!;
-    return createSheets(job, loom, createBuild(job, loom, catalogue), listFindings(job, whole, catalogue), catalogue, {
+    return createSheets(job, loom, createBuild(job, loom, catalogue), listFindings(job, whole, catalogue, null), catalogue, {
       paper,
       job: job.name,
       loom: 'inlet',
@@ -91,7 +91,7 @@ describe('sheets', () => {
   test.each(['A4', 'Letter'] as const)(
     '%s: page x of y, job, loom, revision and date on every page, nothing outside the paper',
     (paper) => {
-      const pages = pack(createSkerry(), paper);
+      const pages = pack(createInlet(), paper);
       pages.forEach((page, index) => {
         expect(words(page)).toContain(`page ${index + 1} of ${pages.length}`);
         expect(words(page)).toContain('Skerry 12 · loom inlet · revision 3 · 2026-11-24');
@@ -107,21 +107,21 @@ describe('sheets', () => {
     },
   );
   test('every wire number and its colour in words is on the cut list; held ones say so', () => {
-    const text = pack(createSkerry())
+    const text = pack(createInlet())
       .filter(({ sheet }) => sheet === 'Cut list')
       .flatMap(words);
-    for (const { number } of plan(createSkerry(), CATALOGUE).looms[0]!.wires) expect(text).toContain(number);
+    for (const { number } of plan(createInlet(), CATALOGUE).looms[0]!.wires) expect(text).toContain(number);
     expect(text).toEqual(expect.arrayContaining(['red/white', 'HELD']));
   });
   test('names are escaped in SVG', () => {
-    const job = createSkerry();
+    const job = createInlet();
     const sly = { ...job, notes: '<script>alert("x")</script> & more' };
     const svg = toSvg(pack(sly)[0]!);
     expect(svg).not.toContain('<script>');
     expect(svg).toContain('&lt;script&gt;');
   });
   test('an empty loom still has its sheets', () => {
-    const job = createSkerry();
+    const job = createInlet();
     const empty = {
       ...job,
       looms: {

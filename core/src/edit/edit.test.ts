@@ -5,10 +5,10 @@ import { createBench } from '../testing/createBench';
 import { addEnd, joinSegments, moveBreakout, removeEnd, splitSegment } from './index';
 
 /** Change the bench loom and hold it to the gate. */
-function edit(change: (loom: Loom, tree: Tree) => void, start = createBench()): { loom: Loom; job: Job; tree: Tree } {
+function edit(change: (loom: Loom, tree: Tree, job: Job) => void, start = createBench()): { loom: Loom; job: Job; tree: Tree } {
   const job = structuredClone(start);
   const loom = job.looms.bench!;
-  change(loom, createTree(loom, findStandard(job, CATALOGUE)));
+  change(loom, createTree(loom, findStandard(job, CATALOGUE)), job);
   expect(checkJob(job, createLookup(CATALOGUE))).toMatchObject({ ok: true });
   return { loom, job, tree: createTree(loom, findStandard(job, CATALOGUE)) };
 }
@@ -113,7 +113,7 @@ describe('ends', () => {
     ).toThrow('expected a free place at datum, got anchor there');
   });
   test('an end goes with its leg and its pins', () => {
-    const { loom } = edit((before, tree) => removeEnd(before, tree, 'L'));
+    const { loom } = edit((_, tree, job) => removeEnd(job, 'bench', tree, 'L'));
     expect(loom.ends.L).toBeUndefined();
     expect(loom.segments.s2).toBeUndefined();
     expect(loom.circuits.c1!.terminations).toEqual([{ endId: 'A', cavity: '1' }]);

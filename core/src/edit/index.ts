@@ -1,6 +1,15 @@
 export { addEnd } from './addEnd';
+export { addEntry, settleConflict } from './addEntry';
+export { askMark, type MarkQuestion } from './askMark';
 export { createId } from './createId';
 export { joinSegments } from './joinSegments';
+export { listLine, type LineMark } from './listLine';
+export { moveBranch } from './moveBranch';
 export { moveBreakout } from './moveBreakout';
+export { moveDatum } from './moveDatum';
+export { placeDevice, toDeviceEnd } from './placeDevice';
 export { removeEnd } from './removeEnd';
 export { splitSegment } from './splitSegment';
+export { takeEntry, type TakenEntry } from './takeEntry';
+export { toEntryWords } from './toEntryWords';
+export { toRun } from './toRun';

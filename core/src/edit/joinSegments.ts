@@ -18,12 +18,20 @@ export function joinSegments(loom: Loom, tree: Tree, nodeId: string): void {
   const parent = loom.segments[parentSegmentId]!;
   const farNodeId = tree.segments[childId]!.farNodeId;
   const nearMm = tree.segments[parentSegmentId]!.lengthMm;
+  const child = loom.segments[childId]!;
+  const lengthMm = nearMm + tree.segments[childId]!.lengthMm;
+  const isFitted = parent.fittedMm !== null && child.fittedMm !== null;
+  // what is fitted on one side alone is as good as the other side's reading
+  const worse = parent.fittedMm === null ? parent : child;
   loom.segments[parentSegmentId] = {
     ...parent,
+    method: worse.method,
+    status: isFitted ? 'fitted' : worse.status,
+    fittedMm: isFitted ? lengthMm : null,
     fromNodeId: tree.segments[parentSegmentId]!.nearNodeId,
     toNodeId: farNodeId,
     secondLengthMm: null,
-    lengthMm: nearMm + tree.segments[childId]!.lengthMm,
+    lengthMm,
   };
   for (const [id, pin] of Object.entries(loom.splicePins)) {
     if (pin.segmentId === childId) loom.splicePins[id] = { ...pin, segmentId: parentSegmentId, offsetMm: nearMm + pin.offsetMm };

@@ -1,5 +1,6 @@
 import type { Loom } from '../model';
 import type { Tree } from '../plan';
+import { toRun } from './toRun';
 
 const LEAST_MM = 5;
 
@@ -18,7 +19,7 @@ export function moveBreakout(loom: Loom, tree: Tree, nodeId: string, byMm: numbe
   const after = onwardId === undefined ? Infinity : tree.segments[onwardId]!.lengthMm;
   const moved = Math.round(Math.max(LEAST_MM - before, Math.min(byMm, after - LEAST_MM)));
   if (moved === 0) return 0;
-  loom.segments[parentSegmentId] = { ...loom.segments[parentSegmentId]!, lengthMm: before + moved, secondLengthMm: null };
-  if (onwardId !== undefined) loom.segments[onwardId] = { ...loom.segments[onwardId]!, lengthMm: after - moved, secondLengthMm: null };
+  loom.segments[parentSegmentId] = toRun(loom.segments[parentSegmentId]!, before + moved);
+  if (onwardId !== undefined) loom.segments[onwardId] = toRun(loom.segments[onwardId]!, after - moved);
   return moved;
 }

@@ -1,6 +1,7 @@
 import { createNode, createSegment, type Loom } from '../model';
 import type { Tree } from '../plan';
 import { createId } from './createId';
+import { toRun } from './toRun';
 
 /**
  * Put a breakout or a pass-through into a segment, so far from its near side (mm, as planned). What lay beyond stays where
@@ -17,23 +18,29 @@ export function splitSegment(
   kind: 'breakout' | 'pass',
   name: string,
   holeMm: number | null = null,
+  ids: { nodeId?: string; segmentId?: string } = {},
 ): { nodeId: string; segmentId: string } {
   const segment = loom.segments[segmentId]!;
   const planned = tree.segments[segmentId]!;
   if (!(offsetMm > 0 && offsetMm < planned.lengthMm)) {
     throw new RangeError(`expected a place between 0 and ${Math.round(planned.lengthMm)} mm of this run, got ${offsetMm}`);
   }
-  const nodeId = createId(loom.nodes, kind === 'pass' ? 'h' : 'b');
-  const farId = createId(loom.segments, 's');
+  const nodeId = ids.nodeId ?? createId(loom.nodes, kind === 'pass' ? 'h' : 'b');
+  const farId = ids.segmentId ?? createId(loom.segments, 's');
   loom.nodes[nodeId] = createNode(kind, name, { onwardSegmentId: farId, holeMm });
   loom.segments[farId] = createSegment(nodeId, planned.farNodeId, planned.lengthMm - offsetMm, {
     method: segment.method,
     status: segment.status,
+    ticks: segment.ticks,
     zoneId: segment.zoneId,
     coveringPin: segment.coveringPin,
     slideOn: segment.slideOn,
   });
-  loom.segments[segmentId] = { ...segment, fromNodeId: planned.nearNodeId, toNodeId: nodeId, lengthMm: offsetMm, secondLengthMm: null };
+  loom.segments[segmentId] = {
+    ...toRun({ ...segment, lengthMm: offsetMm, secondLengthMm: null }, offsetMm),
+    fromNodeId: planned.nearNodeId,
+    toNodeId: nodeId,
+  };
   const far = loom.nodes[planned.farNodeId]!;
   if (far.onwardSegmentId === segmentId) loom.nodes[planned.farNodeId] = { ...far, onwardSegmentId: farId };
   for (const [id, pin] of Object.entries(loom.splicePins)) {

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join as joinPath } from 'node:path';
 import Papa from 'papaparse';
 import { CATALOGUE, createLookup } from '../catalogue';
-import { createSkerry } from '../demo';
+import { createInlet } from '../demo';
 import { createBuild } from '../make';
 import { checkJob, createJob, type Loom } from '../model';
 import { plan } from '../plan';
@@ -127,7 +127,7 @@ describe('fromWireList', () => {
 });
 
 describe('CSV out', () => {
-  const skerry = createSkerry();
+  const skerry = createInlet();
   const loom = plan(skerry, CATALOGUE).looms[0]!;
   test('the wire list reads back with every wire and its length', () => {
     const rows = Papa.parse<Record<string, string>>(toWireListCsv(skerry, loom), { header: true, skipEmptyLines: true }).data;

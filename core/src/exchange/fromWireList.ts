@@ -6,11 +6,11 @@ import {
   createLoom,
   createNode,
   createSegment,
+  fromColourWords,
   listCavities,
   type Checked,
   type Circuit,
   type Colour,
-  type ColourName,
   type Job,
   type Loom,
   type Problem,
@@ -139,13 +139,7 @@ function readRow(
   return problems.length > before || colour === null ? [] : [{ line, from, to, circuit: cell(mapping.circuit).slice(0, 80), colour, size }];
 }
 
-function readColour(words: string): Colour | null {
-  if (words === '') return { base: 'white', stripe: null };
-  const [base, stripe, ...more] = words.toLowerCase().split(/\s*[/\-+]\s*/);
-  const isName = (name: string | undefined): name is ColourName => COLOUR_NAMES.includes(name as ColourName);
-  if (!isName(base) || more.length || (stripe !== undefined && !isName(stripe))) return null;
-  return { base, stripe: stripe ?? null };
-}
+const readColour = (words: string): Colour | null => (words === '' ? { base: 'white', stripe: null } : fromColourWords(words));
 
 /** One circuit a row, or one for all rows that meet in a cavity. */
 function joinRows(rows: readonly Row[], joinShared: boolean, problems: Problem[]): Circuit[] {

@@ -30,8 +30,8 @@ export function createBuild(job: Job, plan: LoomPlan, catalogue: Catalogue): Loo
   };
 }
 
-/** All findings: those of the plan, and BT1, stop, where the steps of a loom cannot be put in any order. */
-export function listFindings(job: Job, plan: JobPlan, catalogue: Catalogue): Finding[] {
+/** All findings on a day (null: rules that need one say nothing): those of the plan, and BT1, stop, where the steps of a loom cannot be put in any order. */
+export function listFindings(job: Job, plan: JobPlan, catalogue: Catalogue, today: string | null): Finding[] {
   const impossible = plan.looms.flatMap((loomPlan) => {
     const ordered = orderSteps(listSteps(job, loomPlan, catalogue));
     if (ordered.ok) return [];
@@ -45,5 +45,5 @@ export function listFindings(job: Job, plan: JobPlan, catalogue: Catalogue): Fin
       ),
     ];
   });
-  return [...impossible, ...checkPlan(job, plan, catalogue)];
+  return [...impossible, ...checkPlan(job, plan, catalogue, today)];
 }

@@ -1,6 +1,7 @@
 export { createBuild, listFindings, type LoomBuild } from './createBuild';
 export type { ContinuityRow } from './listContinuity';
 export type { CutGroup } from './listCuts';
+export { listTrims, type Trim, type TrimGroup } from './listTrims';
 export type { PartLine } from './listParts';
 export { orderSteps } from './orderSteps';
 export { OPERATIONS, type Operation, type Step, type StepItem } from './step';

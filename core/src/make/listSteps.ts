@@ -83,7 +83,9 @@ function item(id: string, words: string, wires: readonly PlannedWire[], cavity: 
     words,
     wireIds: wires.map((wire) => wire.id),
     cavity,
-    heldBecause: held.length ? `${held.map(({ number }) => number).join(', ')}: length only guessed` : null,
+    heldBecause: held.length
+      ? held.map(({ number, heldBy }) => `${number}: ${heldBy.map(({ words }) => words).join(', ')}`).join('; ')
+      : null,
   };
 }
 

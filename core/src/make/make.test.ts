@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { CATALOGUE } from '../catalogue';
 import { createRandomJob } from '../demo/createRandomJob';
-import { createSkerry } from '../demo';
+import { createInlet } from '../demo';
 import type { Job } from '../model';
 import { plan } from '../plan';
 import { createBench } from '../testing/createBench';
@@ -12,7 +12,7 @@ const before = (steps: readonly Step[], one: string, other: string) =>
   steps.findIndex(({ id }) => id === one) < steps.findIndex(({ id }) => id === other);
 
 describe('steps', () => {
-  const { steps } = build(createSkerry());
+  const { steps } = build(createInlet());
   test('every step comes after all that it needs', () => {
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 1e6 }), (seed) => {
@@ -47,7 +47,7 @@ describe('steps', () => {
   });
   test('a sleeve over a splice waits for the joint', () => expect(before(steps, 'splice.c201@bk1', 'slide.t2')).toBe(true));
   test('every cavity with a wire is crimped once and seated once', () => {
-    const loom = plan(createSkerry(), CATALOGUE).looms[0]!;
+    const loom = plan(createInlet(), CATALOGUE).looms[0]!;
     for (const operation of ['crimp', 'seat'] as const) {
       const done = steps
         .filter((step) => step.operation === operation)
@@ -63,7 +63,7 @@ describe('steps', () => {
     expect(new Set(held.flatMap(({ wireIds }) => wireIds))).toEqual(
       new Set(['c222.1', 'c223.1', ...held.flatMap(({ wireIds }) => wireIds)]),
     );
-    expect(held.map(({ heldBecause }) => heldBecause)).toContain('N-222: length only guessed');
+    expect(held.map(({ heldBecause }) => heldBecause)).toContain('N-222: length to knock sensor only guessed');
     expect(steps.find(({ id }) => id === 'cut.etfe-20-red')!.items.every(({ heldBecause }) => heldBecause === null)).toBe(true);
   });
   test('where work can hurt someone the step says so', () => {
@@ -74,7 +74,7 @@ describe('steps', () => {
     const job = createBench((loom) => {
       loom.segments.s1 = { ...loom.segments.s1!, slideOn: 'after-ends' };
     });
-    const finding = listFindings(job, plan(job, CATALOGUE), CATALOGUE).find(({ code }) => code === 'BT1')!;
+    const finding = listFindings(job, plan(job, CATALOGUE), CATALOGUE, null).find(({ code }) => code === 'BT1')!;
     expect(finding.sentence).toMatch(/^No order of work keeps all of these: .*slide .* on, datum to fork/);
     expect(build(job).steps).toEqual([]);
   });
@@ -105,8 +105,8 @@ describe('steps', () => {
 });
 
 describe('lists', () => {
-  const { cuts, parts, continuity } = build(createSkerry());
-  const loom = plan(createSkerry(), CATALOGUE).looms[0]!;
+  const { cuts, parts, continuity } = build(createInlet());
+  const loom = plan(createInlet(), CATALOGUE).looms[0]!;
   test('the cut list has every wire once, longest first in each reel', () => {
     const all = cuts.flatMap(({ wires, held }) => [...wires, ...held]);
     expect(all.map(({ id }) => id).sort()).toEqual(loom.wires.map(({ id }) => id).sort());
@@ -126,7 +126,7 @@ describe('lists', () => {
     expect(count('splice')).toBe(loom.splices.length);
   });
   test('continuity: every pin of a circuit against its source, resistance worked by hand for one wire', () => {
-    const pins = Object.values(createSkerry().looms.inlet!.circuits).reduce((sum, { terminations }) => sum + terminations.length - 1, 0);
+    const pins = Object.values(createInlet().looms.inlet!.circuits).reduce((sum, { terminations }) => sum + terminations.length - 1, 0);
     expect(continuity).toHaveLength(pins);
     const row = continuity.find(({ circuitId }) => circuitId === 'c203')!;
     // 455 mm of AWG 22 at 53.2 mΩ/m, two contacts of 2 mΩ

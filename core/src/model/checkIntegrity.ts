@@ -1,4 +1,5 @@
 import { compareIds } from '../units';
+import { checkBrief } from './checkBrief';
 import { listCavities, type ConnectorFamily } from './family';
 import type { Job } from './job';
 import type { Loom } from './loom';
@@ -9,6 +10,7 @@ type FamilyLookup = (familyId: string) => ConnectorFamily | undefined;
 /** What a document may name without holding it: families, shop standards and conductor sizes of the catalogue. */
 export interface CatalogueLookup {
   family: FamilyLookup;
+  deviceTemplateIds: readonly string[];
   standardIds: readonly string[];
   sizes: Readonly<Record<'etfe' | 'thinwall', readonly string[]>>;
 }
@@ -36,7 +38,7 @@ export function checkIntegrity(job: Job, lookup: CatalogueLookup): Problem[] {
         ...checkSplicePins(loom, at),
       ];
     });
-  return [...standard, ...looms];
+  return [...standard, ...looms, ...checkBrief(job, lookup)];
 }
 
 const has = (record: object, id: string) => Object.hasOwn(record, id);
@@ -116,6 +118,13 @@ function checkSegments(loom: Loom, at: string, job: Job): Problem[] {
     if (segment.zoneId !== null && !has(job.zones, segment.zoneId)) {
       problems.push({ path: `${at}/segments/${id}/zoneId`, message: `expected a zone of this job, got "${segment.zoneId}"` });
     }
+  }
+  for (const [id, { status, fittedMm }] of Object.entries(loom.segments)) {
+    if ((status === 'fitted') !== (fittedMm !== null))
+      problems.push({
+        path: `${at}/segments/${id}/fittedMm`,
+        message: `expected ${status === 'fitted' ? 'the fitted length in mm' : `null for a run that is ${status}`}, got ${JSON.stringify(fittedMm)}`,
+      });
   }
   for (const [id, node] of Object.entries(loom.nodes)) {
     const onward = node.onwardSegmentId;

@@ -16,3 +16,14 @@ export type Colour = Static<typeof ColourSchema> & { base: ColourName; stripe: C
 export function toColourWords(colour: Colour): string {
   return colour.stripe === null ? colour.base : `${colour.base}/${colour.stripe}`;
 }
+
+/** Colours from words such as "red", "red/black" or "Red-Black"; null where they are no colours of ours. */
+export function fromColourWords(words: string): Colour | null {
+  const [base, stripe, ...more] = words
+    .trim()
+    .toLowerCase()
+    .split(/\s*[/\-+]\s*/);
+  const isName = (name: string | undefined): name is ColourName => COLOUR_NAMES.includes(name as ColourName);
+  if (!isName(base) || more.length || (stripe !== undefined && !isName(stripe))) return null;
+  return { base, stripe: stripe ?? null };
+}

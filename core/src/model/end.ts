@@ -1,12 +1,6 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { CIRCUIT_KINDS, type CircuitKind } from './circuit';
 import { IdSchema, NameSchema } from './ids';
-
-/** What the device needs at a cavity, as far as it is known. */
-export const DevicePinSchema = Type.Object(
-  { function: NameSchema, kind: Type.Union(CIRCUIT_KINDS.map((kind) => Type.Literal(kind))), required: Type.Boolean() },
-  { additionalProperties: false },
-);
+import { PinNeedSchema, type PinNeed } from './pinNeed';
 
 /** Where wires of a loom finish: a connector with cavities, rings on a stud, or bare tails. */
 export const EndSchema = Type.Object(
@@ -35,15 +29,14 @@ export const EndSchema = Type.Object(
       ],
       { description: 'how far the device may be turned at fitting; null: it is not' },
     ),
-    pins: Type.Record(Type.String({ pattern: '^[A-Za-z0-9]{1,6}$' }), DevicePinSchema, {
+    pins: Type.Record(Type.String({ pattern: '^[A-Za-z0-9]{1,6}$' }), PinNeedSchema, {
       additionalProperties: false,
       description: 'cavity → what the device needs there',
     }),
   },
   { additionalProperties: false },
 );
-export type DevicePin = Omit<Static<typeof DevicePinSchema>, 'kind'> & { kind: CircuitKind };
-export type End = Omit<Static<typeof EndSchema>, 'pins'> & { pins: Record<string, DevicePin> };
+export type End = Omit<Static<typeof EndSchema>, 'pins'> & { pins: Record<string, PinNeed> };
 
 /** A connector end with nothing special about it. */
 export function createEnd(nodeId: string, name: string, familyId: string | null, rest: Partial<End> = {}): End {

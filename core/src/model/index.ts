@@ -4,8 +4,8 @@ export { checkIntegrity, type CatalogueLookup } from './checkIntegrity';
 export { checkJob } from './checkJob';
 export { checkSchema } from './checkSchema';
 export { CIRCUIT_KINDS, createCircuit, type Circuit, type CircuitKind, type Termination } from './circuit';
-export { COLOUR_NAMES, toColourWords, type Colour, type ColourName } from './colour';
-export { createEnd, type DevicePin, type End } from './end';
+export { COLOUR_NAMES, fromColourWords, toColourWords, type Colour, type ColourName } from './colour';
+export { createEnd, type End } from './end';
 export { ConnectorFamilySchema, listCavities, type ConnectorFamily } from './family';
 export { createJob, FORMAT, FORMAT_VERSION, JobSchema, type Job } from './job';
 export { createLoom, type Loom, type SplicePin } from './loom';
@@ -21,6 +21,36 @@ export {
   type CoveringPin,
   type LengthStatus,
   type MeasureMethod,
+  STATUS_OF_METHOD,
+  TICKS,
   type Segment,
+  type Tick,
 } from './segment';
+export { createBrief, type Agreed, type Brief, type Mate } from './brief';
+export {
+  createDevice,
+  DECISIONS,
+  DeviceTemplateSchema,
+  UNKNOWN_POLICIES,
+  type Decision,
+  type Device,
+  type DeviceTemplate,
+  type UnknownPolicy,
+} from './device';
+export { DONOR_DECISIONS, type Donor, type DonorDecision, type DonorWire } from './donor';
+export {
+  ANCHOR_STATES,
+  createAnchors,
+  createOpenItem,
+  isBlocking,
+  OPEN_ITEM_KINDS,
+  type Anchor,
+  type AnchorState,
+  type Blocked,
+  type OpenItem,
+  type OpenItemKind,
+} from './openItem';
+export { createPinNeed, EVIDENCE, type Evidence, type PinNeed } from './pinNeed';
+export { MARK_KINDS, SurveyEntrySchema, type SurveyConflict, type SurveyEntry } from './surveyEntry';
+export { findSurroundings, type Surroundings } from './surroundings';
 export { createZones, type Zone } from './zone';

@@ -1,11 +1,16 @@
 import { Type, type Static } from '@sinclair/typebox';
+import { BriefSchema, createBrief, MateSchema } from './brief';
+import { DeviceSchema, DeviceTemplateSchema } from './device';
+import { DonorSchema } from './donor';
 import { ConnectorFamilySchema } from './family';
 import { IdSchema, NameSchema, ReasonSchema, recordOf } from './ids';
 import { LoomSchema, createLoom, type Loom } from './loom';
+import { AnchorSchema, createAnchors, OpenItemSchema } from './openItem';
+import { SurveyConflictSchema } from './surveyEntry';
 import { ZoneSchema, createZones } from './zone';
 
 export const FORMAT = 'wattograph-job';
-export const FORMAT_VERSION = 2;
+export const FORMAT_VERSION = 3;
 
 /** A finding that the planner lets stand, with the reason that prints in the pack. */
 export const AcceptedFindingSchema = Type.Object({ reason: ReasonSchema, by: NameSchema }, { additionalProperties: false });
@@ -21,13 +26,21 @@ export const JobSchema = Type.Object(
     notes: Type.String({ maxLength: 8000 }),
     zones: recordOf(ZoneSchema),
     families: recordOf(ConnectorFamilySchema, { description: 'connector families of this job alone, beside those of the catalogue' }),
+    deviceTemplates: recordOf(DeviceTemplateSchema, { description: 'kinds of device of this job alone, beside those of the catalogue' }),
+    brief: BriefSchema,
+    devices: recordOf(DeviceSchema),
+    anchors: recordOf(AnchorSchema),
+    openItems: recordOf(OpenItemSchema),
+    donors: recordOf(DonorSchema),
     looms: recordOf(LoomSchema),
+    mates: recordOf(MateSchema),
+    surveyConflicts: recordOf(SurveyConflictSchema, { description: 'entries of a survey that met something else, kept until settled' }),
     accepted: Type.Record(Type.String({ pattern: '^[A-Za-z0-9][A-Za-z0-9_.@:+-]{0,120}$' }), AcceptedFindingSchema, {
       additionalProperties: false,
       description: 'finding key → why it may stand',
     }),
   },
-  { additionalProperties: false, $id: 'https://wattograph.invalid/schema/job-2.json', title: 'Wattograph job' },
+  { additionalProperties: false, $id: 'https://wattograph.invalid/schema/job-3.json', title: 'Wattograph job' },
 );
 export type Job = Omit<Static<typeof JobSchema>, 'looms'> & { looms: Record<string, Loom> };
 
@@ -42,7 +55,15 @@ export function createJob(name: string, customer: string): Job {
     notes: '',
     zones: createZones(),
     families: {},
+    deviceTemplates: {},
+    brief: createBrief(),
+    devices: {},
+    anchors: createAnchors(),
+    openItems: {},
+    donors: {},
     looms: { main: createLoom('main', 'W') },
+    mates: {},
+    surveyConflicts: {},
     accepted: {},
   };
 }

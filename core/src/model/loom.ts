@@ -22,6 +22,9 @@ export const LoomSchema = Type.Object(
     ends: recordOf(EndSchema),
     circuits: recordOf(CircuitSchema),
     splicePins: recordOf(SplicePinSchema, { description: 'splice id (circuit@node) → place' }),
+    clampedBy: Type.Union([NameSchema, Type.Null()], {
+      description: 'who tied and taped the datum, so that every cut shares one zero; null: it may still slip',
+    }),
   },
   { additionalProperties: false },
 );
@@ -34,5 +37,14 @@ export type Loom = Omit<Static<typeof LoomSchema>, 'nodes' | 'segments' | 'ends'
 
 /** An empty loom: a datum and nothing on it. */
 export function createLoom(name: string, prefix: string): Loom {
-  return { name, prefix, nodes: { datum: createNode('datum', 'datum') }, segments: {}, ends: {}, circuits: {}, splicePins: {} };
+  return {
+    name,
+    prefix,
+    nodes: { datum: createNode('datum', 'datum') },
+    segments: {},
+    ends: {},
+    circuits: {},
+    splicePins: {},
+    clampedBy: null,
+  };
 }

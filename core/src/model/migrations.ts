@@ -1,3 +1,4 @@
+import { createBrief } from './brief';
 import { FORMAT_VERSION } from './job';
 
 /** One step of the file format: what it does in a name, and from which version it leads to the next. */
@@ -14,7 +15,44 @@ export const MIGRATIONS: readonly Migration[] = [
     name: 'add-own-families-and-accepted-findings',
     run: (document) => ({ ...document, formatVersion: 2, families: {}, accepted: {} }),
   },
+  {
+    from: 2,
+    name: 'add-brief-survey-and-fitted-lengths',
+    run: (document) => ({
+      ...document,
+      formatVersion: 3,
+      deviceTemplates: {},
+      brief: createBrief(),
+      devices: {},
+      // an older job settled its anchors before there was a place to say so
+      anchors: {},
+      openItems: {},
+      donors: {},
+      looms: mapRecord(document.looms, (loom) => ({
+        ...loom,
+        clampedBy: null,
+        segments: mapRecord(loom.segments, (segment) => ({
+          ...segment,
+          fittedMm: segment.status === 'fitted' ? segment.lengthMm : null,
+          ticks: [],
+        })),
+        ends: mapRecord(loom.ends, (end) => ({
+          ...end,
+          pins: mapRecord(end.pins, (pin) => ({ ...pin, volts: null, currentA: null, screened: false, twistWith: null, evidence: null })),
+        })),
+      })),
+      mates: {},
+      surveyConflicts: {},
+    }),
+  },
 ];
+
+/** Each record of a dictionary changed; what has not that shape is left as it is, for the gate to name. */
+function mapRecord(value: unknown, change: (record: Record<string, unknown>) => unknown): unknown {
+  const isRecord = (one: unknown): one is Record<string, unknown> => typeof one === 'object' && one !== null && !Array.isArray(one);
+  if (!isRecord(value)) return value;
+  return Object.fromEntries(Object.entries(value).map(([id, one]) => [id, isRecord(one) ? change(one) : one]));
+}
 
 /** Bring a document of an older format to the present one; throws with the versions when it cannot. */
 export function toPresentFormat(document: Record<string, unknown>): Record<string, unknown> {

@@ -4,6 +4,7 @@ import { createBench, join, run } from '../testing/createBench';
 import {
   applyEdit,
   checkJob,
+  createPinNeed,
   editDocument,
   FORMAT_VERSION,
   isOverlap,
@@ -209,7 +210,7 @@ describe('what a schema cannot say', () => {
       (job) => {
         job.standardId = 'other';
       },
-      '/standardId: expected one of larkhollow, got "other"',
+      '/standardId: expected one of larkhollow, plain, got "other"',
     ],
     [
       'an onward run elsewhere',
@@ -253,12 +254,18 @@ describe('migrations', () => {
     expect(MIGRATIONS.map(({ from }) => from)).toEqual(Array.from({ length: FORMAT_VERSION - 1 }, (_, index) => index + 1));
     expect(new Set(MIGRATIONS.map(({ name }) => name)).size).toBe(MIGRATIONS.length);
   });
-  test('each is run: a document of format 1 passes the gate', () => {
-    const { families: _families, accepted: _accepted, ...rest } = createBench();
-    const old = { ...rest, formatVersion: 1 };
-    expect(toPresentFormat(old)).toMatchObject({ formatVersion: FORMAT_VERSION, families: {}, accepted: {} });
-    expect(lines(old)).toEqual([]);
-  });
+  test.each(MIGRATIONS.map(({ from }) => from))(
+    'a file of format %i, as it was saved then, passes the gate and keeps what it said',
+    async (from) => {
+      const { default: old } = (await import(`../testing/formats/job-${from}.json`)) as { default: Record<string, unknown> };
+      expect(old.formatVersion).toBe(from);
+      expect(lines(old)).toEqual([]);
+      const now = toPresentFormat(old) as unknown as Job;
+      expect(now).toMatchObject({ formatVersion: FORMAT_VERSION, name: 'Rain light', families: {}, accepted: {}, anchors: {} });
+      expect(now.looms.rear!.segments.s1).toMatchObject({ lengthMm: 640, secondLengthMm: 643, status: 'fitted', fittedMm: 640, ticks: [] });
+      expect(now.looms.rear!.ends.RL!.pins['1']).toEqual(createPinNeed('12 V supply', 'supply'));
+    },
+  );
 });
 
 describe('edits', () => {

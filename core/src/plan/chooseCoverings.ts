@@ -1,6 +1,6 @@
 import type { Catalogue, CoveringItem, ShopStandard } from '../catalogue';
 import { findFamily } from '../catalogue';
-import type { CoveringKind, Job, Loom, Zone } from '../model';
+import { findSurroundings, type CoveringKind, type Job, type Loom, type Surroundings } from '../model';
 import { measureBraid } from './measureBraid';
 import type { PlannedBundle, PlannedCovering, Tree } from './types';
 
@@ -36,7 +36,7 @@ export function chooseCoverings(
   const envelopes = measureEnvelopes(job, loom, tree, catalogue);
   return bundles.map((bundle) => {
     const segment = loom.segments[bundle.segmentId]!;
-    const zone = segment.zoneId === null ? null : job.zones[segment.zoneId]!;
+    const zone = findSurroundings(job.zones, segment, standard.hotTickC);
     const wanted = chooseKind(segment.coveringPin, zone, standard);
     const base = {
       segmentId: bundle.segmentId,
@@ -60,13 +60,14 @@ export function chooseCoverings(
 
 function chooseKind(
   pin: Loom['segments'][string]['coveringPin'],
-  zone: Zone | null,
+  zone: Surroundings | null,
   standard: ShopStandard,
 ): Pick<PlannedCovering, 'kind' | 'ruledBy' | 'because'> {
   if (pin) return { kind: pin.kind, ruledBy: 'pinned', because: pin.reason };
-  if (zone?.reopen) return { kind: 'braid', ruledBy: 'zone', because: `${zone.name} must be opened later` };
-  if (zone?.wet) return { kind: 'adhesive-shrink', ruledBy: 'zone', because: `${zone.name} is wet` };
-  if (zone?.flexing) return { kind: 'braid', ruledBy: 'zone', because: `${zone.name} moves in use` };
+  if (zone?.reopen) return { kind: 'braid', ruledBy: 'zone', because: `${zone.name}: must be opened later` };
+  if (zone?.wet) return { kind: 'adhesive-shrink', ruledBy: 'zone', because: `${zone.name}: wet` };
+  if (zone?.flexing) return { kind: 'braid', ruledBy: 'zone', because: `${zone.name}: moves in use` };
+  if (zone?.abrasion) return { kind: 'braid', ruledBy: 'zone', because: `${zone.name}: abrasion` };
   return { kind: standard.covering, ruledBy: 'standard', because: standard.name };
 }
 

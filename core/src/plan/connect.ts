@@ -14,13 +14,14 @@ export function connect(loom: Loom, tree: Tree, standard: ShopStandard): Strands
   return { wires: all.flatMap(({ wires }) => wires), splices: all.flatMap(({ splices }) => splices) };
 }
 
-/** Put the splices in their places and lead every wire along the tree. */
+/** Put the splices in their places (those of the plan the wires were cut by where they were) and lead every wire along the tree. */
 export function route(
   job: Job,
   loom: Loom,
   tree: Tree,
   strands: Strands,
   standard: ShopStandard,
+  kept: readonly PlannedSplice[],
 ): { splices: PlannedSplice[]; wires: RunWire[] } {
   const junctions = new Map(strands.splices.map(({ id, nodeId }) => [id, nodeId]));
   const atJunction = (end: WireEnd): Place => ({
@@ -33,7 +34,7 @@ export function route(
         wiresIn.set(segmentId, (wiresIn.get(segmentId) ?? 0) + 1);
     }
   }
-  const splices = placeSplices(loom, job.zones, tree, strands.splices, wiresIn, standard);
+  const splices = placeSplices(loom, job.zones, tree, strands.splices, wiresIn, standard, kept);
   const places = new Map(splices.map(({ id, place }) => [id, place]));
   const toPlace = (end: WireEnd): Place => (end.kind === 'cavity' ? { nodeId: loom.ends[end.endId]!.nodeId } : places.get(end.spliceId)!);
   const count = new Map<string, number>();

@@ -25,7 +25,7 @@ export function createPlanner(catalogue: Catalogue): Planner {
     looms: Object.keys(job.looms)
       .sort(compareIds)
       .map((loomId) => {
-        const inputs = [job.looms[loomId], job.zones, job.families, job.standardId];
+        const inputs = [job.looms[loomId], job.zones, job.families, job.standardId, job.openItems];
         const known = last.get(loomId);
         if (known && known.inputs.every((input, index) => input === inputs[index])) return known.plan;
         const plan = planLoom(job, loomId, catalogue, store);
@@ -44,12 +44,14 @@ export function plan(job: Job, catalogue: Catalogue): JobPlan {
 function planLoom(job: Job, loomId: string, catalogue: Catalogue, store: PackingStore): LoomPlan {
   const loom = job.looms[loomId]!;
   const standard = findStandard(job, catalogue);
+  // 0 first cut: where anything is fitted, the plan that the wires were cut by
+  const first = isFitted(loom) ? planLoom(toUnfitted(job, loomId), loomId, catalogue, store) : null;
   // 1 route: the tree seen from the datum
   const tree = createTree(loom, standard);
-  // 2 connect and splice: circuits → wires and splices at junctions, by least wire
-  const strands = connect(loom, tree, standard);
+  // 2 connect and splice: circuits → wires and splices at junctions, by least wire; what is cut stays as it was joined
+  const strands = connect(loom, first?.tree ?? tree, standard);
   // 3 place: splices off their junctions, wires along the tree
-  const { splices, wires: run } = route(job, loom, tree, strands, standard);
+  const { splices, wires: run } = route(job, loom, tree, strands, standard, first?.splices ?? []);
   // 4 size: a conductor for every wire
   const sized = chooseConductors(job, loom, run, catalogue, standard);
   const barrels = chooseBarrels(splices, sized, catalogue);
@@ -60,9 +62,10 @@ function planLoom(job: Job, loomId: string, catalogue: Catalogue, store: Packing
   // 7 terminate
   const { terminations, plugs } = chooseTerminations(job, loom, sized, catalogue, standard.tailStripMm);
   // 8 measure: cut lengths, every term kept
-  const measured = measureWires(job, loom, tree, sized, splices, bundles, terminations, barrels, catalogue, standard);
+  const measured = measureWires(job, loomId, tree, sized, splices, bundles, terminations, barrels, catalogue, standard);
   // 9 mark
-  const wires = listMarks(loom, measured, catalogue);
+  const marked = listMarks(loom, measured, catalogue);
+  const wires = addFirstCuts(marked, first?.wires ?? marked);
   const massG = sumMass(
     job,
     loom,
@@ -72,6 +75,23 @@ function planLoom(job: Job, loomId: string, catalogue: Catalogue, store: Packing
     catalogue,
   );
   return { loomId, tree, wires, splices, barrels, bundles, coverings, terminations, plugs, massG };
+}
+
+const isFitted = (loom: Loom) => Object.values(loom.segments).some(({ fittedMm }) => fittedMm !== null);
+
+/** The job with one loom as it was measured, before its trial fit. */
+function toUnfitted(job: Job, loomId: string): Job {
+  const loom = job.looms[loomId]!;
+  const segments = Object.fromEntries(Object.entries(loom.segments).map(([id, segment]) => [id, { ...segment, fittedMm: null }]));
+  return { ...job, looms: { ...job.looms, [loomId]: { ...loom, segments } } };
+}
+
+function addFirstCuts(
+  wires: readonly Omit<PlannedWire, 'firstCutMm'>[],
+  before: readonly { id: string; roughMm: number }[],
+): PlannedWire[] {
+  const rough = new Map(before.map(({ id, roughMm }) => [id, roughMm]));
+  return wires.map((wire) => ({ ...wire, firstCutMm: rough.get(wire.id) ?? wire.roughMm }));
 }
 
 /** The shop standard that a job works to; throws where the catalogue does not have it. */

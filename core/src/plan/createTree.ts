@@ -46,8 +46,9 @@ export function createTree(loom: Loom, standard: ShopStandard): Tree {
   return { datumId, nodeIds, nodes, segments };
 }
 
-/** Length and spread of one run as measured; mm. Spread by method: σ = a + b · length, trade defaults in the shop standard. */
+/** Length and spread of one run, as fitted (spread 0) or as measured; mm. Spread by method: σ = a + b · length, trade defaults in the shop standard. */
 export function measureSegment(segment: Segment, standard: ShopStandard): { lengthMm: number; sigmaMm: number } {
+  if (segment.fittedMm !== null) return { lengthMm: segment.fittedMm, sigmaMm: 0 };
   const { aMm, share } = standard.sigma[segment.method];
   if (segment.secondLengthMm === null) return { lengthMm: segment.lengthMm, sigmaMm: aMm + share * segment.lengthMm };
   const lengthMm = (segment.lengthMm + segment.secondLengthMm) / 2;

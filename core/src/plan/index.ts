@@ -3,6 +3,7 @@ export { isCoveringFit, measureCoveringCut } from './chooseCoverings';
 export { chooseSplices, type SpliceTree } from './chooseSplices';
 export { createPlanner, findStandard, plan, type Planner } from './createPlanner';
 export { createTree, measureSegment } from './createTree';
+export { listLedger, type Ledger } from './listLedger';
 export { listPieces } from './listPieces';
 export { measureBraid } from './measureBraid';
 export { measurePackingBound, packCircles } from './packCircles';

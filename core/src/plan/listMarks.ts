@@ -1,9 +1,13 @@
 import type { Catalogue, Conductor } from '../catalogue';
 import type { Loom } from '../model';
-import type { PlannedWire } from './types';
+import type { PlannedWire, SizedWire } from './types';
 
 /** Wire numbers: loom prefix, circuit, and a letter where a circuit is more than one piece (A nearest its source). */
-export function listMarks(loom: Loom, wires: readonly Omit<PlannedWire, 'number' | 'labelId'>[], catalogue: Catalogue): PlannedWire[] {
+export function listMarks<T extends SizedWire>(
+  loom: Loom,
+  wires: readonly T[],
+  catalogue: Catalogue,
+): (T & Pick<PlannedWire, 'number' | 'labelId'>)[] {
   const pieces = new Map<string, number>();
   for (const { circuitId } of wires) pieces.set(circuitId, (pieces.get(circuitId) ?? 0) + 1);
   const used = new Map<string, number>();

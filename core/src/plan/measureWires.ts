@@ -1,10 +1,12 @@
 import { findFamily, type Catalogue, type ShopStandard } from '../catalogue';
 import type { Job, Loom } from '../model';
 import { roundUp } from '../units';
+import { createHolds } from './createHolds';
 import { measurePathSigma, measureRough } from './measureRough';
 import { measureTakeUp } from './measureTakeUp';
 import type {
   Addend,
+  Hold,
   PlannedBarrel,
   PlannedBundle,
   PlannedSplice,
@@ -15,7 +17,7 @@ import type {
   WireEnd,
 } from './types';
 
-type Measured = Omit<PlannedWire, 'number' | 'labelId'>;
+type Measured = Omit<PlannedWire, 'number' | 'labelId' | 'firstCutMm'>;
 
 interface Context {
   job: Job;
@@ -32,12 +34,13 @@ interface Context {
   runs: Map<string, Addend>;
   turns: Map<string, Addend>;
   wires: Map<string, SizedWire[]>;
+  holds: (wire: SizedWire) => Hold[];
 }
 
 /** Cut length of every wire with each term that makes it, and the spread it comes with; mm (calculations 1). */
 export function measureWires(
   job: Job,
-  loom: Loom,
+  loomId: string,
   tree: Tree,
   wires: readonly SizedWire[],
   splices: readonly PlannedSplice[],
@@ -47,6 +50,7 @@ export function measureWires(
   catalogue: Catalogue,
   standard: ShopStandard,
 ): Measured[] {
+  const loom = job.looms[loomId]!;
   const groups = new Map<string, SizedWire[]>();
   for (const wire of wires) {
     const groupId = loom.circuits[wire.circuitId]!.twist?.groupId;
@@ -66,12 +70,13 @@ export function measureWires(
     runs: new Map(),
     turns: new Map(),
     wires: groups,
+    holds: createHolds(job, loomId, loom),
   };
   return wires.map((wire) => measureWire(context, wire));
 }
 
 function measureWire(context: Context, wire: SizedWire): Measured {
-  const { loom, tree, standard } = context;
+  const { loom, tree, standard, holds } = context;
   const circuit = loom.circuits[wire.circuitId]!;
   const addends = [
     ...listRuns(context, wire),
@@ -85,8 +90,8 @@ function measureWire(context: Context, wire: SizedWire): Measured {
     addends.push({ kind: 'rounding', of: wire.id, words: `up to the next ${standard.cutIncrementMm} mm`, mm: cutMm - lengthMm });
   const passed = wire.pieces.map(({ segmentId }) => segmentId);
   const sigmaMm = measurePathSigma(passed.map((id) => tree.segments[id]!.sigmaMm));
-  const heldBy = passed.filter((id) => loom.segments[id]!.status === 'guessed');
-  const fitted = passed.every((id) => loom.segments[id]!.status === 'fitted');
+  const unfittedIds = passed.filter((id) => loom.segments[id]!.fittedMm === null);
+  const fitted = unfittedIds.length === 0;
   return {
     ...wire,
     colour: circuit.colour,
@@ -95,7 +100,8 @@ function measureWire(context: Context, wire: SizedWire): Measured {
     lengthMm,
     cutMm,
     sigmaMm,
-    heldBy,
+    unfittedIds,
+    heldBy: holds(wire),
     roughMm: fitted ? cutMm : roundUp(measureRough(lengthMm, sigmaMm, standard.roughExtraMm), standard.cutIncrementMm),
     massG: (wire.conductor.massGPerM * cutMm) / 1000,
   };

@@ -1,5 +1,5 @@
 import type { ShopStandard } from '../catalogue';
-import type { Job, Loom } from '../model';
+import { findSurroundings, type Job, type Loom } from '../model';
 import type { Strands } from './listStrands';
 import type { PlannedSplice, Tree } from './types';
 
@@ -16,8 +16,7 @@ export function measureSplicePlace(
   standard: ShopStandard,
 ): number {
   const segment = tree.segments[segmentId]!;
-  const zoneId = loom.segments[segmentId]!.zoneId;
-  if (zoneId !== null && zones[zoneId]?.flexing) return -Infinity;
+  if (findSurroundings(zones, loom.segments[segmentId]!, standard.hotTickC)?.flexing) return -Infinity;
   const fromNode = (nodeId: string, distanceMm: number): number => {
     const kind = loom.nodes[nodeId]!.kind;
     if (kind === 'breakout') return distanceMm - standard.spliceFromBreakoutMm;
@@ -32,7 +31,8 @@ export function measureSplicePlace(
 /**
  * Move each splice off its junction, along the fatter side, to the nearest place that keeps every distance of the
  * shop standard: from breakouts, from connectors, from other splices, never in a moving run. Where there is none, the place
- * with the most room is taken and marked not clear. A place pinned by hand stays.
+ * with the most room is taken and marked not clear. A place pinned by hand stays. kept: splices of the plan that the wires
+ * were cut by; they stay as far from their junctions, for wires that are cut do not move their joints.
  */
 export function placeSplices(
   loom: Loom,
@@ -41,6 +41,7 @@ export function placeSplices(
   splices: Strands['splices'],
   wiresIn: ReadonlyMap<string, number>,
   standard: ShopStandard,
+  kept: readonly PlannedSplice[] = [],
 ): PlannedSplice[] {
   const placed: PlannedSplice[] = [];
   const taken = new Map<string, number[]>();
@@ -52,6 +53,10 @@ export function placeSplices(
       circuitId: splice.circuitId,
       nodeId: splice.nodeId,
       place,
+      awayMm:
+        tree.segments[place.segmentId]!.nearNodeId === splice.nodeId
+          ? place.offsetMm
+          : tree.segments[place.segmentId]!.lengthMm - place.offsetMm,
       pinned,
       clear,
       distanceMm: tree.segments[place.segmentId]!.startMm + place.offsetMm,
@@ -64,7 +69,17 @@ export function placeSplices(
     const room = measureSplicePlace(loom, zones, tree, segmentId, offset, taken.get(segmentId) ?? [], standard);
     put(splice, { segmentId, offsetMm: offset }, true, room >= 0);
   }
+  const before = new Map(kept.map((splice) => [splice.id, splice]));
   for (const splice of splices.filter(({ id }) => !isPinned(id))) {
+    const known = before.get(splice.id);
+    const at = known && tree.segments[known.place.segmentId];
+    if (known?.awayMm !== undefined && at) {
+      const awayMm = Math.min(known.awayMm, at.lengthMm);
+      const offsetMm = at.nearNodeId === splice.nodeId ? awayMm : at.lengthMm - awayMm;
+      const room = measureSplicePlace(loom, zones, tree, at.id, offsetMm, taken.get(at.id) ?? [], standard);
+      put(splice, { segmentId: at.id, offsetMm }, false, room >= 0);
+      continue;
+    }
     const found = findPlace(loom, zones, tree, splice, wiresIn, taken, standard);
     put(splice, found.place, false, found.room >= 0);
   }

@@ -18,10 +18,10 @@ export interface TreeSegment {
   id: string;
   nearNodeId: string;
   farNodeId: string;
-  /** mean of the readings, mm */
+  /** as fitted, else the mean of the readings, mm */
   lengthMm: number;
   startMm: number;
-  /** spread of the reading, one sigma, mm */
+  /** spread of that, one sigma, mm */
   sigmaMm: number;
   /** does the bundle it leaves go on into this segment */
   onward: boolean;
@@ -54,6 +54,8 @@ export interface PlannedSplice {
   circuitId: string;
   nodeId: string;
   place: { segmentId: string; offsetMm: number };
+  /** from its junction, mm, where it lies beside it */
+  awayMm: number;
   distanceMm: number;
   pinned: boolean;
   /** did a place that keeps every distance exist */
@@ -146,6 +148,14 @@ export interface PlannedTermination {
   problem: null | 'contact' | 'seal';
 }
 
+/** Why a wire is not cut yet: a run or a pin that is only guessed, or an open item that blocks it. */
+export interface Hold {
+  kind: 'segment' | 'pin' | 'item';
+  /** segment id, "end cavity", or open item id */
+  id: string;
+  words: string;
+}
+
 /** One term of a cut length, kept so that it can be shown. */
 export interface Addend {
   kind: 'segment' | 'breakout' | 'entry' | 'service-loop' | 're-termination' | 'clocking' | 'strip' | 'splice' | 'rounding';
@@ -165,8 +175,12 @@ export interface PlannedWire extends SizedWire {
   cutMm: number;
   sigmaMm: number;
   roughMm: number;
-  /** segments that are only guessed; the wire is not cut while there are any */
-  heldBy: string[];
+  /** cut to this by the plan from the readings alone, before the trial fit: what the trim sheet takes off from */
+  firstCutMm: number;
+  /** segments on its way whose fitted length is not known */
+  unfittedIds: string[];
+  /** the wire is not cut while there is any */
+  heldBy: Hold[];
   massG: number;
   labelId: string | null;
 }

@@ -14,6 +14,7 @@ import {
 /** The smallest job of use in tests: an anchor, one breakout at 300 mm, and two sensors on legs of 100 and 200 mm. */
 export function createBench(change: (loom: Loom, job: Job) => void = () => undefined): Job {
   const job = createJob('Bench', 'tests');
+  job.anchors = {};
   const loom: Loom = createLoom('bench', 'T');
   loom.nodes = {
     datum: createNode('datum', 'datum'),

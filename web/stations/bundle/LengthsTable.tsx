@@ -5,6 +5,7 @@ import {
   compareIds,
   joinSegments,
   LENGTH_STATUSES,
+  STATUS_OF_METHOD,
   MEASURE_METHODS,
   type Job,
   type LengthStatus,
@@ -50,6 +51,7 @@ export function LengthsTable({ planned }: { planned: PlannedLoom }) {
             <th className={styles.num}>from datum</th>
             <th className={styles.num}>length mm</th>
             <th className={styles.num}>second reading</th>
+            <th className={styles.num}>fitted</th>
             <th>method</th>
             <th>status</th>
             <th className={styles.num}>±</th>
@@ -92,6 +94,19 @@ export function LengthsTable({ planned }: { planned: PlannedLoom }) {
                     optional
                   />
                 </td>
+                <td className={styles.num}>
+                  <LengthField
+                    label={`Fitted length of ${run}`}
+                    value={segment.fittedMm}
+                    onChange={(value) =>
+                      edit(`${run} ${value === null ? 'not fitted' : `fitted at ${value} mm`}`, id, (one) => {
+                        one.fittedMm = value;
+                        one.status = value === null ? STATUS_OF_METHOD[one.method === 'fitted' ? 'tape' : one.method] : 'fitted';
+                      })
+                    }
+                    optional
+                  />
+                </td>
                 <td>
                   <select
                     className={styles.pick}
@@ -116,6 +131,7 @@ export function LengthsTable({ planned }: { planned: PlannedLoom }) {
                     onChange={(event) =>
                       edit(`status of ${run}`, id, (one) => {
                         one.status = event.target.value as LengthStatus;
+                        one.fittedMm = one.status === 'fitted' ? (one.fittedMm ?? tree.lengthMm) : null;
                       })
                     }
                   >

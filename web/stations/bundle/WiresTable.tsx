@@ -131,7 +131,7 @@ const WireRow = memo(function WireRow({
       </td>
       <td className={styles.num}>
         {wire.heldBy.length ? (
-          <Why because={`Held from cutting: ${wire.heldBy.length} run on its way is only guessed.`}>
+          <Why because={`Held from cutting: ${wire.heldBy.map(({ words }) => words).join(', ')}.`}>
             <b style={{ color: 'var(--action)' }}>held {wire.cutMm}</b>
           </Why>
         ) : (

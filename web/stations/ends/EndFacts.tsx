@@ -1,7 +1,17 @@
 'use client';
 
 import { useState } from 'react';
-import { CATALOGUE, CIRCUIT_KINDS, findFamily, listCavities, type CircuitKind, type End } from 'wattograph-core';
+import {
+  CATALOGUE,
+  CIRCUIT_KINDS,
+  createPinNeed,
+  EVIDENCE,
+  findFamily,
+  listCavities,
+  type CircuitKind,
+  type End,
+  type Evidence,
+} from 'wattograph-core';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import bundle from '../bundle/Bundle.module.css';
 import { LengthField } from '../bundle/LengthsTable';
@@ -16,6 +26,7 @@ export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; e
   const family = findFamily(job, CATALOGUE, end.familyId);
   const edit = (label: string, change: (end: End) => void) =>
     store.edit(`${label} of ${end.name}`, (draft) => change(draft.looms[loomId]!.ends[endId]!));
+  const isWired = Object.values(loom.circuits).some(({ terminations }) => terminations.some((one) => one.endId === endId));
   const cavities = family ? listCavities(family) : [];
   return (
     <table className={styles.facts}>
@@ -35,7 +46,7 @@ export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; e
             />
           </td>
         </tr>
-        {end.kind === 'connector' && (
+        {(end.kind === 'connector' || (end.kind === 'tail' && !isWired)) && (
           <tr>
             <td>Family</td>
             <td>
@@ -45,11 +56,13 @@ export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; e
                 value={end.familyId ?? ''}
                 onChange={(event) =>
                   edit('family', (one) => {
-                    one.familyId = event.target.value;
+                    one.familyId = event.target.value || null;
+                    one.kind = one.familyId === null ? 'tail' : 'connector';
                     one.key = null;
                   })
                 }
               >
+                {!isWired && <option value="">bare tails</option>}
                 {listFamilyOptions(job.families).map(({ value, label }) => (
                   <option key={value} value={value}>
                     {label}
@@ -242,6 +255,18 @@ function PinNeeds({ end, cavities, onChange }: { end: End; cavities: string[]; o
               </option>
             ))}
           </select>
+          <select
+            className={bundle.pick}
+            aria-label={`Evidence at cavity ${cavity}`}
+            title="Where this is known from. What is only guessed is not cut."
+            value={pin.evidence ?? ''}
+            onChange={(event) => onChange({ ...end.pins, [cavity]: { ...pin, evidence: (event.target.value || null) as Evidence | null } })}
+          >
+            <option value="">evidence?</option>
+            {EVIDENCE.map((one) => (
+              <option key={one}>{one}</option>
+            ))}
+          </select>
           <button className={bundle.link} aria-label={`Forget the need at cavity ${cavity}`} onClick={() => onChange(without(cavity))}>
             ×
           </button>
@@ -252,7 +277,7 @@ function PinNeeds({ end, cavities, onChange }: { end: End; cavities: string[]; o
           className={bundle.pick}
           aria-label="Add a need"
           value=""
-          onChange={(event) => onChange({ ...end.pins, [event.target.value]: { function: 'signal', kind: 'signal', required: true } })}
+          onChange={(event) => onChange({ ...end.pins, [event.target.value]: createPinNeed('signal', 'signal') })}
         >
           <option value="">add at cavity …</option>
           {free.map((cavity) => (

@@ -38,7 +38,7 @@ export function EndsStation() {
       (one) => one.loomId === loomId && one.grade !== 'note' && one.places.some((place) => place.kind === 'end' && place.id === id),
     ).length;
   const remove = (id: string) => {
-    store.edit(`remove ${loom.ends[id]!.name}`, (draft) => removeEnd(draft.looms[loomId]!, plan.tree, id));
+    store.edit(`remove ${loom.ends[id]!.name}`, (draft) => removeEnd(draft, loomId, plan.tree, id));
     setChosen(null);
   };
   return (

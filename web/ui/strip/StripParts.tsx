@@ -1,7 +1,7 @@
 'use client';
 
 import { memo, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import type { StripLayout } from 'wattograph-core';
+import { toRun, type StripLayout } from 'wattograph-core';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { useCursor } from '../cursor';
 import styles from './Strip.module.css';
@@ -174,9 +174,8 @@ export function TypeLength({
   const keep = () => {
     if (!isGood) return;
     store.edit(`${run} ${value} mm`, (draft) => {
-      const segment = draft.looms[planned.loomId]!.segments[segmentId]!;
-      segment.lengthMm = value;
-      segment.secondLengthMm = null;
+      const { segments } = draft.looms[planned.loomId]!;
+      segments[segmentId] = toRun(segments[segmentId]!, value);
     });
     onDone();
   };

@@ -1,3 +1,4 @@
+import { findSurroundings } from '../../model';
 import { createFinding } from '../createFinding';
 import type { Finding, Rule } from '../types';
 
@@ -5,8 +6,8 @@ import type { Finding, Rule } from '../types';
 export const checkAdhesive: Rule = (context) =>
   context.plan.coverings.flatMap((covering): Finding[] => {
     const segment = context.loom.segments[covering.segmentId]!;
-    if (segment.zoneId === null || covering.kind === 'none') return [];
-    const zone = context.job.zones[segment.zoneId]!;
+    const zone = findSurroundings(context.job.zones, segment, context.standard.hotTickC);
+    if (zone === null || covering.kind === 'none') return [];
     const adhesive = covering.kind === 'adhesive-shrink';
     const sentence =
       adhesive && zone.reopen

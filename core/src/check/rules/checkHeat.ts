@@ -1,14 +1,13 @@
+import { findSurroundings } from '../../model';
 import { createFinding } from '../createFinding';
 import type { Finding, Rule } from '../types';
 
-/** RO2, check: the zone is hotter than the covering stands. */
+/** RO2, check: where it lies is hotter than the covering stands. */
 export const checkHeat: Rule = (context) =>
   context.plan.coverings.flatMap((covering): Finding[] => {
-    const { zoneId } = context.loom.segments[covering.segmentId]!;
+    const zone = findSurroundings(context.job.zones, context.loom.segments[covering.segmentId]!, context.standard.hotTickC);
     const item = context.catalogue.coverings.find(({ id }) => id === covering.itemId);
-    if (zoneId === null || !item) return [];
-    const zone = context.job.zones[zoneId]!;
-    if (zone.ambientC <= item.limitC) return [];
+    if (!item || zone === null || zone.ambientC === null || zone.ambientC <= item.limitC) return [];
     return [
       createFinding(
         context,

@@ -1,3 +1,4 @@
+import { findSurroundings } from '../../model';
 import { measureSplicePlace } from '../../plan';
 import { createFinding } from '../createFinding';
 import type { Finding, Rule, RuleContext } from '../types';
@@ -11,8 +12,7 @@ export const checkSplicePlaces: Rule = (context) =>
     const { job, loom, plan, standard } = context;
     const { segmentId, offsetMm } = splice.place;
     const segment = plan.tree.segments[segmentId]!;
-    const zoneId = loom.segments[segmentId]!.zoneId;
-    const isMoving = zoneId !== null && job.zones[zoneId]!.flexing;
+    const zone = findSurroundings(job.zones, loom.segments[segmentId]!, standard.hotTickC);
     const toNear = offsetMm <= segment.lengthMm - offsetMm;
     const distanceMm = toNear ? offsetMm : segment.lengthMm - offsetMm;
     const neighbour = loom.nodes[toNear ? segment.nearNodeId : segment.farNodeId]!;
@@ -22,8 +22,8 @@ export const checkSplicePlaces: Rule = (context) =>
     const stacked = others.find((other) => Math.abs(other - offsetMm) < standard.spliceApartMm);
     const limit =
       neighbour.kind === 'breakout' || neighbour.kind === 'pass' ? standard.spliceFromBreakoutMm : standard.spliceFromConnectorMm;
-    const sentence = isMoving
-      ? `${splice.label} lies in ${job.zones[zoneId]!.name}, which moves in use.`
+    const sentence = zone?.flexing
+      ? `${splice.label} lies in ${zone.name}, which moves in use.`
       : distanceMm < limit
         ? `${splice.label} is ${Math.round(distanceMm)} mm from ${neighbour.kind === 'breakout' ? 'the breakout ' : ''}${neighbour.name}; the shop keeps ${limit} mm.`
         : stacked !== undefined

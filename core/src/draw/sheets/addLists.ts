@@ -19,6 +19,16 @@ function toWhere(context: SheetContext, end: PlannedWire['from']): string {
     : `splice ${context.plan.splices.find(({ id }) => id === end.spliceId)!.label}`;
 }
 
+/** Wires by what holds them. */
+function groupBy(held: readonly PlannedWire[]): Map<string, string[]> {
+  const groups = new Map<string, string[]>();
+  for (const { heldBy, number: wire } of held) {
+    const words = heldBy.map((hold) => hold.words).join(', ');
+    groups.set(words, [...(groups.get(words) ?? []), wire]);
+  }
+  return groups;
+}
+
 /** First sheet: the strip, what is held, and the findings with why they stand. */
 export function addOverview({ job, loom, plan, findings, flow }: SheetContext): void {
   const { massG, tree } = plan;
@@ -30,7 +40,10 @@ export function addOverview({ job, loom, plan, findings, flow }: SheetContext): 
   if (job.notes) flow.paragraph(job.notes);
   const held = plan.wires.filter(({ heldBy }) => heldBy.length > 0);
   if (held.length)
-    flow.paragraph(`HELD, do not cut: ${held.map((wire) => wire.number).join(', ')} rest on a length that is only guessed.`, 'narrow-bold');
+    flow.paragraph(
+      `HELD, do not cut: ${[...groupBy(held)].map(([words, numbers]) => `${numbers.join(', ')} (${words})`).join('; ')}.`,
+      'narrow-bold',
+    );
   const told = findings.filter(({ grade }) => grade !== 'note');
   if (told.length === 0) return;
   flow.heading('Findings');

@@ -5,6 +5,7 @@ import type { Job } from '../../model';
 import type { LoomPlan } from '../../plan';
 import { addContinuity, addCutList, addLengths, addOverview, addParts, addSleeves, addSplices, addSteps } from './addLists';
 import { addEnds } from './addEnds';
+import { addTrims } from './addTrims';
 import { createFlow, type SheetMeta, type SheetPage } from './createFlow';
 import type { SheetContext } from './sheetContext';
 
@@ -22,7 +23,7 @@ export function createSheets(
     loom: job.looms[plan.loomId]!,
     plan,
     build,
-    findings: findings.filter(({ loomId }) => loomId === plan.loomId),
+    findings: findings.filter(({ loomId }) => loomId === plan.loomId || loomId === ''),
     catalogue,
     flow: createFlow(meta),
     wires: new Map(plan.wires.map((wire) => [wire.id, wire])),
@@ -35,6 +36,7 @@ export function createSheets(
   addEnds(context);
   addSteps(context);
   addContinuity(context);
+  if (plan.wires.some(({ unfittedIds }) => unfittedIds.length === 0)) addTrims(context);
   addParts(context);
   return context.flow.finish();
 }

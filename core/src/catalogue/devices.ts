@@ -1,0 +1,293 @@
+import { createPinNeed, type DeviceTemplate, type PinNeed } from '../model';
+
+const supply = (currentA: number | null, name = '12 V supply', volts = 12) => createPinNeed(name, 'supply', { volts, currentA });
+const five = (name = '5 V supply', currentA = 0.01) => createPinNeed(name, 'sensor-supply', { volts: 5, currentA });
+const reference = (name = 'sensor ground') => createPinNeed(name, 'sensor-ground');
+const ground = (currentA: number | null = null, name = 'ground') => createPinNeed(name, 'power-ground', { currentA });
+const signal = (name = 'signal', rest: Partial<PinNeed> = {}) => createPinNeed(name, 'signal', rest);
+const output = (name: string, currentA: number | null) => createPinNeed(name, 'output', { currentA });
+const optional = (need: PinNeed): PinNeed => ({ ...need, required: false });
+const bus = (high: string, low: string): Record<string, PinNeed> => ({
+  [high]: createPinNeed('CAN high', 'data', { twistWith: low }),
+  [low]: createPinNeed('CAN low', 'data', { twistWith: high }),
+});
+const pair = (one: string, other: string, name: string, screened: boolean): Record<string, PinNeed> => ({
+  [one]: signal(`${name} +`, { twistWith: other, screened }),
+  [other]: signal(`${name} −`, { twistWith: one, screened }),
+});
+const numbered = (needs: readonly PinNeed[]): Record<string, PinNeed> =>
+  Object.fromEntries(needs.map((need, index) => [String(index + 1), need]));
+
+const template = (
+  id: string,
+  name: string,
+  system: string,
+  familyId: string | null,
+  pins: readonly PinNeed[] | Record<string, PinNeed>,
+  note = '',
+): [string, DeviceTemplate] => [
+  id,
+  { name, system, familyId, pins: Array.isArray(pins) ? numbered(pins as PinNeed[]) : (pins as Record<string, PinNeed>), note },
+];
+
+const thermistor = [signal(), reference()];
+const analogue = [five(), reference(), signal()];
+const solenoid = (currentA: number) => [supply(currentA), output('switch', currentA)];
+const motor = (currentA: number) => [supply(currentA), ground(currentA)];
+
+/**
+ * Kinds of device that a job picks from: generic, with usual values. Pin order is ours, currents are usual ones:
+ * a real device's own sheet comes first, which is why a picked pin carries no evidence until somebody gives it.
+ */
+export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntries([
+  // temperatures: two wires
+  template('temp-air', 'air temperature', 'engine sensors', 'tarn-2', thermistor),
+  template('temp-coolant', 'coolant temperature', 'engine sensors', 'tarn-2', thermistor),
+  template('temp-oil', 'oil temperature', 'engine sensors', 'tarn-2', thermistor),
+  template('temp-fuel', 'fuel temperature', 'fuel', 'tarn-2', thermistor),
+  template('temp-gearbox', 'gearbox oil temperature', 'gearbox', 'tarn-2', thermistor),
+  template('temp-exhaust', 'exhaust temperature amplifier', 'engine sensors', 'pellow-4', [
+    supply(0.05),
+    ground(0.05),
+    signal(),
+    reference(),
+  ]),
+  // pressures and positions: three wires
+  template('press-manifold', 'manifold pressure', 'engine sensors', 'tarn-3', analogue),
+  template('press-charge', 'charge pressure', 'engine sensors', 'tarn-3', analogue),
+  template('press-oil', 'oil pressure', 'engine sensors', 'tarn-3', analogue),
+  template('press-fuel', 'fuel pressure', 'fuel', 'tarn-3', analogue),
+  template('press-coolant', 'coolant pressure', 'engine sensors', 'tarn-3', analogue),
+  template('press-brake', 'brake pressure', 'chassis', 'tarn-3', analogue),
+  template(
+    'pos-throttle',
+    'throttle position, single track',
+    'engine sensors',
+    'tarn-3',
+    analogue,
+    'not for an electronic throttle: that wants two tracks',
+  ),
+  template('pos-damper', 'damper travel', 'chassis', 'tarn-3', analogue),
+  template('pos-steering', 'steering angle', 'chassis', 'tarn-3', analogue),
+  template('pos-barrel', 'gear barrel position', 'gearbox', 'tarn-3', analogue),
+  // combined sensors
+  template('press-temp', 'pressure and temperature, one return', 'engine sensors', 'tarn-4', [
+    five(),
+    reference(),
+    signal('pressure signal'),
+    signal('temperature signal'),
+  ]),
+  template(
+    'press-temp-2',
+    'pressure and temperature, two returns',
+    'engine sensors',
+    'pellow-6',
+    [five(), reference('pressure ground'), signal('pressure signal'), reference('temperature ground'), signal('temperature signal')],
+    'both returns go to sensor ground: the second is the one that is forgotten',
+  ),
+  template('flow-temp', 'air flow and temperature', 'engine sensors', 'pellow-6', [
+    supply(0.5),
+    ground(0.5),
+    reference(),
+    signal('flow signal'),
+    signal('temperature signal'),
+  ]),
+  // speed: both principles
+  template(
+    'crank-coil',
+    'crank sensor, coil',
+    'engine sensors',
+    'tarn-3',
+    { ...pair('1', '2', 'crank', true), '3': createPinNeed('screen', 'screen', { required: false }) },
+    'screened pair, drained at the controller end only',
+  ),
+  template('crank-hall', 'crank sensor, Hall', 'engine sensors', 'tarn-3', [
+    five('5 V supply', 0.02),
+    reference(),
+    signal('crank signal', { screened: true }),
+  ]),
+  template('cam-coil', 'cam sensor, coil', 'engine sensors', 'tarn-2', pair('1', '2', 'cam', true)),
+  template('cam-hall', 'cam sensor, Hall', 'engine sensors', 'tarn-3', [five('5 V supply', 0.02), reference(), signal('cam signal')]),
+  template('speed-coil', 'wheel speed, coil', 'chassis', 'tarn-2', pair('1', '2', 'speed', true)),
+  template('speed-loop', 'wheel speed, current loop', 'chassis', 'tarn-2', [supply(0.02), signal('speed signal')]),
+  template(
+    'speed-hall',
+    'gear or shaft speed, Hall',
+    'gearbox',
+    'tarn-3',
+    [supply(0.02), reference(), signal('speed signal')],
+    'twelve volts: not on the 5 V rail',
+  ),
+  template(
+    'knock',
+    'knock sensor',
+    'engine sensors',
+    'tarn-2',
+    pair('1', '2', 'knock', true),
+    'screened pair, drained at the controller end only',
+  ),
+  template('probe-wide', 'wideband probe controller', 'engine sensors', 'pellow-6', {
+    '1': supply(3, 'heater supply'),
+    '2': ground(3),
+    ...bus('3', '4'),
+    '5': optional(signal('analogue out')),
+    '6': optional(reference('analogue return')),
+  }),
+  template('probe-direct', 'wideband probe, direct', 'engine sensors', 'pellow-6', [
+    supply(3, 'heater supply'),
+    output('heater switch', 3),
+    signal('pump current'),
+    signal('pump voltage'),
+    signal('cell voltage'),
+    signal('trim resistor'),
+  ]),
+  // throttle and pedal
+  template(
+    'throttle',
+    'electronic throttle, two tracks',
+    'actuators',
+    'pellow-6',
+    {
+      '1': { ...output('motor +', 3.5), twistWith: '2' },
+      '2': { ...output('motor −', 3.5), twistWith: '1' },
+      '3': five(),
+      '4': reference(),
+      '5': signal('track 1'),
+      '6': signal('track 2'),
+    },
+    'both tracks to the controller, fingers out when it is powered',
+  ),
+  template(
+    'pedal',
+    'pedal, two tracks',
+    'driver',
+    'pellow-6',
+    [five('5 V supply A'), reference('ground A'), signal('track 1'), five('5 V supply B'), reference('ground B'), signal('track 2')],
+    'each track on a supply and a ground of its own',
+  ),
+  template(
+    'idle-stepper',
+    'idle stepper',
+    'actuators',
+    'pellow-4',
+    ['A +', 'A −', 'B +', 'B −'].map((name) => output(name, 0.5)),
+  ),
+  // fuel and spark
+  template('injector', 'injector, high impedance', 'fuel', 'tarn-2', solenoid(1)),
+  template('injector-low', 'injector, low impedance', 'fuel', 'tarn-2', solenoid(4), 'wants a peak-and-hold driver'),
+  template('coil-driver', 'coil with driver', 'ignition', 'pellow-4', [
+    supply(4),
+    ground(4),
+    signal('trigger'),
+    reference('trigger return'),
+  ]),
+  template(
+    'coil-plain',
+    'coil without driver',
+    'ignition',
+    'pellow-2',
+    [supply(7), output('switch', 7)],
+    'wants an ignition driver, not a low-side output',
+  ),
+  template('coil-pack', 'coil pack, two outputs', 'ignition', 'pellow-3', [supply(8), output('switch 1', 7), output('switch 2', 7)]),
+  template('pump-fuel', 'fuel pump', 'fuel', 'brack-2', motor(9)),
+  // solenoids, pumps, fans
+  template('valve-charge', 'charge control valve', 'actuators', 'pellow-2', solenoid(1)),
+  template('valve-bypass', 'bypass valve', 'actuators', 'pellow-2', solenoid(1.5)),
+  template('valve-purge', 'purge valve', 'fuel', 'pellow-2', solenoid(0.6)),
+  template('valve-cam', 'cam timing valve', 'actuators', 'pellow-2', solenoid(1.2)),
+  template('valve-shift', 'shift valve', 'gearbox', 'pellow-2', solenoid(2)),
+  template('clutch-magnet', 'compressor clutch', 'actuators', 'pellow-2', solenoid(4)),
+  template('pump-coolant', 'coolant pump', 'cooling', 'brack-2', motor(7)),
+  template('pump-speed', 'coolant pump, speed controlled', 'cooling', 'pellow-4', [
+    supply(8),
+    ground(8),
+    signal('speed demand'),
+    optional(signal('speed reply')),
+  ]),
+  template('fan', 'radiator fan', 'cooling', 'brack-2', motor(14), 'starts by itself: fingers out'),
+  template('fan-speed', 'radiator fan, speed controlled', 'cooling', 'pellow-4', [
+    supply(13),
+    ground(13),
+    signal('speed demand'),
+    optional(signal('fault')),
+  ]),
+  template('wiper', 'wiper motor', 'chassis', 'pellow-4', [
+    supply(5, 'run supply'),
+    ground(5),
+    supply(5, 'park supply'),
+    signal('park switch'),
+  ]),
+  // power
+  template(
+    'relay',
+    'relay',
+    'power',
+    'pellow-4',
+    [supply(0.16, 'coil supply'), output('coil switch', 0.16), supply(25, 'contact feed'), supply(25, 'contact load')],
+    'coil suppressed where the driver needs it',
+  ),
+  template(
+    'battery',
+    'battery',
+    'power',
+    null,
+    { '1': supply(null, 'positive'), '2': ground(null, 'negative') },
+    'negative off before work, main fuse at the battery',
+  ),
+  template('starter', 'starter motor', 'power', null, { '1': supply(180, 'main feed'), '2': supply(8, 'solenoid') }),
+  template('alternator', 'alternator', 'power', null, {
+    '1': supply(60, 'output'),
+    '2': optional(signal('charge lamp')),
+    '3': optional(signal('sense')),
+  }),
+  template('kill', 'kill switch, six pole', 'safety', null, {
+    '1': supply(null, 'battery'),
+    '2': supply(null, 'feed'),
+    '3': signal('ignition cut in'),
+    '4': signal('ignition cut out'),
+    '5': optional(signal('alternator resistor in')),
+    '6': optional(ground(null, 'alternator resistor out')),
+  }),
+  template('power-module', 'power module on the bus', 'power', 'quill-26', { '1': ground(0.2), ...bus('2', '3'), '4': signal('wake') }),
+  // lamps
+  template('lamp-rain', 'rain light', 'lights', 'pellow-2', motor(0.8)),
+  template('lamp-brake', 'brake light', 'lights', 'pellow-2', motor(1.8)),
+  template('lamp-head', 'head lamp', 'lights', 'pellow-3', [supply(5, 'dip'), supply(5, 'main'), ground(10)]),
+  template('lamp-turn', 'turn signal', 'lights', 'pellow-2', motor(1.8)),
+  template('lamp-warn', 'warning lamp', 'driver', 'pellow-2', [supply(0.1), output('switch', 0.1)]),
+  // bus devices
+  template('bus-node', 'CAN device', 'data', 'pellow-4', { '1': supply(0.3), '2': ground(0.3), ...bus('3', '4') }),
+  template('display', 'display', 'driver', 'pellow-6', {
+    '1': supply(0.8),
+    '2': ground(0.8),
+    ...bus('3', '4'),
+    '5': optional(signal('dim')),
+    '6': optional(signal('page')),
+  }),
+  template('keypad', 'keypad on the bus', 'driver', 'pellow-4', { '1': supply(0.2), '2': ground(0.2), ...bus('3', '4') }),
+  template('logger', 'data logger', 'data', 'pellow-6', {
+    '1': supply(0.5),
+    '2': ground(0.5),
+    ...bus('3', '4'),
+    '5': optional(signal('beacon')),
+    '6': optional(reference()),
+  }),
+  template('positioning', 'satellite receiver', 'data', 'pellow-4', { '1': supply(0.15), '2': ground(0.15), ...bus('3', '4') }),
+  template('radio', 'radio', 'driver', 'pellow-4', [supply(2), ground(2), signal('talk switch'), reference('talk return')]),
+  template('tyre', 'tyre receiver', 'data', 'pellow-4', { '1': supply(0.1), '2': ground(0.1), ...bus('3', '4') }),
+  // switches
+  template('switch', 'switch, on and off', 'driver', 'pellow-2', [signal('switched'), reference('return')]),
+  template(
+    'switch-lit',
+    'switch with lamp',
+    'driver',
+    'pellow-4',
+    [signal('switched'), reference('return'), supply(0.02, 'lamp supply'), ground(0.02, 'lamp ground')],
+    'four functions: a three-core cable is one short',
+  ),
+  template('switch-rotary', 'rotary switch with resistors', 'driver', 'tarn-3', analogue),
+  template('button', 'push button', 'driver', 'pellow-2', [signal('switched'), reference('return')]),
+  template('paddles', 'shift paddles', 'driver', 'pellow-3', [signal('up'), signal('down'), reference('return')]),
+  template('switch-brake', 'brake switch', 'driver', 'pellow-2', [supply(0.1), signal('switched')]),
+]);

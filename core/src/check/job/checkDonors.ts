@@ -1,0 +1,40 @@
+import { listLedger } from '../../plan';
+import { compareIds } from '../../units';
+import { createFinding } from '../createFinding';
+import type { JobRule } from '../types';
+
+const OF_JOB = { loomId: '' };
+
+/**
+ * CI7, check: a function that no wire of a donor loom serves any more, though a device at its ends stays.
+ * DO1, check: a wire that stays leads to a device that goes, or a device that stays has no wire left.
+ * DO2, check: a length that contradicts what was decided about the wire.
+ */
+export const checkDonors: JobRule = ({ job, standard }) =>
+  Object.keys(job.donors)
+    .sort(compareIds)
+    .flatMap((donorId) => {
+      const donor = job.donors[donorId]!;
+      const ledger = listLedger(donor, Object.values(job.devices), standard.leastOffcutMm);
+      const number = (id: string) => donor.wires[id]!.number || id;
+      const say = (code: string, id: string, sentence: string) =>
+        createFinding(OF_JOB, code, 'check', [{ kind: 'donor', id: `${donorId}.${id}` }], sentence);
+      return [
+        ...ledger.lost
+          .filter(({ devices }) => devices.length > 0)
+          .map(({ name, wireIds, devices }) =>
+            say(
+              'CI7',
+              wireIds[0]!,
+              `Taking ${wireIds.map(number).join(', ')} out of ${donor.name} takes "${name}" from ${devices.join(' and ')}, which stays.`,
+            ),
+          ),
+        ...ledger.orphans.map(({ wireId, device }) =>
+          say('DO1', wireId, `Wire ${number(wireId)} of ${donor.name} stays and leads to ${device}, which goes.`),
+        ),
+        ...ledger.bare.map((device) =>
+          say('DO1', device.replaceAll(/[^A-Za-z0-9]+/g, '-'), `${device} stays and has no wire of ${donor.name} left.`),
+        ),
+        ...ledger.problems.map(({ wireId, words }) => say('DO2', wireId, `Wire ${number(wireId)} of ${donor.name}: ${words}.`)),
+      ];
+    });

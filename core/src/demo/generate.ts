@@ -1,0 +1,2 @@
+export { createRandom } from './createRandom';
+export { createRandomJob } from './createRandomJob';
