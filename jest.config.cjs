@@ -10,6 +10,7 @@ const transform = {
 const moduleNameMapper = {
   '^wattograph-core$': '<rootDir>/core/src/index.ts',
   '^wattograph-core/pdf$': '<rootDir>/core/src/draw/toPdf.ts',
+  '^wattograph-core/xlsx$': '<rootDir>/core/src/exchange/readXlsx.ts',
   '^wattograph-core/demo$': '<rootDir>/core/src/demo/index.ts',
   '\\.module\\.css$': '<rootDir>/web/testing/styles.cjs',
 };

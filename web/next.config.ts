@@ -7,7 +7,7 @@ const config: NextConfig = {
   transpilePackages: ['wattograph-core'],
   turbopack: { root },
   outputFileTracingRoot: root,
-  serverExternalPackages: ['pdfkit', 'pg', 'pino'],
+  serverExternalPackages: ['pdfkit', 'pg', 'pino', 'exceljs', 'sharp', 'esbuild'],
   poweredByHeader: false,
   reactStrictMode: true,
   typescript: { ignoreBuildErrors: true },

@@ -1,14 +1,18 @@
 import { and, asc, desc, eq, gt } from 'drizzle-orm';
 import {
-  applyEdit,
   CATALOGUE,
+  addEntry,
+  applyEdit,
   checkJob,
   createLookup,
+  findStandard,
   isOverlap,
+  keepBeside,
   listOperations,
   toPresentFormat,
   type EditOperation,
   type Job,
+  type SurveyEntry,
 } from 'wattograph-core';
 import { database, type Database } from './database';
 import { listHistory, type HistoryRow } from './history';
@@ -131,6 +135,39 @@ export async function takeHistory(jobId: string, request: { id: string; author: 
       kind: request.direction,
       ofEdit: target.id,
     });
+  });
+}
+
+/**
+ * Take what was entered at the vehicle, each entry once however often it is sent. What meets something else is kept in the job
+ * for people to settle, so that nothing entered is lost.
+ */
+export async function takeSurvey(
+  jobId: string,
+  entries: readonly SurveyEntry[],
+): Promise<{ version: number; document: Job; conflicts: string[] }> {
+  return inJob(jobId, async (tx, start) => {
+    let job = start;
+    const conflicts: string[] = [];
+    for (const entry of entries) {
+      if (await findEdit(tx, jobId, entry.id)) continue;
+      const standard = findStandard(job.document, CATALOGUE);
+      let added = addEntry(job.document, entry, CATALOGUE, standard);
+      // an entry that would spoil the job is kept beside it, not lost
+      const checked = checkJob(added.job, lookup);
+      if (!checked.ok) added = keepBeside(job.document, entry, checked.problems[0]!.message);
+      if (added.isConflict) conflicts.push(entry.id);
+      const { version } = await append(tx, job, {
+        id: entry.id,
+        author: entry.author,
+        label: added.label,
+        patch: listOperations(job.document, added.job),
+        kind: 'edit',
+        ofEdit: null,
+      });
+      job = { ...job, version, document: added.job };
+    }
+    return { version: job.version, document: job.document, conflicts };
   });
 }
 

@@ -4,13 +4,16 @@ import { drizzle } from 'drizzle-orm/node-postgres';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { Client } from 'pg';
 import { CATALOGUE, checkJob, createLookup } from 'wattograph-core';
-import { createSkerry } from 'wattograph-core/demo';
+import { createFenRanger, createSkerry } from 'wattograph-core/demo';
 import * as schema from './schema';
 
-const DEMO_ID = '5ee12000-0000-4000-8000-000000000012';
+const DEMO = [
+  { id: '5ee12000-0000-4000-8000-000000000012', create: createSkerry },
+  { id: 'fe400000-0000-4000-8000-000000000002', create: createFenRanger },
+];
 const LOCK = 4640;
 
-/** Bring the tables up to date, one process at a time; with --seed put the demo job in where it is not there yet. */
+/** Bring the tables up to date, one process at a time; with --seed put the demo jobs in where they are not there yet. */
 async function prepare(): Promise<void> {
   const client = new Client({ connectionString: process.env.DATABASE_URL });
   await client.connect();
@@ -18,9 +21,11 @@ async function prepare(): Promise<void> {
   await db.execute(sql`select pg_advisory_lock(${LOCK})`);
   await migrate(db, { migrationsFolder: fileURLToPath(new URL('./migrations', import.meta.url)) });
   if (process.argv.includes('--seed')) {
-    const job = checkJob(createSkerry(), createLookup(CATALOGUE));
-    if (!job.ok) throw new Error(`demo job: ${job.problems[0]!.path} ${job.problems[0]!.message}`);
-    await db.insert(schema.jobs).values({ id: DEMO_ID, version: 0, document: job.value }).onConflictDoNothing();
+    for (const { id, create } of DEMO) {
+      const job = checkJob(create(), createLookup(CATALOGUE));
+      if (!job.ok) throw new Error(`demo job: ${job.problems[0]!.path} ${job.problems[0]!.message}`);
+      await db.insert(schema.jobs).values({ id, version: 0, document: job.value }).onConflictDoNothing();
+    }
   }
   await client.end();
 }

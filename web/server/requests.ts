@@ -1,6 +1,7 @@
 import Ajv, { type ValidateFunction } from 'ajv';
 import { Type, type Static, type TSchema } from '@sinclair/typebox';
 import addFormats from 'ajv-formats';
+import { SurveyEntrySchema } from 'wattograph-core';
 import { Refusal } from './refusal';
 
 const ajv = addFormats(new Ajv({ allErrors: true }));
@@ -39,6 +40,21 @@ export const ReleaseRequest = Type.Object(
   { additionalProperties: false },
 );
 export const NewJobRequest = Type.Object({ id: Uuid, author: Author, document: Type.Unknown() }, { additionalProperties: false });
+export const SurveyRequest = Type.Object(
+  { entries: Type.Array(SurveyEntrySchema, { minItems: 1, maxItems: 200 }) },
+  { additionalProperties: false },
+);
+export const PhotoRequest = Type.Object(
+  {
+    id: Uuid,
+    loom: Type.String({ minLength: 1, maxLength: 40 }),
+    node: Type.String({ minLength: 1, maxLength: 40 }),
+    caption: Type.String({ maxLength: 200 }),
+    author: Author,
+    takenAt: Type.String({ format: 'date-time' }),
+  },
+  { additionalProperties: false },
+);
 export const FloorEventsRequest = Type.Object(
   {
     events: Type.Array(

@@ -39,26 +39,32 @@ function toErrorResponse(error: unknown): Response {
     : Response.json({ problems: [{ path: '', message: 'Something went wrong here; nothing was stored.' }] }, { status: 500 });
 }
 
-/** The body as text, refused past 8 MB while it is still coming in. */
-export async function readText(request: Request): Promise<string> {
-  const refuse = () => Refusal.at(413, '', `expected at most ${MOST_BYTES / 1024 / 1024} MB, got more: nothing was stored`);
-  if (Number(request.headers.get('content-length') ?? 0) > MOST_BYTES) throw refuse();
+/** The body as it came, refused past a size while it is still coming in. */
+export async function readBytes(request: Request, mostBytes: number): Promise<Buffer> {
+  const refuse = () => Refusal.at(413, '', `expected at most ${mostBytes / 1024 / 1024} MB, got more: nothing was stored`);
+  if (Number(request.headers.get('content-length') ?? 0) > mostBytes) throw refuse();
   const reader = request.body?.getReader();
-  if (!reader) return '';
+  if (!reader) return Buffer.alloc(0);
   const chunks: Uint8Array[] = [];
   let size = 0;
   for (;;) {
     const { done, value } = await reader.read();
     if (done) break;
     size += value.byteLength;
-    if (size > MOST_BYTES) {
+    if (size > mostBytes) {
       await reader.cancel();
       throw refuse();
     }
     chunks.push(value);
   }
+  return Buffer.concat(chunks);
+}
+
+/** The body as text, of at most 8 MB. */
+export async function readText(request: Request): Promise<string> {
+  const bytes = await readBytes(request, MOST_BYTES);
   try {
-    return new TextDecoder('utf-8', { fatal: true }).decode(Buffer.concat(chunks));
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
   } catch {
     throw Refusal.at(400, '', 'expected UTF-8 text, got other bytes');
   }

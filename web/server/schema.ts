@@ -1,4 +1,4 @@
-import { bigserial, index, integer, json, pgTable, primaryKey, text, timestamp, uuid } from 'drizzle-orm/pg-core';
+import { bigserial, customType, index, integer, json, pgTable, primaryKey, text, timestamp, uuid } from 'drizzle-orm/pg-core';
 import type { EditOperation, Job } from 'wattograph-core';
 
 const at = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
@@ -72,6 +72,30 @@ export const floorEvents = pgTable(
   (table) => [index('floor_events_of').on(table.jobId, table.release, table.loomId)],
 );
 
+const bytea = customType<{ data: Buffer; driverData: Buffer }>({ dataType: () => 'bytea' });
+
+/** Photographs of a job at their place on a loom. Bytes as they are shown: turned upright, of a fitting size, nothing else in them. */
+export const photos = pgTable(
+  'photos',
+  {
+    id: uuid('id').primaryKey(),
+    jobId: uuid('job_id')
+      .notNull()
+      .references(() => jobs.id, { onDelete: 'cascade' }),
+    loomId: text('loom_id').notNull(),
+    nodeId: text('node_id').notNull(),
+    caption: text('caption').notNull(),
+    author: text('author').notNull(),
+    widthPx: integer('width_px').notNull(),
+    heightPx: integer('height_px').notNull(),
+    bytes: bytea('bytes').notNull(),
+    takenAt: at('taken_at').notNull(),
+    receivedAt: at('received_at').notNull().defaultNow(),
+  },
+  (table) => [index('photos_of').on(table.jobId, table.loomId)],
+);
+
+export type PhotoRow = typeof photos.$inferSelect;
 export type ReleaseRow = typeof releases.$inferSelect;
 export type EditRow = typeof edits.$inferSelect;
 export type FloorEventRow = typeof floorEvents.$inferSelect;

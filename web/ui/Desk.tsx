@@ -153,7 +153,11 @@ function StationMark({ rules, loomId }: { rules: RegExp | null; loomId: string }
   const accepted = useJob(({ document }) => document.accepted);
   if (!rules) return null;
   const open = findings.filter(
-    (finding) => finding.loomId === loomId && rules.test(finding.code) && finding.grade !== 'note' && !Object.hasOwn(accepted, finding.key),
+    (finding) =>
+      (finding.loomId === loomId || finding.loomId === '') &&
+      rules.test(finding.code) &&
+      finding.grade !== 'note' &&
+      !Object.hasOwn(accepted, finding.key),
   );
   const stops = open.filter(({ grade }) => grade === 'stop').length;
   if (open.length === 0)
@@ -270,7 +274,7 @@ function CommandBox({ jobId, loomId, go }: { jobId: string; loomId: string; go: 
       { id: 'undo', label: 'Undo', onClick: () => void store.history('undo') },
       { id: 'redo', label: 'Redo', onClick: () => void store.history('redo') },
       ...findings
-        .filter((one) => one.loomId === loomId)
+        .filter((one) => one.loomId === loomId || one.loomId === '')
         .map((finding) => ({
           id: `finding-${finding.key}`,
           label: finding.sentence,

@@ -3,20 +3,27 @@ import { changeDocument, type Job, type SurveyEntry } from '../model';
 import { takeEntry } from './takeEntry';
 import { toEntryWords } from './toEntryWords';
 
+/** What became of an entry: the job with it, or with it kept beside as a conflict, and the edit in words. */
+export interface AddedEntry {
+  job: Job;
+  label: string;
+  isConflict: boolean;
+}
+
 /** Take an entry; where it meets something else, keep it whole as a conflict for people to settle. Nothing entered is lost. */
-export function addEntry(
-  job: Job,
-  entry: SurveyEntry,
-  catalogue: Catalogue,
-  standard: ShopStandard,
-): { job: Job; label: string; isConflict: boolean } {
+export function addEntry(job: Job, entry: SurveyEntry, catalogue: Catalogue, standard: ShopStandard): AddedEntry {
   const taken = takeEntry(job, entry, catalogue, standard);
-  const words = toEntryWords(job, entry).slice(0, 200);
-  if (taken.kind === 'taken') return { job: taken.job, label: words, isConflict: false };
+  if (taken.kind === 'taken') return { job: taken.job, label: toEntryWords(job, entry).slice(0, 200), isConflict: false };
+  return keepBeside(job, entry, taken.theirs, taken.canForce);
+}
+
+/** Keep an entry that cannot be taken, with what stands against it. */
+export function keepBeside(job: Job, entry: SurveyEntry, theirs: string, canForce = false): AddedEntry {
+  const mine = toEntryWords(job, entry);
   const kept = changeDocument(job, (draft) => {
-    draft.surveyConflicts[entry.id] = { entry, mine: words, theirs: taken.theirs.slice(0, 600), canForce: taken.canForce };
+    draft.surveyConflicts[entry.id] = { entry, mine: mine.slice(0, 300), theirs: theirs.slice(0, 600), canForce };
   });
-  return { job: kept, label: `to settle: ${words}`.slice(0, 200), isConflict: true };
+  return { job: kept, label: `to settle: ${mine}`.slice(0, 200), isConflict: true };
 }
 
 /** Settle a conflict: mine puts the entry on top where that can be done, theirs sets it aside. Pure. */

@@ -1,5 +1,5 @@
 export { addEnd } from './addEnd';
-export { addEntry, settleConflict } from './addEntry';
+export { addEntry, keepBeside, settleConflict, type AddedEntry } from './addEntry';
 export { askMark, type MarkQuestion } from './askMark';
 export { createId } from './createId';
 export { joinSegments } from './joinSegments';

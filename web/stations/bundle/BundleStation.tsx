@@ -82,7 +82,7 @@ const Open = memo(function Open({ planned }: { planned: PlannedLoom }) {
 
 function useLoomFindings(loomId: string) {
   const findings = useFindings();
-  return findings.filter((one) => one.loomId === loomId);
+  return findings.filter((one) => one.loomId === loomId || one.loomId === '');
 }
 
 const FindingsCount = ({ loomId }: { loomId: string }) => ` ${useLoomFindings(loomId).length}`;

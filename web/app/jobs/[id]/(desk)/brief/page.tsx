@@ -1,0 +1,5 @@
+import { BriefStation } from '../../../../../stations/brief/BriefStation';
+
+export default function BriefPage() {
+  return <BriefStation />;
+}

@@ -1,0 +1,23 @@
+import { notFound } from 'next/navigation';
+import { readJob } from '../../../../server/documents';
+import { Refusal } from '../../../../server/refusal';
+import { toJobId } from '../../../../server/requests';
+import { SurveyStation } from '../../../../stations/survey/SurveyStation';
+
+export const dynamic = 'force-dynamic';
+
+export default async function SurveyPage({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ id: string }>;
+  searchParams: Promise<{ loom?: string }>;
+}) {
+  const { id } = await params;
+  const loaded = await readJob(toJobId(id), '').catch((error: unknown) => {
+    if (error instanceof Refusal && error.status === 404) return null;
+    throw error;
+  });
+  if (!loaded) notFound();
+  return <SurveyStation loaded={loaded} wantedLoomId={(await searchParams).loom ?? null} />;
+}

@@ -1,0 +1,162 @@
+'use client';
+
+import { useSearchParams } from 'next/navigation';
+import { useState } from 'react';
+import { CATALOGUE, listScope, listScopeChange } from 'wattograph-core';
+import { readAuthor } from '../../client/author';
+import { useJob, useJobStore } from '../../client/jobContext';
+import { today } from '../../client/today';
+import { TextField } from '../../ui/TextField';
+import styles from './Brief.module.css';
+import { DevicesTable } from './DevicesTable';
+import { DonorLedger } from './DonorLedger';
+import { HouseStyle } from './HouseStyle';
+import { MatesTable } from './MatesTable';
+import { OpenItems } from './OpenItems';
+import { ZonesTable } from './ZonesTable';
+
+const TABS = ['devices', 'open', 'donor', 'zones', 'style', 'mates'] as const;
+type Tab = (typeof TABS)[number];
+const NAMES: Record<Tab, string> = {
+  devices: 'Devices',
+  open: 'Open items',
+  donor: 'Donor loom',
+  zones: 'Zones',
+  style: 'House style',
+  mates: 'Mates',
+};
+
+/** What the vehicle has and needs: everything that is settled before a tape is pulled. */
+export function BriefStation() {
+  const wanted = useSearchParams().get('tab') as Tab | null;
+  const [tab, setTab] = useState<Tab>(wanted !== null && TABS.includes(wanted) ? wanted : 'devices');
+  const job = useJob(({ document }) => document);
+  const counts: Partial<Record<Tab, number>> = {
+    devices: Object.keys(job.devices).length,
+    open: Object.values(job.openItems).filter(({ answer, kind }) => answer === null && kind !== 'concession').length,
+    donor: Object.values(job.donors).reduce((sum, { wires }) => sum + Object.keys(wires).length, 0),
+    style: Object.keys(job.brief.departures).length,
+    mates: Object.keys(job.mates).length,
+  };
+  return (
+    <div className={styles.station}>
+      <Head />
+      <div className={styles.tabs} role="tablist">
+        {TABS.map((one) => (
+          <button key={one} role="tab" aria-selected={tab === one} onClick={() => setTab(one)}>
+            {NAMES[one]} {counts[one] ? <span className="mono faint">{counts[one]}</span> : null}
+          </button>
+        ))}
+      </div>
+      <div className={styles.scroll} role="tabpanel" aria-label={NAMES[tab]}>
+        {tab === 'devices' && <DevicesTable job={job} />}
+        {tab === 'open' && <OpenItems job={job} />}
+        {tab === 'donor' && <DonorLedger job={job} />}
+        {tab === 'zones' && <ZonesTable job={job} />}
+        {tab === 'style' && <HouseStyle job={job} />}
+        {tab === 'mates' && <MatesTable job={job} />}
+      </div>
+    </div>
+  );
+}
+
+/** Vehicle, promise, standard, and the scope against what was agreed. */
+function Head() {
+  const store = useJobStore();
+  const job = useJob(({ document }) => document);
+  const { brief } = job;
+  const scope = listScope(job);
+  const change = listScopeChange(job);
+  const added = change ? change.devicesAdded.length + change.circuitsAdded.length : 0;
+  const gone = change ? change.devicesGone.length + change.circuitsGone.length : 0;
+  return (
+    <section className={styles.head} aria-label="Scope">
+      <label className={styles.wide}>
+        <span>Vehicle</span>
+        <TextField
+          label="Vehicle"
+          value={brief.vehicle}
+          most={200}
+          onChange={(vehicle) =>
+            store.edit('vehicle', (draft) => {
+              draft.brief.vehicle = vehicle;
+            })
+          }
+        />
+      </label>
+      <label>
+        <span>Customer</span>
+        <TextField
+          label="Customer"
+          value={job.customer}
+          most={80}
+          onChange={(customer) =>
+            store.edit('customer', (draft) => {
+              draft.customer = customer;
+            })
+          }
+        />
+      </label>
+      <label>
+        <span>Promised</span>
+        <input
+          type="date"
+          className={styles.field}
+          aria-label="Promised on"
+          value={brief.promisedOn ?? ''}
+          onChange={(event) => {
+            const { value } = event.target;
+            store.edit(value ? `promised on ${value}` : 'no day promised', (draft) => {
+              draft.brief.promisedOn = value || null;
+            });
+          }}
+        />
+      </label>
+      <label>
+        <span>Standard</span>
+        <select
+          className={styles.field}
+          aria-label="Shop standard"
+          value={job.standardId}
+          onChange={(event) => {
+            const { value } = event.target;
+            store.edit(`work to ${CATALOGUE.standards[value]!.name}`, (draft) => {
+              draft.standardId = value;
+            });
+          }}
+        >
+          {Object.values(CATALOGUE.standards).map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </select>
+      </label>
+      <div className={styles.scope} role="status" aria-label="Scope against the quote">
+        {brief.agreed === null ? (
+          <span>
+            <b>{scope.deviceIds.length}</b> devices, <b>{scope.circuitIds.length}</b> circuits, not agreed yet
+          </span>
+        ) : (
+          <span title={[...change!.devicesAdded, ...change!.circuitsAdded].join(', ')}>
+            agreed {brief.agreed.on} by {brief.agreed.by}:{' '}
+            <b className={added ? styles.alarm : ''}>
+              {added ? `▲ +${change!.devicesAdded.length} devices, +${change!.circuitsAdded.length} circuits` : 'nothing added'}
+            </b>
+            {gone ? `, ${gone} gone` : ''}
+          </span>
+        )}
+        <button
+          className={styles.button}
+          onClick={() =>
+            store.edit('agree the scope', (draft) => {
+              draft.brief.agreed = { on: today(), by: readAuthor(), ...scope };
+            })
+          }
+        >
+          {brief.agreed === null ? 'Agree scope' : 'Agree anew'}
+        </button>
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,65 @@
+'use client';
+
+import { CATALOGUE, findStandard, HOUSE_STYLE, type Job } from 'wattograph-core';
+import { useJobStore } from '../../client/jobContext';
+import { askReason } from '../../ui/askReason';
+import styles from './Brief.module.css';
+
+/** Where the shop stands on each question, and where this job departs from it with a reason. */
+export function HouseStyle({ job }: { job: Job }) {
+  const store = useJobStore();
+  const standard = findStandard(job, CATALOGUE);
+  const choose = (id: string, question: string, side: number, usual: number) => {
+    if (side === usual)
+      store.edit(`${question}: as the house does`, (draft) => {
+        delete draft.brief.departures[id];
+      });
+    else
+      askReason(`Why does this job depart from ${standard.name} on ${question.toLowerCase()}?`, (reason) =>
+        store.edit(`${question}: departs`, (draft) => {
+          draft.brief.departures[id] = { side, reason };
+        }),
+      );
+  };
+  return (
+    <table className={styles.table}>
+      <thead>
+        <tr>
+          <th>question</th>
+          <th>this job</th>
+          <th>{standard.name}</th>
+        </tr>
+      </thead>
+      <tbody>
+        {HOUSE_STYLE.map(({ id, question, sides }) => {
+          const usual = standard.stances[id] ?? 0;
+          const departure = Object.hasOwn(job.brief.departures, id) ? job.brief.departures[id]! : null;
+          return (
+            <tr key={id}>
+              <td>{question}</td>
+              <td className={styles.sides} role="radiogroup" aria-label={question}>
+                {sides.map((words, side) => (
+                  <button
+                    key={words}
+                    role="radio"
+                    aria-checked={(departure?.side ?? usual) === side}
+                    onClick={() => choose(id, question, side, usual)}
+                  >
+                    {words}
+                  </button>
+                ))}
+              </td>
+              <td>
+                {departure ? (
+                  <span className={styles.alarm}>departs: {departure.reason}</span>
+                ) : (
+                  <span className="faint">as the house does</span>
+                )}
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}

@@ -1,0 +1,149 @@
+'use client';
+
+import { Button, FileButton, Group, Modal, Select, Stack, TextInput } from '@mantine/core';
+import { useMemo, useState } from 'react';
+import {
+  createId,
+  fromDonorList,
+  readCsv,
+  toDonorMapping,
+  type CsvTable,
+  type DonorMapping,
+  type Job,
+  type Problem,
+} from 'wattograph-core';
+import { useJobStore } from '../../client/jobContext';
+import { RequestError } from '../../client/request';
+import { ProblemList } from '../../ui/ProblemList';
+
+const FIELDS: { field: keyof DonorMapping; label: string; required: boolean }[] = [
+  { field: 'number', label: 'Wire number', required: false },
+  { field: 'from', label: 'From', required: true },
+  { field: 'fromPin', label: 'From pin', required: false },
+  { field: 'to', label: 'To', required: true },
+  { field: 'toPin', label: 'To pin', required: false },
+  { field: 'functions', label: 'Functions', required: false },
+  { field: 'colour', label: 'Colour', required: false },
+  { field: 'size', label: 'Size', required: false },
+  { field: 'lengthMm', label: 'Length, mm', required: false },
+];
+const NONE: DonorMapping = {
+  number: null,
+  from: '',
+  fromPin: null,
+  to: '',
+  toPin: null,
+  functions: null,
+  colour: null,
+  size: null,
+  lengthMm: null,
+};
+const MOST_BYTES = 8 * 1024 * 1024;
+
+/** A donor's pinout from CSV or a spreadsheet: say which column is what, and keep it as a ledger with nothing decided yet. */
+export function ImportDonor({ job, onClose, onDone }: { job: Job; onClose: () => void; onDone: (donorId: string) => void }) {
+  const store = useJobStore();
+  const [table, setTable] = useState<CsvTable | null>(null);
+  const [fileName, setFileName] = useState('');
+  const [problems, setProblems] = useState<Problem[]>([]);
+  const [mapping, setMapping] = useState<Partial<DonorMapping>>({});
+  const [name, setName] = useState('');
+  const read = async (file: File | null) => {
+    if (!file) return;
+    setFileName(file.name);
+    const parsed = await readTable(file);
+    setTable(parsed.ok ? parsed.value : null);
+    setProblems(parsed.ok ? [] : parsed.problems);
+    if (parsed.ok) setMapping(toDonorMapping(parsed.value.columns));
+    setName((now) => now || file.name.replace(/\.[^.]*$/, '').slice(0, 60));
+  };
+  const isMapped = FIELDS.every(({ field, required }) => !required || mapping[field]);
+  const made = useMemo(
+    () => (table && isMapped ? fromDonorList(name.trim() || 'donor', table, { ...NONE, ...mapping }) : null),
+    [table, isMapped, name, mapping],
+  );
+  const keep = () => {
+    if (!made?.ok) return;
+    const id = createId(job.donors, 'donor');
+    store.edit(`import donor ${name.trim()}`, (draft) => {
+      draft.donors[id] = made.value;
+    });
+    onDone(id);
+  };
+  return (
+    <Modal opened onClose={onClose} title="The pinout of a donor loom" size="lg">
+      <Stack gap="sm">
+        <Group>
+          <FileButton onChange={(file) => void read(file)} accept=".csv,.txt,.xlsx,text/csv">
+            {(props) => (
+              <Button variant="default" {...props}>
+                Choose the file
+              </Button>
+            )}
+          </FileButton>
+          <span className="faint">
+            {table ? `${fileName}: ${table.rows.length} rows` : 'one row a wire; CSV, or the first sheet of an XLSX'}
+          </span>
+        </Group>
+        {problems.length > 0 && <ProblemList title={`${fileName} was not read; nothing was stored`} problems={problems} />}
+        {table && (
+          <>
+            <TextInput label="Name of the donor" value={name} maxLength={80} onChange={(event) => setName(event.currentTarget.value)} />
+            {FIELDS.map(({ field, label, required }) => (
+              <Group key={field} gap="sm">
+                <span style={{ width: 150 }}>
+                  {label}
+                  {required ? '' : ' (if any)'}
+                </span>
+                <Select
+                  aria-label={`Column of ${label}`}
+                  data={table.columns}
+                  clearable={!required}
+                  value={mapping[field] ?? null}
+                  onChange={(value) => setMapping((now) => ({ ...now, [field]: value ?? undefined }))}
+                  w={230}
+                  error={required && !mapping[field]}
+                />
+                <span className="faint">
+                  {mapping[field]
+                    ? table.rows
+                        .slice(0, 3)
+                        .map(({ cells }) => cells[table.columns.indexOf(mapping[field]!)])
+                        .join(', ')
+                    : ''}
+                </span>
+              </Group>
+            ))}
+            {made && !made.ok && <ProblemList title="This cannot become a ledger yet; nothing was stored" problems={made.problems} />}
+            {made?.ok && <p style={{ margin: 0 }}>{Object.keys(made.value.wires).length} wires, nothing decided yet.</p>}
+          </>
+        )}
+        <Group justify="flex-end">
+          <Button variant="default" onClick={onClose}>
+            Leave it
+          </Button>
+          <Button disabled={!made?.ok || name.trim() === ''} onClick={keep}>
+            Keep the ledger
+          </Button>
+        </Group>
+      </Stack>
+    </Modal>
+  );
+}
+
+async function readTable(file: File): Promise<{ ok: true; value: CsvTable } | { ok: false; problems: Problem[] }> {
+  const refuse = (message: string) => ({ ok: false as const, problems: [{ path: '', message }] });
+  if (file.size > MOST_BYTES) return refuse(`expected at most 8 MB, got ${(file.size / 1024 / 1024).toFixed(0)} MB`);
+  if (!/\.xlsx$/i.test(file.name)) return readCsv(await file.text());
+  try {
+    const response = await fetch('/api/tables', { method: 'POST', body: file });
+    const answer = (await response.json()) as CsvTable & { problems?: Problem[] };
+    return response.ok
+      ? { ok: true, value: answer }
+      : { ok: false, problems: answer.problems ?? [{ path: '', message: `the server answered ${response.status}` }] };
+  } catch (error) {
+    return refuse(
+      error instanceof RequestError ? error.message : 'The server does not answer; a spreadsheet is read there. Try again, or use CSV.',
+    );
+  }
+}

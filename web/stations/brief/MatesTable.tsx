@@ -1,0 +1,100 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { createId, type Job } from 'wattograph-core';
+import { useJobStore } from '../../client/jobContext';
+import styles from './Brief.module.css';
+
+/** Which end plugs into which, across the looms of the job. */
+export function MatesTable({ job }: { job: Job }) {
+  const store = useJobStore();
+  const router = useRouter();
+  const [a, setA] = useState('');
+  const [b, setB] = useState('');
+  const mated = new Set(Object.values(job.mates).flatMap((mate) => [mate.a, mate.b].map(({ loomId, endId }) => `${loomId} ${endId}`)));
+  const ends = Object.entries(job.looms).flatMap(([loomId, loom]) =>
+    Object.entries(loom.ends).flatMap(([endId, end]) =>
+      end.kind === 'connector' && !mated.has(`${loomId} ${endId}`)
+        ? [{ key: `${loomId} ${endId}`, loomId, endId, familyId: end.familyId, words: `${loom.name} · ${end.name}` }]
+        : [],
+    ),
+  );
+  const one = ends.find(({ key }) => key === a);
+  const fitting = ends.filter((end) => one && end.key !== one.key && end.loomId !== one.loomId && end.familyId === one.familyId);
+  const other = fitting.find(({ key }) => key === b);
+  const name = ({ loomId, endId }: { loomId: string; endId: string }) =>
+    `${job.looms[loomId]!.name} · ${job.looms[loomId]!.ends[endId]!.name}`;
+  return (
+    <>
+      <div className={styles.bar}>
+        <select className={styles.pick} aria-label="This end" value={a} onChange={(event) => setA(event.target.value)}>
+          <option value="">an end …</option>
+          {ends.map(({ key, words }) => (
+            <option key={key} value={key}>
+              {words}
+            </option>
+          ))}
+        </select>
+        plugs into
+        <select className={styles.pick} aria-label="Plugs into" value={b} onChange={(event) => setB(event.target.value)} disabled={!one}>
+          <option value="">{one && fitting.length === 0 ? 'no end of that family on another loom' : 'an end of another loom …'}</option>
+          {fitting.map(({ key, words }) => (
+            <option key={key} value={key}>
+              {words}
+            </option>
+          ))}
+        </select>
+        <button
+          className={styles.button}
+          disabled={!one || !other}
+          onClick={() => {
+            store.edit(`mate ${one!.words} with ${other!.words}`, (draft) => {
+              draft.mates[createId(job.mates, 'm')] = {
+                a: { loomId: one!.loomId, endId: one!.endId },
+                b: { loomId: other!.loomId, endId: other!.endId },
+              };
+            });
+            setA('');
+            setB('');
+          }}
+        >
+          Mate them
+        </button>
+      </div>
+      {Object.keys(job.mates).length === 0 && (
+        <p className={styles.empty}>
+          No looms are mated yet. Where one loom plugs into another, both ends are shown on both strips, and a cavity wired on one side only
+          is found.
+        </p>
+      )}
+      <table className={styles.table}>
+        <tbody>
+          {Object.entries(job.mates).map(([id, mate]) => (
+            <tr key={id}>
+              {[mate.a, mate.b].map((side) => (
+                <td key={side.loomId}>
+                  <button className={styles.link} onClick={() => router.push(`ends?loom=${side.loomId}&end=${side.endId}`)}>
+                    {name(side)}
+                  </button>
+                </td>
+              ))}
+              <td>
+                <button
+                  className={styles.link}
+                  onClick={() =>
+                    store.edit('take a mate apart', (draft) => {
+                      delete draft.mates[id];
+                    })
+                  }
+                >
+                  take apart
+                </button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}

@@ -1,0 +1,239 @@
+'use client';
+
+import { useState } from 'react';
+import {
+  createId,
+  createOpenItem,
+  EVIDENCE,
+  isBlocking,
+  OPEN_ITEM_KINDS,
+  type Blocked,
+  type Evidence,
+  type Job,
+  type OpenItem,
+  type OpenItemKind,
+} from 'wattograph-core';
+import { PEOPLE, readAuthor } from '../../client/author';
+import { useJobStore } from '../../client/jobContext';
+import { TextField } from '../../ui/TextField';
+import styles from './Brief.module.css';
+
+/** What is not known yet, what it holds up, who finds it out and by when. */
+export function OpenItems({ job }: { job: Job }) {
+  const store = useJobStore();
+  const [question, setQuestion] = useState('');
+  const [kind, setKind] = useState<OpenItemKind>('question');
+  const edit = (id: string, label: string, change: (item: OpenItem) => void) => store.edit(label, (draft) => change(draft.openItems[id]!));
+  const add = () => {
+    const id = createId(job.openItems, 'q');
+    store.edit(`open item: ${question.trim()}`.slice(0, 200), (draft) => {
+      draft.openItems[id] = createOpenItem(question.trim(), { kind, owner: readAuthor() });
+    });
+    setQuestion('');
+  };
+  return (
+    <>
+      <form
+        className={styles.bar}
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (question.trim()) add();
+        }}
+      >
+        <select
+          className={styles.pick}
+          aria-label="Kind of open item"
+          value={kind}
+          onChange={(event) => setKind(event.target.value as OpenItemKind)}
+        >
+          {OPEN_ITEM_KINDS.map((one) => (
+            <option key={one}>{one}</option>
+          ))}
+        </select>
+        <input
+          className={styles.field}
+          aria-label="Open item"
+          placeholder="what is not known, what is assumed, or what is let pass for now"
+          maxLength={300}
+          value={question}
+          onChange={(event) => setQuestion(event.target.value)}
+        />
+        <button className={styles.button} disabled={!question.trim()}>
+          Note it
+        </button>
+      </form>
+      {Object.keys(job.openItems).length === 0 && (
+        <p className={styles.empty}>
+          Nothing is open. What is not known goes here, with what it blocks: a wire that rests on it is not cut before it is answered.
+        </p>
+      )}
+      <table className={styles.table}>
+        <thead>
+          <tr>
+            <th>item</th>
+            <th>blocks</th>
+            <th>owner</th>
+            <th>due</th>
+            <th>at the vehicle</th>
+            <th>answer</th>
+            <th>evidence</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {Object.entries(job.openItems).map(([id, item]) => (
+            <tr key={id}>
+              <td>
+                {isBlocking(item) ? <span className={styles.alarm}>⬣ </span> : item.answer !== null ? '✓ ' : ''}
+                <span className="faint">{item.kind}</span> {item.question}
+              </td>
+              <td>
+                <Blocks
+                  job={job}
+                  item={item}
+                  onChange={(blocks) => edit(id, 'what an open item blocks', (one) => void (one.blocks = blocks))}
+                />
+              </td>
+              <td>
+                <select
+                  className={styles.pick}
+                  aria-label={`Owner of ${item.question}`}
+                  value={item.owner}
+                  onChange={(event) => {
+                    const owner = event.target.value;
+                    edit(id, 'owner', (one) => void (one.owner = owner));
+                  }}
+                >
+                  <option value="">nobody yet</option>
+                  {[...new Set([...PEOPLE, job.customer, item.owner])].filter(Boolean).map((person) => (
+                    <option key={person}>{person}</option>
+                  ))}
+                </select>
+              </td>
+              <td>
+                <input
+                  type="date"
+                  className={styles.pick}
+                  aria-label={`Due: ${item.question}`}
+                  value={item.due ?? ''}
+                  onChange={(event) => {
+                    const due = event.target.value || null;
+                    edit(id, 'due', (one) => void (one.due = due));
+                  }}
+                />
+              </td>
+              <td>
+                <input
+                  type="checkbox"
+                  aria-label={`Answer at the vehicle: ${item.question}`}
+                  checked={item.atVisit}
+                  onChange={(event) => {
+                    const { checked } = event.target;
+                    edit(id, 'where it is answered', (one) => void (one.atVisit = checked));
+                  }}
+                />
+              </td>
+              <td>
+                <TextField
+                  label={`Answer to ${item.question}`}
+                  value={item.answer ?? ''}
+                  most={400}
+                  placeholder={item.kind === 'concession' ? 'ends on its day' : 'open'}
+                  onChange={(answer) =>
+                    edit(id, answer ? 'answer' : 'open again', (one) => {
+                      one.answer = answer || null;
+                      one.evidence = answer ? (one.evidence ?? 'told') : null;
+                      one.answeredBy = answer ? readAuthor() : '';
+                    })
+                  }
+                />
+              </td>
+              <td>
+                {item.answer !== null && (
+                  <select
+                    className={styles.pick}
+                    aria-label={`Evidence for ${item.question}`}
+                    value={item.evidence ?? ''}
+                    onChange={(event) => {
+                      const evidence = event.target.value as Evidence;
+                      edit(id, 'evidence', (one) => void (one.evidence = evidence));
+                    }}
+                  >
+                    {EVIDENCE.map((one) => (
+                      <option key={one}>{one}</option>
+                    ))}
+                  </select>
+                )}
+              </td>
+              <td>
+                <button
+                  className={styles.link}
+                  onClick={() =>
+                    store.edit('strike an open item off', (draft) => {
+                      delete draft.openItems[id];
+                    })
+                  }
+                >
+                  strike off
+                </button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+const toKey = ({ loomId, kind, id }: Blocked) => `${loomId} ${kind} ${id}`;
+
+function Blocks({ job, item, onChange }: { job: Job; item: OpenItem; onChange: (blocks: Blocked[]) => void }) {
+  const all = Object.entries(job.looms).flatMap(([loomId, loom]): (Blocked & { words: string })[] => [
+    { loomId, kind: 'loom', id: loomId, words: `all of ${loom.name}` },
+    ...Object.entries(loom.ends).map(([id, end]) => ({ loomId, kind: 'end' as const, id, words: `${loom.name} · ${end.name}` })),
+    ...Object.entries(loom.segments).map(([id, segment]) => ({
+      loomId,
+      kind: 'segment' as const,
+      id,
+      words: `${loom.name} · run to ${loom.nodes[segment.toNodeId]!.name}`,
+    })),
+    ...Object.entries(loom.circuits).map(([id, circuit]) => ({
+      loomId,
+      kind: 'circuit' as const,
+      id,
+      words: `${loom.name} · circuit ${circuit.name}`,
+    })),
+  ]);
+  const words = new Map(all.map((one) => [toKey(one), one.words]));
+  const chosen = new Set(item.blocks.map(toKey));
+  return (
+    <>
+      {item.blocks.map((block) => (
+        <span key={toKey(block)} className={styles.chip}>
+          {words.get(toKey(block)) ?? 'what is no longer there'}
+          <button aria-label="Does not block this" onClick={() => onChange(item.blocks.filter((one) => one !== block))}>
+            ×
+          </button>
+        </span>
+      ))}
+      <select
+        className={styles.pick}
+        aria-label={`Blocked by ${item.question}`}
+        value=""
+        onChange={(event) => {
+          const { loomId, kind, id } = all.find((one) => toKey(one) === event.target.value)!;
+          onChange([...item.blocks, { loomId, kind, id }]);
+        }}
+      >
+        <option value="">{item.blocks.length ? 'and …' : 'nothing …'}</option>
+        {all
+          .filter((one) => !chosen.has(toKey(one)))
+          .map((one) => (
+            <option key={toKey(one)} value={toKey(one)}>
+              {one.words}
+            </option>
+          ))}
+      </select>
+    </>
+  );
+}

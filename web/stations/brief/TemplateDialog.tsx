@@ -1,0 +1,230 @@
+'use client';
+
+import { Button, Group, Modal, Select, TextInput } from '@mantine/core';
+import { useState } from 'react';
+import {
+  CATALOGUE,
+  CIRCUIT_KINDS,
+  createId,
+  createPinNeed,
+  EVIDENCE,
+  type CircuitKind,
+  type DeviceTemplate,
+  type Evidence,
+  type Job,
+  type PinNeed,
+} from 'wattograph-core';
+import { useJobStore } from '../../client/jobContext';
+import { listFamilyOptions } from '../bundle/RouteDialogs';
+import styles from './Brief.module.css';
+
+const toNumber = (text: string): number | null => (text.trim() === '' ? null : Number(text.replace(',', '.')));
+
+/** A kind of device of her own: from nothing, or from one that is nearly it. */
+export function TemplateDialog({ job, onClose }: { job: Job; onClose: () => void }) {
+  const store = useJobStore();
+  const [from, setFrom] = useState<string | null>(null);
+  const [name, setName] = useState('');
+  const [system, setSystem] = useState('');
+  const [familyId, setFamilyId] = useState<string | null>(null);
+  const [pins, setPins] = useState<[string, PinNeed][]>([['1', createPinNeed('signal', 'signal')]]);
+  const known: Record<string, DeviceTemplate> = { ...CATALOGUE.devices, ...job.deviceTemplates };
+  const begin = (id: string | null) => {
+    setFrom(id);
+    const template = id === null ? undefined : known[id];
+    if (!template) return;
+    setName(`${template.name}, own`.slice(0, 80));
+    setSystem(template.system);
+    setFamilyId(template.familyId);
+    setPins(Object.entries(structuredClone(template.pins)));
+  };
+  const change = (index: number, part: Partial<PinNeed>) =>
+    setPins((now) => now.map(([pin, need], at) => (at === index ? [pin, { ...need, ...part }] : [pin, need])));
+  const ids = pins.map(([pin]) => pin);
+  const problems = pins.flatMap(([pin, need], index) => [
+    ...(/^[A-Za-z0-9]{1,6}$/.test(pin) ? [] : [`pin ${index + 1}: expected 1 to 6 letters or digits`]),
+    ...(ids.indexOf(pin) === index ? [] : [`pin ${pin} stands twice`]),
+    ...(need.function.trim() === '' ? [`pin ${pin}: expected what it does`] : []),
+    ...([need.volts, need.currentA].some((value) => value !== null && !Number.isFinite(value))
+      ? [`pin ${pin}: expected a number for V and A`]
+      : []),
+    ...(need.twistWith !== null && !ids.includes(need.twistWith) ? [`pin ${pin}: is twisted with ${need.twistWith}, which is no pin`] : []),
+  ]);
+  const isGood = name.trim() !== '' && system.trim() !== '' && pins.length > 0 && problems.length === 0;
+  const keep = () => {
+    const id = createId(job.deviceTemplates, 'own-');
+    store.edit(`new template ${name.trim()}`, (draft) => {
+      draft.deviceTemplates[id] = { name: name.trim(), system: system.trim(), familyId, note: '', pins: Object.fromEntries(pins) };
+    });
+    onClose();
+  };
+  return (
+    <Modal opened onClose={onClose} title="A kind of device of your own" size="90%">
+      <Group align="end">
+        <Select
+          label="Begin from"
+          w={260}
+          searchable
+          clearable
+          placeholder="nothing"
+          value={from}
+          onChange={begin}
+          data={Object.entries(known).map(([value, { name: label }]) => ({ value, label }))}
+        />
+        <TextInput label="Name" value={name} maxLength={80} onChange={(event) => setName(event.currentTarget.value)} />
+        <TextInput label="System" value={system} maxLength={80} onChange={(event) => setSystem(event.currentTarget.value)} />
+        <Select
+          label="Mates with"
+          w={220}
+          searchable
+          clearable
+          placeholder="studs or tails"
+          value={familyId}
+          onChange={setFamilyId}
+          data={listFamilyOptions(job.families)}
+        />
+      </Group>
+      <table className={styles.pinTable}>
+        <thead>
+          <tr>
+            <th>pin</th>
+            <th>function</th>
+            <th>kind</th>
+            <th className={styles.num}>V</th>
+            <th className={styles.num}>A</th>
+            <th>screened</th>
+            <th>twisted with</th>
+            <th>required</th>
+            <th>evidence</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {pins.map(([pin, need], index) => (
+            <tr key={index}>
+              <td>
+                <input
+                  className={styles.small}
+                  aria-label={`Pin ${index + 1}`}
+                  value={pin}
+                  onChange={(event) => {
+                    const { value } = event.target;
+                    setPins((now) => now.map(([was, one], at) => (at === index ? [value, one] : [was, one])));
+                  }}
+                />
+              </td>
+              <td>
+                <input
+                  className={styles.field}
+                  aria-label={`Function of pin ${index + 1}`}
+                  value={need.function}
+                  onChange={(event) => change(index, { function: event.target.value })}
+                />
+              </td>
+              <td>
+                <select
+                  className={styles.pick}
+                  aria-label={`Kind of pin ${index + 1}`}
+                  value={need.kind}
+                  onChange={(event) => change(index, { kind: event.target.value as CircuitKind })}
+                >
+                  {CIRCUIT_KINDS.map((kind) => (
+                    <option key={kind}>{kind}</option>
+                  ))}
+                </select>
+              </td>
+              <td>
+                <input
+                  className={styles.small}
+                  aria-label={`Volts of pin ${index + 1}`}
+                  defaultValue={need.volts ?? ''}
+                  onChange={(event) => change(index, { volts: toNumber(event.target.value) })}
+                />
+              </td>
+              <td>
+                <input
+                  className={styles.small}
+                  aria-label={`Amperes of pin ${index + 1}`}
+                  defaultValue={need.currentA ?? ''}
+                  onChange={(event) => change(index, { currentA: toNumber(event.target.value) })}
+                />
+              </td>
+              <td>
+                <input
+                  type="checkbox"
+                  aria-label={`Pin ${index + 1} is screened`}
+                  checked={need.screened}
+                  onChange={(event) => change(index, { screened: event.target.checked })}
+                />
+              </td>
+              <td>
+                <select
+                  className={styles.pick}
+                  aria-label={`Twist partner of pin ${index + 1}`}
+                  value={need.twistWith ?? ''}
+                  onChange={(event) => change(index, { twistWith: event.target.value || null })}
+                >
+                  <option value="">none</option>
+                  {ids
+                    .filter((id) => id !== pin)
+                    .map((id) => (
+                      <option key={id}>{id}</option>
+                    ))}
+                </select>
+              </td>
+              <td>
+                <input
+                  type="checkbox"
+                  aria-label={`Pin ${index + 1} is required`}
+                  checked={need.required}
+                  onChange={(event) => change(index, { required: event.target.checked })}
+                />
+              </td>
+              <td>
+                <select
+                  className={styles.pick}
+                  aria-label={`Evidence of pin ${index + 1}`}
+                  value={need.evidence ?? ''}
+                  onChange={(event) => change(index, { evidence: (event.target.value || null) as Evidence | null })}
+                >
+                  <option value="">not recorded</option>
+                  {EVIDENCE.map((one) => (
+                    <option key={one}>{one}</option>
+                  ))}
+                </select>
+              </td>
+              <td>
+                <button
+                  className={styles.link}
+                  aria-label={`Take pin ${pin} out`}
+                  onClick={() => setPins((now) => now.filter((_, at) => at !== index))}
+                >
+                  ×
+                </button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <button
+        className={styles.link}
+        onClick={() => setPins((now) => [...now, [String(now.length + 1), createPinNeed('signal', 'signal')]])}
+      >
+        another pin
+      </button>
+      {problems.map((words) => (
+        <p key={words} role="alert" className={styles.alarm}>
+          {words}
+        </p>
+      ))}
+      <Group justify="flex-end">
+        <Button variant="default" onClick={onClose}>
+          Leave it
+        </Button>
+        <Button disabled={!isGood} onClick={keep}>
+          Keep template
+        </Button>
+      </Group>
+    </Modal>
+  );
+}

@@ -1,0 +1,87 @@
+'use client';
+
+import { Modal, Select, TextInput } from '@mantine/core';
+import { useState } from 'react';
+import { CATALOGUE, compareIds, type DeviceTemplate, type Job } from 'wattograph-core';
+import styles from './Brief.module.css';
+
+function listTemplates(job: Job): { id: string; template: DeviceTemplate; isOwn: boolean }[] {
+  const own = Object.entries(job.deviceTemplates).map(([id, template]) => ({ id, template, isOwn: true }));
+  const shared = Object.entries(CATALOGUE.devices).flatMap(([id, template]) =>
+    Object.hasOwn(job.deviceTemplates, id) ? [] : [{ id, template, isOwn: false }],
+  );
+  return [...own, ...shared];
+}
+
+/** Choose the kind of a device: in place, or from a list that is searched as one types. */
+export function TemplatePicker({
+  job,
+  value,
+  onChange,
+  isDialog = false,
+  onClose,
+}: {
+  job: Job;
+  value: string | null;
+  onChange: (templateId: string | null, typed: string) => void;
+  isDialog?: boolean;
+  onClose?: () => void;
+}) {
+  const [search, setSearch] = useState('');
+  const all = listTemplates(job);
+  if (!isDialog) {
+    const systems = new Map<string, { value: string; label: string }[]>();
+    for (const { id, template, isOwn } of all)
+      systems.set(template.system, [
+        ...(systems.get(template.system) ?? []),
+        { value: id, label: `${template.name}${isOwn ? ' (of this job)' : ''}` },
+      ]);
+    return (
+      <Select
+        aria-label="Kind of device"
+        w={300}
+        searchable
+        clearable
+        placeholder="kind not known"
+        value={value}
+        onChange={(id) => onChange(id, '')}
+        data={[...systems.keys()].sort(compareIds).map((group) => ({ group, items: systems.get(group)! }))}
+      />
+    );
+  }
+  const words = search.trim().toLowerCase();
+  const found = all.filter(({ template }) =>
+    `${template.name} ${template.system} ${Object.values(template.pins)
+      .map((pin) => pin.function)
+      .join(' ')}`
+      .toLowerCase()
+      .includes(words),
+  );
+  return (
+    <Modal opened onClose={onClose ?? (() => undefined)} title="Add a device" size="lg">
+      <TextInput
+        aria-label="Search the templates"
+        placeholder="name, system or pin: crank, fuel, CAN …"
+        value={search}
+        onChange={(event) => setSearch(event.currentTarget.value)}
+        data-autofocus
+      />
+      <div className={styles.found} role="listbox" aria-label="Templates">
+        {found.map(({ id, template, isOwn }) => (
+          <button key={id} role="option" aria-selected={false} onClick={() => onChange(id, search.trim())}>
+            <b>{template.name}</b>
+            <span className="faint">
+              {template.system}, {Object.keys(template.pins).length} pins{isOwn ? ', of this job' : ''}
+            </span>
+          </button>
+        ))}
+        {search.trim() !== '' && (
+          <button role="option" aria-selected={false} onClick={() => onChange(null, search.trim())}>
+            <b>{search.trim()}</b>
+            <span className="faint">its pins are not known yet</span>
+          </button>
+        )}
+      </div>
+    </Modal>
+  );
+}

@@ -1,0 +1,66 @@
+'use client';
+
+import { useState } from 'react';
+import type { Anchor, AnchorState, Job } from 'wattograph-core';
+import type { SurveyStore } from '../../client/surveyStore';
+import styles from './Survey.module.css';
+
+const STATES: Record<AnchorState, string> = { open: 'Open', fixed: 'Fixed', 'not-here': 'Not here' };
+
+/** What has to stand still before anything is measured: the anchors, and the datum under its clamp. */
+export function AnchorsTab({ store, job, loomId }: { store: SurveyStore; job: Job; loomId: string }) {
+  const loom = job.looms[loomId]!;
+  const datum = Object.values(loom.nodes).find(({ kind }) => kind === 'datum')!;
+  const isClamped = loom.clampedBy !== null;
+  return (
+    <div className={styles.anchors}>
+      <section className={styles.clamp}>
+        <h2>Datum: {datum.name}</h2>
+        <p>
+          {isClamped
+            ? `Tied and taped by ${loom.clampedBy}: every length is from here.`
+            : 'Not clamped: tie and tape it, so that every cut shares one zero.'}
+        </p>
+        <button aria-pressed={isClamped} onClick={() => void store.add({ kind: 'clamp', loomId, clamped: !isClamped, seen: isClamped })}>
+          {isClamped ? 'Take the clamp off' : 'Datum is clamped'}
+        </button>
+      </section>
+      <h2>Anchors</h2>
+      <p className={styles.faint}>Nothing is cut before each is fixed, or said not to be part of this job.</p>
+      {Object.keys(job.anchors).length === 0 && <p>This job lists no anchors.</p>}
+      {Object.entries(job.anchors).map(([id, anchor]) => (
+        <AnchorRow
+          key={`${id} ${anchor.place}`}
+          anchor={anchor}
+          onKeep={(state, place) => void store.add({ kind: 'anchor', loomId, anchorId: id, state, place, seen: anchor.state })}
+        />
+      ))}
+    </div>
+  );
+}
+
+function AnchorRow({ anchor, onKeep }: { anchor: Anchor; onKeep: (state: AnchorState, place: string) => void }) {
+  const [place, setPlace] = useState(anchor.place);
+  return (
+    <section className={styles.anchor} aria-label={anchor.name}>
+      <h3>
+        {anchor.name} {anchor.by && <span className={styles.faint}>{anchor.by}</span>}
+      </h3>
+      <input
+        aria-label={`Where the ${anchor.name} is`}
+        placeholder="where it is"
+        maxLength={200}
+        value={place}
+        onChange={(event) => setPlace(event.target.value)}
+        onBlur={() => place !== anchor.place && onKeep(anchor.state, place)}
+      />
+      <div className={styles.ticks} role="group" aria-label={`State of the ${anchor.name}`}>
+        {(Object.keys(STATES) as AnchorState[]).map((state) => (
+          <button key={state} aria-pressed={anchor.state === state} onClick={() => onKeep(state, place)}>
+            {STATES[state]}
+          </button>
+        ))}
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,253 @@
+'use client';
+
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { CATALOGUE, createTree, findStandard, listTrims, MEASURE_METHODS, TICKS, type MeasureMethod, type Tick } from 'wattograph-core';
+import type { SurveyState, SurveyStore } from '../../client/surveyStore';
+import { Keypad } from './Keypad';
+import styles from './Survey.module.css';
+
+const METHODS = MEASURE_METHODS.filter((one) => one !== 'fitted');
+
+/** Every run with its readings and error band; second readings, fitted lengths, ticks and photos go in here. */
+export function RunsTab({
+  store,
+  state,
+  loomId,
+  runId,
+  onRun,
+}: {
+  store: SurveyStore;
+  state: SurveyState;
+  loomId: string;
+  runId: string | null;
+  onRun: (segmentId: string | null) => void;
+}) {
+  const { job } = state;
+  const loom = job.looms[loomId]!;
+  const tree = useMemo(() => createTree(loom, findStandard(job, CATALOGUE)), [loom, job]);
+  const order = tree.nodeIds.flatMap((id) => tree.nodes[id]!.parentSegmentId ?? []);
+  const disagree = new Set(
+    (state.result?.findings ?? [])
+      .filter(({ code, loomId: of }) => code === 'SC3' && of === loomId)
+      .flatMap(({ places }) => places.map(({ id }) => id)),
+  );
+  if (runId !== null && tree.segments[runId])
+    return <Run store={store} state={state} loomId={loomId} segmentId={runId} disagrees={disagree.has(runId)} onDone={() => onRun(null)} />;
+  const plan = state.result?.looms.find((one) => one.loomId === loomId);
+  const hasFits = Object.values(loom.segments).some(({ fittedMm }) => fittedMm !== null);
+  return (
+    <div className={styles.runs}>
+      {order.length === 0 && <p className={styles.empty}>No runs yet: read the first mark under Measure.</p>}
+      {order.map((id) => {
+        const segment = loom.segments[id]!;
+        const { nearNodeId, farNodeId, lengthMm, sigmaMm } = tree.segments[id]!;
+        return (
+          <button key={id} className={styles.run} onClick={() => onRun(id)}>
+            <span>
+              {loom.nodes[nearNodeId]!.name} to <b>{loom.nodes[farNodeId]!.name}</b>
+            </span>
+            <span className="mono">
+              {Math.round(lengthMm)} ± {sigmaMm.toFixed(0)}
+            </span>
+            <span className={styles.faint}>
+              {segment.status}, {segment.method}
+              {segment.secondLengthMm === null ? '' : `, read ${segment.lengthMm} and ${segment.secondLengthMm}`}
+              {segment.ticks.length ? `, ${segment.ticks.join(' ')}` : ''}
+            </span>
+            {disagree.has(id) && <span className={styles.alarm}>▲ readings disagree</span>}
+            {segment.status === 'guessed' && <span className={styles.alarm}>⬣ held: only guessed</span>}
+          </button>
+        );
+      })}
+      {hasFits && plan && plan.wires.length > 0 && (
+        <section className={styles.trims} aria-label="Trim sheet">
+          <h2>Trim, after the fit</h2>
+          {listTrims(loom, plan).map(({ name, trims }) => (
+            <div key={name}>
+              <h3>{name}</h3>
+              {trims.map(({ wireId, number, offMm, waitsFor }) => (
+                <p key={wireId}>
+                  <span className="mono">{number}</span>{' '}
+                  {offMm === null ? (
+                    <span className={styles.faint}>not final: {waitsFor.join(', ')} not fitted</span>
+                  ) : offMm < 0 ? (
+                    <b className={styles.alarm}>{-offMm} mm too short</b>
+                  ) : (
+                    <b>take off {offMm} mm</b>
+                  )}
+                </p>
+              ))}
+            </div>
+          ))}
+        </section>
+      )}
+    </div>
+  );
+}
+
+function Run({
+  store,
+  state,
+  loomId,
+  segmentId,
+  disagrees,
+  onDone,
+}: {
+  store: SurveyStore;
+  state: SurveyState;
+  loomId: string;
+  segmentId: string;
+  disagrees: boolean;
+  onDone: () => void;
+}) {
+  const { job } = state;
+  const loom = job.looms[loomId]!;
+  const segment = loom.segments[segmentId]!;
+  const tree = useMemo(() => createTree(loom, findStandard(job, CATALOGUE)), [loom, job]);
+  const { nearNodeId, farNodeId, sigmaMm, lengthMm } = tree.segments[segmentId]!;
+  const [text, setText] = useState('');
+  const [method, setMethod] = useState<MeasureMethod>(
+    segment.method === 'fitted' || segment.method === 'estimate' ? 'tape' : segment.method,
+  );
+  const [problem, setProblem] = useState<string | null>(null);
+  const value = Number(text);
+  const isGood = text !== '' && value > 0 && value <= 20000;
+  const send = async (entry: Parameters<SurveyStore['add']>[0]) => {
+    const against = await store.add(entry);
+    setProblem(against);
+    if (against === null) setText('');
+  };
+  const tick = (one: Tick) =>
+    void send({
+      kind: 'ticks',
+      loomId,
+      segmentId,
+      ticks: segment.ticks.includes(one) ? segment.ticks.filter((other) => other !== one) : [...segment.ticks, one],
+      seen: segment.ticks,
+    });
+  return (
+    <div className={styles.detail}>
+      <div className={styles.detailHead}>
+        <h2>
+          {loom.nodes[nearNodeId]!.name} to {loom.nodes[farNodeId]!.name}
+        </h2>
+        <button onClick={onDone}>All runs</button>
+      </div>
+      <p>
+        <b className="mono">{Math.round(lengthMm)}</b> mm ± {sigmaMm.toFixed(1)}, {segment.status}, {segment.method}
+        {segment.fittedMm === null ? '' : ` (read ${segment.lengthMm})`}
+        {segment.secondLengthMm === null ? '' : `; second reading ${segment.secondLengthMm}`}
+      </p>
+      {disagrees && <p className={styles.alarm}>▲ The two readings are further apart than either may err: read it again.</p>}
+      <div className={styles.ticks} role="group" aria-label="This run is">
+        {TICKS.map((one) => (
+          <button key={one} aria-pressed={segment.ticks.includes(one)} onClick={() => tick(one)}>
+            {one}
+          </button>
+        ))}
+      </div>
+      <div className={styles.entry}>
+        <output aria-label="Length" className={styles.digits}>
+          {text || '0'}
+        </output>
+        <span>mm by</span>
+        <select aria-label="Measured by" value={method} onChange={(event) => setMethod(event.target.value as MeasureMethod)}>
+          {METHODS.map((one) => (
+            <option key={one}>{one}</option>
+          ))}
+        </select>
+      </div>
+      {problem && (
+        <p role="alert" className={styles.problem}>
+          Not entered: {problem}
+        </p>
+      )}
+      <Keypad value={text} onChange={setText} />
+      <div className={styles.kinds}>
+        <button
+          disabled={!isGood}
+          onClick={() =>
+            void send({
+              kind: 'reading',
+              loomId,
+              segmentId,
+              lengthMm: value,
+              method,
+              seen: { lengthMm: segment.lengthMm, secondLengthMm: segment.secondLengthMm },
+            })
+          }
+        >
+          {segment.method === 'estimate' ? 'Reading' : 'Second reading'}
+        </button>
+        <button
+          disabled={!isGood}
+          onClick={() => void send({ kind: 'fitted', loomId, segmentId, fittedMm: value, seen: segment.fittedMm })}
+        >
+          Fitted
+        </button>
+      </div>
+      <Photos store={store} state={state} loomId={loomId} nodeId={farNodeId} name={loom.nodes[farNodeId]!.name} />
+    </div>
+  );
+}
+
+function Photos({
+  store,
+  state,
+  loomId,
+  nodeId,
+  name,
+}: {
+  store: SurveyStore;
+  state: SurveyState;
+  loomId: string;
+  nodeId: string;
+  name: string;
+}) {
+  const photos = state.photos.filter((photo) => photo.loomId === loomId && photo.nodeId === nodeId);
+  const waiting = state.waitingPhotos.filter((photo) => photo.loom === loomId && photo.node === nodeId);
+  return (
+    <section className={styles.photos} aria-label={`Photos at ${name}`}>
+      <label className={styles.camera}>
+        Photo at {name}
+        <input
+          type="file"
+          accept="image/*"
+          capture="environment"
+          aria-label={`Photo at ${name}`}
+          onChange={(event) => {
+            const file = event.target.files?.[0];
+            event.target.value = '';
+            if (file) void store.addPhoto({ loom: loomId, node: nodeId, caption: '', blob: file });
+          }}
+        />
+      </label>
+      {waiting.map(({ id, blob }) => (
+        <figure key={id}>
+          <WaitingPicture blob={blob} />
+          <figcaption>kept here</figcaption>
+        </figure>
+      ))}
+      {photos.map((photo) => (
+        <figure key={photo.id}>
+          {/* eslint-disable-next-line @next/next/no-img-element */}
+          <img src={`/api/photos/${photo.id}`} alt={`${name}, by ${photo.author}`} loading="lazy" />
+          <figcaption>
+            {photo.author} <button onClick={() => void store.removePhoto(photo.id)}>remove</button>
+          </figcaption>
+        </figure>
+      ))}
+    </section>
+  );
+}
+
+function WaitingPicture({ blob }: { blob: Blob }) {
+  const picture = useRef<HTMLImageElement>(null);
+  useEffect(() => {
+    const url = URL.createObjectURL(blob);
+    if (picture.current) picture.current.src = url;
+    return () => URL.revokeObjectURL(url);
+  }, [blob]);
+  // eslint-disable-next-line @next/next/no-img-element
+  return <img ref={picture} alt="kept on this device" />;
+}

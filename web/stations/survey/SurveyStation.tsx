@@ -1,0 +1,107 @@
+'use client';
+
+import Link from 'next/link';
+import { useEffect, useState, useSyncExternalStore } from 'react';
+import { PEOPLE, useAuthor, writeAuthor } from '../../client/author';
+import type { Loaded } from '../../client/jobStore';
+import { registerServiceWorker } from '../../client/serviceWorker';
+import { SurveyStore } from '../../client/surveyStore';
+import { AnchorsTab } from './AnchorsTab';
+import { AskTab } from './AskTab';
+import { MeasureTab } from './MeasureTab';
+import { RunsTab } from './RunsTab';
+import { SettleTab } from './SettleTab';
+import styles from './Survey.module.css';
+
+const TABS = ['measure', 'runs', 'anchors', 'ask', 'settle'] as const;
+type Tab = (typeof TABS)[number];
+const NAMES: Record<Tab, string> = { measure: 'Measure', runs: 'Runs', anchors: 'Anchors', ask: 'Ask', settle: 'Settle' };
+
+/** At the vehicle: a tape, one hand, and perhaps no network. */
+export function SurveyStation({ loaded, wantedLoomId }: { loaded: Loaded; wantedLoomId: string | null }) {
+  const [store, setStore] = useState<SurveyStore | null>(null);
+  useEffect(() => {
+    registerServiceWorker();
+    const opened = new SurveyStore(loaded);
+    // what this device kept is in its own database, which only the browser has
+    // eslint-disable-next-line react-hooks/set-state-in-effect
+    setStore(opened);
+    return opened.begin();
+  }, [loaded]);
+  return store ? (
+    <Open store={store} jobId={loaded.id} wantedLoomId={wantedLoomId} />
+  ) : (
+    <p className={styles.empty}>Opening the survey …</p>
+  );
+}
+
+function Open({ store, jobId, wantedLoomId }: { store: SurveyStore; jobId: string; wantedLoomId: string | null }) {
+  const state = useSyncExternalStore(store.subscribe, store.get, store.get);
+  const author = useAuthor();
+  const [tab, setTab] = useState<Tab>('measure');
+  const [chosenId, setChosen] = useState(wantedLoomId);
+  const [runId, setRunId] = useState<string | null>(null);
+  const { job } = state;
+  const loomId = chosenId !== null && Object.hasOwn(job.looms, chosenId) ? chosenId : Object.keys(job.looms)[0]!;
+  const conflicts = Object.keys(job.surveyConflicts).length;
+  const waiting = state.waiting + state.waitingPhotos.length;
+  const openItems = Object.values(job.openItems).filter(({ atVisit, answer }) => atVisit && answer === null).length;
+  const openAnchors = Object.values(job.anchors).filter((anchor) => anchor.state === 'open').length;
+  const marks: Partial<Record<Tab, number>> = { anchors: openAnchors, ask: openItems, settle: conflicts };
+  return (
+    <div className={styles.survey}>
+      <header className={styles.head}>
+        <b>{job.name}</b>
+        <select aria-label="Loom" value={loomId} onChange={(event) => setChosen(event.target.value)}>
+          {Object.entries(job.looms).map(([id, loom]) => (
+            <option key={id} value={id}>
+              {loom.name}
+            </option>
+          ))}
+        </select>
+        <select aria-label="Who is working" value={author} onChange={(event) => writeAuthor(event.target.value)}>
+          {PEOPLE.map((person) => (
+            <option key={person}>{person}</option>
+          ))}
+        </select>
+        <span role="status" className={state.online ? styles.state : styles.offline}>
+          {waiting ? `${waiting} kept here${state.online ? ', sending' : ', no network'}` : state.online ? 'all stored' : 'no network'}
+        </span>
+        <Link href={`/jobs/${jobId}/bundle?loom=${loomId}`} className={styles.plan}>
+          plan
+        </Link>
+      </header>
+      {state.problem && (
+        <p className={styles.problem} role="alert">
+          {state.problem} <button onClick={store.forgetProblem}>seen</button>
+        </p>
+      )}
+      <main className={styles.main}>
+        {tab === 'measure' && (
+          <MeasureTab
+            key={loomId}
+            store={store}
+            state={state}
+            loomId={loomId}
+            onRun={(id) => {
+              setRunId(id);
+              setTab('runs');
+            }}
+          />
+        )}
+        {tab === 'runs' && <RunsTab key={loomId} store={store} state={state} loomId={loomId} runId={runId} onRun={setRunId} />}
+        {tab === 'anchors' && <AnchorsTab store={store} job={job} loomId={loomId} />}
+        {tab === 'ask' && <AskTab store={store} job={job} loomId={loomId} />}
+        {tab === 'settle' && <SettleTab store={store} job={job} />}
+      </main>
+      <nav className={styles.tabs} aria-label="Parts of the survey">
+        {TABS.map((one) => (
+          <button key={one} aria-current={tab === one} onClick={() => setTab(one)}>
+            {NAMES[one]}
+            {marks[one] ? <span className={styles.count}>{marks[one]}</span> : null}
+          </button>
+        ))}
+      </nav>
+    </div>
+  );
+}
