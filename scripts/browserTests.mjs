@@ -16,7 +16,7 @@ try {
   await prepareDatabase(postgres.url, { seed: true });
   server = await startServer({ databaseUrl: postgres.url, port: await findPort(), stdio: ['ignore', 'ignore', 'ignore'] });
   await run('node', ['node_modules/@playwright/test/cli.js', 'test', ...process.argv.slice(2)], {
-    env: { ...process.env, E2E_ADDRESS: server.address },
+    env: { ...process.env, E2E_ADDRESS: server.address, E2E_DATABASE: postgres.url },
   });
 } catch (error) {
   failed = true;

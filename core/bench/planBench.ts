@@ -1,6 +1,7 @@
+import { measureCoverage, normal, withinSigma } from '../src/testing/measureCoverage';
 import { CATALOGUE } from '../src/catalogue';
 import { createRandomJob } from '../src/demo/createRandomJob';
-import { createInlet } from '../src/demo';
+import { createInlet, createSkerry } from '../src/demo';
 import { editDocument, type Job } from '../src/model';
 import { createPlanner, plan } from '../src/plan';
 
@@ -60,9 +61,22 @@ function report(): void {
   }
   const skerry = createInlet();
   for (let warm = 0; warm < 5; warm += 1) plan(skerry, CATALOGUE);
+  const engine = createSkerry();
+  console.log(`demo job, ${Object.keys(engine.looms).length} looms: full plan ${measure(15, () => plan(engine, CATALOGUE)).toFixed(1)} ms`);
   console.log(`demo inlet loom: full plan ${measure(31, () => plan(skerry, CATALOGUE)).toFixed(1)} ms`);
   const ratio = medians.get(3200)! / medians.get(200)!;
   console.log(`3,200 wires take ${ratio.toFixed(1)} × the time of 200: growth exponent ${(Math.log(ratio) / Math.log(16)).toFixed(2)}`);
 }
 
+function reportCoverage(): void {
+  for (const [words, law] of [
+    ['anywhere within one sigma', withinSigma],
+    ['of the normal law', normal],
+  ] as const) {
+    const { wires, share } = measureCoverage(1000, 10_000, law);
+    console.log(`rough cut, errors ${words}: ${(100 * share).toFixed(2)} % of ${wires} wires long enough as fitted`);
+  }
+}
+
 report();
+reportCoverage();

@@ -215,6 +215,7 @@ describe('entries that meet something else', () => {
     const job = takeAll(start, [
       { ...base(), kind: 'ticks', segmentId: 's1', ticks: ['hot', 'wet'], seen: [] },
       { ...base(), kind: 'anchor', anchorId: 'battery', state: 'fixed', place: 'behind the seat', seen: 'open' },
+      { ...base(), kind: 'datum', name: 'firewall hole', seen: 'datum' },
       { ...base(), kind: 'clamp', clamped: true, seen: false },
       answer('M6'),
       { ...base(), kind: 'ask', itemId: 'q2', question: 'which side', blocks: [] },
@@ -222,6 +223,8 @@ describe('entries that meet something else', () => {
     expect(job.looms.bench!.segments.s1!.ticks).toEqual(['hot', 'wet']);
     expect(job.anchors.battery).toEqual({ name: 'battery', place: 'behind the seat', state: 'fixed', by: 'Jun Okafor' });
     expect(job.looms.bench!.clampedBy).toBe('Jun Okafor');
+    expect(job.looms.bench!.nodes.datum!.name).toBe('firewall hole');
+    expect(meets(job, { ...base(), kind: 'datum', name: 'battery', seen: 'datum' })).toBe('the datum is firewall hole');
     expect(job.openItems.q).toMatchObject({ answer: 'M6', evidence: 'measured', answeredBy: 'Jun Okafor' });
     expect(job.openItems.q2).toMatchObject({ question: 'which side', answer: null });
     expect(meets(job, answer('M8'))).toBe('answered "M6" (Jun Okafor)');

@@ -91,6 +91,15 @@ const HANDLERS: { [K in Kind]: Handler<K> } = {
       job.anchors[anchorId] = { ...job.anchors[anchorId]!, state, place, by: author };
     },
   },
+  datum: {
+    meet: (_job, { seen, name }, { loom, tree }) => {
+      const now = loom.nodes[tree.datumId]!.name;
+      return now === seen || now === name ? null : { theirs: `the datum is ${now}`, canForce: true };
+    },
+    write: (job, { loomId, name }, { tree }) => {
+      job.looms[loomId]!.nodes[tree.datumId]!.name = name;
+    },
+  },
   clamp: {
     meet: () => null,
     write: (job, { loomId, clamped, author }) => {

@@ -18,6 +18,8 @@ export function toEntryWords(job: Job, entry: SurveyEntry): string {
       return `${run(entry.segmentId)}: ${entry.ticks.join(', ') || 'no ticks'}`;
     case 'anchor':
       return `${job.anchors[entry.anchorId]?.name ?? 'anchor'}: ${entry.state}${entry.place ? `, ${entry.place}` : ''}`;
+    case 'datum':
+      return `datum: ${entry.name}`;
     case 'clamp':
       return entry.clamped ? 'datum clamped' : 'datum clamp taken off';
     case 'answer':

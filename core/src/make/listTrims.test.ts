@@ -1,8 +1,8 @@
 import { CATALOGUE } from '../catalogue';
-import { createRandom, createRandomJob } from '../demo/generate';
 import type { Job, Segment } from '../model';
-import { createPlanner, findStandard, measureSegment } from '../plan';
+import { createPlanner, findStandard } from '../plan';
 import { createBench } from '../testing/createBench';
+import { measureCoverage, normal, withinSigma } from '../testing/measureCoverage';
 import { listTrims } from './listTrims';
 
 const standard = findStandard({ standardId: 'larkhollow' }, CATALOGUE);
@@ -48,42 +48,13 @@ test('a wire is trimmed at its end further from the datum, one between splices a
 });
 
 describe('10,000 wires in random looms, fitted with errors drawn from the stated bands', () => {
-  /** Fit every run of a loom as it may turn out: its reading and an error. */
-  const turnOut = (job: Job, error: (sigmaMm: number) => number): Job => {
-    const loom = structuredClone(job.looms.random!);
-    for (const [id, segment] of Object.entries(loom.segments)) {
-      const { lengthMm, sigmaMm } = measureSegment({ ...segment, fittedMm: null }, standard);
-      loom.segments[id] = fit(segment, Math.max(1, lengthMm + error(sigmaMm)));
-    }
-    return { ...job, looms: { random: loom } };
-  };
-  // not by estimate: what is only guessed is held and never cut
-  const methods = ['tape', 'rope', 'board', 'drawing'] as const;
-  const draw = (seed: number, error: (sigmaMm: number, random: () => number) => number) => {
-    let wires = 0;
-    let covered = 0;
-    for (let serial = 0; wires < 10_000; serial += 1) {
-      const random = createRandom(seed + serial);
-      // eight routes, measured in other ways and turning out otherwise each time
-      const job = createRandomJob(seed + (serial % 8), 200);
-      const loom = job.looms.random!;
-      for (const id of Object.keys(loom.segments))
-        loom.segments[id] = { ...loom.segments[id]!, method: methods[Math.floor(random() * methods.length)]! };
-      for (const wire of only(turnOut(job, (sigmaMm) => error(sigmaMm, random))).wires) {
-        wires += 1;
-        if (wire.firstCutMm >= wire.cutMm) covered += 1;
-      }
-    }
-    return { wires, share: covered / wires };
-  };
   test('errors anywhere within one sigma of each reading: every wire is long enough', () => {
-    const { wires, share } = draw(1000, (sigmaMm, random) => (2 * random() - 1) * sigmaMm);
+    const { wires, share } = measureCoverage(1000, 10_000, withinSigma);
     expect(wires).toBeGreaterThanOrEqual(10_000);
     expect(share).toBe(1);
   });
   test('errors of the normal law with that sigma: two sigma on one side, so at least 97.7 % are long enough', () => {
-    const normal = (random: () => number) => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
-    expect(draw(5000, (sigmaMm, random) => normal(random) * sigmaMm).share).toBeGreaterThanOrEqual(0.977);
+    expect(measureCoverage(5000, 10_000, normal).share).toBeGreaterThanOrEqual(0.977);
   });
 });
 

@@ -52,5 +52,5 @@ export {
 } from './openItem';
 export { createPinNeed, EVIDENCE, type Evidence, type PinNeed } from './pinNeed';
 export { MARK_KINDS, SurveyEntrySchema, type SurveyConflict, type SurveyEntry } from './surveyEntry';
-export { findSurroundings, type Surroundings } from './surroundings';
+export { findSurroundings, isMoving, type Surroundings } from './surroundings';
 export { createZones, type Zone } from './zone';

@@ -15,6 +15,11 @@ export interface Surroundings {
 
 const WORDS = { hot: 'hot', wet: 'wet', moving: 'moving', sharp: 'sharp' } as const satisfies Record<Tick, string>;
 
+/** Does a run move in use, by its zone or as ticked? */
+export function isMoving(zones: Job['zones'], { zoneId, ticks }: Pick<Segment, 'zoneId' | 'ticks'>): boolean {
+  return ticks.includes('moving') || (zoneId !== null && (zones[zoneId]?.flexing ?? false));
+}
+
 /** Surroundings of a run, or null where neither zone nor tick says anything. A tick adds to the zone, it never takes away. hotC: what "hot" counts as. */
 export function findSurroundings(zones: Job['zones'], segment: Pick<Segment, 'zoneId' | 'ticks'>, hotC: number): Surroundings | null {
   const zone = segment.zoneId === null ? undefined : zones[segment.zoneId];
@@ -26,7 +31,7 @@ export function findSurroundings(zones: Job['zones'], segment: Pick<Segment, 'zo
     ambientC: ticks.includes('hot') ? Math.max(hotC, zone?.ambientC ?? hotC) : (zone?.ambientC ?? null),
     wet: ticks.includes('wet') || (zone?.wet ?? false),
     abrasion: ticks.includes('sharp') || (zone?.abrasion ?? false),
-    flexing: ticks.includes('moving') || (zone?.flexing ?? false),
+    flexing: isMoving(zones, segment),
     reopen: zone?.reopen ?? false,
   };
 }

@@ -57,6 +57,7 @@ export const SurveyEntrySchema = Type.Union([
     place: Type.String({ maxLength: 200 }),
     seen: literals(ANCHOR_STATES),
   }),
+  entry('datum', { name: NameSchema, seen: NameSchema }),
   entry('clamp', { clamped: Type.Boolean(), seen: Type.Boolean() }),
   entry('answer', {
     itemId: IdSchema,

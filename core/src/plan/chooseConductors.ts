@@ -46,14 +46,24 @@ export function chooseConductors(
     if (accepted) return { conductor: accepted, ruledBy: 'contact', because: `smallest above the shop minimum that the contacts take` };
     return { conductor: minimum, ruledBy: 'none', because: 'no size of this table is taken at both ends' };
   };
+  const toSized = ({ id, circuitId, from, to, pieces }: RunWire, { conductor, ruledBy, because }: Choice): SizedWire => ({
+    id,
+    circuitId,
+    from,
+    to,
+    pieces,
+    conductor,
+    ruledBy,
+    because,
+  });
   // wires between the same two ends that nobody pinned choose alike
   const known = new Map<string, Choice>();
   return wires.map((wire) => {
     const circuit = loom.circuits[wire.circuitId]!;
-    if (circuit.sizePin) return { ...wire, ...choose(wire) };
+    if (circuit.sizePin) return toSized(wire, choose(wire));
     const key = `${circuit.wireTable} ${wire.from.kind === 'cavity' ? wire.from.endId : ''} ${wire.to.kind === 'cavity' ? wire.to.endId : ''}`;
     let choice = known.get(key);
     if (!choice) known.set(key, (choice = choose(wire)));
-    return { ...wire, ...choice };
+    return toSized(wire, choice);
   });
 }

@@ -2,6 +2,8 @@ import { isBlocking, type Job, type Loom } from '../model';
 import { compareIds } from '../units';
 import type { Hold, RunWire } from './types';
 
+const NONE: Hold[] = [];
+
 /** Looks up what holds a wire of a loom: an open item on the loom, a run, an end or a circuit of it, a guessed run, a guessed pin. */
 export function createHolds(job: Job, loomId: string, loom: Loom): (wire: RunWire) => Hold[] {
   const items = new Map<string, Hold[]>();
@@ -14,24 +16,33 @@ export function createHolds(job: Job, loomId: string, loom: Loom): (wire: RunWir
       items.set(key, [...(items.get(key) ?? []), { kind: 'item', id, words: `open: ${item.question}` }]);
     }
   }
-  const whole = items.get('loom') ?? [];
+  const whole = items.get('loom') ?? NONE;
+  // most wires are held by nothing: they share one empty list
   return (wire) => {
-    const holds = new Map<string, Hold>();
-    const add = (more: readonly Hold[] | undefined) => more?.forEach((hold) => holds.set(`${hold.kind} ${hold.id}`, hold));
+    let holds: Hold[] | null = null;
+    const add = (more: readonly Hold[]) => {
+      for (const hold of more) {
+        holds ??= [];
+        if (!holds.some((one) => one.kind === hold.kind && one.id === hold.id)) holds.push(hold);
+      }
+    };
+    const addItem = (key: string) => {
+      if (items.size > 0) add(items.get(key) ?? NONE);
+    };
     for (const { segmentId } of wire.pieces) {
       const segment = loom.segments[segmentId]!;
       if (segment.status === 'guessed' && segment.fittedMm === null)
         add([{ kind: 'segment', id: segmentId, words: `length to ${loom.nodes[segment.toNodeId]!.name} only guessed` }]);
-      add(items.get(`segment ${segmentId}`));
+      addItem(`segment ${segmentId}`);
     }
     for (const end of [wire.from, wire.to]) {
       if (end.kind !== 'cavity') continue;
       if (loom.ends[end.endId]!.pins[end.cavity]?.evidence === 'guessed')
         add([{ kind: 'pin', id: `${end.endId} ${end.cavity}`, words: `${loom.ends[end.endId]!.name} pin ${end.cavity} only guessed` }]);
-      add(items.get(`end ${end.endId}`));
+      addItem(`end ${end.endId}`);
     }
-    add(items.get(`circuit ${wire.circuitId}`));
+    addItem(`circuit ${wire.circuitId}`);
     add(whole);
-    return [...holds.values()];
+    return holds ?? NONE;
   };
 }

@@ -61,11 +61,11 @@ function planLoom(job: Job, loomId: string, catalogue: Catalogue, store: Packing
   const coverings = chooseCoverings(job, loom, tree, bundles, catalogue, standard);
   // 7 terminate
   const { terminations, plugs } = chooseTerminations(job, loom, sized, catalogue, standard.tailStripMm);
-  // 8 measure: cut lengths, every term kept
-  const measured = measureWires(job, loomId, tree, sized, splices, bundles, terminations, barrels, catalogue, standard);
-  // 9 mark
-  const marked = listMarks(loom, measured, catalogue);
-  const wires = addFirstCuts(marked, first?.wires ?? marked);
+  // 8 mark
+  const marks = listMarks(loom, sized, catalogue);
+  // 9 measure: cut lengths, every term kept
+  const before = first?.wires ?? null;
+  const wires = measureWires(job, loomId, tree, sized, splices, bundles, terminations, barrels, marks, before, catalogue, standard);
   const massG = sumMass(
     job,
     loom,
@@ -84,14 +84,6 @@ function toUnfitted(job: Job, loomId: string): Job {
   const loom = job.looms[loomId]!;
   const segments = Object.fromEntries(Object.entries(loom.segments).map(([id, segment]) => [id, { ...segment, fittedMm: null }]));
   return { ...job, looms: { ...job.looms, [loomId]: { ...loom, segments } } };
-}
-
-function addFirstCuts(
-  wires: readonly Omit<PlannedWire, 'firstCutMm'>[],
-  before: readonly { id: string; roughMm: number }[],
-): PlannedWire[] {
-  const rough = new Map(before.map(({ id, roughMm }) => [id, roughMm]));
-  return wires.map((wire) => ({ ...wire, firstCutMm: rough.get(wire.id) ?? wire.roughMm }));
 }
 
 /** The shop standard that a job works to; throws where the catalogue does not have it. */

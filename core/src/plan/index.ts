@@ -10,4 +10,5 @@ export { measurePackingBound, packCircles } from './packCircles';
 export { measurePathSigma, measureRough } from './measureRough';
 export { measureSplicePlace } from './placeSplices';
 export { measureTakeUp } from './measureTakeUp';
+export { toSumWords } from './toSumWords';
 export type * from './types';

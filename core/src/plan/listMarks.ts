@@ -1,25 +1,23 @@
 import type { Catalogue, Conductor } from '../catalogue';
 import type { Loom } from '../model';
-import type { PlannedWire, SizedWire } from './types';
+import type { SizedWire } from './types';
 
-/** Wire numbers: loom prefix, circuit, and a letter where a circuit is more than one piece (A nearest its source). */
-export function listMarks<T extends SizedWire>(
-  loom: Loom,
-  wires: readonly T[],
-  catalogue: Catalogue,
-): (T & Pick<PlannedWire, 'number' | 'labelId'>)[] {
+/** The number of a wire and the sleeve it is printed on; null where none fits. */
+export interface WireMark {
+  number: string;
+  labelId: string | null;
+}
+
+/** Marks of wires, in their order: loom prefix, circuit, and a letter where a circuit is more than one piece (A nearest its source). */
+export function listMarks(loom: Loom, wires: readonly SizedWire[], catalogue: Catalogue): WireMark[] {
   const pieces = new Map<string, number>();
   for (const { circuitId } of wires) pieces.set(circuitId, (pieces.get(circuitId) ?? 0) + 1);
   const used = new Map<string, number>();
-  return wires.map((wire) => {
-    const index = used.get(wire.circuitId) ?? 0;
-    used.set(wire.circuitId, index + 1);
-    const letter = pieces.get(wire.circuitId) === 1 ? '' : toLetters(index);
-    return {
-      ...wire,
-      number: `${loom.prefix}-${loom.circuits[wire.circuitId]!.number}${letter}`,
-      labelId: chooseLabel(wire.conductor, catalogue),
-    };
+  return wires.map(({ circuitId, conductor }) => {
+    const index = used.get(circuitId) ?? 0;
+    used.set(circuitId, index + 1);
+    const letter = pieces.get(circuitId) === 1 ? '' : toLetters(index);
+    return { number: `${loom.prefix}-${loom.circuits[circuitId]!.number}${letter}`, labelId: chooseLabel(conductor, catalogue) };
   });
 }
 

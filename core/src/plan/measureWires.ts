@@ -2,6 +2,7 @@ import { findFamily, type Catalogue, type ShopStandard } from '../catalogue';
 import type { Job, Loom } from '../model';
 import { roundUp } from '../units';
 import { createHolds } from './createHolds';
+import type { WireMark } from './listMarks';
 import { measurePathSigma, measureRough } from './measureRough';
 import { measureTakeUp } from './measureTakeUp';
 import type {
@@ -16,8 +17,6 @@ import type {
   Tree,
   WireEnd,
 } from './types';
-
-type Measured = Omit<PlannedWire, 'number' | 'labelId' | 'firstCutMm'>;
 
 interface Context {
   job: Job;
@@ -35,9 +34,14 @@ interface Context {
   turns: Map<string, Addend>;
   wires: Map<string, SizedWire[]>;
   holds: (wire: SizedWire) => Hold[];
+  /** rough lengths by the readings alone, by wire id; null where nothing is fitted */
+  firstCuts: Map<string, number> | null;
 }
 
-/** Cut length of every wire with each term that makes it, and the spread it comes with; mm (calculations 1). */
+/**
+ * Cut length of every wire with each term that makes it, and the spread it comes with; mm (calculations 1). before: the wires as
+ * planned from the readings alone, whose rough lengths they were cut to; null where nothing is fitted.
+ */
 export function measureWires(
   job: Job,
   loomId: string,
@@ -47,9 +51,11 @@ export function measureWires(
   bundles: readonly PlannedBundle[],
   terminations: readonly PlannedTermination[],
   barrels: readonly PlannedBarrel[],
+  marks: readonly WireMark[],
+  before: readonly PlannedWire[] | null,
   catalogue: Catalogue,
   standard: ShopStandard,
-): Measured[] {
+): PlannedWire[] {
   const loom = job.looms[loomId]!;
   const groups = new Map<string, SizedWire[]>();
   for (const wire of wires) {
@@ -71,12 +77,13 @@ export function measureWires(
     turns: new Map(),
     wires: groups,
     holds: createHolds(job, loomId, loom),
+    firstCuts: before && new Map(before.map(({ id, roughMm }) => [id, roughMm])),
   };
-  return wires.map((wire) => measureWire(context, wire));
+  return wires.map((wire, index) => measureWire(context, wire, marks[index]!));
 }
 
-function measureWire(context: Context, wire: SizedWire): Measured {
-  const { loom, tree, standard, holds } = context;
+function measureWire(context: Context, wire: SizedWire, mark: WireMark): PlannedWire {
+  const { loom, tree, standard, holds, firstCuts } = context;
   const circuit = loom.circuits[wire.circuitId]!;
   const addends = [
     ...listRuns(context, wire),
@@ -92,8 +99,20 @@ function measureWire(context: Context, wire: SizedWire): Measured {
   const sigmaMm = measurePathSigma(passed.map((id) => tree.segments[id]!.sigmaMm));
   const unfittedIds = passed.filter((id) => loom.segments[id]!.fittedMm === null);
   const fitted = unfittedIds.length === 0;
+  const roughMm = fitted ? cutMm : roundUp(measureRough(lengthMm, sigmaMm, standard.roughExtraMm), standard.cutIncrementMm);
+  const { id, circuitId, from, to, pieces, conductor, ruledBy, because } = wire;
+  // written out: spreading thousands of wires in every plan is slow
   return {
-    ...wire,
+    id,
+    circuitId,
+    from,
+    to,
+    pieces,
+    conductor,
+    ruledBy,
+    because,
+    number: mark.number,
+    labelId: mark.labelId,
     colour: circuit.colour,
     kind: circuit.kind,
     addends,
@@ -102,8 +121,9 @@ function measureWire(context: Context, wire: SizedWire): Measured {
     sigmaMm,
     unfittedIds,
     heldBy: holds(wire),
-    roughMm: fitted ? cutMm : roundUp(measureRough(lengthMm, sigmaMm, standard.roughExtraMm), standard.cutIncrementMm),
-    massG: (wire.conductor.massGPerM * cutMm) / 1000,
+    roughMm,
+    firstCutMm: firstCuts?.get(id) ?? roughMm,
+    massG: (conductor.massGPerM * cutMm) / 1000,
   };
 }
 

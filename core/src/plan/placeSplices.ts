@@ -1,5 +1,5 @@
 import type { ShopStandard } from '../catalogue';
-import { findSurroundings, type Job, type Loom } from '../model';
+import { isMoving, type Job, type Loom } from '../model';
 import type { Strands } from './listStrands';
 import type { PlannedSplice, Tree } from './types';
 
@@ -16,7 +16,7 @@ export function measureSplicePlace(
   standard: ShopStandard,
 ): number {
   const segment = tree.segments[segmentId]!;
-  if (findSurroundings(zones, loom.segments[segmentId]!, standard.hotTickC)?.flexing) return -Infinity;
+  if (isMoving(zones, loom.segments[segmentId]!)) return -Infinity;
   const fromNode = (nodeId: string, distanceMm: number): number => {
     const kind = loom.nodes[nodeId]!.kind;
     if (kind === 'breakout') return distanceMm - standard.spliceFromBreakoutMm;

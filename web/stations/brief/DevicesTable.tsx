@@ -153,7 +153,7 @@ export function DevicesTable({ job }: { job: Job }) {
                           </select>
                         )}
                       </td>
-                      <td>
+                      <td className={styles.why}>
                         <TextField
                           label={`Reason for ${device.name}`}
                           value={device.reason}
@@ -200,7 +200,7 @@ export function DevicesTable({ job }: { job: Job }) {
                             })
                           }
                         >
-                          strike off
+                          ×
                         </button>
                       </td>
                     </tr>

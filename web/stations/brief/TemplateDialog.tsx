@@ -33,7 +33,7 @@ export function TemplateDialog({ job, onClose }: { job: Job; onClose: () => void
     setFrom(id);
     const template = id === null ? undefined : known[id];
     if (!template) return;
-    setName(`${template.name}, own`.slice(0, 80));
+    setName(Object.hasOwn(job.deviceTemplates, id!) ? template.name : `${template.name}, own`.slice(0, 80));
     setSystem(template.system);
     setFamilyId(template.familyId);
     setPins(Object.entries(structuredClone(template.pins)));
@@ -51,9 +51,10 @@ export function TemplateDialog({ job, onClose }: { job: Job; onClose: () => void
     ...(need.twistWith !== null && !ids.includes(need.twistWith) ? [`pin ${pin}: is twisted with ${need.twistWith}, which is no pin`] : []),
   ]);
   const isGood = name.trim() !== '' && system.trim() !== '' && pins.length > 0 && problems.length === 0;
-  const keep = () => {
-    const id = createId(job.deviceTemplates, 'own-');
-    store.edit(`new template ${name.trim()}`, (draft) => {
+  const isOwn = from !== null && Object.hasOwn(job.deviceTemplates, from);
+  const keep = (asId: string | null) => {
+    const id = asId ?? createId(job.deviceTemplates, 'own-');
+    store.edit(`${asId === null ? 'new' : 'change'} template ${name.trim()}`, (draft) => {
       draft.deviceTemplates[id] = { name: name.trim(), system: system.trim(), familyId, note: '', pins: Object.fromEntries(pins) };
     });
     onClose();
@@ -221,7 +222,12 @@ export function TemplateDialog({ job, onClose }: { job: Job; onClose: () => void
         <Button variant="default" onClick={onClose}>
           Leave it
         </Button>
-        <Button disabled={!isGood} onClick={keep}>
+        {isOwn && (
+          <Button variant="default" disabled={!isGood} onClick={() => keep(from)}>
+            Change this template
+          </Button>
+        )}
+        <Button disabled={!isGood} onClick={() => keep(null)}>
           Keep template
         </Button>
       </Group>

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import {
   compareIds,
   joinSegments,
+  moveBranch,
   LENGTH_STATUSES,
   STATUS_OF_METHOD,
   MEASURE_METHODS,
@@ -11,11 +12,13 @@ import {
   type LengthStatus,
   type MeasureMethod,
   type Segment,
+  type Tree,
 } from 'wattograph-core';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { useCursor, useCursorStore } from '../../ui/cursor';
 import { Why } from '../../ui/Why';
 import styles from './Bundle.module.css';
+import { DatumBar } from './DatumBar';
 
 /** Every run of the loom with its reading, method, status and zone, to be typed over. */
 export function LengthsTable({ planned }: { planned: PlannedLoom }) {
@@ -34,6 +37,10 @@ export function LengthsTable({ planned }: { planned: PlannedLoom }) {
       setProblem(error instanceof Error ? error.message : String(error));
     }
   };
+  const leave = (segmentId: string, nodeId: string) =>
+    store.edit(`${loom.nodes[plan.tree.segments[segmentId]!.farNodeId]!.name} leaves at ${loom.nodes[nodeId]!.name}`, (draft) =>
+      moveBranch(draft.looms[loomId]!, plan.tree, segmentId, nodeId),
+    );
   const rows = Object.keys(plan.tree.segments).sort(
     (a, b) => plan.tree.segments[a]!.startMm - plan.tree.segments[b]!.startMm || compareIds(a, b),
   );
@@ -44,6 +51,7 @@ export function LengthsTable({ planned }: { planned: PlannedLoom }) {
           {problem}
         </p>
       )}
+      <DatumBar planned={planned} />
       <table className={styles.table}>
         <thead>
           <tr>
@@ -68,7 +76,30 @@ export function LengthsTable({ planned }: { planned: PlannedLoom }) {
             const far = plan.tree.nodes[tree.farNodeId]!;
             return (
               <tr key={id} data-here={here === id} onClick={() => cursor.set({ segmentId: id, offsetMm: Math.min(tree.lengthMm, 1) })}>
-                <td>{run}</td>
+                <td>
+                  {tree.onward || loom.nodes[tree.nearNodeId]!.kind === 'datum' ? (
+                    run
+                  ) : (
+                    <>
+                      <select
+                        className={styles.pick}
+                        aria-label={`Where ${loom.nodes[tree.farNodeId]!.name} leaves`}
+                        title="let this branch leave somewhere else; it keeps its length"
+                        value={tree.nearNodeId}
+                        onChange={(event) => leave(id, event.target.value)}
+                      >
+                        {Object.entries(loom.nodes).map(([nodeId, node]) =>
+                          node.kind === 'end' || isBeyond(plan.tree, tree.farNodeId, nodeId) ? null : (
+                            <option key={nodeId} value={nodeId}>
+                              {node.name}
+                            </option>
+                          ),
+                        )}
+                      </select>{' '}
+                      to {loom.nodes[tree.farNodeId]!.name}
+                    </>
+                  )}
+                </td>
                 <td className={styles.num}>{Math.round(tree.startMm)}</td>
                 <td className={styles.num}>
                   <LengthField
@@ -96,7 +127,7 @@ export function LengthsTable({ planned }: { planned: PlannedLoom }) {
                 </td>
                 <td className={styles.num}>
                   <LengthField
-                    label={`Fitted length of ${run}`}
+                    label={`Fit of ${run}`}
                     value={segment.fittedMm}
                     onChange={(value) =>
                       edit(`${run} ${value === null ? 'not fitted' : `fitted at ${value} mm`}`, id, (one) => {
@@ -172,6 +203,21 @@ export function LengthsTable({ planned }: { planned: PlannedLoom }) {
                 </td>
                 <td className={styles.num}>{plan.bundles.find(({ segmentId }) => segmentId === id)!.odMm.toFixed(1)}</td>
                 <td>
+                  {loom.nodes[tree.farNodeId]!.kind === 'pass' && (
+                    <>
+                      bore{' '}
+                      <LengthField
+                        label={`Bore of ${loom.nodes[tree.farNodeId]!.name}`}
+                        optional
+                        value={loom.nodes[tree.farNodeId]!.holeMm}
+                        onChange={(value) =>
+                          store.edit(`bore of ${loom.nodes[tree.farNodeId]!.name}`, (draft) => {
+                            draft.looms[loomId]!.nodes[tree.farNodeId]!.holeMm = value === null ? null : Math.min(500, value);
+                          })
+                        }
+                      />
+                    </>
+                  )}
                   {far.childSegmentIds.length === 1 && (
                     <button className={styles.link} onClick={() => join(tree.farNodeId)}>
                       take out {loom.nodes[tree.farNodeId]!.name}
@@ -185,6 +231,12 @@ export function LengthsTable({ planned }: { planned: PlannedLoom }) {
       </table>
     </>
   );
+}
+
+/** Does a node lie at or beyond another, seen from the datum? */
+function isBeyond(tree: Tree, fromNodeId: string, nodeId: string): boolean {
+  for (let at: string | null = nodeId; at !== null; at = tree.nodes[at]!.parentNodeId) if (at === fromNodeId) return true;
+  return false;
 }
 
 /** A length in mm, kept on Enter or when left; what is not a length is not kept and says so. */

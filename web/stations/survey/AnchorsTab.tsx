@@ -16,6 +16,14 @@ export function AnchorsTab({ store, job, loomId }: { store: SurveyStore; job: Jo
     <div className={styles.anchors}>
       <section className={styles.clamp}>
         <h2>Datum: {datum.name}</h2>
+        {!isClamped && (
+          <DatumName
+            key={datum.name}
+            name={datum.name}
+            anchors={Object.values(job.anchors).map(({ name }) => name)}
+            onKeep={(name) => void store.add({ kind: 'datum', loomId, name, seen: datum.name })}
+          />
+        )}
         <p>
           {isClamped
             ? `Tied and taped by ${loom.clampedBy}: every length is from here.`
@@ -36,6 +44,32 @@ export function AnchorsTab({ store, job, loomId }: { store: SurveyStore; job: Jo
         />
       ))}
     </div>
+  );
+}
+
+/** What the zero of every length is: one of the anchors, or a place in words. */
+function DatumName({ name, anchors, onKeep }: { name: string; anchors: string[]; onKeep: (name: string) => void }) {
+  const [text, setText] = useState(name);
+  const keep = (next: string) => {
+    if (next.trim() !== '' && next.trim() !== name) onKeep(next.trim());
+  };
+  return (
+    <>
+      <input
+        aria-label="What the datum is"
+        maxLength={80}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={() => keep(text)}
+      />
+      <div className={styles.ticks} role="group" aria-label="The datum is at">
+        {anchors.map((anchor) => (
+          <button key={anchor} aria-pressed={anchor === name} onClick={() => keep(anchor)}>
+            {anchor}
+          </button>
+        ))}
+      </div>
+    </>
   );
 }
 

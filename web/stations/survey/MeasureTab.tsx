@@ -112,90 +112,92 @@ export function MeasureTab({
         onZero={(nodeId) => setLine(nodeId === tree.datumId ? trunk : { zeroNodeId: nodeId, viaSegmentId: null })}
         onRun={onRun}
       />
-      <div className={styles.zeros} role="group" aria-label="Read from">
-        <button aria-pressed={line.zeroNodeId === tree.datumId} onClick={() => setLine(trunk)}>
-          {loom.nodes[tree.datumId]!.name}
-        </button>
-        {zeros.map((id) => (
-          <button key={id} aria-pressed={line.zeroNodeId === id} onClick={() => setLine({ zeroNodeId: id, viaSegmentId: null })}>
-            {loom.nodes[id]!.name}
+      <div className={styles.controls}>
+        <div className={styles.zeros} role="group" aria-label="Read from">
+          <button aria-pressed={line.zeroNodeId === tree.datumId} onClick={() => setLine(trunk)}>
+            {loom.nodes[tree.datumId]!.name}
           </button>
-        ))}
-      </div>
-      <p className={styles.lineWords}>
-        from <b>{zero.name}</b>
-        {line.viaSegmentId === null ? ', a new leg' : ''}
-        {marks.length > 0 && (
-          <>
-            :{' '}
-            {marks
-              .slice(-3)
-              .map((mark) => `${Math.round(mark.atMm)} ${mark.name}`)
-              .join(', ')}
-          </>
-        )}
-        {isClosed ? '. It ends there: choose a breakout to read a leg from.' : ''}
-      </p>
-      {what === null && question === null && (
-        <>
-          <div className={styles.entry}>
-            <output aria-label="Distance" className={styles.digits}>
-              {text || '0'}
-            </output>
-            <span>mm by</span>
-            <select aria-label="Measured by" value={method} onChange={(event) => setMethod(event.target.value as MeasureMethod)}>
-              {METHODS.map((one) => (
-                <option key={one}>{one}</option>
-              ))}
-            </select>
-          </div>
-          <div className={styles.ticks} role="group" aria-label="The run up to here is">
-            {TICKS.map((tick) => (
-              <button
-                key={tick}
-                aria-pressed={ticks.includes(tick)}
-                onClick={() => setTicks((now) => (now.includes(tick) ? now.filter((one) => one !== tick) : [...now, tick]))}
-              >
-                {tick}
-              </button>
-            ))}
-          </div>
-          {problem && (
-            <p role="alert" className={styles.problem}>
-              {problem}
-            </p>
-          )}
-          <Keypad value={text} onChange={setText} />
-          <div className={styles.kinds}>
-            {KINDS.map(({ what: kind, name, key }) => (
-              <button key={kind} onClick={() => choose(kind)} title={`key ${key}`}>
-                {name}
-              </button>
-            ))}
-          </div>
-        </>
-      )}
-      {question && (
-        <div className={styles.question} role="alertdialog" aria-label="Is this right?">
-          <p>{question.words}</p>
-          {question.options.map((option) => (
-            <button key={option.label} onClick={() => answer(option)}>
-              {option.label}
+          {zeros.map((id) => (
+            <button key={id} aria-pressed={line.zeroNodeId === id} onClick={() => setLine({ zeroNodeId: id, viaSegmentId: null })}>
+              {loom.nodes[id]!.name}
             </button>
           ))}
-          <button onClick={() => setQuestion(null)}>type it again</button>
         </div>
-      )}
-      {what !== null && (
-        <NamePanel
-          job={job}
-          loomId={loomId}
-          what={what}
-          atMm={atMm}
-          onKeep={(name, hole, device) => void keep(name, hole, device)}
-          onCancel={() => setWhat(null)}
-        />
-      )}
+        <p className={styles.lineWords}>
+          from <b>{zero.name}</b>
+          {line.viaSegmentId === null ? ', a new leg' : ''}
+          {marks.length > 0 && (
+            <>
+              :{' '}
+              {marks
+                .slice(-3)
+                .map((mark) => `${Math.round(mark.atMm)} ${mark.name}`)
+                .join(', ')}
+            </>
+          )}
+          {isClosed ? '. It ends there: choose a breakout to read a leg from.' : ''}
+        </p>
+        {what === null && question === null && (
+          <>
+            <div className={styles.entry}>
+              <output aria-label="Distance" className={styles.digits}>
+                {text || '0'}
+              </output>
+              <span>mm by</span>
+              <select aria-label="Measured by" value={method} onChange={(event) => setMethod(event.target.value as MeasureMethod)}>
+                {METHODS.map((one) => (
+                  <option key={one}>{one}</option>
+                ))}
+              </select>
+            </div>
+            <div className={styles.ticks} role="group" aria-label="The run up to here is">
+              {TICKS.map((tick) => (
+                <button
+                  key={tick}
+                  aria-pressed={ticks.includes(tick)}
+                  onClick={() => setTicks((now) => (now.includes(tick) ? now.filter((one) => one !== tick) : [...now, tick]))}
+                >
+                  {tick}
+                </button>
+              ))}
+            </div>
+            {problem && (
+              <p role="alert" className={styles.problem}>
+                {problem}
+              </p>
+            )}
+            <Keypad value={text} onChange={setText} />
+            <div className={styles.kinds}>
+              {KINDS.map(({ what: kind, name, key }) => (
+                <button key={kind} onClick={() => choose(kind)} title={`key ${key}`}>
+                  {name}
+                </button>
+              ))}
+            </div>
+          </>
+        )}
+        {question && (
+          <div className={styles.question} role="alertdialog" aria-label="Is this right?">
+            <p>{question.words}</p>
+            {question.options.map((option) => (
+              <button key={option.label} onClick={() => answer(option)}>
+                {option.label}
+              </button>
+            ))}
+            <button onClick={() => setQuestion(null)}>type it again</button>
+          </div>
+        )}
+        {what !== null && (
+          <NamePanel
+            job={job}
+            loomId={loomId}
+            what={what}
+            atMm={atMm}
+            onKeep={(name, hole, device) => void keep(name, hole, device)}
+            onCancel={() => setWhat(null)}
+          />
+        )}
+      </div>
     </div>
   );
 }

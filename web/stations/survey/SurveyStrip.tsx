@@ -1,7 +1,7 @@
 'use client';
 
 import { useElementSize } from '@mantine/hooks';
-import { memo, useDeferredValue, useMemo } from 'react';
+import { memo, useDeferredValue, useEffect, useMemo, useRef } from 'react';
 import { layoutStrip, type Job, type LoomPlan, type StripLayout } from 'wattograph-core';
 import type { SurveyState } from '../../client/surveyStore';
 import { LEFT } from '../../ui/strip/StripParts';
@@ -118,7 +118,7 @@ function Picture({
             />
             {segment.ticks.length > 0 && (
               <text x={run.x + run.width / 2} y={y - 4} className={styles.tick} textAnchor="middle">
-                {segment.ticks.join(' ')}
+                {run.width > segment.ticks.length * 44 ? segment.ticks.join(' ') : segment.ticks.map((tick) => tick[0]).join('')}
               </text>
             )}
             <rect
@@ -153,7 +153,7 @@ function Marks({
     <>
       {layout.nodes.map((node) => (
         <g key={node.nodeId} onClick={() => onZero(node.nodeId)} style={{ cursor: 'pointer' }}>
-          <circle cx={node.x} cy={(node.top + node.bottom) / 2} r={14} fill="transparent" />
+          <Target isZero={node.nodeId === zeroNodeId} x={node.x} y={(node.top + node.bottom) / 2} />
           {node.kind === 'pass' ? (
             <rect
               x={node.x - 3}
@@ -200,4 +200,13 @@ function PhotoMark({ count, x, y }: { count: number; x: number; y: number }) {
       <circle cx={x} cy={y - 5} r={3.5} fill="var(--paper)" />
     </g>
   );
+}
+
+/** Where a node is touched. The zero of the line stays in view as the strip grows. */
+function Target({ isZero, x, y }: { isZero: boolean; x: number; y: number }) {
+  const circle = useRef<SVGCircleElement>(null);
+  useEffect(() => {
+    if (isZero) circle.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+  }, [isZero, x, y]);
+  return <circle ref={circle} cx={x} cy={y} r={14} fill="transparent" />;
 }

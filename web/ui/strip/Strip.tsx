@@ -2,10 +2,12 @@
 
 import { useElementSize } from '@mantine/hooks';
 import { useCallback, useEffect, useMemo, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
+import { usePathname, useRouter } from 'next/navigation';
 import { layoutStrip, moveBreakout, type StripLayout } from 'wattograph-core';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { useCursorStore, type Cursor } from '../cursor';
-import { Chosen, CursorLine, Ends, Folds, LEFT, Nodes, TypeLength, Where } from './StripParts';
+import { Chosen, CursorLine, Ends, Folds, LEFT, Nodes, TypeLength, Where, type MateOf } from './StripParts';
+import { PhotoMarks } from './PhotoMarks';
 import { Runs, Ruler, Splices, Traces } from './StripPicture';
 import { walk } from './walk';
 import styles from './Strip.module.css';
@@ -17,6 +19,8 @@ const AUTO_FOLD_ABOVE = 45;
 /** The loom along its tape: the navigator of every station that works on one. */
 export function Strip({ planned, tools }: { planned: PlannedLoom; tools?: ReactNode }) {
   const { ref, width } = useElementSize();
+  const router = useRouter();
+  const path = usePathname();
   const store = useJobStore();
   const cursor = useCursorStore();
   const [zoom, setZoom] = useState(1);
@@ -99,6 +103,7 @@ export function Strip({ planned, tools }: { planned: PlannedLoom; tools?: ReactN
     event.preventDefault();
   };
 
+  const mates = useMemo(() => listMates(job, loomId), [job, loomId]);
   const isEmpty = Object.keys(loom.segments).length === 0;
   const height = layout.height + 34;
   return (
@@ -141,7 +146,7 @@ export function Strip({ planned, tools }: { planned: PlannedLoom; tools?: ReactN
               <Ruler left={LEFT} scale={scale} reachMm={reachMm} height={height} />
               <Runs runs={layout.runs} zones={job.zones} />
               <Traces traces={layout.traces} />
-              <Ends layout={layout} heldNodes={listGuessed(planned)} />
+              <Ends layout={layout} heldNodes={listGuessed(planned)} mates={mates} onMate={(id) => router.push(`${path}?loom=${id}`)} />
               <Nodes
                 layout={layout}
                 onDrag={startDrag}
@@ -152,6 +157,7 @@ export function Strip({ planned, tools }: { planned: PlannedLoom; tools?: ReactN
                 }
               />
               <Splices splices={layout.splices} />
+              <PhotoMarks loomId={loomId} layout={layout} />
               <Folds layout={layout} onFold={(id, to) => setFolds((now) => ({ ...now, [id]: to }))} />
             </svg>
             <Chosen layout={layout} />
@@ -170,6 +176,22 @@ export function Strip({ planned, tools }: { planned: PlannedLoom; tools?: ReactN
         )}
       </div>
     </section>
+  );
+}
+
+/** What each end of a loom plugs into. */
+function listMates(job: PlannedLoom['job'], loomId: string): MateOf {
+  const sides = Object.values(job.mates).flatMap(({ a, b }) => [
+    { here: a, there: b },
+    { here: b, there: a },
+  ]);
+  return new Map(
+    sides.flatMap(({ here, there }) => {
+      const loom = job.looms[there.loomId];
+      return here.loomId === loomId && loom
+        ? [[here.endId, { loomId: there.loomId, loomName: loom.name, words: `${loom.name} · ${loom.ends[there.endId]!.name}` }] as const]
+        : [];
+    }),
   );
 }
 

@@ -49,22 +49,59 @@ export function CursorLine({ planned, scale, height }: { planned: PlannedLoom; s
   );
 }
 
-export const Ends = memo(function Ends({ layout, heldNodes }: { layout: StripLayout; heldNodes: ReadonlySet<string> }) {
+/** What an end plugs into: the loom and the words for it. */
+export type MateOf = ReadonlyMap<string, { loomId: string; loomName: string; words: string }>;
+
+export const Ends = memo(function Ends({
+  layout,
+  heldNodes,
+  mates,
+  onMate,
+}: {
+  layout: StripLayout;
+  heldNodes: ReadonlySet<string>;
+  mates: MateOf;
+  onMate: (loomId: string) => void;
+}) {
   return layout.ends.map(({ endId, nodeId, segmentId, x, top, bottom, name, legMm }) => {
     const middle = (top + bottom) / 2;
+    const mate = mates.get(endId);
+    const goes = mate && {
+      role: 'link',
+      tabIndex: 0,
+      'aria-label': `${name} plugs into ${mate.words}`,
+      style: { cursor: 'pointer' },
+      onClick: () => onMate(mate.loomId),
+      onKeyDown: (event: KeyboardEvent) => {
+        if (event.key === 'Enter') onMate(mate.loomId);
+      },
+      onPointerDown: (event: PointerEvent<SVGElement>) => event.stopPropagation(),
+    };
     if (segmentId === null) {
       return (
         <g key={endId}>
           <rect x={x - 30} y={top} width={30} height={Math.max(24, bottom - top)} fill="var(--ink)" />
           <text
-            x={x - 10}
+            x={mate ? x - 17 : x - 10}
             y={middle}
             textAnchor="middle"
-            transform={`rotate(-90 ${x - 10} ${middle})`}
+            transform={`rotate(-90 ${mate ? x - 17 : x - 10} ${middle})`}
             style={{ fontSize: 14, fontWeight: 600, fill: 'var(--paper)', fontStretch: '84%' }}
           >
             {name}
           </text>
+          {mate && (
+            <text
+              x={x - 3}
+              y={middle}
+              textAnchor="middle"
+              transform={`rotate(-90 ${x - 3} ${middle})`}
+              {...goes}
+              style={{ cursor: 'pointer', fontSize: 14, fill: 'var(--paper)', fontStretch: '80%', textDecoration: 'underline' }}
+            >
+              ⇄ {mate.words}
+            </text>
+          )}
         </g>
       );
     }
@@ -74,6 +111,12 @@ export const Ends = memo(function Ends({ layout, heldNodes }: { layout: StripLay
         <text x={x + 13} y={middle + 5} className={styles.name}>
           {name} <tspan className={styles.leg}>+{Math.round(legMm ?? 0)}</tspan>
           {heldNodes.has(nodeId) && <tspan style={{ fill: 'var(--action)', fontWeight: 600 }}> guessed</tspan>}
+          {mate && (
+            <tspan className={styles.mate} {...goes}>
+              {' '}
+              ⇄ {mate.loomName}
+            </tspan>
+          )}
         </text>
       </g>
     );

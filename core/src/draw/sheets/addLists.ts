@@ -1,5 +1,5 @@
 import { toSizeWords } from '../../catalogue';
-import type { PlannedWire } from '../../plan';
+import { toSumWords, type PlannedWire } from '../../plan';
 import { drawStrip } from '../drawStrip';
 import type { Cell, Column } from './createFlow';
 import type { SheetContext } from './sheetContext';
@@ -76,6 +76,7 @@ export function addCutList(context: SheetContext): void {
         isHeld ? 'HELD' : mm(wire.cutMm),
         toWhere(context, wire.from),
         toWhere(context, wire.to),
+        toSumWords(wire.addends),
       ];
     }),
   );
@@ -83,12 +84,13 @@ export function addCutList(context: SheetContext): void {
     [
       tick,
       { title: 'wire', share: 1.7, face: 'mono' },
-      { title: 'colour', share: 2.6 },
-      { title: 'size', share: 1.4 },
-      number('rough', 1.2),
+      { title: 'colour', share: 2.2 },
+      { title: 'size', share: 1.3 },
+      number('rough', 1.1),
       number('final', 1.2),
-      { title: 'from', share: 3.5 },
-      { title: 'to', share: 3.5 },
+      { title: 'from', share: 3.1 },
+      { title: 'to', share: 3.1 },
+      { title: 'final is made of', share: 3.6 },
     ],
     rows,
   );

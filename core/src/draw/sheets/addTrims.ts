@@ -1,11 +1,12 @@
 import { listTrims } from '../../make';
+import { toSumWords } from '../../plan';
 import type { Cell } from './createFlow';
 import type { SheetContext } from './sheetContext';
 
 const mm = (value: number | null) => (value === null ? '–' : String(Math.round(value)));
 
 /** The trim sheet: after the trial fit, per end, how much comes off each wire. */
-export function addTrims({ loom, plan, flow }: SheetContext): void {
+export function addTrims({ loom, plan, flow, wires }: SheetContext): void {
   flow.sheet(
     'Trim',
     'After the trial fit, with the datum clamped: what comes off each wire at the end named. Cut as the readings said; final as fitted.',
@@ -21,13 +22,17 @@ export function addTrims({ loom, plan, flow }: SheetContext): void {
         { title: 'take off', share: 1.4, align: 'end', face: 'mono' },
         { title: '', share: 6 },
       ],
-      trims.map(({ number, cutMm, finalMm, offMm, waitsFor }): Cell[] => [
+      trims.map(({ wireId, number, cutMm, finalMm, offMm, waitsFor }): Cell[] => [
         offMm === null || offMm < 0 ? '' : { tick: true },
         number,
         mm(cutMm),
         mm(finalMm),
         offMm === null ? '–' : offMm < 0 ? `${mm(-offMm)} short` : mm(offMm),
-        offMm === null ? `not final: ${waitsFor.join(', ')} not fitted` : offMm < 0 ? 'TOO SHORT: cut it again' : '',
+        offMm === null
+          ? `not final: ${waitsFor.join(', ')} not fitted`
+          : offMm < 0
+            ? 'TOO SHORT: cut it again'
+            : `final is ${toSumWords(wires.get(wireId)!.addends)}`,
       ]),
     );
   }
