@@ -57,7 +57,7 @@ test.describe('at the vehicle, phone size', () => {
   test('the engine loom is surveyed from a written list, with at most four taps a mark besides digits and names', async ({
     page,
     request,
-  }, info) => {
+  }) => {
     test.setTimeout(120_000);
     const id = await createTestJob(request, createUnmeasured());
     await openSurvey(page, id);
@@ -88,10 +88,8 @@ test.describe('at the vehicle, phone size', () => {
     expect(Object.values(stored.devices).filter(({ at }) => at !== null)).toHaveLength(16);
     expect(Math.max(...taps)).toBeLessThanOrEqual(4);
     const mean = taps.reduce((sum, one) => sum + one, 0) / taps.length;
-    info.annotations.push({
-      type: 'taps a mark',
-      description: `most ${Math.max(...taps)}, mean ${mean.toFixed(2)} over ${taps.length} marks`,
-    });
+    // reported, so that a change that costs taps is seen before it costs four
+    console.log(`taps a mark besides digits and names: most ${Math.max(...taps)}, mean ${mean.toFixed(2)} over ${taps.length} marks`);
   });
 
   test('slips are asked about or refused where they stand, and nothing is stored', async ({ page, request }) => {
@@ -121,6 +119,14 @@ test.describe('at the vehicle, phone size', () => {
     await expect(page.getByRole('button', { name: 'Keep', exact: true })).toBeDisabled();
     await page.getByLabel('Name of the breakout').fill('between');
     await page.getByRole('button', { name: 'Keep', exact: true }).click();
+    // taken back: from the device while it waits there, else from the job
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByRole('group', { name: 'Read from' }).getByRole('button', { name: 'between' })).toHaveCount(0);
+    await page.keyboard.type('485');
+    await page.keyboard.press('b');
+    await asked.getByRole('button', { name: /^485 mm, between/ }).click();
+    await page.getByLabel('Name of the breakout').fill('between');
+    await page.getByRole('button', { name: 'Keep', exact: true }).click();
     // at the datum
     await page.keyboard.type('0');
     await page.keyboard.press('b');
@@ -128,7 +134,7 @@ test.describe('at the vehicle, phone size', () => {
     await page.getByRole('button', { name: 'Keep', exact: true }).click();
     await expect(page.getByRole('alert').filter({ hasText: 'expected a distance beyond firewall (0), got 0' })).toBeVisible();
     await expect(page.getByRole('status').filter({ hasText: 'all stored' })).toBeVisible();
-    expect(distances((await readJob(request, id)).document)).toEqual({ firewall: 0, oil: 430, between: 480, 'coil rail': 520 });
+    expect(distances((await readJob(request, id)).document)).toEqual({ firewall: 0, oil: 430, between: 485, 'coil rail': 520 });
   });
 
   test('40 entries with no network and the tab killed in the middle: 40 on the server, none twice; a second device at the same loom loses nothing', async ({

@@ -49,6 +49,7 @@ interface Kept {
 const RETRY_MS = 2000;
 const POLL_MS = 5000;
 const MOST_AT_ONCE = 100;
+const MOST_PHOTO_BYTES = 20 * 1024 * 1024;
 
 /**
  * A job at the vehicle, with or without a network. Every entry is in the device's own database before it counts as entered; it
@@ -116,7 +117,30 @@ export class SurveyStore {
     return null;
   }
 
+  /** Take the last entry back: from this device while it waits here, else from the job, which needs a network. */
+  async undo(): Promise<void> {
+    const last = this.queue.at(-1);
+    if (last && !this.sending) {
+      await this.forget([last.id]);
+      this.refresh();
+      return;
+    }
+    try {
+      await request(`/api/jobs/${this.loaded.id}/history`, { id: crypto.randomUUID(), author: readAuthor(), direction: 'undo' });
+      await this.reload();
+    } catch (error) {
+      if (error instanceof RequestError && error.isPassing)
+        this.set({ problem: 'What the server has already is taken back with a network only.' });
+      else this.fail(error);
+    }
+  }
+
   async addPhoto(photo: Omit<WaitingPhoto, 'id' | 'author' | 'takenAt'>): Promise<void> {
+    if (photo.blob.size > MOST_PHOTO_BYTES) {
+      const got = (photo.blob.size / 1024 / 1024).toFixed(0);
+      this.set({ problem: `A photo was not kept: expected at most ${MOST_PHOTO_BYTES / 1024 / 1024} MB, got ${got} MB.` });
+      return;
+    }
     const whole = { ...photo, id: crypto.randomUUID(), author: readAuthor(), takenAt: new Date().toISOString() };
     await set(`photo/${whole.id}`, whole, this.kept);
     this.set({ waitingPhotos: [...this.state.waitingPhotos, whole] });

@@ -17,6 +17,7 @@ export interface JobLine {
   editsSince: number;
   changedAt: string;
   next: string;
+  promisedOn: string | null;
 }
 
 const planner = createPlanner(CATALOGUE);
@@ -50,6 +51,7 @@ export async function listJobLines(): Promise<JobLine[]> {
         editsSince: last ? version - last.version : version,
         changedAt: changedAt.toISOString(),
         next,
+        promisedOn: document.brief.promisedOn,
       };
     }),
   );

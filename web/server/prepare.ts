@@ -13,6 +13,8 @@ const DEMO = [
 ];
 const LOCK = 4640;
 
+const inDays = (days: number): string => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
+
 /** Bring the tables up to date, one process at a time; with --seed put the demo jobs in where they are not there yet. */
 async function prepare(): Promise<void> {
   const client = new Client({ connectionString: process.env.DATABASE_URL });
@@ -22,7 +24,11 @@ async function prepare(): Promise<void> {
   await migrate(db, { migrationsFolder: fileURLToPath(new URL('./migrations', import.meta.url)) });
   if (process.argv.includes('--seed')) {
     for (const { id, create } of DEMO) {
-      const job = checkJob(create(), createLookup(CATALOGUE));
+      const made = create();
+      // days of the demo count from the day it is seeded
+      made.brief.promisedOn = inDays(42);
+      for (const item of Object.values(made.openItems)) if (item.kind === 'concession') item.due = inDays(96);
+      const job = checkJob(made, createLookup(CATALOGUE));
       if (!job.ok) throw new Error(`demo job: ${job.problems[0]!.path} ${job.problems[0]!.message}`);
       await db.insert(schema.jobs).values({ id, version: 0, document: job.value }).onConflictDoNothing();
     }

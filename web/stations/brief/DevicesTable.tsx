@@ -181,7 +181,7 @@ export function DevicesTable({ job }: { job: Job }) {
                           ))}
                         </select>
                       </td>
-                      <td>
+                      <td className={styles.place}>
                         <Place
                           job={job}
                           id={id}

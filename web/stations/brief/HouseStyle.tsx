@@ -37,17 +37,19 @@ export function HouseStyle({ job }: { job: Job }) {
           return (
             <tr key={id}>
               <td>{question}</td>
-              <td className={styles.sides} role="radiogroup" aria-label={question}>
-                {sides.map((words, side) => (
-                  <button
-                    key={words}
-                    role="radio"
-                    aria-checked={(departure?.side ?? usual) === side}
-                    onClick={() => choose(id, question, side, usual)}
-                  >
-                    {words}
-                  </button>
-                ))}
+              <td className={styles.sides}>
+                <div role="radiogroup" aria-label={question}>
+                  {sides.map((words, side) => (
+                    <button
+                      key={words}
+                      role="radio"
+                      aria-checked={(departure?.side ?? usual) === side}
+                      onClick={() => choose(id, question, side, usual)}
+                    >
+                      {words}
+                    </button>
+                  ))}
+                </div>
               </td>
               <td>
                 {departure ? (

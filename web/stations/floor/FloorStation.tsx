@@ -5,6 +5,7 @@ import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { CATALOGUE, findFamily, layoutStrip, type Job, type LoomPlan, type Step } from 'wattograph-core';
 import { PEOPLE, useAuthor, writeAuthor } from '../../client/author';
 import { findResume, measureProgress, type StepProgress } from '../../client/floorProgress';
+import { registerServiceWorker } from '../../client/serviceWorker';
 import { FloorStore } from '../../client/floorStore';
 import type { FloorEvent } from '../../server/releases';
 import { askReason } from '../../ui/askReason';
@@ -48,7 +49,10 @@ export function FloorStation({ jobId, pack, events }: { jobId: string; pack: Pac
 
 function OpenCard({ jobId, pack, events }: { jobId: string; pack: Pack; events: FloorEvent[] }) {
   const [store] = useState(() => new FloorStore(jobId, pack.release, events));
-  useEffect(() => store.begin(), [store]);
+  useEffect(() => {
+    registerServiceWorker();
+    return store.begin();
+  }, [store]);
   return <Card jobId={jobId} pack={pack} store={store} />;
 }
 

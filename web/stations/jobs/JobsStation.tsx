@@ -76,7 +76,10 @@ export function JobsStation({ jobs }: { jobs: JobLine[] }) {
               <h2>
                 <Link href={`/jobs/${job.id}/bundle`}>{job.name}</Link>
               </h2>
-              <span className="faint">{job.customer || 'no customer named'}</span>
+              <span className="faint">
+                {job.customer || 'no customer named'}
+                {job.promisedOn ? `, promised ${job.promisedOn}` : ''}
+              </span>
             </div>
             <div>
               <span className={styles.next}>{job.next}</span>
@@ -90,6 +93,8 @@ export function JobsStation({ jobs }: { jobs: JobLine[] }) {
               {job.revision ? `revision ${job.revision}${job.editsSince ? `, ${job.editsSince} edits since` : ''}` : 'not released'}
             </div>
             <div className={styles.go}>
+              <Link href={`/jobs/${job.id}/brief`}>Brief</Link>
+              <Link href={`/jobs/${job.id}/survey`}>Survey</Link>
               <Link href={`/jobs/${job.id}/bundle`}>Plan</Link>
               <Link href={`/jobs/${job.id}/sheets`}>Sheets</Link>
               {job.revision > 0 && <Link href={`/jobs/${job.id}/floor`}>Floor</Link>}

@@ -62,7 +62,7 @@ function DatumName({ name, anchors, onKeep }: { name: string; anchors: string[];
         onChange={(event) => setText(event.target.value)}
         onBlur={() => keep(text)}
       />
-      <div className={styles.ticks} role="group" aria-label="The datum is at">
+      <div className={styles.chips} role="group" aria-label="The datum is at">
         {anchors.map((anchor) => (
           <button key={anchor} aria-pressed={anchor === name} onClick={() => keep(anchor)}>
             {anchor}

@@ -67,6 +67,9 @@ function Open({ store, jobId, wantedLoomId }: { store: SurveyStore; jobId: strin
         <span role="status" className={state.online ? styles.state : styles.offline}>
           {waiting ? `${waiting} kept here${state.online ? ', sending' : ', no network'}` : state.online ? 'all stored' : 'no network'}
         </span>
+        <button className={styles.undo} title="Take the last entry back" onClick={() => void store.undo()}>
+          Undo
+        </button>
         <Link href={`/jobs/${jobId}/bundle?loom=${loomId}`} className={styles.plan}>
           plan
         </Link>

@@ -82,20 +82,20 @@ export const Ends = memo(function Ends({
         <g key={endId}>
           <rect x={x - 30} y={top} width={30} height={Math.max(24, bottom - top)} fill="var(--ink)" />
           <text
-            x={mate ? x - 17 : x - 10}
+            x={mate ? x - 18 : x - 10}
             y={middle}
             textAnchor="middle"
-            transform={`rotate(-90 ${mate ? x - 17 : x - 10} ${middle})`}
+            transform={`rotate(-90 ${mate ? x - 18 : x - 10} ${middle})`}
             style={{ fontSize: 14, fontWeight: 600, fill: 'var(--paper)', fontStretch: '84%' }}
           >
             {name}
           </text>
           {mate && (
             <text
-              x={x - 3}
+              x={x - 6}
               y={middle}
               textAnchor="middle"
-              transform={`rotate(-90 ${x - 3} ${middle})`}
+              transform={`rotate(-90 ${x - 6} ${middle})`}
               {...goes}
               style={{ cursor: 'pointer', fontSize: 14, fill: 'var(--paper)', fontStretch: '80%', textDecoration: 'underline' }}
             >
@@ -151,7 +151,7 @@ export const Nodes = memo(function Nodes({
     if (kind === 'pass') {
       return (
         <g key={nodeId}>
-          <rect x={x - 3} y={top - 2} width={6} height={bottom - top + 4} fill="var(--paper)" stroke="var(--ink)" strokeDasharray="3 2" />
+          <rect x={x - 6} y={top - 2} width={6} height={bottom - top + 4} fill="var(--paper)" stroke="var(--ink)" strokeDasharray="3 2" />
           <rect x={x - 5} y={top - 8} width={10} height={10} {...shared}>
             <title>
               {name}

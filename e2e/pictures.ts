@@ -1,0 +1,81 @@
+import { randomUUID } from 'node:crypto';
+import { join } from 'node:path';
+import { chromium, type Page } from '@playwright/test';
+import { createCleanInlet } from './helpers';
+
+const address = process.env.BENCH_ADDRESS!;
+const folder = process.argv[2]!;
+const SKERRY = '/jobs/5ee12000-0000-4000-8000-000000000012';
+const FEN = '/jobs/fe400000-0000-4000-8000-000000000002';
+const args = [
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
+
+const post = async (path: string, data: unknown) => {
+  const response = await fetch(`${address}${path}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(data),
+  });
+  if (!response.ok) throw new Error(await response.text());
+};
+
+async function main(): Promise<void> {
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', chromiumSandbox: false, args });
+  const open = async (path: string, width = 1280, height = 800): Promise<Page> => {
+    const page = await browser.newPage({ viewport: { width, height } });
+    await page.goto(`${address}${path}`);
+    await page.waitForTimeout(1500);
+    return page;
+  };
+  const keep = async (page: Page, name: string) => {
+    await page.waitForTimeout(500);
+    await page.screenshot({ path: join(folder, `${name}.png`) });
+  };
+  await keep(await open('/'), 'jobs');
+  const brief = await open(`${SKERRY}/brief?loom=engine`);
+  await brief.getByRole('button', { name: 'charge control valve, 2 pins' }).first().click();
+  await keep(brief, 'brief');
+  await keep(await open(`${FEN}/brief?tab=donor`), 'donor');
+  for (const [name, width, height] of [
+    ['survey-phone', 390, 844],
+    ['survey-tablet', 1024, 768],
+  ] as const) {
+    const survey = await open(`${SKERRY}/survey?loom=engine`, width, height);
+    await survey.getByRole('group', { name: 'Read from' }).getByRole('button', { name: 'cam cover' }).click();
+    await survey.keyboard.type('240');
+    await keep(survey, name);
+  }
+  await keep(await open(`${SKERRY}/bundle?loom=inlet&tab=findings`), 'findings');
+  const ends = await open(`${SKERRY}/ends?loom=inlet`);
+  await keep(ends, 'ends');
+  await keep(await open(`${SKERRY}/sheets?loom=inlet`), 'sheets');
+  // a length typed on the strip, so that what it changed shows
+  const bundle = await open(`${SKERRY}/bundle?loom=inlet`);
+  await bundle.getByRole('application').focus();
+  for (let step = 0; step < 7; step += 1) await bundle.keyboard.press('Shift+ArrowRight');
+  await bundle.keyboard.press('Enter');
+  await bundle.getByLabel('primary rail to throttle body').fill('225');
+  await bundle.keyboard.press('Enter');
+  await keep(bundle, 'bundle');
+  await bundle.getByRole('button', { name: 'Light or dark' }).click();
+  await keep(bundle, 'bundle-dark');
+  const id = randomUUID();
+  await post('/api/jobs', { id, author: 'Imke Dorsey', document: createCleanInlet() });
+  await post(`/api/jobs/${id}/releases`, { id: randomUUID(), author: 'Imke Dorsey', note: '' });
+  const floor = await open(`/jobs/${id}/floor`, 1024, 768);
+  for (let step = 0; step < 200; step += 1) {
+    if ((await floor.getByRole('heading', { level: 1 }).textContent()) === 'Crimp throttle') break;
+    await floor.getByRole('button', { name: /^(Skip for now|Next step)$/ }).click();
+  }
+  await floor.getByRole('button', { name: /^cavity 1:/ }).click();
+  await keep(floor, 'floor');
+  await browser.close();
+}
+
+void main();

@@ -1,0 +1,25 @@
+// Takes the pictures of docs/screenshots anew, from the demo jobs in a database that is thrown away afterwards.
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { ensureBuild, ensureModules, ensurePackages, findPort, root, run } from './lib/machine.mjs';
+import { startPostgres } from './lib/postgres.mjs';
+import { prepareDatabase, startServer } from './lib/server.mjs';
+
+ensurePackages(['postgresql', 'chromium']);
+await ensureModules();
+await ensureBuild();
+const folder = mkdtempSync(join(tmpdir(), 'wattograph-pictures-'));
+const postgres = await startPostgres(folder);
+let server;
+try {
+  await prepareDatabase(postgres.url, { seed: true });
+  server = await startServer({ databaseUrl: postgres.url, port: await findPort(), stdio: ['ignore', 'ignore', 'ignore'] });
+  await run('node', ['node_modules/tsx/dist/cli.mjs', 'e2e/pictures.ts', join(root, 'docs/screenshots')], {
+    env: { ...process.env, BENCH_ADDRESS: server.address },
+  });
+} finally {
+  server?.child.kill('SIGTERM');
+  postgres.stop();
+  rmSync(folder, { recursive: true, force: true });
+}
