@@ -1,16 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import { chromium, type Page } from '@playwright/test';
+import { CHROMIUM } from './chromium';
 import { createRandomJob } from 'wattograph-core/generate';
 
 const address = process.env.BENCH_ADDRESS!;
-const args = [
-  '--disable-gpu',
-  '--disable-quic',
-  '--no-first-run',
-  '--disable-background-networking',
-  '--disable-component-update',
-  '--disable-sync',
-];
 
 interface TraceEvent {
   name: string;
@@ -67,7 +60,7 @@ function report(name: string, { wall, thread }: Tasks): void {
 }
 
 async function main(): Promise<void> {
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', chromiumSandbox: false, args });
+  const browser = await chromium.launch(CHROMIUM);
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   const interactive: number[] = [];
   for (let round = 0; round < 5; round += 1) {

@@ -1,20 +1,13 @@
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
+import { CHROMIUM } from './chromium';
 import { createCleanInlet } from './helpers';
 
 const address = process.env.BENCH_ADDRESS!;
 const folder = process.argv[2]!;
 const SKERRY = '/jobs/5ee12000-0000-4000-8000-000000000012';
 const FEN = '/jobs/fe400000-0000-4000-8000-000000000002';
-const args = [
-  '--disable-gpu',
-  '--disable-quic',
-  '--no-first-run',
-  '--disable-background-networking',
-  '--disable-component-update',
-  '--disable-sync',
-];
 
 const post = async (path: string, data: unknown) => {
   const response = await fetch(`${address}${path}`, {
@@ -26,7 +19,7 @@ const post = async (path: string, data: unknown) => {
 };
 
 async function main(): Promise<void> {
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', chromiumSandbox: false, args });
+  const browser = await chromium.launch(CHROMIUM);
   const open = async (path: string, width = 1280, height = 800): Promise<Page> => {
     const page = await browser.newPage({ viewport: { width, height } });
     await page.goto(`${address}${path}`);

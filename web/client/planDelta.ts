@@ -4,7 +4,7 @@ import type { Finding, LoomPlan } from 'wattograph-core';
 /** A list in which what is as it was before stands as its index in the list before. */
 export type Packed<T extends object> = (T | number)[];
 
-const LISTS = ['wires', 'splices', 'barrels', 'bundles', 'coverings', 'terminations', 'plugs'] as const;
+const LISTS = ['wires', 'splices', 'barrels', 'bundles', 'coverings', 'heats', 'terminations', 'plugs'] as const;
 type Lists = (typeof LISTS)[number];
 type PackedLoom = Omit<LoomPlan, Lists> & { [K in Lists]: Packed<LoomPlan[K][number]> };
 

@@ -1,22 +1,14 @@
 'use client';
 
-import { Button, Checkbox, FileButton, Group, Modal, Select, Stack, TextInput } from '@mantine/core';
+import { Button, Checkbox, FileButton, Group, Modal, Stack, TextInput } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import {
-  CATALOGUE,
-  createId,
-  fromWireList,
-  readCsv,
-  toMapping,
-  type CsvTable,
-  type Job,
-  type Problem,
-  type WireListMapping,
-} from 'wattograph-core';
+import { CATALOGUE, createId, fromWireList, toMapping, type CsvTable, type Job, type Problem, type WireListMapping } from 'wattograph-core';
 import { useJobStore } from '../client/jobContext';
+import { ColumnPicker, type ColumnField } from './ColumnPicker';
 import { ProblemList } from './ProblemList';
+import { readTable } from './readTable';
 
-const FIELDS: { field: keyof WireListMapping; label: string; required: boolean }[] = [
+const FIELDS: ColumnField<keyof WireListMapping>[] = [
   { field: 'fromEnd', label: 'From end', required: true },
   { field: 'fromCavity', label: 'From cavity', required: true },
   { field: 'toEnd', label: 'To end', required: true },
@@ -39,10 +31,7 @@ export function ImportWireList({ job, onClose, onDone }: { job: Job; onClose: ()
   const read = async (file: File | null) => {
     if (!file) return;
     setFileName(file.name);
-    const parsed =
-      file.size > 8 * 1024 * 1024
-        ? { ok: false as const, problems: [{ path: '', message: `expected at most 8 MB, got ${(file.size / 1024 / 1024).toFixed(0)} MB` }] }
-        : readCsv(await file.text());
+    const parsed = await readTable(file);
     setTable(parsed.ok ? parsed.value : null);
     setProblems(parsed.ok ? [] : parsed.problems);
     if (parsed.ok) setMapping(toMapping(parsed.value.columns));
@@ -74,7 +63,7 @@ export function ImportWireList({ job, onClose, onDone }: { job: Job; onClose: ()
     <Modal opened onClose={onClose} title="A loom from a wire list (CSV)" size="xl">
       <Stack gap="sm">
         <Group>
-          <FileButton onChange={(file) => void read(file)} accept=".csv,.txt,text/csv">
+          <FileButton onChange={(file) => void read(file)} accept=".csv,.txt,.xlsx,text/csv">
             {(props) => (
               <Button variant="default" {...props}>
                 Choose the file
@@ -99,46 +88,12 @@ export function ImportWireList({ job, onClose, onDone }: { job: Job; onClose: ()
                 error={isTaken ? 'another loom has these letters' : null}
               />
             </Group>
-            <table style={{ borderCollapse: 'collapse' }}>
-              <thead>
-                <tr>
-                  {['this', 'is in the column', 'first rows'].map((title) => (
-                    <th key={title} style={{ textAlign: 'left', fontWeight: 500 }} className="faint">
-                      {title}
-                    </th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                {FIELDS.map(({ field, label, required }) => (
-                  <tr key={field}>
-                    <td style={{ paddingRight: 16 }}>
-                      {label}
-                      {required ? '' : ' (if any)'}
-                    </td>
-                    <td>
-                      <Select
-                        aria-label={`Column of ${label}`}
-                        data={table.columns}
-                        clearable={!required}
-                        value={mapping[field] ?? null}
-                        onChange={(value) => setMapping((now) => ({ ...now, [field]: value ?? undefined }))}
-                        w={230}
-                        error={required && !mapping[field]}
-                      />
-                    </td>
-                    <td style={{ paddingLeft: 16 }} className="faint">
-                      {mapping[field]
-                        ? table.rows
-                            .slice(0, 3)
-                            .map(({ cells }) => cells[table.columns.indexOf(mapping[field]!)])
-                            .join(', ')
-                        : ''}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+            <ColumnPicker
+              fields={FIELDS}
+              table={table}
+              mapping={mapping}
+              onChange={(field, column) => setMapping((now) => ({ ...now, [field]: column }))}
+            />
             <Checkbox
               label="Join rows that share a cavity into one spliced circuit"
               checked={joinShared}

@@ -46,6 +46,50 @@ export function SectionPanel({ planned }: { planned: PlannedLoom }) {
   );
 }
 
+/** How hot the run gets at its design currents, against what its insulation stands. */
+function HeatRow({ planned, segmentId }: { planned: PlannedLoom; segmentId: string }) {
+  const heat = planned.plan.heats.find((one) => one.segmentId === segmentId);
+  if (!heat || heat.limitC === null)
+    return (
+      <tr>
+        <td>Hottest</td>
+        <td>
+          <Why because="No zone is given for this run, so its ambient is not known. Give it one under Lengths.">ambient not known</Why>
+        </td>
+      </tr>
+    );
+  const { ambientC, surfaceC, middleC, wattsPerM, limitC, uncounted } = heat;
+  return (
+    <tr>
+      <td>Hottest, in the middle</td>
+      <td>
+        <Why
+          because={
+            <>
+              Every circuit at its design current in still air of {ambientC} °C
+              {wattsPerM === null
+                ? ''
+                : `: ${wattsPerM.toFixed(2)} W/m, surface ${surfaceC!.toFixed(1)} °C, middle ${middleC!.toFixed(1)} °C`}
+              .
+              <br />
+              Natural convection (Churchill and Chu) and radiation outside, k 0.2 through the covering, 0.16 W/m·K through the bundle;
+              copper at the temperature found.
+              {uncounted > 0 && (
+                <>
+                  <br />
+                  {uncounted} {uncounted === 1 ? 'wire has' : 'wires have'} no design current and count as carrying none.
+                </>
+              )}
+            </>
+          }
+        >
+          {middleC === null ? 'runs away' : `${middleC.toFixed(0)} °C`} of {limitC}
+        </Why>
+      </td>
+    </tr>
+  );
+}
+
 function At({ planned }: { planned: PlannedLoom }) {
   const mm = useCursor((at) =>
     at && planned.plan.tree.segments[at.segmentId] ? Math.round(planned.plan.tree.segments[at.segmentId]!.startMm + at.offsetMm) : 0,
@@ -158,6 +202,7 @@ const Cut = memo(function Cut({ planned, bundle, section }: { planned: PlannedLo
               </Why>
             </td>
           </tr>
+          <HeatRow planned={planned} segmentId={bundle.segmentId} />
           <tr>
             <td>Leaves next</td>
             <td>

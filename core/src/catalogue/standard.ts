@@ -23,6 +23,12 @@ export interface ShopStandard {
   /** covering where the zone asks for nothing in particular */
   covering: Exclude<CoveringKind, 'none'>;
   shrinkOverlapMm: number;
+  /** what the wire that this shop buys stands for good, °C: aerospace wire is 150 tinned or 200 silvered, thin-wall 105 or 125 */
+  insulationLimitC: Record<'etfe' | 'thinwall', number>;
+  /** a bundle's middle stays this much below what its insulation stands, K */
+  heatMarginK: number;
+  /** highest place of use, m above the sea: thin air cools less */
+  altitudeM: number;
   /** what "hot" ticked at the vehicle counts as, °C */
   hotTickC: number;
   lookAlikeReachMm: number;
@@ -62,6 +68,9 @@ export const LARKHOLLOW: ShopStandard = {
   roughExtraMm: 50,
   covering: 'shrink',
   shrinkOverlapMm: 10,
+  insulationLimitC: { etfe: 200, thinwall: 105 },
+  heatMarginK: 20,
+  altitudeM: 0,
   hotTickC: 150,
   lookAlikeReachMm: 250,
   pullToSeatFreeMm: 60,
@@ -80,5 +89,6 @@ export const LARKHOLLOW_PLAIN: ShopStandard = {
   cutIncrementMm: 10,
   reterminations: 1,
   covering: 'braid',
+  insulationLimitC: { etfe: 150, thinwall: 105 },
   stances: { bundle: 1, covering: 1, donor: 0, colour: 1, power: 1 },
 };

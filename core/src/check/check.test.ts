@@ -45,6 +45,11 @@ describe('each rule finds what it is meant for', () => {
     BU2: (loom) => {
       loom.circuits.c3 = { ...loom.circuits.c3!, sizePin: { size: '8', reason: 'x' } };
     },
+    BU3: (loom, job) => {
+      job.zones.oven = { name: 'oven', ambientC: 178, wet: false, abrasion: false, flexing: false, reopen: false };
+      loom.segments.s1 = { ...loom.segments.s1!, zoneId: 'oven' };
+      loom.circuits.c1 = { ...loom.circuits.c1!, currentA: 4 };
+    },
     DR1: (loom) => {
       loom.segments.s2 = { ...loom.segments.s2!, slideOn: 'after-ends' };
     },

@@ -5,6 +5,7 @@ import { checkDonors } from './job/checkDonors';
 import { checkMates } from './job/checkMates';
 import { checkAnchors, checkConcessions, checkDepartures, checkScope, checkSurveyConflicts } from './job/checkScope';
 import { checkAdhesive } from './rules/checkAdhesive';
+import { checkBundleHeat } from './rules/checkBundleHeat';
 import { checkBarrels } from './rules/checkBarrels';
 import { checkContactCurrent } from './rules/checkContactCurrent';
 import { checkContacts } from './rules/checkContacts';
@@ -38,6 +39,7 @@ export const RULES = {
   RO2: checkHeat,
   BU1: checkSplicePlaces,
   BU2: checkBarrels,
+  BU3: checkBundleHeat,
   DR1: checkSlideOn,
   DR2: checkCoveringSizes,
   DR3: checkAdhesive,

@@ -9,6 +9,7 @@ import { connect, route } from './connect';
 import { createTree } from './createTree';
 import { listMarks } from './listMarks';
 import { measureBundles, type PackingStore } from './measureBundles';
+import { measureHeats } from './measureHeats';
 import { measureWires } from './measureWires';
 import type { JobPlan, LoomPlan, PlannedTermination, PlannedWire } from './types';
 
@@ -57,8 +58,9 @@ function planLoom(job: Job, loomId: string, catalogue: Catalogue, store: Packing
   const barrels = chooseBarrels(splices, sized, catalogue);
   // 5 bundle: what lies in each section and how thick it is
   const bundles = measureBundles(loom, tree, sized, standard, store);
-  // 6 cover
+  // 6 cover, and what it gets to
   const coverings = chooseCoverings(job, loom, tree, bundles, catalogue, standard);
+  const heats = measureHeats(job, loom, sized, bundles, coverings, standard);
   // 7 terminate
   const { terminations, plugs } = chooseTerminations(job, loom, sized, catalogue, standard.tailStripMm);
   // 8 mark
@@ -74,7 +76,7 @@ function planLoom(job: Job, loomId: string, catalogue: Catalogue, store: Packing
     terminations,
     catalogue,
   );
-  return { loomId, tree, wires, splices, barrels, bundles, coverings, terminations, plugs, massG };
+  return { loomId, tree, wires, splices, barrels, bundles, coverings, heats, terminations, plugs, massG };
 }
 
 const isFitted = (loom: Loom) => Object.values(loom.segments).some(({ fittedMm }) => fittedMm !== null);

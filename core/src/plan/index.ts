@@ -6,6 +6,7 @@ export { createTree, measureSegment } from './createTree';
 export { listLedger, type Ledger } from './listLedger';
 export { listPieces } from './listPieces';
 export { measureBraid } from './measureBraid';
+export { measureHeat, measureSurfaceHeat, type Heat, type HeatInputs } from './measureHeat';
 export { measurePackingBound, packCircles } from './packCircles';
 export { measurePathSigma, measureRough } from './measureRough';
 export { measureSplicePlace } from './placeSplices';

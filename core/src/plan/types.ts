@@ -115,6 +115,20 @@ export interface PlannedBundle {
   insideBendMm: number;
 }
 
+/** Steady heat of the hottest stretch of a segment, every circuit at its design current. */
+export interface PlannedHeat {
+  segmentId: string;
+  ambientC: number;
+  /** null: it would run away */
+  surfaceC: number | null;
+  middleC: number | null;
+  wattsPerM: number | null;
+  /** what the weakest insulation in it stands, °C; null where no wire lies there */
+  limitC: number | null;
+  /** wires whose circuit has no design current: they count as carrying none */
+  uncounted: number;
+}
+
 export interface PlannedCovering {
   segmentId: string;
   kind: CoveringKind;
@@ -205,6 +219,8 @@ export interface LoomPlan {
   barrels: PlannedBarrel[];
   bundles: PlannedBundle[];
   coverings: PlannedCovering[];
+  /** segments whose ambient is known */
+  heats: PlannedHeat[];
   terminations: PlannedTermination[];
   /** cavity names that stay empty and take a plug, by end */
   plugs: { endId: string; cavity: string; plugId: string }[];

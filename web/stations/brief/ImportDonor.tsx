@@ -1,22 +1,14 @@
 'use client';
 
-import { Button, FileButton, Group, Modal, Select, Stack, TextInput } from '@mantine/core';
+import { Button, FileButton, Group, Modal, Stack, TextInput } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import {
-  createId,
-  fromDonorList,
-  readCsv,
-  toDonorMapping,
-  type CsvTable,
-  type DonorMapping,
-  type Job,
-  type Problem,
-} from 'wattograph-core';
+import { createId, fromDonorList, toDonorMapping, type CsvTable, type DonorMapping, type Job, type Problem } from 'wattograph-core';
 import { useJobStore } from '../../client/jobContext';
-import { RequestError } from '../../client/request';
+import { ColumnPicker, type ColumnField } from '../../ui/ColumnPicker';
 import { ProblemList } from '../../ui/ProblemList';
+import { readTable } from '../../ui/readTable';
 
-const FIELDS: { field: keyof DonorMapping; label: string; required: boolean }[] = [
+const FIELDS: ColumnField<keyof DonorMapping>[] = [
   { field: 'number', label: 'Wire number', required: false },
   { field: 'from', label: 'From', required: true },
   { field: 'fromPin', label: 'From pin', required: false },
@@ -38,7 +30,6 @@ const NONE: DonorMapping = {
   size: null,
   lengthMm: null,
 };
-const MOST_BYTES = 8 * 1024 * 1024;
 
 /** A donor's pinout from CSV or a spreadsheet: say which column is what, and keep it as a ledger with nothing decided yet. */
 export function ImportDonor({ job, onClose, onDone }: { job: Job; onClose: () => void; onDone: (donorId: string) => void }) {
@@ -89,31 +80,12 @@ export function ImportDonor({ job, onClose, onDone }: { job: Job; onClose: () =>
         {table && (
           <>
             <TextInput label="Name of the donor" value={name} maxLength={80} onChange={(event) => setName(event.currentTarget.value)} />
-            {FIELDS.map(({ field, label, required }) => (
-              <Group key={field} gap="sm">
-                <span style={{ width: 150 }}>
-                  {label}
-                  {required ? '' : ' (if any)'}
-                </span>
-                <Select
-                  aria-label={`Column of ${label}`}
-                  data={table.columns}
-                  clearable={!required}
-                  value={mapping[field] ?? null}
-                  onChange={(value) => setMapping((now) => ({ ...now, [field]: value ?? undefined }))}
-                  w={230}
-                  error={required && !mapping[field]}
-                />
-                <span className="faint">
-                  {mapping[field]
-                    ? table.rows
-                        .slice(0, 3)
-                        .map(({ cells }) => cells[table.columns.indexOf(mapping[field]!)])
-                        .join(', ')
-                    : ''}
-                </span>
-              </Group>
-            ))}
+            <ColumnPicker
+              fields={FIELDS}
+              table={table}
+              mapping={mapping}
+              onChange={(field, column) => setMapping((now) => ({ ...now, [field]: column }))}
+            />
             {made && !made.ok && <ProblemList title="This cannot become a ledger yet; nothing was stored" problems={made.problems} />}
             {made?.ok && <p style={{ margin: 0 }}>{Object.keys(made.value.wires).length} wires, nothing decided yet.</p>}
           </>
@@ -129,21 +101,4 @@ export function ImportDonor({ job, onClose, onDone }: { job: Job; onClose: () =>
       </Stack>
     </Modal>
   );
-}
-
-async function readTable(file: File): Promise<{ ok: true; value: CsvTable } | { ok: false; problems: Problem[] }> {
-  const refuse = (message: string) => ({ ok: false as const, problems: [{ path: '', message }] });
-  if (file.size > MOST_BYTES) return refuse(`expected at most 8 MB, got ${(file.size / 1024 / 1024).toFixed(0)} MB`);
-  if (!/\.xlsx$/i.test(file.name)) return readCsv(await file.text());
-  try {
-    const response = await fetch('/api/tables', { method: 'POST', body: file });
-    const answer = (await response.json()) as CsvTable & { problems?: Problem[] };
-    return response.ok
-      ? { ok: true, value: answer }
-      : { ok: false, problems: answer.problems ?? [{ path: '', message: `the server answered ${response.status}` }] };
-  } catch (error) {
-    return refuse(
-      error instanceof RequestError ? error.message : 'The server does not answer; a spreadsheet is read there. Try again, or use CSV.',
-    );
-  }
 }

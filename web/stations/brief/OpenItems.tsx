@@ -4,17 +4,16 @@ import { useState } from 'react';
 import {
   createId,
   createOpenItem,
-  EVIDENCE,
   isBlocking,
   OPEN_ITEM_KINDS,
   type Blocked,
-  type Evidence,
   type Job,
   type OpenItem,
   type OpenItemKind,
 } from 'wattograph-core';
 import { PEOPLE, readAuthor } from '../../client/author';
 import { useJobStore } from '../../client/jobContext';
+import { EvidencePick } from '../../ui/EvidencePick';
 import { TextField } from '../../ui/TextField';
 import styles from './Brief.module.css';
 
@@ -150,19 +149,12 @@ export function OpenItems({ job }: { job: Job }) {
               </td>
               <td>
                 {item.answer !== null && (
-                  <select
+                  <EvidencePick
                     className={styles.pick}
-                    aria-label={`Evidence for ${item.question}`}
-                    value={item.evidence ?? ''}
-                    onChange={(event) => {
-                      const evidence = event.target.value as Evidence;
-                      edit(id, 'evidence', (one) => void (one.evidence = evidence));
-                    }}
-                  >
-                    {EVIDENCE.map((one) => (
-                      <option key={one}>{one}</option>
-                    ))}
-                  </select>
+                    label={`Evidence for ${item.question}`}
+                    value={item.evidence}
+                    onChange={(evidence) => edit(id, 'evidence', (one) => void (one.evidence = evidence))}
+                  />
                 )}
               </td>
               <td>

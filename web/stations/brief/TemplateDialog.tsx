@@ -7,14 +7,13 @@ import {
   CIRCUIT_KINDS,
   createId,
   createPinNeed,
-  EVIDENCE,
   type CircuitKind,
   type DeviceTemplate,
-  type Evidence,
   type Job,
   type PinNeed,
 } from 'wattograph-core';
 import { useJobStore } from '../../client/jobContext';
+import { EvidencePick } from '../../ui/EvidencePick';
 import { listFamilyOptions } from '../bundle/RouteDialogs';
 import styles from './Brief.module.css';
 
@@ -182,17 +181,13 @@ export function TemplateDialog({ job, onClose }: { job: Job; onClose: () => void
                 />
               </td>
               <td>
-                <select
+                <EvidencePick
                   className={styles.pick}
-                  aria-label={`Evidence of pin ${index + 1}`}
-                  value={need.evidence ?? ''}
-                  onChange={(event) => change(index, { evidence: (event.target.value || null) as Evidence | null })}
-                >
-                  <option value="">not recorded</option>
-                  {EVIDENCE.map((one) => (
-                    <option key={one}>{one}</option>
-                  ))}
-                </select>
+                  label={`Evidence of pin ${index + 1}`}
+                  value={need.evidence}
+                  none="not recorded"
+                  onChange={(evidence) => change(index, { evidence })}
+                />
               </td>
               <td>
                 <button

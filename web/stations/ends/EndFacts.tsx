@@ -1,18 +1,9 @@
 'use client';
 
 import { useState } from 'react';
-import {
-  CATALOGUE,
-  CIRCUIT_KINDS,
-  createPinNeed,
-  EVIDENCE,
-  findFamily,
-  listCavities,
-  type CircuitKind,
-  type End,
-  type Evidence,
-} from 'wattograph-core';
+import { CATALOGUE, CIRCUIT_KINDS, createPinNeed, findFamily, listCavities, type CircuitKind, type End } from 'wattograph-core';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
+import { EvidencePick } from '../../ui/EvidencePick';
 import bundle from '../bundle/Bundle.module.css';
 import { LengthField } from '../bundle/LengthsTable';
 import { listFamilyOptions } from '../bundle/RouteDialogs';
@@ -255,18 +246,13 @@ function PinNeeds({ end, cavities, onChange }: { end: End; cavities: string[]; o
               </option>
             ))}
           </select>
-          <select
+          <EvidencePick
             className={bundle.pick}
-            aria-label={`Evidence at cavity ${cavity}`}
-            title="Where this is known from. What is only guessed is not cut."
-            value={pin.evidence ?? ''}
-            onChange={(event) => onChange({ ...end.pins, [cavity]: { ...pin, evidence: (event.target.value || null) as Evidence | null } })}
-          >
-            <option value="">evidence?</option>
-            {EVIDENCE.map((one) => (
-              <option key={one}>{one}</option>
-            ))}
-          </select>
+            label={`Evidence at cavity ${cavity}`}
+            value={pin.evidence}
+            none="evidence?"
+            onChange={(evidence) => onChange({ ...end.pins, [cavity]: { ...pin, evidence } })}
+          />
           <button className={bundle.link} aria-label={`Forget the need at cavity ${cavity}`} onClick={() => onChange(without(cavity))}>
             ×
           </button>

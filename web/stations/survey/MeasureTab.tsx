@@ -1,8 +1,9 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import { askMark, MEASURE_METHODS, TICKS, type MarkQuestion, type MeasureMethod, type Tick } from 'wattograph-core';
+import { askMark, TICKS, type MarkQuestion, type MeasureMethod, type Tick } from 'wattograph-core';
 import type { SurveyState, SurveyStore } from '../../client/surveyStore';
+import { Digits } from './Digits';
 import { Keypad, typeKey } from './Keypad';
 import { NamePanel } from './NamePanel';
 import styles from './Survey.module.css';
@@ -15,7 +16,6 @@ const KINDS: { what: What; name: string; key: string }[] = [
   { what: 'pass', name: 'Hole', key: 'h' },
   { what: 'end', name: 'End', key: 'e' },
 ];
-const METHODS = MEASURE_METHODS.filter((one) => one !== 'fitted');
 
 /** Marks read off a tape one after another; the strip grows as they come. */
 export function MeasureTab({
@@ -139,17 +139,7 @@ export function MeasureTab({
         </p>
         {what === null && question === null && (
           <>
-            <div className={styles.entry}>
-              <output aria-label="Distance" className={styles.digits}>
-                {text || '0'}
-              </output>
-              <span>mm by</span>
-              <select aria-label="Measured by" value={method} onChange={(event) => setMethod(event.target.value as MeasureMethod)}>
-                {METHODS.map((one) => (
-                  <option key={one}>{one}</option>
-                ))}
-              </select>
-            </div>
+            <Digits label="Distance" text={text} method={method} onMethod={setMethod} />
             <div className={styles.ticks} role="group" aria-label="The run up to here is">
               {TICKS.map((tick) => (
                 <button

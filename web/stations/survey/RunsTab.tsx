@@ -1,12 +1,11 @@
 'use client';
 
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { CATALOGUE, createTree, findStandard, listTrims, MEASURE_METHODS, TICKS, type MeasureMethod, type Tick } from 'wattograph-core';
+import { CATALOGUE, createTree, findStandard, listTrims, TICKS, type MeasureMethod, type Tick } from 'wattograph-core';
 import type { SurveyState, SurveyStore } from '../../client/surveyStore';
+import { Digits } from './Digits';
 import { Keypad } from './Keypad';
 import styles from './Survey.module.css';
-
-const METHODS = MEASURE_METHODS.filter((one) => one !== 'fitted');
 
 /** Every run with its readings and error band; second readings, fitted lengths, ticks and photos go in here. */
 export function RunsTab({
@@ -146,17 +145,7 @@ function Run({
           </button>
         ))}
       </div>
-      <div className={styles.entry}>
-        <output aria-label="Length" className={styles.digits}>
-          {text || '0'}
-        </output>
-        <span>mm by</span>
-        <select aria-label="Measured by" value={method} onChange={(event) => setMethod(event.target.value as MeasureMethod)}>
-          {METHODS.map((one) => (
-            <option key={one}>{one}</option>
-          ))}
-        </select>
-      </div>
+      <Digits label="Length" text={text} method={method} onMethod={setMethod} />
       {problem && (
         <p role="alert" className={styles.problem}>
           Not entered: {problem}

@@ -1,0 +1,88 @@
+import { WIRE_TABLES } from '../catalogue';
+import { COPPER_PER_K, measureHeat, measureSurfaceHeat } from './measureHeat';
+
+const etfe = (size: string) => WIRE_TABLES.etfe.find((one) => one.size === size)!;
+const watts = (loads: [number, number, string][]) =>
+  loads.reduce((sum, [count, currentA, size]) => sum + count * currentA ** 2 * (etfe(size).r20MilliohmPerM / 1000), 0);
+
+describe('▸ calculations 4: surface and middle of a bundle in steady state (± 0.3 °C)', () => {
+  test.each<[number, number, number, [number, number, string][], number, number]>([
+    [
+      60,
+      6.6,
+      7.6,
+      [
+        [4, 6, '18'],
+        [15, 0.05, '22'],
+      ],
+      69.7,
+      71.8,
+    ],
+    [80, 5.24, 6.2, [[2, 12, '12']], 87.3, 88.8],
+    [90, 3.27, 4.2, [[7, 2, '22']], 97.5, 98.9],
+  ])('%i °C, %f mm under %f mm', (ambientC, bundleMm, outsideMm, loads, surfaceC, middleC) => {
+    const heat = measureHeat({ ambientC, bundleMm, outsideMm, wattsPerMAt20: watts(loads), altitudeM: 0 })!;
+    expect(Math.abs(heat.surfaceC - surfaceC)).toBeLessThanOrEqual(0.3);
+    expect(Math.abs(heat.middleC - middleC)).toBeLessThanOrEqual(0.3);
+  });
+});
+
+describe('▸ one bare wire in 25 °C air reaches 125 °C (± 2 %)', () => {
+  test.each([
+    ['22', 12.7],
+    ['20', 16.9],
+    ['16', 26.4],
+  ])('AWG %s at %f A', (size, expected) => {
+    const { odMm, r20MilliohmPerM } = etfe(size);
+    const middle = (currentA: number) =>
+      measureHeat({ ambientC: 25, bundleMm: odMm, outsideMm: odMm, wattsPerMAt20: (currentA ** 2 * r20MilliohmPerM) / 1000, altitudeM: 0 })!
+        .middleC;
+    expect(middle(expected * 0.98)).toBeLessThan(125);
+    expect(middle(expected * 1.02)).toBeGreaterThan(125);
+  });
+});
+
+test('within 1 % of an independent solution: rings of the bundle by finite differences, the surface by small steps in time', () => {
+  const inputs = { ambientC: 90, bundleMm: 9, outsideMm: 10.4, wattsPerMAt20: 3.1, altitudeM: 0 };
+  const solved = measureHeat(inputs)!;
+  // rings of equal width; heat made evenly over the bundle's cross-section, at the temperature of its middle
+  const rings = 400;
+  let surfaceC = inputs.ambientC;
+  let middleC = inputs.ambientC;
+  for (let step = 0; step < 4000; step += 1) {
+    const made = inputs.wattsPerMAt20 * (1 + COPPER_PER_K * (middleC - 20));
+    surfaceC += 0.02 * (made - measureSurfaceHeat(surfaceC, inputs.ambientC, inputs.outsideMm, 0));
+    let at = surfaceC;
+    const outside = inputs.outsideMm / 2;
+    const inside = inputs.bundleMm / 2;
+    const wall = (outside - inside) / rings;
+    for (let ring = rings - 1; ring >= 0; ring -= 1) at += (made * wall) / (0.2 * 2 * Math.PI * (inside + (ring + 0.5) * wall));
+    const width = inside / rings;
+    for (let ring = rings - 1; ring >= 0; ring -= 1) {
+      const radius = (ring + 0.5) * width;
+      at += (made * (radius / inside) ** 2 * width) / (0.16 * 2 * Math.PI * radius);
+    }
+    middleC = at;
+  }
+  expect(Math.abs((solved.middleC - 90) / (middleC - 90) - 1)).toBeLessThan(0.01);
+  expect(Math.abs((solved.surfaceC - 90) / (surfaceC - 90) - 1)).toBeLessThan(0.01);
+});
+
+describe('boundaries', () => {
+  const inputs = { ambientC: 60, bundleMm: 5, outsideMm: 6, wattsPerMAt20: 1, altitudeM: 0 };
+  test('no current, no rise', () =>
+    expect(measureHeat({ ...inputs, wattsPerMAt20: 0 })).toEqual({ surfaceC: 60, middleC: 60, wattsPerM: 0 }));
+  test('what runs away is said, not printed', () => expect(measureHeat({ ...inputs, wattsPerMAt20: 200 })).toBeNull());
+  test('thin air cools less', () =>
+    expect(measureHeat({ ...inputs, altitudeM: 3000 })!.middleC).toBeGreaterThan(measureHeat(inputs)!.middleC));
+  test('more current is never cooler', () => {
+    const middles = [0.1, 0.5, 1, 2, 4, 8].map((wattsPerMAt20) => measureHeat({ ...inputs, wattsPerMAt20 })!.middleC);
+    expect([...middles].sort((a, b) => a - b)).toEqual(middles);
+  });
+  test.each([
+    { ...inputs, bundleMm: 0 },
+    { ...inputs, outsideMm: 4 },
+    { ...inputs, wattsPerMAt20: NaN },
+    { ...inputs, ambientC: NaN },
+  ])('refuses %j', (bad) => expect(() => measureHeat(bad)).toThrow('heat: expected 0 < bundle ≤ outside'));
+});

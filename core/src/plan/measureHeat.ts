@@ -1,0 +1,98 @@
+/** Where a stretch of bundle lies and what it is made of, for its heat. Diameters in mm, temperatures in °C. */
+export interface HeatInputs {
+  ambientC: number;
+  /** over the wires */
+  bundleMm: number;
+  /** over the covering; equal to bundleMm where it is bare */
+  outsideMm: number;
+  /** Σ I² · R at 20 °C of the wires, W/m */
+  wattsPerMAt20: number;
+  altitudeM: number;
+}
+
+/** Steady state of a bundle: its surface, its middle, and the heat it gives off; W/m. */
+export interface Heat {
+  surfaceC: number;
+  middleC: number;
+  wattsPerM: number;
+}
+
+/** Copper, per K from 20 °C (calculations 3). */
+export const COPPER_PER_K = 0.00393;
+const EMISSIVITY = 0.9;
+const STEFAN_BOLTZMANN = 5.670374e-8;
+const COVERING_W_PER_M_K = 0.2;
+const BUNDLE_W_PER_M_K = 0.16;
+const KELVIN = 273.15;
+/** Past this no insulation lives: the solver gives up rather than print a figure. */
+const MOST_RISE_K = 600;
+
+/**
+ * Steady temperature of a bundle in still air, resistances at the computed temperature (calculations 4): natural convection on a
+ * horizontal cylinder by Churchill and Chu, Int. J. Heat Mass Transfer 18 (1975) 1049, and radiation. Air flow and sun are not
+ * credited. Null where it would run away: more heat than the surface can give off at any temperature the solver looks at.
+ *
+ * @throws RangeError where a diameter is not above 0, or a figure is no number
+ */
+export function measureHeat({ ambientC, bundleMm, outsideMm, wattsPerMAt20, altitudeM }: HeatInputs): Heat | null {
+  if (!(bundleMm > 0 && outsideMm >= bundleMm && wattsPerMAt20 >= 0 && Number.isFinite(ambientC)))
+    throw new RangeError(
+      `heat: expected 0 < bundle ≤ outside, heat ≥ 0 and an ambient, got ${bundleMm}, ${outsideMm}, ${wattsPerMAt20}, ${ambientC}`,
+    );
+  if (wattsPerMAt20 === 0) return { surfaceC: ambientC, middleC: ambientC, wattsPerM: 0 };
+  const insidePerWatt = Math.log(outsideMm / bundleMm) / (2 * Math.PI * COVERING_W_PER_M_K) + 1 / (4 * Math.PI * BUNDLE_W_PER_M_K);
+  const given = (surfaceC: number) => measureSurfaceHeat(surfaceC, ambientC, outsideMm, altitudeM);
+  // heat that is left over where the surface has this temperature: falls through zero at the steady state
+  const left = (surfaceC: number) => {
+    const watts = given(surfaceC);
+    return wattsPerMAt20 * (1 + COPPER_PER_K * (surfaceC + watts * insidePerWatt - 20)) - watts;
+  };
+  const surfaceC = findZero(left, ambientC, ambientC + MOST_RISE_K);
+  if (surfaceC === null) return null;
+  const wattsPerM = given(surfaceC);
+  return { surfaceC, middleC: surfaceC + wattsPerM * insidePerWatt, wattsPerM };
+}
+
+/** Heat that a metre of horizontal cylinder gives off to still air and by radiation, W/m. */
+export function measureSurfaceHeat(surfaceC: number, ambientC: number, outsideMm: number, altitudeM: number): number {
+  const diameterM = outsideMm / 1000;
+  const riseK = surfaceC - ambientC;
+  if (riseK <= 0) return 0;
+  const filmK = (surfaceC + ambientC) / 2 + KELVIN;
+  const { conductivity, viscosity, diffusivity } = measureAir(filmK, altitudeM);
+  const prandtl = viscosity / diffusivity;
+  const rayleigh = (9.80665 * riseK * diameterM ** 3) / (filmK * viscosity * diffusivity);
+  const nusselt = (0.6 + (0.387 * rayleigh ** (1 / 6)) / (1 + (0.559 / prandtl) ** (9 / 16)) ** (8 / 27)) ** 2;
+  const convection = (nusselt * conductivity * riseK) / diameterM;
+  const radiation = EMISSIVITY * STEFAN_BOLTZMANN * ((surfaceC + KELVIN) ** 4 - (ambientC + KELVIN) ** 4);
+  return Math.PI * diameterM * (convection + radiation);
+}
+
+/** Dry air: Sutherland's law for viscosity and conductivity, U.S. Standard Atmosphere 1976 for pressure. SI units; viscosity kinematic. */
+function measureAir(temperatureK: number, altitudeM: number): { conductivity: number; viscosity: number; diffusivity: number } {
+  const pressure = 101_325 * (1 - 2.25577e-5 * altitudeM) ** 5.25588;
+  const density = pressure / (287.05 * temperatureK);
+  const dynamic = (1.458e-6 * temperatureK ** 1.5) / (temperatureK + 110.4);
+  const conductivity = (2.64638e-3 * temperatureK ** 1.5) / (temperatureK + 245.4 * 10 ** (-12 / temperatureK));
+  return { conductivity, viscosity: dynamic / density, diffusivity: conductivity / (density * 1006) };
+}
+
+/** Where a falling function is zero, by false position (Illinois); null where it does not fall to zero in the range. */
+function findZero(f: (x: number) => number, low: number, high: number): number | null {
+  let [a, b] = [low, high];
+  let [fa, fb] = [f(a), f(b)];
+  if (fb > 0) return null;
+  for (let round = 0; round < 60 && b - a > 1e-4; round += 1) {
+    const x = (a * fb - b * fa) / (fb - fa);
+    const fx = f(x);
+    if (Math.abs(fx) < 1e-9) return x;
+    if (fx > 0) {
+      [a, fa] = [x, fx];
+      fb /= 2;
+    } else {
+      [b, fb] = [x, fx];
+      fa /= 2;
+    }
+  }
+  return (a + b) / 2;
+}

@@ -1,0 +1,33 @@
+'use client';
+
+import { MEASURE_METHODS, type MeasureMethod } from 'wattograph-core';
+import styles from './Survey.module.css';
+
+const METHODS = MEASURE_METHODS.filter((one) => one !== 'fitted');
+
+/** What the keypad wrote, and what it was measured by. */
+export function Digits({
+  label,
+  text,
+  method,
+  onMethod,
+}: {
+  label: string;
+  text: string;
+  method: MeasureMethod;
+  onMethod: (method: MeasureMethod) => void;
+}) {
+  return (
+    <div className={styles.entry}>
+      <output aria-label={label} className={styles.digits}>
+        {text || '0'}
+      </output>
+      <span>mm by</span>
+      <select aria-label="Measured by" value={method} onChange={(event) => onMethod(event.target.value as MeasureMethod)}>
+        {METHODS.map((one) => (
+          <option key={one}>{one}</option>
+        ))}
+      </select>
+    </div>
+  );
+}
