@@ -1,6 +1,6 @@
 import type { Addend } from './types';
 
-/** What a cut length is made of, in a few figures: "910.0 run + 8.2 out + 101.0 ends + 0.8 up". Terms that are nothing are left out. */
+/** What a cut length is made of, in a few figures: "910 run + 8.2 out + 101 ends + 0.8 up". Terms that are nothing are left out. */
 export function toSumWords(addends: readonly Addend[]): string {
   const sums = { run: 0, out: 0, ends: 0, up: 0 };
   for (const { kind, mm } of addends) {
@@ -11,6 +11,6 @@ export function toSumWords(addends: readonly Addend[]): string {
   }
   return Object.entries(sums)
     .filter(([, mm]) => mm > 0.05)
-    .map(([words, mm]) => `${mm.toFixed(1)} ${words}`)
+    .map(([words, mm]) => `${Number(mm.toFixed(1))} ${words}`)
     .join(' + ');
 }

@@ -5,6 +5,7 @@ import { memo, useDeferredValue, useEffect, useMemo, useRef } from 'react';
 import { layoutStrip, type Job, type LoomPlan, type StripLayout } from 'wattograph-core';
 import type { SurveyState } from '../../client/surveyStore';
 import { LEFT } from '../../ui/strip/StripParts';
+import { RouteLines } from '../../ui/strip/RouteLines';
 import { Ruler } from '../../ui/strip/StripPicture';
 import styles from './Survey.module.css';
 
@@ -78,15 +79,14 @@ function Picture({
     () => layoutStrip(loom, { ...plan, wires: [], splices: [] }, { scale, pitch: 4, row: 22, left: LEFT, top: 34, folded: NONE }),
     [loom, plan, scale],
   );
-  const nodeAt = new Map(layout.nodes.map((node) => [node.nodeId, node]));
-  const middle = ({ top, bottom }: { top: number; bottom: number }) => (top + bottom) / 2;
-  const startY = (segmentId: string) => {
-    const near = nodeAt.get(plan.tree.segments[segmentId]!.nearNodeId);
-    return near ? middle(near) : null;
-  };
   const isEmpty = layout.runs.length === 0;
   return (
-    <svg width={Math.max(width, layout.width + LABELS)} height={layout.height + 14} role="img" aria-label={`Strip of ${loom.name}`}>
+    <svg
+      width={Math.max(width, layout.width + LABELS)}
+      height={Math.max(90, layout.height + 14)}
+      role="img"
+      aria-label={`Strip of ${loom.name}`}
+    >
       <Ruler left={LEFT} scale={scale} reachMm={reachMm} height={layout.height + 10} />
       {isEmpty && (
         <text x={LEFT + 6} y={62} className={styles.hint}>
@@ -101,21 +101,12 @@ function Picture({
         fill="var(--ink)"
         onClick={() => onZero(plan.tree.datumId)}
       />
+      <RouteLines loom={loom} plan={plan} layout={layout} />
       {layout.runs.map((run) => {
-        const y = middle(run);
-        const from = startY(run.segmentId);
+        const y = (run.top + run.bottom) / 2;
         const segment = loom.segments[run.segmentId]!;
-        const isSoft = segment.status === 'guessed';
         return (
           <g key={run.segmentId}>
-            <path
-              d={`${from === null || Math.abs(from - y) < 1 ? `M${run.x} ${y}` : `M${run.x} ${from}V${y}`}H${run.x + run.width}`}
-              fill="none"
-              stroke={segment.fittedMm === null ? 'var(--ink)' : 'var(--sea)'}
-              strokeWidth={3}
-              strokeDasharray={isSoft ? '5 4' : undefined}
-              strokeLinejoin="round"
-            />
             {segment.ticks.length > 0 && (
               <text x={run.x + run.width / 2} y={y - 4} className={styles.tick} textAnchor="middle">
                 {run.width > segment.ticks.length * 44 ? segment.ticks.join(' ') : segment.ticks.map((tick) => tick[0]).join('')}

@@ -8,6 +8,7 @@ import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { useCursorStore, type Cursor } from '../cursor';
 import { Chosen, CursorLine, Ends, Folds, LEFT, Nodes, TypeLength, Where, type MateOf } from './StripParts';
 import { PhotoMarks } from './PhotoMarks';
+import { RouteLines } from './RouteLines';
 import { Runs, Ruler, Splices, Traces } from './StripPicture';
 import { walk } from './walk';
 import styles from './Strip.module.css';
@@ -145,6 +146,7 @@ export function Strip({ planned, tools }: { planned: PlannedLoom; tools?: ReactN
             <svg width={layout.width + LABELS} height={height} role="img" aria-label={`Strip of ${loom.name}`}>
               <Ruler left={LEFT} scale={scale} reachMm={reachMm} height={height} />
               <Runs runs={layout.runs} zones={job.zones} />
+              <RouteLines loom={loom} plan={plan} layout={layout} only={isBare} />
               <Traces traces={layout.traces} />
               <Ends layout={layout} heldNodes={listGuessed(planned)} mates={mates} onMate={(id) => router.push(`${path}?loom=${id}`)} />
               <Nodes
@@ -178,6 +180,9 @@ export function Strip({ planned, tools }: { planned: PlannedLoom; tools?: ReactN
     </section>
   );
 }
+
+/** A run that no wire lies in yet shows as the bare route. */
+const isBare = ({ count }: StripLayout['runs'][number]) => count === 0;
 
 /** What each end of a loom plugs into. */
 function listMates(job: PlannedLoom['job'], loomId: string): MateOf {

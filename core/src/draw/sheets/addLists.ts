@@ -88,9 +88,9 @@ export function addCutList(context: SheetContext): void {
       { title: 'size', share: 1.3 },
       number('rough', 1.1),
       number('final', 1.2),
-      { title: 'from', share: 3.1 },
-      { title: 'to', share: 3.1 },
-      { title: 'final is made of', share: 3.6 },
+      { title: 'from', share: 2.9 },
+      { title: 'to', share: 2.7 },
+      { title: 'final is made of', share: 4.2 },
     ],
     rows,
   );
