@@ -17,7 +17,12 @@ export function JobProvider({ initial, children, fallback }: { initial: Loaded; 
     setStore(opened);
     return () => opened.end();
   }, [start]);
-  return store ? <Context value={store}>{children}</Context> : fallback;
+  return store ? <StoreProvider store={store}>{children}</StoreProvider> : fallback;
+}
+
+/** Gives everything below it a job that is open already. */
+export function StoreProvider({ store, children }: { store: JobStore; children: ReactNode }) {
+  return <Context value={store}>{children}</Context>;
 }
 
 export function useJobStore(): JobStore {

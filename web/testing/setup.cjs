@@ -15,3 +15,5 @@ window.ResizeObserver = class {
   disconnect() {}
 };
 Element.prototype.scrollIntoView = () => {};
+// jsdom has none; documents are plain JSON
+globalThis.structuredClone ??= (value) => JSON.parse(JSON.stringify(value));

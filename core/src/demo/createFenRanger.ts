@@ -123,7 +123,7 @@ export function createFenRanger(): Job {
       unknownPolicy: decision === 'later' ? 'connector' : null,
     });
   });
-  job.donors = { old: { name: 'old loom', wires: Object.fromEntries(DONOR) } };
+  job.donors = { old: { name: 'old loom', wires: Object.fromEntries(structuredClone(DONOR)) } };
   job.looms = { front: createFront() };
   job.devices.d14!.at = { loomId: 'front', endId: 'roadbook' };
   return job;

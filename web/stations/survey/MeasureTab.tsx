@@ -85,7 +85,7 @@ export function MeasureTab({
     setWhat(null);
     setProblem(null);
     // a leg that has its end is done: the next is another leg of the same breakout. Else the line goes on
-    if (what === 'end') setLine(line.zeroNodeId === tree.datumId ? line : { ...line, viaSegmentId: null });
+    if (what === 'end' && line.zeroNodeId !== tree.datumId) setLine({ ...line, viaSegmentId: null });
     else if (line.viaSegmentId === null) setLine({ ...line, viaSegmentId: segmentId });
   };
 

@@ -1,0 +1,171 @@
+/** @jest-environment jsdom */
+import { applyEdit, type EditOperation, type Job } from 'wattograph-core';
+import { createInlet } from 'wattograph-core/demo';
+import { JobStore, type Since } from './jobStore';
+
+jest.mock('./planner', () => ({
+  PlanRunner: class {
+    tell() {}
+    plan() {}
+    end() {}
+  },
+}));
+globalThis.structuredClone ??= ((value: unknown) => JSON.parse(JSON.stringify(value)) as unknown) as typeof structuredClone;
+
+const LEG = '/looms/inlet/segments/s-inj1/lengthMm';
+
+/** A server that takes an edit of the present version, once by its id, and says what happened since to any other. */
+class FakeServer {
+  document: Job = createInlet();
+  edits: (Since & { id: string })[] = [];
+  isAway = false;
+  /** answers that are lost on their way back */
+  lose = 0;
+
+  get version() {
+    return this.edits.length;
+  }
+
+  take(id: string, author: string, label: string, patch: EditOperation[]) {
+    const applied = applyEdit(this.document, patch);
+    if (!applied.ok) throw new Error('the test sent a patch that does not fit');
+    this.document = applied.value;
+    this.edits.push({ id, version: this.version + 1, author, label, patch });
+  }
+
+  readonly fetch = (path: string, init?: { body?: string }) => {
+    const answer = (body: unknown, status = 200) => {
+      if (this.lose > 0 && path.endsWith('/edits') && init) {
+        this.lose -= 1;
+        return Promise.reject(new TypeError('cut off'));
+      }
+      return Promise.resolve({ ok: status < 300, status, json: () => Promise.resolve(structuredClone(body)) });
+    };
+    if (this.isAway) return Promise.reject(new TypeError('no network'));
+    if (path.includes('/edits?since=')) return answer(this.edits.slice(Number(path.split('since=')[1])));
+    if (path.endsWith('/edits')) {
+      const edit = JSON.parse(init!.body!) as { id: string; base: number; author: string; label: string; patch: EditOperation[] };
+      const known = this.edits.find(({ id }) => id === edit.id);
+      if (known) return answer({ version: known.version, patch: known.patch, undo: known.label, redo: null });
+      if (edit.base !== this.version)
+        return answer({ problems: [{ path: '', message: 'stale' }], version: this.version, since: this.edits.slice(edit.base) }, 409);
+      if (edit.label === 'refuse me') return answer({ problems: [{ path: LEG, message: 'expected a length' }] }, 422);
+      this.take(edit.id, edit.author, edit.label, edit.patch);
+      return answer({ version: this.version, patch: edit.patch, undo: edit.label, redo: null });
+    }
+    return answer({ id: 'x', version: this.version, document: this.document, undo: null, redo: null });
+  };
+}
+
+let serial = 0;
+const open = (server: FakeServer, id = `job-${(serial += 1)}`) => {
+  global.fetch = server.fetch as unknown as typeof fetch;
+  return { id, store: new JobStore({ id, version: server.version, document: server.document, undo: null, redo: null }) };
+};
+const until = async (isSo: () => boolean) => {
+  for (let tries = 0; tries < 120 && !isSo(); tries += 1) await new Promise((resolve) => setTimeout(resolve, 50));
+  expect(isSo()).toBe(true);
+};
+const leg = (mm: number) => (draft: Job) => {
+  draft.looms.inlet!.segments['s-inj1']!.lengthMm = mm;
+};
+const lengthOf = (job: Job) => job.looms.inlet!.segments['s-inj1']!.lengthMm;
+const stores: JobStore[] = [];
+const opened = (server: FakeServer, id?: string) => {
+  const made = open(server, id);
+  stores.push(made.store);
+  return made;
+};
+afterEach(() => {
+  stores.splice(0).forEach((store) => store.end());
+  localStorage.clear();
+});
+
+test('an edit shows at once and is stored in one piece', async () => {
+  const server = new FakeServer();
+  const { store } = opened(server);
+  store.edit('leg 140', leg(140));
+  expect(lengthOf(store.get().document)).toBe(140);
+  await until(() => store.get().saving === 'saved' && store.get().version === 1);
+  expect(server.edits.map(({ label, patch }) => [label, patch])).toEqual([['leg 140', [{ op: 'replace', path: LEG, value: 140 }]]]);
+});
+
+test('a change that changes nothing is no edit', async () => {
+  const server = new FakeServer();
+  const { store } = opened(server);
+  store.edit('the same', leg(130));
+  await new Promise((resolve) => setTimeout(resolve, 80));
+  expect(server.edits).toEqual([]);
+});
+
+test('a preview is shown and not stored; letting it go brings the old back', () => {
+  const server = new FakeServer();
+  const { store } = opened(server);
+  store.preview(leg(200));
+  expect(lengthOf(store.get().document)).toBe(200);
+  store.cancelPreview();
+  expect(lengthOf(store.get().document)).toBe(130);
+  expect(server.edits).toEqual([]);
+});
+
+test('with the server away edits are kept through a reload and sent once', async () => {
+  const server = new FakeServer();
+  const first = opened(server);
+  await until(() => first.store.get().saving === 'saved');
+  server.isAway = true;
+  first.store.edit('leg 140', leg(140));
+  first.store.edit('leg 150', leg(150));
+  await until(() => first.store.get().saving === 'offline');
+  first.store.end();
+  const again = opened(server, first.id);
+  expect(lengthOf(again.store.get().document)).toBe(150);
+  server.isAway = false;
+  await until(() => again.store.get().saving === 'saved');
+  expect(server.edits.map(({ label }) => label)).toEqual(['leg 140', 'leg 150']);
+});
+
+test('an answer lost on its way: the edit is sent again and counts once', async () => {
+  const server = new FakeServer();
+  const { store } = opened(server);
+  await until(() => store.get().saving === 'saved');
+  server.lose = 1;
+  store.edit('leg 140', leg(140));
+  await until(() => store.get().saving === 'saved' && store.get().version === 1);
+  expect(server.edits).toHaveLength(1);
+});
+
+test('somebody else was first elsewhere: ours goes on top without a word', async () => {
+  const server = new FakeServer();
+  const { store } = opened(server);
+  await until(() => store.get().saving === 'saved');
+  server.take('t1', 'Jun Okafor', 'rename', [{ op: 'replace', path: '/name', value: 'Other' }]);
+  store.edit('leg 140', leg(140));
+  await until(() => store.get().version === 2 && store.get().saving === 'saved');
+  expect([store.get().document.name, lengthOf(server.document), store.get().conflict]).toEqual(['Other', 140, null]);
+});
+
+test.each([
+  ['mine', 140, 2],
+  ['theirs', 199, 1],
+] as const)('both changed one place: %s stands when it is chosen', async (keep, lengthMm, version) => {
+  const server = new FakeServer();
+  const { store } = opened(server);
+  await until(() => store.get().saving === 'saved');
+  server.take('t1', 'Jun Okafor', 'leg 199', [{ op: 'replace', path: LEG, value: 199 }]);
+  store.edit('leg 140', leg(140));
+  await until(() => store.get().conflict !== null);
+  expect(store.get().conflict).toMatchObject({ mine: { label: 'leg 140' }, theirs: [{ author: 'Jun Okafor', label: 'leg 199' }] });
+  store.settle(keep);
+  await until(() => store.get().saving === 'saved' && store.get().version === version);
+  expect([lengthOf(server.document), lengthOf(store.get().document)]).toEqual([lengthMm, lengthMm]);
+});
+
+test('an edit that the server refuses is taken back and told with its place', async () => {
+  const server = new FakeServer();
+  const { store } = opened(server);
+  await until(() => store.get().saving === 'saved');
+  store.edit('refuse me', leg(140));
+  await until(() => store.get().problem !== null);
+  expect(store.get().problem).toBe(`${LEG}: expected a length`);
+  expect(lengthOf(store.get().document)).toBe(130);
+});

@@ -1,0 +1,204 @@
+/** @jest-environment jsdom */
+import 'fake-indexeddb/auto';
+import { CATALOGUE, addEntry, findStandard, type Job, type SurveyEntry } from 'wattograph-core';
+import { createInlet } from 'wattograph-core/demo';
+import { SurveyStore, type NewEntry } from './surveyStore';
+
+jest.mock('./planner', () => ({
+  PlanRunner: class {
+    tell() {}
+    plan() {}
+    end() {}
+  },
+}));
+global.structuredClone ??= ((value: unknown) => JSON.parse(JSON.stringify(value)) as unknown) as typeof structuredClone;
+
+/** A server that takes each entry once, and can be away. */
+class FakeServer {
+  version = 0;
+  job: Job = createInlet();
+  taken = new Set<string>();
+  isAway = false;
+  requests: string[] = [];
+
+  readonly fetch = (path: string, init?: { body?: string }) => {
+    this.requests.push(path.replace(/\?.*/, ''));
+    if (this.isAway) return Promise.reject(new TypeError('no network'));
+    const answer = (body: unknown, status = 200) => Promise.resolve({ ok: status < 300, status, json: () => Promise.resolve(body) });
+    if (path.endsWith('/survey')) {
+      const { entries } = JSON.parse(init!.body!) as { entries: SurveyEntry[] };
+      const conflicts: string[] = [];
+      for (const entry of entries) {
+        if (this.taken.has(entry.id)) continue;
+        this.taken.add(entry.id);
+        const added = addEntry(this.job, entry, CATALOGUE, findStandard(this.job, CATALOGUE));
+        if (added.isConflict) conflicts.push(entry.id);
+        this.job = added.job;
+        this.version += 1;
+      }
+      return answer({ version: this.version, document: this.job, conflicts });
+    }
+    if (path.endsWith('/history')) return answer({ problems: [{ path: '', message: 'There is nothing to undo.' }] }, 409);
+    return answer([]);
+  };
+}
+
+let serial = 0;
+const open = async (server: FakeServer, id = `job-${(serial += 1)}`) => {
+  global.fetch = server.fetch as unknown as typeof fetch;
+  const store = new SurveyStore({ id, version: server.version, document: server.job, undo: null, redo: null });
+  const end = store.begin();
+  await settle();
+  return { store, end, id };
+};
+const settle = () => new Promise((resolve) => setTimeout(resolve, 60));
+/** Wait for what happens by itself, for at most five seconds. */
+const until = async (isSo: () => boolean) => {
+  for (let tries = 0; tries < 100 && !isSo(); tries += 1) await new Promise((resolve) => setTimeout(resolve, 50));
+};
+const mark = (atMm: number, name: string): NewEntry => ({
+  kind: 'mark',
+  loomId: 'inlet',
+  zeroNodeId: 'bk1',
+  viaSegmentId: null,
+  atMm,
+  what: 'end',
+  name,
+  holeMm: null,
+  method: 'tape',
+  ticks: [],
+  deviceId: null,
+  nodeId: `n-${name}`,
+  segmentId: `s-${name}`,
+});
+
+test('with a network an entry is shown at once and stored', async () => {
+  const server = new FakeServer();
+  const { store, end } = await open(server);
+  expect(await store.add(mark(120, 'lamp'))).toBeNull();
+  expect(store.get().job.looms.inlet!.ends['n-lamp']!.name).toBe('lamp');
+  await until(() => store.get().waiting === 0);
+  expect([server.version, store.get().waiting, store.get().online]).toEqual([1, 0, true]);
+  end();
+});
+
+test('what stands against an entry is said, and it is not kept', async () => {
+  const server = new FakeServer();
+  const { store, end } = await open(server);
+  expect(await store.add(mark(-3, 'lamp'))).toContain('expected a distance beyond primary rail (0), got -3');
+  expect(store.get().waiting).toBe(0);
+  end();
+});
+
+test('without a network entries wait on the device, outlive it, and are sent once, in their order', async () => {
+  const server = new FakeServer();
+  const first = await open(server);
+  server.isAway = true;
+  for (const [mm, name] of [
+    [100, 'a'],
+    [110, 'b'],
+    [120, 'c'],
+  ] as const)
+    expect(await first.store.add(mark(mm, name))).toBeNull();
+  await settle();
+  expect(first.store.get()).toMatchObject({ waiting: 3, online: false });
+  first.end();
+
+  // the tab is gone; the page opens again from what the device kept
+  const again = await open(server, first.id);
+  expect(again.store.get().waiting).toBe(3);
+  expect(again.store.get().job.looms.inlet!.ends['n-c']!.name).toBe('c');
+  server.isAway = false;
+  window.dispatchEvent(new Event('online'));
+  await until(() => again.store.get().waiting === 0);
+  expect([server.version, again.store.get().waiting]).toEqual([3, 0]);
+  again.end();
+  const last = await open(server, first.id);
+  expect([last.store.get().waiting, server.version]).toEqual([0, 3]);
+  last.end();
+});
+
+test('an answer lost on its way: the entry is sent again and counts once', async () => {
+  const server = new FakeServer();
+  const { store, end } = await open(server);
+  const { fetch: real } = server;
+  let isLost = true;
+  global.fetch = (async (path: string, init?: { body?: string }) => {
+    const answer = await real(path, init);
+    if (isLost && path.endsWith('/survey')) {
+      isLost = false;
+      throw new TypeError('cut off');
+    }
+    return answer;
+  }) as unknown as typeof fetch;
+  await store.add(mark(100, 'a'));
+  await settle();
+  expect([server.version, store.get().waiting]).toEqual([1, 1]);
+  window.dispatchEvent(new Event('online'));
+  await until(() => store.get().waiting === 0);
+  expect([server.version, store.get().waiting, server.taken.size]).toEqual([1, 0, 1]);
+  end();
+});
+
+test('a page from the cache is older than what the device last had: the newer counts', async () => {
+  const server = new FakeServer();
+  const first = await open(server);
+  await first.store.add(mark(100, 'a'));
+  await settle();
+  first.end();
+  server.isAway = true;
+  global.fetch = server.fetch as unknown as typeof fetch;
+  const stale = new SurveyStore({ id: first.id, version: 0, document: createInlet(), undo: null, redo: null });
+  const end = stale.begin();
+  await settle();
+  expect(stale.get().job.looms.inlet!.ends['n-a']!.name).toBe('a');
+  end();
+});
+
+test('what somebody else entered meanwhile stands beside it, and the person is told', async () => {
+  const server = new FakeServer();
+  const { store, end } = await open(server);
+  server.isAway = true;
+  await store.add(mark(100, 'a'));
+  const theirs = {
+    ...mark(140, 'a'),
+    nodeId: 'n-x',
+    segmentId: 's-x',
+    id: crypto.randomUUID(),
+    author: 'Saoirse Vell',
+    at: '2026-11-25T08:00:00Z',
+  } as SurveyEntry;
+  server.job = addEntry(server.job, theirs, CATALOGUE, findStandard(server.job, CATALOGUE)).job;
+  server.version += 1;
+  server.isAway = false;
+  window.dispatchEvent(new Event('online'));
+  await settle();
+  await until(() => store.get().waiting === 0 && store.get().problem !== null);
+  expect(store.get().problem).toBe('1 entered here meets what somebody else entered: see Settle.');
+  expect(Object.values(store.get().job.surveyConflicts).map(({ mine }) => mine)).toEqual(['100 end a']);
+  end();
+});
+
+test('undo takes a waiting entry off the device; with nothing waiting it asks the server', async () => {
+  const server = new FakeServer();
+  const { store, end } = await open(server);
+  server.isAway = true;
+  await store.add(mark(100, 'a'));
+  await settle();
+  await store.undo();
+  expect([store.get().waiting, store.get().job.looms.inlet!.ends['n-a']]).toEqual([0, undefined]);
+  await store.undo();
+  expect(store.get().problem).toBe('What the server has already is taken back with a network only.');
+  server.isAway = false;
+  await store.undo();
+  expect(store.get().problem).toBe('There is nothing to undo.');
+  end();
+});
+
+test('a photo that is too large is not kept, and says so', async () => {
+  const { store, end } = await open(new FakeServer());
+  await store.addPhoto({ loom: 'inlet', node: 'bk1', caption: '', blob: { size: 60 * 1024 * 1024 } as Blob });
+  expect(store.get().problem).toBe('A photo was not kept: expected at most 20 MB, got 60 MB.');
+  expect(store.get().waitingPhotos).toEqual([]);
+  end();
+});

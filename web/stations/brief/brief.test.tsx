@@ -1,0 +1,221 @@
+import { fireEvent, screen, within } from '@testing-library/react';
+import type { ReactElement } from 'react';
+import { createDevice, createJob, type Job } from 'wattograph-core';
+import { createFenRanger, createInlet, createSkerry } from 'wattograph-core/demo';
+import { useJob } from '../../client/jobContext';
+import { FakeStore, renderWith } from '../../testing/fakeStore';
+import { DevicesTable } from './DevicesTable';
+import { DonorLedger } from './DonorLedger';
+import { HouseStyle } from './HouseStyle';
+import { MatesTable } from './MatesTable';
+import { OpenItems } from './OpenItems';
+import { ZonesTable } from './ZonesTable';
+
+const push = jest.fn();
+jest.mock('next/navigation', () => ({ useRouter: () => ({ push }) }));
+
+function Show({ part: Part }: { part: (props: { job: Job }) => ReactElement }) {
+  return <Part job={useJob(({ document }) => document)} />;
+}
+const open = (job: Job, part: (props: { job: Job }) => ReactElement) => {
+  const store = new FakeStore(job);
+  renderWith(store, <Show part={part} />);
+  return store;
+};
+const choose = (label: string | RegExp, value: string) => fireEvent.change(screen.getByLabelText(label), { target: { value } });
+const type = (label: string, value: string) => {
+  fireEvent.change(screen.getByLabelText(label), { target: { value } });
+  fireEvent.blur(screen.getByLabelText(label));
+};
+
+describe('devices', () => {
+  const job = () => {
+    const made = createInlet();
+    made.devices = { d1: createDevice('radio', 'data', { templateId: 'radio' }) };
+    return made;
+  };
+  test('deciding "later" asks what is made meanwhile, and any other decision forgets it', () => {
+    const store = open(job(), DevicesTable);
+    choose('Decision on radio', 'later');
+    expect(store.job.devices.d1).toMatchObject({ decision: 'later', unknownPolicy: 'connector', decidedBy: 'Imke Dorsey' });
+    choose('Unknown place of radio', 'coil');
+    expect(store.job.devices.d1!.unknownPolicy).toBe('coil');
+    choose('Decision on radio', 'fit');
+    expect(store.job.devices.d1!.unknownPolicy).toBeNull();
+    expect(screen.queryByLabelText('Unknown place of radio')).toBeNull();
+  });
+  test('one that goes has no place to be put, one that stays is put on a free end', () => {
+    const store = open(job(), DevicesTable);
+    const ends = screen.getByLabelText('Put radio on');
+    expect(within(ends).getAllByRole('option')).toHaveLength(17);
+    const index = within(ends)
+      .getAllByRole('option')
+      .findIndex(({ textContent }) => textContent === 'inlet · throttle');
+    choose('Put radio on', String(index - 1));
+    expect(store.job.devices.d1!.at).toEqual({ loomId: 'inlet', endId: 'thr' });
+    // an end that has wires keeps its housing and what is known of its pins
+    expect(store.job.looms.inlet!.ends.thr!.familyId).toBe('pellow-6');
+    fireEvent.click(screen.getByRole('button', { name: 'inlet · throttle' }));
+    expect(push).toHaveBeenLastCalledWith('ends?loom=inlet&end=thr');
+    fireEvent.click(screen.getByRole('button', { name: 'Take radio off its end' }));
+    expect(store.job.devices.d1!.at).toBeNull();
+    choose('Decision on radio', 'remove');
+    expect(screen.queryByLabelText('Put radio on')).toBeNull();
+  });
+  test('a name may not be empty: it stays as it was', () => {
+    const store = open(job(), DevicesTable);
+    type('Name of radio', '  ');
+    expect(store.labels).toEqual([]);
+    type('Name of radio', 'pit radio');
+    expect(store.job.devices.d1!.name).toBe('pit radio');
+  });
+  test('Escape leaves words as they were', () => {
+    const store = open(job(), DevicesTable);
+    fireEvent.change(screen.getByLabelText('Reason for radio'), { target: { value: 'half a thought' } });
+    fireEvent.keyDown(screen.getByLabelText('Reason for radio'), { key: 'Escape' });
+    expect(screen.getByLabelText('Reason for radio')).toHaveProperty('value', '');
+    expect(store.labels).toEqual([]);
+  });
+  test('its pins open with what each needs', () => {
+    open(job(), DevicesTable);
+    fireEvent.click(screen.getByRole('button', { name: 'radio, 4 pins' }));
+    expect(screen.getByRole('cell', { name: 'talk switch' })).toBeTruthy();
+    expect(screen.getAllByText('its maker’s sheet decides')).toHaveLength(4);
+  });
+  test('an empty list says what it is for', () => {
+    open(createJob('x', ''), DevicesTable);
+    expect(screen.getByText(/The want-list and the delete-list/)).toBeTruthy();
+  });
+});
+
+describe('open items', () => {
+  test('noted, blocked by, answered and struck off', () => {
+    const store = open(createInlet(), OpenItems);
+    fireEvent.change(screen.getByLabelText('Open item'), { target: { value: 'Which way does it turn?' } });
+    fireEvent.click(screen.getByRole('button', { name: 'Note it' }));
+    const [id] = Object.keys(store.job.openItems);
+    expect(store.job.openItems[id!]).toMatchObject({ kind: 'question', owner: 'Imke Dorsey', answer: null });
+    choose('Blocked by Which way does it turn?', 'inlet end thr');
+    choose('Blocked by Which way does it turn?', 'inlet circuit c209');
+    expect(store.job.openItems[id!]!.blocks).toEqual([
+      { loomId: 'inlet', kind: 'end', id: 'thr' },
+      { loomId: 'inlet', kind: 'circuit', id: 'c209' },
+    ]);
+    fireEvent.click(screen.getAllByRole('button', { name: 'Does not block this' })[0]!);
+    expect(store.job.openItems[id!]!.blocks).toHaveLength(1);
+    expect(screen.getByText('⬣')).toBeTruthy();
+    type('Answer to Which way does it turn?', 'clockwise');
+    expect(store.job.openItems[id!]).toMatchObject({ answer: 'clockwise', evidence: 'told', answeredBy: 'Imke Dorsey' });
+    expect(screen.queryByText('⬣')).toBeNull();
+    choose('Evidence for Which way does it turn?', 'guessed');
+    expect(screen.getByText('⬣')).toBeTruthy();
+    type('Answer to Which way does it turn?', '');
+    expect(store.job.openItems[id!]).toMatchObject({ answer: null, evidence: null, answeredBy: '' });
+    fireEvent.click(screen.getByRole('button', { name: 'strike off' }));
+    expect(store.job.openItems).toEqual({});
+    expect(screen.getByText(/Nothing is open/)).toBeTruthy();
+  });
+  test('owner, day and place of an item', () => {
+    const store = open(createSkerry(), OpenItems);
+    choose('Owner of Does the alternator want its lamp wire fused?', 'Penhallow Hillclimb');
+    choose('Due: Does the alternator want its lamp wire fused?', '2026-12-24');
+    fireEvent.click(screen.getByLabelText('Answer at the vehicle: Does the alternator want its lamp wire fused?'));
+    expect(store.job.openItems.q1).toMatchObject({ owner: 'Penhallow Hillclimb', due: '2026-12-24', atVisit: false });
+  });
+  test('what an item blocked may be gone since', () => {
+    const job = createInlet();
+    job.openItems.q = { ...createSkerry().openItems.q1!, blocks: [{ loomId: 'inlet', kind: 'end', id: 'gone' }] };
+    open(job, OpenItems);
+    expect(screen.getByText('what is no longer there')).toBeTruthy();
+  });
+});
+
+describe('donor ledger', () => {
+  test('deciding forgets a new length that no longer means anything', () => {
+    const store = open(createFenRanger(), DonorLedger);
+    expect(store.job.donors.old!.wires.w7!.newLengthMm).toBe(720);
+    choose('Decision on donor wire 7', 'keep');
+    expect(store.job.donors.old!.wires.w7).toMatchObject({ decision: 'keep', newLengthMm: null });
+    choose('Decision on donor wire 7', '');
+    expect(store.job.donors.old!.wires.w7!.decision).toBeNull();
+    expect(screen.getByRole('status', { name: 'Ledger' }).textContent).toContain('? undecided 2');
+  });
+  test('lengths are typed as found, or left open', () => {
+    const store = open(createFenRanger(), DonorLedger);
+    type('Length of donor wire 18', '640');
+    expect(store.job.donors.old!.wires.w18!.lengthMm).toBe(640);
+    expect(screen.getByRole('status', { name: 'Ledger' }).textContent).toContain('5.13 m');
+    type('Length of donor wire 18', '');
+    expect(store.job.donors.old!.wires.w18!.lengthMm).toBeNull();
+  });
+  test('a wire that stays and leads to a device that goes says so in its row', () => {
+    const job = createFenRanger();
+    job.donors.old!.wires.w17!.decision = 'keep';
+    open(job, DonorLedger);
+    expect(screen.getByText(/leads to horn, which goes/)).toBeTruthy();
+  });
+  test('without a donor it says what it is for', () => {
+    open(createInlet(), DonorLedger);
+    expect(screen.getByText(/Where an old loom is used again/)).toBeTruthy();
+  });
+});
+
+describe('zones', () => {
+  test('heat and flags are changed; what is no temperature is not kept', () => {
+    const store = open(createInlet(), ZonesTable);
+    type('Ambient of hot side', '165,5');
+    expect(store.job.zones.hot!.ambientC).toBe(165.5);
+    type('Ambient of hot side', 'very');
+    type('Ambient of hot side', '900');
+    expect(store.job.zones.hot!.ambientC).toBe(165.5);
+    fireEvent.click(screen.getByLabelText('hot side: must be opened later'));
+    expect(store.job.zones.hot!.reopen).toBe(true);
+  });
+  test('a zone that something lies in is not removed, a free one is', () => {
+    const store = open(createInlet(), ZonesTable);
+    fireEvent.click(screen.getByRole('button', { name: 'Add zone' }));
+    const rows = screen.getAllByRole('row');
+    const remove = (name: string) =>
+      within(rows.find((row) => within(row).queryByDisplayValue(name))!).getByRole('button', { name: 'remove' });
+    expect(remove('hot side')).toHaveProperty('disabled', true);
+    fireEvent.click(remove('cabin'));
+    expect(Object.keys(store.job.zones)).not.toContain('cabin');
+    expect(Object.values(store.job.zones).map(({ name }) => name)).toContain('new zone');
+  });
+});
+
+describe('mates', () => {
+  test('only ends of the same family on another loom are offered', () => {
+    const job = createSkerry();
+    job.mates = {};
+    const store = open(job, MatesTable);
+    choose('This end', 'inlet B1');
+    const other = screen.getByLabelText('Plugs into');
+    expect(
+      within(other)
+        .getAllByRole('option')
+        .map(({ textContent }) => textContent),
+    ).toEqual(['an end of another loom …', 'engine · inlet plug']);
+    fireEvent.change(other, { target: { value: 'engine m-inlet-plug' } });
+    fireEvent.click(screen.getByRole('button', { name: 'Mate them' }));
+    expect(Object.values(store.job.mates)).toEqual([
+      { a: { loomId: 'inlet', endId: 'B1' }, b: { loomId: 'engine', endId: 'm-inlet-plug' } },
+    ]);
+    // a mated end is not offered again
+    expect(within(screen.getByLabelText('This end')).queryByText('inlet · inlet bulkhead B1')).toBeNull();
+    fireEvent.click(screen.getByRole('button', { name: 'take apart' }));
+    expect(store.job.mates).toEqual({});
+  });
+  test('an end that nothing fits says so', () => {
+    open(createSkerry(), MatesTable);
+    choose('This end', 'engine E1');
+    expect(screen.getByText('no end of that family on another loom')).toBeTruthy();
+  });
+});
+
+test('house style: the side the house takes is taken back without a reason', () => {
+  const store = open(createSkerry(), HouseStyle);
+  expect(screen.getByText(/departs: the plenum comes off/)).toBeTruthy();
+  fireEvent.click(within(screen.getByRole('radiogroup', { name: 'Slack' })).getByRole('radio', { name: 'exact after fitting' }));
+  expect(store.job.brief.departures).toEqual({});
+});

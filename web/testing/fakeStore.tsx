@@ -1,0 +1,62 @@
+import { MantineProvider } from '@mantine/core';
+import { render } from '@testing-library/react';
+import type { ReactNode } from 'react';
+import { CATALOGUE, changeDocument, listFindings, plan, type Job } from 'wattograph-core';
+import { StoreProvider } from '../client/jobContext';
+import type { JobState, JobStore } from '../client/jobStore';
+
+/** An open job without a server: edits are applied at once and their labels kept. */
+export class FakeStore {
+  labels: string[] = [];
+  private listeners = new Set<() => void>();
+  private state: JobState;
+
+  constructor(job: Job) {
+    this.state = {
+      id: 'job',
+      document: job,
+      version: 0,
+      saving: 'saved',
+      undo: null,
+      redo: null,
+      result: null,
+      before: null,
+      conflict: null,
+      problem: null,
+    };
+    this.plan();
+  }
+
+  get = (): JobState => this.state;
+
+  get job(): Job {
+    return this.state.document;
+  }
+
+  subscribe = (listener: () => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+
+  edit = (label: string, recipe: (draft: Job) => void): void => {
+    this.labels.push(label);
+    this.state = { ...this.state, document: changeDocument(this.state.document, recipe) };
+    this.plan();
+    this.listeners.forEach((listener) => listener());
+  };
+
+  private plan(): void {
+    const job = this.state.document;
+    const planned = plan(job, CATALOGUE);
+    this.state = { ...this.state, result: { job, looms: planned.looms, findings: listFindings(job, planned, CATALOGUE, null), ms: 1 } };
+  }
+}
+
+/** Show something of an open job. */
+export function renderWith(store: FakeStore, children: ReactNode) {
+  return render(
+    <MantineProvider env="test">
+      <StoreProvider store={store as unknown as JobStore}>{children}</StoreProvider>
+    </MantineProvider>,
+  );
+}
