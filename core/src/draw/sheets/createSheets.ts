@@ -36,7 +36,8 @@ export function createSheets(
   addEnds(context);
   addSteps(context);
   addContinuity(context);
-  if (plan.wires.some(({ unfittedIds }) => unfittedIds.length === 0)) addTrims(context);
+  // a link within one housing lies in no run and is final from the start
+  if (plan.wires.some(({ pieces, unfittedIds }) => pieces.length > 0 && unfittedIds.length === 0)) addTrims(context);
   addParts(context);
   return context.flow.finish();
 }
