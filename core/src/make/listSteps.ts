@@ -294,7 +294,10 @@ function listSpliceSteps({ loom, plan, wires }: Context): Step[] {
         segmentId: splice.place.segmentId,
         tool: barrel.tool,
         parts: [barrel.barrelName, 'adhesive sleeve over the barrel'],
-        needs: [{ stepId: 'lay', because: 'its place is found when the wires are laid' }],
+        needs: [
+          { stepId: 'lay', because: 'its place is found when the wires are laid' },
+          { stepId: 'fit', because: 'joined when its wires have their final lengths' },
+        ],
         items: [
           item(
             'joined',
@@ -364,11 +367,11 @@ function listFitSteps({ plan }: Context): Step[] {
   if (plan.wires.length === 0) return [];
   return [
     createStep('fit', 'fit', 'Trial fit: datum clamped, mark every device end', {
-      needs: [
-        { stepId: 'lay', because: 'laid out before it goes to the car' },
-        ...plan.splices.map(({ id }) => ({ stepId: `splice.${id}`, because: 'joints are made before the fit' })),
+      needs: [{ stepId: 'lay', because: 'laid out before it goes to the car' }],
+      items: [
+        item('fitted', 'laid in the car, every end reaches with its loop', [], null),
+        item('trimmed', 'fitted lengths entered under Survey, wires trimmed as the trim sheet says', [], null),
       ],
-      items: [item('fitted', 'laid in the car, every end reaches with its loop', [], null)],
     }),
   ];
 }

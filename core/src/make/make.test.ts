@@ -45,6 +45,10 @@ describe('steps', () => {
     expect(before(steps, 'fit', 'crimp.air')).toBe(true);
     expect(steps.slice(-2).map(({ id }) => id)).toEqual(['test', 'sign']);
   });
+  test('joints are made after the trial fit, when their wires have final lengths', () => {
+    for (const { id } of steps.filter(({ operation }) => operation === 'splice')) expect(before(steps, 'fit', id)).toBe(true);
+    expect(steps.find(({ id }) => id === 'fit')!.items.map(({ id }) => id)).toEqual(['fitted', 'trimmed']);
+  });
   test('a sleeve over a splice waits for the joint', () => expect(before(steps, 'splice.c201@bk1', 'slide.t2')).toBe(true));
   test('every cavity with a wire is crimped once and seated once', () => {
     const loom = plan(createInlet(), CATALOGUE).looms[0]!;
