@@ -271,11 +271,21 @@ test.describe('at the vehicle, phone size', () => {
     const bytes = await (await request.get(`/api/photos/${photo!.id}`)).body();
     expect(bytes.includes(Buffer.from('Exif'))).toBe(false);
     expect(bytes.includes(Buffer.from('Larkhollow yard'))).toBe(false);
+    await page.getByRole('button', { name: 'remove' }).click();
+    await page.getByRole('dialog').getByRole('button', { name: 'Leave it' }).click();
+    await expect(page.getByRole('img', { name: 'sump, by Imke Dorsey' })).toBeVisible();
     await page.setViewportSize({ width: 1280, height: 800 });
     await page.goto(`/jobs/${id}/bundle?loom=engine`);
     await page.getByRole('button', { name: 'Unfold the branch to oil level switch' }).click();
     await page.getByRole('button', { name: '1 photos at sump' }).click();
     await expect(page.getByRole('dialog').getByRole('img', { name: 'sump, by Imke Dorsey' })).toBeVisible();
+    await page.goto(`/jobs/${id}/survey?loom=engine`);
+    await page.getByRole('button', { name: 'Runs' }).click();
+    await page.getByRole('button', { name: /^oil gallery to sump/ }).click();
+    await page.getByRole('button', { name: 'remove' }).click();
+    await page.getByRole('dialog').getByRole('button', { name: 'Remove it' }).click();
+    await expect(page.getByRole('img', { name: 'sump, by Imke Dorsey' })).toHaveCount(0);
+    expect(await (await request.get(`/api/jobs/${id}/photos`)).json()).toEqual([]);
   });
 });
 

@@ -101,7 +101,7 @@ export async function takeEdit(
         since,
       });
     }
-    return append(tx, job, { ...edit, kind: 'edit', ofEdit: null });
+    return withHistory(tx, job.id, edit.author, await append(tx, job, { ...edit, kind: 'edit', ofEdit: null }));
   });
 }
 
@@ -127,7 +127,7 @@ export async function takeHistory(jobId: string, request: { id: string; author: 
         patch[0]?.path ?? '',
         `${other.author} has changed the same place since; "${target.label}" cannot be taken back.`,
       );
-    return append(tx, job, {
+    const made = await append(tx, job, {
       id: request.id,
       author: request.author,
       label: `${request.direction}: ${target.label}`.slice(0, 200),
@@ -135,6 +135,7 @@ export async function takeHistory(jobId: string, request: { id: string; author: 
       kind: request.direction,
       ofEdit: target.id,
     });
+    return withHistory(tx, jobId, request.author, made);
   });
 }
 
@@ -191,14 +192,14 @@ async function findEdit(tx: Transaction, jobId: string, id: string): Promise<Edi
 }
 
 async function toTaken(tx: Transaction, row: EditRow): Promise<Taken> {
-  return { version: row.version, patch: row.patch, ...(await readHistory(tx, row.jobId, row.author)) };
+  return withHistory(tx, row.jobId, row.author, { version: row.version, patch: row.patch });
 }
 
 async function append(
   tx: Transaction,
   job: { id: string; version: number; document: Job },
   edit: { id: string; author: string; label: string; patch: EditOperation[]; kind: EditRow['kind']; ofEdit: string | null },
-): Promise<Taken> {
+): Promise<Pick<Taken, 'version' | 'patch'>> {
   const applied = applyEdit(job.document, edit.patch);
   if (!applied.ok) throw new Refusal(422, applied.problems);
   const checked = checkJob(applied.value, lookup);
@@ -216,7 +217,12 @@ async function append(
     inverse: listOperations(checked.value, job.document),
   });
   await tx.update(jobs).set({ version, document: checked.value, changedAt: new Date() }).where(eq(jobs.id, job.id));
-  return { version, patch: edit.patch, ...(await readHistory(tx, job.id, edit.author)) };
+  return { version, patch: edit.patch };
+}
+
+/** What an edit came to, with what its author may undo after it. */
+async function withHistory(tx: Transaction, jobId: string, author: string, made: Pick<Taken, 'version' | 'patch'>): Promise<Taken> {
+  return { ...made, ...(await readHistory(tx, jobId, author)) };
 }
 
 /** Every job for the wall, last changed first. */

@@ -5,6 +5,7 @@ import {
   createJob,
   createLoom,
   createNode,
+  createPinNeed,
   createSegment,
   fromColourWords,
   type Decision,
@@ -143,16 +144,7 @@ function createFront() {
     s2: createSegment('bars', 'lamp', 410, { method: 'rope', ticks: ['wet'] }),
     s3: createSegment('bars', 'roadbook', 260, { method: 'rope', ticks: ['moving'] }),
   };
-  const pin = (kind: 'supply' | 'power-ground', name: string) => ({
-    function: name,
-    kind,
-    required: true,
-    volts: null,
-    currentA: null,
-    screened: false,
-    twistWith: null,
-    evidence: 'measured' as const,
-  });
+  const pin = (kind: 'supply' | 'power-ground', name: string) => createPinNeed(name, kind, { evidence: 'measured' });
   loom.ends = {
     P1: createEnd('datum', 'dash plug', 'pellow-8', { key: 'A' }),
     lamp: createEnd('lamp', 'head lamp', 'pellow-3', {

@@ -6,18 +6,7 @@ import { readXlsx } from './readXlsx';
 const read = (text: string, mapping: Partial<DonorMapping> = {}) => {
   const table = readCsv(text);
   if (!table.ok) throw new Error('the table is broken');
-  const none: DonorMapping = {
-    number: null,
-    from: '',
-    fromPin: null,
-    to: '',
-    toPin: null,
-    functions: null,
-    colour: null,
-    size: null,
-    lengthMm: null,
-  };
-  return fromDonorList('old', table.value, { ...none, ...toDonorMapping(table.value.columns), ...mapping });
+  return fromDonorList('old', table.value, { from: '', to: '', ...toDonorMapping(table.value.columns), ...mapping });
 };
 
 describe('donor pinout', () => {

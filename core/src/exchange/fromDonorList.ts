@@ -1,17 +1,17 @@
 import type { Checked, Donor, DonorWire, Problem } from '../model';
 import type { CsvTable } from './readCsv';
 
-/** Which column of a pinout holds what; null: it does not say. */
+/** Which column of a pinout holds what; left out where it does not say. */
 export interface DonorMapping {
-  number: string | null;
   from: string;
-  fromPin: string | null;
   to: string;
-  toPin: string | null;
-  functions: string | null;
-  colour: string | null;
-  size: string | null;
-  lengthMm: string | null;
+  number?: string;
+  fromPin?: string;
+  toPin?: string;
+  functions?: string;
+  colour?: string;
+  size?: string;
+  lengthMm?: string;
 }
 
 const HINTS: Record<keyof DonorMapping, RegExp> = {
@@ -44,8 +44,8 @@ export function fromDonorList(name: string, table: CsvTable, mapping: DonorMappi
   const problems: Problem[] = [];
   const wires: Record<string, DonorWire> = {};
   for (const { line, cells } of table.rows) {
-    const cell = (column: string | null, most: number) =>
-      (column === null ? '' : (cells[table.columns.indexOf(column)] ?? '').trim()).slice(0, most);
+    const cell = (column: string | undefined, most: number) =>
+      (column === undefined ? '' : (cells[table.columns.indexOf(column)] ?? '').trim()).slice(0, most);
     const need = (column: string) => {
       const text = cell(column, 80);
       if (text === '') problems.push({ path: `line ${line}, ${column}`, message: 'expected the name of a device or plug, got nothing' });

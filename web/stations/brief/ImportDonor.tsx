@@ -19,17 +19,6 @@ const FIELDS: ColumnField<keyof DonorMapping>[] = [
   { field: 'size', label: 'Size', required: false },
   { field: 'lengthMm', label: 'Length, mm', required: false },
 ];
-const NONE: DonorMapping = {
-  number: null,
-  from: '',
-  fromPin: null,
-  to: '',
-  toPin: null,
-  functions: null,
-  colour: null,
-  size: null,
-  lengthMm: null,
-};
 
 /** A donor's pinout from CSV or a spreadsheet: say which column is what, and keep it as a ledger with nothing decided yet. */
 export function ImportDonor({ job, onClose, onDone }: { job: Job; onClose: () => void; onDone: (donorId: string) => void }) {
@@ -50,7 +39,7 @@ export function ImportDonor({ job, onClose, onDone }: { job: Job; onClose: () =>
   };
   const isMapped = FIELDS.every(({ field, required }) => !required || mapping[field]);
   const made = useMemo(
-    () => (table && isMapped ? fromDonorList(name.trim() || 'donor', table, { ...NONE, ...mapping }) : null),
+    () => (table && isMapped ? fromDonorList(name.trim() || 'donor', table, mapping as DonorMapping) : null),
     [table, isMapped, name, mapping],
   );
   const keep = () => {

@@ -141,7 +141,8 @@ export function OpenItems({ job }: { job: Job }) {
                   onChange={(answer) =>
                     edit(id, answer ? 'answer' : 'open again', (one) => {
                       one.answer = answer || null;
-                      one.evidence = answer ? (one.evidence ?? 'told') : null;
+                      // it frees no wire before somebody says how it is known
+                      one.evidence = answer ? (one.evidence ?? 'guessed') : null;
                       one.answeredBy = answer ? readAuthor() : '';
                     })
                   }

@@ -1,5 +1,6 @@
 'use client';
 
+import { modals } from '@mantine/modals';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { CATALOGUE, createTree, findStandard, listTrims, TICKS, type MeasureMethod, type Tick } from 'wattograph-core';
 import type { SurveyState, SurveyStore } from '../../client/surveyStore';
@@ -222,12 +223,22 @@ function Photos({
           {/* eslint-disable-next-line @next/next/no-img-element */}
           <img src={`/api/photos/${photo.id}`} alt={`${name}, by ${photo.author}`} loading="lazy" />
           <figcaption>
-            {photo.author} <button onClick={() => void store.removePhoto(photo.id)}>remove</button>
+            {photo.author} <button onClick={() => askRemove(name, () => void store.removePhoto(photo.id))}>remove</button>
           </figcaption>
         </figure>
       ))}
     </section>
   );
+}
+
+/** A photo that is removed is gone for good, so that a slip of the thumb must not do it. */
+function askRemove(name: string, onRemove: () => void): void {
+  modals.openConfirmModal({
+    title: `Remove the photo at ${name}?`,
+    children: 'It goes for everybody, and undo does not bring it back.',
+    labels: { confirm: 'Remove it', cancel: 'Leave it' },
+    onConfirm: onRemove,
+  });
 }
 
 function WaitingPicture({ blob }: { blob: Blob }) {
