@@ -5,7 +5,7 @@ import { fromDelta, toDelta, type Planned } from './planDelta';
 const planner = createPlanner(CATALOGUE);
 const planned = (job: Job): Planned => {
   const plan = planner(job);
-  return { looms: plan.looms, findings: listFindings(job, plan, CATALOGUE, null) };
+  return { ...plan, findings: listFindings(job, plan, CATALOGUE, null) };
 };
 const edit = (change: (job: Job) => void): Job => {
   const job = createInlet();

@@ -1,21 +1,27 @@
 import isEqual from 'fast-deep-equal';
-import type { Finding, LoomPlan } from 'wattograph-core';
+import type { Finding, LoomPlan, PowerPlan } from 'wattograph-core';
 
 /** A list in which what is as it was before stands as its index in the list before. */
 export type Packed<T extends object> = (T | number)[];
 
-const LISTS = ['wires', 'splices', 'barrels', 'bundles', 'coverings', 'heats', 'terminations', 'plugs'] as const;
+const LISTS = ['wires', 'splices', 'barrels', 'bundles', 'coverings', 'heats', 'currents', 'terminations', 'plugs'] as const;
+const POWER_LISTS = ['nets', 'loads', 'protections'] as const;
 type Lists = (typeof LISTS)[number];
+type PowerLists = (typeof POWER_LISTS)[number];
 type PackedLoom = Omit<LoomPlan, Lists> & { [K in Lists]: Packed<LoomPlan[K][number]> };
+
+type PackedPower = Omit<PowerPlan, PowerLists> & { [K in PowerLists]: Packed<PowerPlan[K][number]> };
 
 /** What a plan and its findings come to against those before them: a drag changes little of a large loom. */
 export interface PlanDelta {
   looms: (PackedLoom | number)[];
+  power: PackedPower;
   findings: Packed<Finding>;
 }
 
 export interface Planned {
   looms: LoomPlan[];
+  power: PowerPlan;
   findings: Finding[];
 }
 
@@ -27,6 +33,17 @@ function unpack<T extends object>(before: readonly T[] | undefined, packed: Pack
   return same ? (before as T[]) : packed.map((one) => (typeof one === 'number' ? before![one]! : one));
 }
 
+/** A record with each of its lists packed against the one before. */
+function packLists<T extends object, K extends keyof T>(lists: readonly K[], before: T | undefined, now: T): object {
+  const listOf = (record: T | undefined, list: K) => record?.[list] as readonly object[] | undefined;
+  return { ...now, ...Object.fromEntries(lists.map((list) => [list, pack(listOf(before, list), listOf(now, list)!)])) };
+}
+
+function unpackLists<T extends object>(lists: readonly (keyof T)[], before: T | undefined, packed: object): T {
+  const listOf = (record: object | undefined, list: keyof T) => (record as Record<keyof T, object[]> | undefined)?.[list];
+  return { ...packed, ...Object.fromEntries(lists.map((list) => [list, unpack(listOf(before, list), listOf(packed, list) as Packed<object>)])) } as T;
+}
+
 /** Only what is not as it was in the last plan that was sent. */
 export function toDelta(before: Planned | null, now: Planned): PlanDelta {
   return {
@@ -34,8 +51,9 @@ export function toDelta(before: Planned | null, now: Planned): PlanDelta {
       const last = before?.looms[index];
       if (last === loom) return index;
       const known = last?.loomId === loom.loomId ? last : undefined;
-      return { ...loom, ...Object.fromEntries(LISTS.map((list) => [list, pack<object>(known?.[list], loom[list])])) } as PackedLoom;
+      return packLists(LISTS, known, loom) as PackedLoom;
     }),
+    power: packLists(POWER_LISTS, before?.power, now.power) as PackedPower,
     findings: pack(before?.findings, now.findings),
   };
 }
@@ -47,8 +65,9 @@ export function fromDelta(before: Planned | null, delta: PlanDelta): Planned {
       const last = before?.looms[index];
       if (typeof packed === 'number') return last!;
       const known = last?.loomId === packed.loomId ? last : undefined;
-      return { ...packed, ...Object.fromEntries(LISTS.map((list) => [list, unpack<object>(known?.[list], packed[list])])) } as LoomPlan;
+      return unpackLists<LoomPlan>(LISTS, known, packed);
     }),
+    power: unpackLists<PowerPlan>(POWER_LISTS, before?.power, delta.power),
     findings: unpack(before?.findings, delta.findings),
   };
 }

@@ -1,12 +1,10 @@
-import type { Finding, Job, LoomPlan } from 'wattograph-core';
+import type { Job } from 'wattograph-core';
 import type { PlanAnswer, PlanRequest } from '../workers/plan.worker';
 import { fromDelta, type Planned } from './planDelta';
 
-export interface PlanResult {
+export interface PlanResult extends Planned {
   /** the very document that was planned */
   job: Job;
-  looms: LoomPlan[];
-  findings: Finding[];
   ms: number;
 }
 

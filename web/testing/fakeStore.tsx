@@ -48,7 +48,7 @@ export class FakeStore {
   private plan(): void {
     const job = this.state.document;
     const planned = plan(job, CATALOGUE);
-    this.state = { ...this.state, result: { job, looms: planned.looms, findings: listFindings(job, planned, CATALOGUE, null), ms: 1 } };
+    this.state = { ...this.state, result: { job, ...planned, findings: listFindings(job, planned, CATALOGUE, null), ms: 1 } };
   }
 }
 

@@ -19,7 +19,7 @@ scope.onmessage = ({ data: { sequence, job } }) => {
   const started = performance.now();
   try {
     const plan = planner(job);
-    const now = { looms: plan.looms, findings: listFindings(job, plan, CATALOGUE, today()) };
+    const now = { ...plan, findings: listFindings(job, plan, CATALOGUE, today()) };
     const ms = performance.now() - started;
     scope.postMessage({ sequence, delta: toDelta(last, now), ms });
     last = now;

@@ -45,13 +45,16 @@ export const CONTACTS: readonly Contact[] = [
   contact('t150f', 'Tarn 150 contact, fine', '150', 0.3, 0.65, 9, 4.5, 'open-barrel crimper T', 'die T1', 'Tarn pick', 0.4),
   contact('t150', 'Tarn 150 contact', '150', 0.75, 1.3, 14, 5.0, 'open-barrel crimper T', 'die T2', 'Tarn pick', 0.5),
   contact('b6', 'Brack 6 mm blade', '6p', 1.9, 6.0, 40, 8.0, 'open-barrel crimper B', 'die B1', 'Brack pick', 1.9),
-  contact('q10', 'Quill 1.0 contact', '10q', 0.3, 0.8, 6, 4.0, 'open-barrel crimper Q', 'die Q1', 'Quill pick', 0.2),
+  contact('q28f', 'Quill 2.8 contact, fine', '28q', 0.35, 1.0, 15, 6.0, 'open-barrel crimper Q', 'die Q2', 'Quill pick', 0.7),
+  contact('q28', 'Quill 2.8 contact', '28q', 0.95, 3.0, 22, 6.0, 'open-barrel crimper Q', 'die Q3', 'Quill pick', 0.8),
+  contact('q10', 'Quill 1.0 contact', '10q', 0.3, 1.0, 6, 4.0, 'open-barrel crimper Q', 'die Q1', 'Quill pick', 0.2),
 ];
 
 /** Cavities whose housing has one grommet for all wires: no seal on each wire, but limits on the insulation all the same. */
 export const GROMMETS: Readonly<Record<string, { minOdMm: number; maxOdMm: number }>> = {
   '22': { minOdMm: 0.75, maxOdMm: 1.4 },
   '10q': { minOdMm: 1.0, maxOdMm: 2.0 },
+  '28q': { minOdMm: 1.0, maxOdMm: 3.0 },
 };
 
 export const SEALS: readonly Seal[] = [
@@ -69,4 +72,5 @@ export const PLUGS: Readonly<Record<string, { id: string; name: string }>> = {
   '150': { id: 't-plug', name: 'Tarn cavity plug' },
   '6p': { id: 'b-plug', name: 'Brack cavity plug' },
   '10q': { id: 'q-plug', name: 'Quill cavity plug' },
+  '28q': { id: 'q28-plug', name: 'Quill power cavity plug' },
 };

@@ -101,4 +101,5 @@ export const LABELS: readonly LabelStock[] = [
   { id: 'label-6.4', name: 'marker sleeve 6.4', suppliedBoreMm: 6.4, recoveredBoreMm: 3.2, lengthMm: 38 },
   { id: 'label-9.5', name: 'marker sleeve 9.5', suppliedBoreMm: 9.5, recoveredBoreMm: 4.8, lengthMm: 38 },
   { id: 'label-12.7', name: 'marker sleeve 12.7', suppliedBoreMm: 12.7, recoveredBoreMm: 6.4, lengthMm: 51 },
+  { id: 'label-19', name: 'marker sleeve 19', suppliedBoreMm: 19, recoveredBoreMm: 9.5, lengthMm: 51 },
 ];

@@ -1,19 +1,28 @@
-import { createPinNeed, type DeviceTemplate, type PinNeed } from '../model';
+import { createPinNeed, createPinOffer, type DeviceTemplate, type PinNeed } from '../model';
+import { HOSTS } from './hosts';
 
-const supply = (currentA: number | null, name = '12 V supply', volts = 12) => createPinNeed(name, 'supply', { volts, currentA });
+const supply = (currentA: number | null, name = '12 V supply', rest: Partial<PinNeed> = {}) =>
+  createPinNeed(name, 'supply', { volts: 12, currentA, load: 'electronics', ...rest });
 const five = (name = '5 V supply', currentA = 0.01) => createPinNeed(name, 'sensor-supply', { volts: 5, currentA });
-const reference = (name = 'sensor ground') => createPinNeed(name, 'sensor-ground');
+const reference = (name = 'sensor ground', noise: string | null = null) => createPinNeed(name, 'sensor-ground', { noise });
 const ground = (currentA: number | null = null, name = 'ground') => createPinNeed(name, 'power-ground', { currentA });
 const signal = (name = 'signal', rest: Partial<PinNeed> = {}) => createPinNeed(name, 'signal', rest);
-const output = (name: string, currentA: number | null) => createPinNeed(name, 'output', { currentA });
+const output = (name: string, currentA: number | null, wants: PinNeed['wants'] = 'low-side', pwmHz: number | null = null) =>
+  createPinNeed(name, 'output', { currentA, wants, pwmHz });
 const optional = (need: PinNeed): PinNeed => ({ ...need, required: false });
 const bus = (high: string, low: string): Record<string, PinNeed> => ({
   [high]: createPinNeed('CAN high', 'data', { twistWith: low }),
   [low]: createPinNeed('CAN low', 'data', { twistWith: high }),
 });
-const pair = (one: string, other: string, name: string, screened: boolean): Record<string, PinNeed> => ({
-  [one]: signal(`${name} +`, { twistWith: other, screened }),
-  [other]: signal(`${name} −`, { twistWith: one, screened }),
+const pair = (
+  one: string,
+  other: string,
+  name: string,
+  screened: boolean,
+  wants: PinNeed['wants'] = 'coil-pair',
+): Record<string, PinNeed> => ({
+  [one]: signal(`${name} +`, { twistWith: other, screened, wants }),
+  [other]: signal(`${name} −`, { twistWith: one, screened, wants }),
 });
 const numbered = (needs: readonly PinNeed[]): Record<string, PinNeed> =>
   Object.fromEntries(needs.map((need, index) => [String(index + 1), need]));
@@ -25,15 +34,39 @@ const template = (
   familyId: string | null,
   pins: readonly PinNeed[] | Record<string, PinNeed>,
   note = '',
+  rest: Partial<DeviceTemplate> = {},
 ): [string, DeviceTemplate] => [
   id,
-  { name, system, familyId, pins: Array.isArray(pins) ? numbered(pins as PinNeed[]) : (pins as Record<string, PinNeed>), note },
+  {
+    name,
+    system,
+    familyId,
+    pins: Array.isArray(pins) ? numbered(pins as PinNeed[]) : (pins as Record<string, PinNeed>),
+    offers: {},
+    links: {},
+    note,
+    ...rest,
+  },
 ];
 
-const thermistor = [signal(), reference()];
-const analogue = [five(), reference(), signal()];
-const solenoid = (currentA: number) => [supply(currentA), output('switch', currentA)];
-const motor = (currentA: number) => [supply(currentA), ground(currentA)];
+const hot = (name = 'temperature signal') => signal(name, { wants: 'temperature' });
+const level = (name = 'signal') => signal(name, { wants: 'analogue' });
+const pulses = (name: string, rest: Partial<PinNeed> = {}) => signal(name, { wants: 'frequency', ...rest });
+const contact = (name = 'switched') => signal(name, { wants: 'digital' });
+const thermistor = [hot('signal'), reference()];
+const analogue = [five(), reference(), level()];
+const solenoid = (currentA: number, pwmHz: number | null = null, load: PinNeed['load'] = 'motor') => [
+  supply(currentA, '12 V supply', { load }),
+  output('switch', currentA, 'low-side', pwmHz),
+];
+/** A motor draws three times its current for a fifth of a second when it starts; usual figure. */
+const motor = (currentA: number) => [
+  supply(currentA, '12 V supply', { load: 'motor', inrushA: 3 * currentA, inrushMs: 200 }),
+  ground(currentA),
+];
+/** A cold filament draws ten times its current and is warm within about 30 ms; usual figure. */
+const filament = (currentA: number, name = '12 V supply') => supply(currentA, name, { load: 'lamp', inrushA: 10 * currentA, inrushMs: 30 });
+const lamp = (currentA: number) => [filament(currentA), ground(currentA)];
 
 /**
  * Kinds of device that a job picks from: generic, with usual values. Pin order is ours, currents are usual ones:
@@ -49,7 +82,7 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
   template('temp-exhaust', 'exhaust temperature amplifier', 'engine sensors', 'pellow-4', [
     supply(0.05),
     ground(0.05),
-    signal(),
+    level(),
     reference(),
   ]),
   // pressures and positions: three wires
@@ -74,23 +107,23 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
   template('press-temp', 'pressure and temperature, one return', 'engine sensors', 'tarn-4', [
     five(),
     reference(),
-    signal('pressure signal'),
-    signal('temperature signal'),
+    level('pressure signal'),
+    hot(),
   ]),
   template(
     'press-temp-2',
     'pressure and temperature, two returns',
     'engine sensors',
     'pellow-6',
-    [five(), reference('pressure ground'), signal('pressure signal'), reference('temperature ground'), signal('temperature signal')],
+    [five(), reference('pressure ground'), level('pressure signal'), reference('temperature ground'), hot()],
     'both returns go to sensor ground: the second is the one that is forgotten',
   ),
   template('flow-temp', 'air flow and temperature', 'engine sensors', 'pellow-6', [
     supply(0.5),
     ground(0.5),
     reference(),
-    signal('flow signal'),
-    signal('temperature signal'),
+    level('flow signal'),
+    hot(),
   ]),
   // speed: both principles
   template(
@@ -103,19 +136,23 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
   ),
   template('crank-hall', 'crank sensor, Hall', 'engine sensors', 'tarn-3', [
     five('5 V supply', 0.02),
-    reference(),
-    signal('crank signal', { screened: true }),
+    reference('sensor ground', 'crank and cam'),
+    pulses('crank signal', { screened: true }),
   ]),
   template('cam-coil', 'cam sensor, coil', 'engine sensors', 'tarn-2', pair('1', '2', 'cam', true)),
-  template('cam-hall', 'cam sensor, Hall', 'engine sensors', 'tarn-3', [five('5 V supply', 0.02), reference(), signal('cam signal')]),
+  template('cam-hall', 'cam sensor, Hall', 'engine sensors', 'tarn-3', [
+    five('5 V supply', 0.02),
+    reference('sensor ground', 'crank and cam'),
+    pulses('cam signal'),
+  ]),
   template('speed-coil', 'wheel speed, coil', 'chassis', 'tarn-2', pair('1', '2', 'speed', true)),
-  template('speed-loop', 'wheel speed, current loop', 'chassis', 'tarn-2', [supply(0.02), signal('speed signal')]),
+  template('speed-loop', 'wheel speed, current loop', 'chassis', 'tarn-2', [supply(0.02), pulses('speed signal')]),
   template(
     'speed-hall',
     'gear or shaft speed, Hall',
     'gearbox',
     'tarn-3',
-    [supply(0.02), reference(), signal('speed signal')],
+    [supply(0.02), reference(), pulses('speed signal')],
     'twelve volts: not on the 5 V rail',
   ),
   template(
@@ -123,19 +160,19 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
     'knock sensor',
     'engine sensors',
     'tarn-2',
-    pair('1', '2', 'knock', true),
+    pair('1', '2', 'knock', true, 'knock-pair'),
     'screened pair, drained at the controller end only',
   ),
   template('probe-wide', 'wideband probe controller', 'engine sensors', 'pellow-6', {
-    '1': supply(3, 'heater supply'),
+    '1': supply(3, 'heater supply', { load: 'heater' }),
     '2': ground(3),
     ...bus('3', '4'),
     '5': optional(signal('analogue out')),
     '6': optional(reference('analogue return')),
   }),
   template('probe-direct', 'wideband probe, direct', 'engine sensors', 'pellow-6', [
-    supply(3, 'heater supply'),
-    output('heater switch', 3),
+    supply(3, 'heater supply', { load: 'heater' }),
+    output('heater switch', 3, 'low-side', 100),
     signal('pump current'),
     signal('pump voltage'),
     signal('cell voltage'),
@@ -148,12 +185,12 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
     'actuators',
     'pellow-6',
     {
-      '1': { ...output('motor +', 3.5), twistWith: '2' },
-      '2': { ...output('motor −', 3.5), twistWith: '1' },
+      '1': { ...output('motor +', 3.5, 'half-bridge', 1000), twistWith: '2' },
+      '2': { ...output('motor −', 3.5, 'half-bridge', 1000), twistWith: '1' },
       '3': five(),
-      '4': reference(),
-      '5': signal('track 1'),
-      '6': signal('track 2'),
+      '4': reference('sensor ground', 'throttle'),
+      '5': level('track 1'),
+      '6': level('track 2'),
     },
     'both tracks to the controller, fingers out when it is powered',
   ),
@@ -162,7 +199,14 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
     'pedal, two tracks',
     'driver',
     'pellow-6',
-    [five('5 V supply A'), reference('ground A'), signal('track 1'), five('5 V supply B'), reference('ground B'), signal('track 2')],
+    [
+      { ...five('5 V supply A'), noise: 'pedal A' },
+      reference('ground A', 'pedal A'),
+      level('track 1'),
+      { ...five('5 V supply B'), noise: 'pedal B' },
+      reference('ground B', 'pedal B'),
+      level('track 2'),
+    ],
     'each track on a supply and a ground of its own',
   ),
   template(
@@ -170,15 +214,15 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
     'idle stepper',
     'actuators',
     'pellow-4',
-    ['A +', 'A −', 'B +', 'B −'].map((name) => output(name, 0.5)),
+    ['A +', 'A −', 'B +', 'B −'].map((name) => output(name, 0.5, 'half-bridge')),
   ),
   // fuel and spark
-  template('injector', 'injector, high impedance', 'fuel', 'tarn-2', solenoid(1)),
-  template('injector-low', 'injector, low impedance', 'fuel', 'tarn-2', solenoid(4), 'wants a peak-and-hold driver'),
+  template('injector', 'injector, high impedance', 'fuel', 'tarn-2', solenoid(1, null, 'ignition')),
+  template('injector-low', 'injector, low impedance', 'fuel', 'tarn-2', solenoid(4, null, 'ignition'), 'wants a peak-and-hold driver'),
   template('coil-driver', 'coil with driver', 'ignition', 'pellow-4', [
-    supply(4),
+    supply(4, '12 V supply', { load: 'ignition' }),
     ground(4),
-    signal('trigger'),
+    signal('trigger', { wants: 'ignition' }),
     reference('trigger return'),
   ]),
   template(
@@ -186,37 +230,41 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
     'coil without driver',
     'ignition',
     'pellow-2',
-    [supply(7), output('switch', 7)],
-    'wants an ignition driver, not a low-side output',
+    [supply(1, '12 V supply', { load: 'ignition' }), output('switch', 1, 'ignition')],
+    'wants an ignition driver, not a low-side output; 7 A at its peak, 1 A r.m.s. at full speed',
   ),
-  template('coil-pack', 'coil pack, two outputs', 'ignition', 'pellow-3', [supply(8), output('switch 1', 7), output('switch 2', 7)]),
+  template('coil-pack', 'coil pack, two outputs', 'ignition', 'pellow-3', [
+    supply(6, '12 V supply', { load: 'ignition' }),
+    output('switch 1', 3, 'ignition'),
+    output('switch 2', 3, 'ignition'),
+  ]),
   template('pump-fuel', 'fuel pump', 'fuel', 'brack-2', motor(9)),
   // solenoids, pumps, fans
-  template('valve-charge', 'charge control valve', 'actuators', 'pellow-2', solenoid(1)),
+  template('valve-charge', 'charge control valve', 'actuators', 'pellow-2', solenoid(1, 300)),
   template('valve-bypass', 'bypass valve', 'actuators', 'pellow-2', solenoid(1.5)),
   template('valve-purge', 'purge valve', 'fuel', 'pellow-2', solenoid(0.6)),
-  template('valve-cam', 'cam timing valve', 'actuators', 'pellow-2', solenoid(1.2)),
+  template('valve-cam', 'cam timing valve', 'actuators', 'pellow-2', solenoid(1.2, 300)),
   template('valve-shift', 'shift valve', 'gearbox', 'pellow-2', solenoid(2)),
-  template('clutch-magnet', 'compressor clutch', 'actuators', 'pellow-2', solenoid(4)),
+  template('clutch-magnet', 'compressor clutch', 'actuators', 'pellow-2', solenoid(2)),
   template('pump-coolant', 'coolant pump', 'cooling', 'brack-2', motor(7)),
   template('pump-speed', 'coolant pump, speed controlled', 'cooling', 'pellow-4', [
-    supply(8),
+    supply(8, '12 V supply', { load: 'motor' }),
     ground(8),
-    signal('speed demand'),
+    signal('speed demand', { wants: 'low-side' }),
     optional(signal('speed reply')),
   ]),
   template('fan', 'radiator fan', 'cooling', 'brack-2', motor(14), 'starts by itself: fingers out'),
   template('fan-speed', 'radiator fan, speed controlled', 'cooling', 'pellow-4', [
-    supply(13),
+    supply(13, '12 V supply', { load: 'motor' }),
     ground(13),
-    signal('speed demand'),
+    signal('speed demand', { wants: 'low-side' }),
     optional(signal('fault')),
   ]),
   template('wiper', 'wiper motor', 'chassis', 'pellow-4', [
-    supply(5, 'run supply'),
+    supply(5, 'run supply', { load: 'motor', inrushA: 15, inrushMs: 200 }),
     ground(5),
-    supply(5, 'park supply'),
-    signal('park switch'),
+    supply(5, 'park supply', { load: 'motor' }),
+    contact('park switch'),
   ]),
   // power
   template(
@@ -226,36 +274,46 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
     'pellow-4',
     [supply(0.16, 'coil supply'), output('coil switch', 0.16), supply(25, 'contact feed'), supply(25, 'contact load')],
     'coil suppressed where the driver needs it',
+    { links: { contact: { name: 'contact', kind: 'relay', a: { part: null, cavity: '3' }, b: { part: null, cavity: '4' }, maxA: 25 } } },
   ),
-  template(
-    'battery',
-    'battery',
-    'power',
-    null,
-    { '1': supply(null, 'positive'), '2': ground(null, 'negative') },
-    'negative off before work, main fuse at the battery',
-  ),
-  template('starter', 'starter motor', 'power', null, { '1': supply(180, 'main feed'), '2': supply(8, 'solenoid') }),
+  template('battery', 'battery', 'power', null, {}, 'negative off before work, main fuse at the battery', {
+    offers: {
+      '1': createPinOffer('positive', ['battery-positive'], { volts: 12 }),
+      '2': createPinOffer('negative', ['battery-negative']),
+    },
+  }),
+  template('starter', 'starter motor', 'power', null, {
+    '1': supply(180, 'main feed', { load: 'starter' }),
+    '2': supply(8, 'solenoid', { load: 'starter' }),
+  }),
   template('alternator', 'alternator', 'power', null, {
-    '1': supply(60, 'output'),
-    '2': optional(signal('charge lamp')),
+    '1': supply(null, 'output'),
+    '2': optional(signal('charge lamp', { wants: 'digital' })),
     '3': optional(signal('sense')),
   }),
-  template('kill', 'kill switch, six pole', 'safety', null, {
-    '1': supply(null, 'battery'),
-    '2': supply(null, 'feed'),
-    '3': signal('ignition cut in'),
-    '4': signal('ignition cut out'),
-    '5': optional(signal('alternator resistor in')),
-    '6': optional(ground(null, 'alternator resistor out')),
-  }),
+  template(
+    'kill',
+    'kill switch, six pole',
+    'safety',
+    null,
+    {
+      '1': supply(null, 'battery'),
+      '2': supply(null, 'feed'),
+      '3': signal('ignition cut in'),
+      '4': signal('ignition cut out'),
+      '5': optional(signal('alternator resistor in')),
+      '6': optional(ground(null, 'alternator resistor out')),
+    },
+    'everything but the starter lead dies with it',
+    { links: { main: { name: 'main pole', kind: 'switch', a: { part: null, cavity: '1' }, b: { part: null, cavity: '2' }, maxA: 250 } } },
+  ),
   template('power-module', 'power module on the bus', 'power', 'quill-26', { '1': ground(0.2), ...bus('2', '3'), '4': signal('wake') }),
   // lamps
-  template('lamp-rain', 'rain light', 'lights', 'pellow-2', motor(0.8)),
-  template('lamp-brake', 'brake light', 'lights', 'pellow-2', motor(1.8)),
-  template('lamp-head', 'head lamp', 'lights', 'pellow-3', [supply(5, 'dip'), supply(5, 'main'), ground(10)]),
-  template('lamp-turn', 'turn signal', 'lights', 'pellow-2', motor(1.8)),
-  template('lamp-warn', 'warning lamp', 'driver', 'pellow-2', [supply(0.1), output('switch', 0.1)]),
+  template('lamp-rain', 'rain light', 'lights', 'pellow-2', lamp(0.8)),
+  template('lamp-brake', 'brake light', 'lights', 'pellow-2', lamp(1.8)),
+  template('lamp-head', 'head lamp', 'lights', 'pellow-3', [filament(5, 'dip'), filament(5, 'main'), ground(10)]),
+  template('lamp-turn', 'turn signal', 'lights', 'pellow-2', lamp(1.8)),
+  template('lamp-warn', 'warning lamp', 'driver', 'pellow-2', [supply(0.1, '12 V supply', { load: 'lamp' }), output('switch', 0.1)]),
   // bus devices
   template('bus-node', 'CAN device', 'data', 'pellow-4', { '1': supply(0.3), '2': ground(0.3), ...bus('3', '4') }),
   template('display', 'display', 'driver', 'pellow-6', {
@@ -274,20 +332,21 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
     '6': optional(reference()),
   }),
   template('positioning', 'satellite receiver', 'data', 'pellow-4', { '1': supply(0.15), '2': ground(0.15), ...bus('3', '4') }),
-  template('radio', 'radio', 'driver', 'pellow-4', [supply(2), ground(2), signal('talk switch'), reference('talk return')]),
+  template('radio', 'radio', 'driver', 'pellow-4', [supply(2), ground(2), contact('talk switch'), reference('talk return')]),
   template('tyre', 'tyre receiver', 'data', 'pellow-4', { '1': supply(0.1), '2': ground(0.1), ...bus('3', '4') }),
   // switches
-  template('switch', 'switch, on and off', 'driver', 'pellow-2', [signal('switched'), reference('return')]),
+  template('switch', 'switch, on and off', 'driver', 'pellow-2', [contact(), reference('return')]),
   template(
     'switch-lit',
     'switch with lamp',
     'driver',
     'pellow-4',
-    [signal('switched'), reference('return'), supply(0.02, 'lamp supply'), ground(0.02, 'lamp ground')],
+    [contact(), reference('return'), supply(0.02, 'lamp supply', { load: 'lamp' }), ground(0.02, 'lamp ground')],
     'four functions: a three-core cable is one short',
   ),
   template('switch-rotary', 'rotary switch with resistors', 'driver', 'tarn-3', analogue),
-  template('button', 'push button', 'driver', 'pellow-2', [signal('switched'), reference('return')]),
-  template('paddles', 'shift paddles', 'driver', 'pellow-3', [signal('up'), signal('down'), reference('return')]),
-  template('switch-brake', 'brake switch', 'driver', 'pellow-2', [supply(0.1), signal('switched')]),
+  template('button', 'push button', 'driver', 'pellow-2', [contact(), reference('return')]),
+  template('paddles', 'shift paddles', 'driver', 'pellow-3', [contact('up'), contact('down'), reference('return')]),
+  template('switch-brake', 'brake switch', 'driver', 'pellow-2', [supply(0.1), contact()]),
+  ...Object.entries(HOSTS),
 ]);

@@ -66,8 +66,8 @@ const ring = (studMm: number, minAreaMm2: number, maxAreaMm2: number, nest: numb
   studMm,
   minAreaMm2,
   maxAreaMm2,
-  stripMm: nest === 3 ? 9 : 7,
-  tool: `ring crimper, nest ${nest}`,
+  stripMm: [7, 7, 9, 12, 15, 18][nest - 1]!,
+  tool: nest > 3 ? `hydraulic lug press, die ${nest - 3}` : `ring crimper, nest ${nest}`,
   massG,
 });
 
@@ -75,4 +75,5 @@ export const RINGS: readonly Ring[] = [4, 5, 6, 8].flatMap((stud) => [
   ring(stud, 0.24, 1.5, 1, 0.8),
   ring(stud, 1.5, 2.6, 2, 1.1),
   ring(stud, 2.6, 6.6, 3, 1.9),
+  ...(stud < 6 ? [] : [ring(stud, 6.6, 17, 4, 5), ring(stud, 17, 36, 5, 9), ring(stud, 36, 52, 6, 14)]),
 ]);

@@ -1,4 +1,4 @@
-import type { CoveringKind, MeasureMethod } from '../model';
+import type { CoveringKind, Load, MeasureMethod } from '../model';
 
 /** Where a shop stands on each question of practice; every default of a calculation is a field here. */
 export interface ShopStandard {
@@ -31,6 +31,32 @@ export interface ShopStandard {
   altitudeM: number;
   /** what "hot" ticked at the vehicle counts as, °C */
   hotTickC: number;
+  /** short-time limit of the insulation, for faults, °C */
+  insulationShortC: Record<'etfe' | 'thinwall', number>;
+  /** share of the source's voltage that a load's wires may take, out and back; null: where the kind of load is not known */
+  dropShare: Record<Load, number>;
+  contactMilliohm: number;
+  spliceMilliohm: number;
+  /** a ring bolted to its stud, mΩ */
+  ringMilliohm: number;
+  /** what a fuse, relay, switch or channel drops at its largest current, V */
+  linkFullV: number;
+  /** share of the source's voltage from the battery to the boxes that feed the loads, and back from the ground studs, all on */
+  feedShare: number;
+  /** conductor temperature taken where no zone is known, °C */
+  unknownZoneC: number;
+  /** blade fuse: continuous load per rating at 25 °C, and what it loses for each K above */
+  fuseLoadShare: number;
+  fuseDeratePerK: number;
+  /** a channel is set so much over its load */
+  channelHeadroom: number;
+  /** a channel opens so long after its setting is passed, s */
+  channelTripS: number;
+  /** a load above this goes through a relay or channel, A */
+  directA: number;
+  railShare: number;
+  canStubMm: number;
+  canPitchMm: number;
   lookAlikeReachMm: number;
   pullToSeatFreeMm: number;
   /** bared conductor at a flying tail */
@@ -72,6 +98,22 @@ export const LARKHOLLOW: ShopStandard = {
   heatMarginK: 20,
   altitudeM: 0,
   hotTickC: 150,
+  insulationShortC: { etfe: 250, thinwall: 160 },
+  dropShare: { electronics: 0.01, ignition: 0.03, motor: 0.04, heater: 0.04, lamp: 0.05, starter: 0.06 },
+  contactMilliohm: 2,
+  spliceMilliohm: 1,
+  ringMilliohm: 0.2,
+  linkFullV: 0.06,
+  feedShare: 0.02,
+  unknownZoneC: 60,
+  fuseLoadShare: 0.75,
+  fuseDeratePerK: 0.002,
+  channelHeadroom: 1.1,
+  channelTripS: 0.5,
+  directA: 5,
+  railShare: 0.8,
+  canStubMm: 300,
+  canPitchMm: 25,
   lookAlikeReachMm: 250,
   pullToSeatFreeMm: 60,
   tailStripMm: 8,

@@ -4,6 +4,9 @@ import { findStandard, type JobPlan } from '../plan';
 import { checkDonors } from './job/checkDonors';
 import { checkMates } from './job/checkMates';
 import { checkAnchors, checkConcessions, checkDepartures, checkScope, checkSurveyConflicts } from './job/checkScope';
+import { checkBuses, checkRails, checkSpares, checkTracks } from './power/checkBoxes';
+import { checkNets } from './power/checkNets';
+import { checkDirect, checkDrops, checkProtections, checkSource, checkSuppression } from './power/checkProtections';
 import { checkAdhesive } from './rules/checkAdhesive';
 import { checkBundleHeat } from './rules/checkBundleHeat';
 import { checkBarrels } from './rules/checkBarrels';
@@ -60,6 +63,16 @@ export const JOB_RULES = {
   departures: checkDepartures,
   mates: checkMates,
   donors: checkDonors,
+  nets: checkNets,
+  rails: checkRails,
+  tracks: checkTracks,
+  buses: checkBuses,
+  spares: checkSpares,
+  protections: checkProtections,
+  drops: checkDrops,
+  source: checkSource,
+  suppression: checkSuppression,
+  direct: checkDirect,
 } satisfies Record<string, JobRule>;
 
 const WEIGHT = { stop: 0, check: 1, note: 2 } satisfies Record<Grade, number>;

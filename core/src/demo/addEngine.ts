@@ -4,6 +4,8 @@ import {
   createDevice,
   createEnd,
   createLoom,
+  createPinNeed,
+  createPinOffer,
   createOpenItem,
   fromColourWords,
   type Circuit,
@@ -37,7 +39,10 @@ const ENGINE_DEVICES = [
     zoneId: 'wet',
   }),
   device('chargetemp', 'charge temperature', 'engine sensors', 'temp-air', { zoneId: 'engine' }),
-  device('chargevalve', 'charge control valve', 'actuators', 'valve-charge', { zoneId: 'engine' }),
+  device('chargevalve', 'charge control valve', 'actuators', 'valve-charge', {
+    zoneId: 'engine',
+    duty: { idle: 0, night: 0.5, wet: 0.5, crank: 0 },
+  }),
 ];
 
 /** On the list and on no loom yet: the chassis and the gearbox are measured later. */
@@ -75,14 +80,14 @@ const circuit = (
   createCircuit(String(number), name, places.split(' ').map(at), { kind, colour: fromColourWords(look)!, ...rest }),
 ];
 
-/** Engine circuits of its own: E1 cavities 1 to 28. */
+/** Engine circuits of its own: E1 cavities 1 to 31. */
 const OWN = [
   circuit(301, 'crank +', 'signal', 'white', 'E1:1 crank-sensor:1', { twist: { groupId: 'crank', pitchMm: 25 } }),
   circuit(302, 'crank −', 'signal', 'white/black', 'E1:2 crank-sensor:2', { twist: { groupId: 'crank', pitchMm: 25 } }),
   circuit(303, 'starter relay coil supply', 'supply', 'red', 'E1:3 starter-relay:1', { currentA: 0.2 }),
   circuit(304, 'starter relay coil switch', 'output', 'brown', 'E1:4 starter-relay:2', { currentA: 0.2 }),
-  circuit(305, 'starter relay feed sense', 'supply', 'red/green', 'E1:5 starter-relay:3', { currentA: 0.2 }),
-  circuit(306, 'starter relay load sense', 'supply', 'red/brown', 'E1:6 starter-relay:4', { currentA: 0.2 }),
+  circuit(305, 'starter relay feed sense', 'signal', 'red/green', 'E1:5 starter-relay:3', { currentA: 0.2 }),
+  circuit(306, 'starter relay load sense', 'signal', 'red/brown', 'E1:6 starter-relay:4', { currentA: 0.2 }),
   circuit(307, 'charge lamp', 'signal', 'pink', 'E1:7 alternator:1'),
   circuit(308, 'engine 5 V', 'sensor-supply', 'orange', 'E1:8 oil-pressure-and-temperature:1 cam-sensor:1', { currentA: 0.03 }),
   circuit(
@@ -98,20 +103,17 @@ const OWN = [
   circuit(313, 'sump temperature signal', 'signal', 'yellow/green', 'E1:13 sump-temperature:1'),
   circuit(314, 'coil supply', 'supply', 'red/white', 'E1:14 coil-1:1 coil-2:1 coil-3:1', {
     currentA: 4.5,
-    sizePin: { size: '20', reason: 'three coils share this wire' },
   }),
   circuit(315, 'coil 1 switch', 'output', 'blue', 'E1:15 coil-1:2', { currentA: 3 }),
   circuit(316, 'coil 2 switch', 'output', 'blue/red', 'E1:16 coil-2:2', { currentA: 3 }),
   circuit(317, 'coil 3 switch', 'output', 'blue/white', 'E1:17 coil-3:2', { currentA: 3 }),
   circuit(318, 'cam ground', 'sensor-ground', 'black/yellow', 'E1:18 cam-sensor:2'),
   circuit(319, 'cam signal', 'signal', 'green', 'E1:19 cam-sensor:3'),
-  circuit(320, 'exhaust and probe supply', 'supply', 'red/yellow', 'E1:20 exhaust-temperature:1 wideband-probe:1', {
-    currentA: 3.1,
-    sizePin: { size: '20', reason: 'the heater draws 3 A' },
-  }),
-  circuit(321, 'exhaust and probe ground', 'power-ground', 'black/green', 'E1:21 exhaust-temperature:2 wideband-probe:2', {
-    sizePin: { size: '20', reason: 'the heater draws 3 A' },
-  }),
+  circuit(320, 'probe supply', 'supply', 'red/yellow', 'E1:20 wideband-probe:1', { currentA: 3 }),
+  circuit(321, 'probe ground', 'power-ground', 'black/green', 'engine-ground-stud:1 wideband-probe:2'),
+  circuit(332, 'exhaust amplifier supply', 'supply', 'red/grey', 'E1:21 exhaust-temperature:1', { currentA: 0.05 }),
+  circuit(334, 'crank screen', 'screen', 'white/grey', 'E1:32 crank-sensor:3'),
+  circuit(333, 'exhaust amplifier ground', 'power-ground', 'black/blue', 'engine-ground-stud:2 exhaust-temperature:2'),
   circuit(322, 'exhaust temperature signal', 'signal', 'grey', 'E1:22 exhaust-temperature:3'),
   circuit(323, 'exhaust temperature ground', 'sensor-ground', 'black/grey', 'E1:23 exhaust-temperature:4'),
   circuit(324, 'CAN high', 'data', 'white/red', 'E1:24 wideband-probe:3', { twist: { groupId: 'bus', pitchMm: 25 } }),
@@ -119,16 +121,13 @@ const OWN = [
   circuit(326, 'coolant temperature signal', 'signal', 'grey/red', 'E1:26 coolant-temperature:1'),
   circuit(327, 'coolant pump supply', 'supply', 'red/black', 'E1:27 coolant-pump:1', {
     currentA: 4,
-    sizePin: { size: '20', reason: 'four amperes over 1 m' },
   }),
   circuit(328, 'coolant pump switch', 'output', 'brown/white', 'E1:28 coolant-pump:2', {
     currentA: 4,
-    sizePin: { size: '20', reason: 'four amperes over 1 m' },
   }),
   circuit(329, 'charge temperature signal', 'signal', 'grey/blue', 'E1:29 charge-temperature:1'),
   circuit(330, 'charge valve supply', 'supply', 'red/blue', 'E1:30 charge-control-valve:1', { currentA: 1 }),
   circuit(331, 'charge valve switch', 'output', 'brown/yellow', 'E1:31 charge-control-valve:2', { currentA: 1 }),
-  circuit(332, 'engine ground', 'power-ground', 'black', 'engine-ground-stud:1 E1:32', { sizePin: { size: '20', reason: 'ground' } }),
 ];
 
 /** The engine loom, made from the survey as it was taped, with the inlet's circuits led through to its plug. */
@@ -153,6 +152,13 @@ export function addEngine(job: Job, catalogue: Catalogue): Job {
   engine.ends['m-inlet-plug'] = { ...plug, kind: 'connector', familyId: 'hollin-37', key: 'A' };
   engine.ends['m-engine-ground-stud'] = { ...engine.ends['m-engine-ground-stud']!, kind: 'ring', studMm: 6 };
   engine.ends['m-coil-2']!.key = 'B';
+  // the relay's contacts are joined by the starter's own cable; this loom only looks whether they are live
+  const relay = engine.ends['m-starter-relay']!.pins;
+  for (const pin of ['3', '4']) relay[pin] = createPinNeed(`${relay[pin]!.function} sense`, 'signal', { wants: 'digital' });
+  const pump = engine.ends['m-coolant-pump']!.pins;
+  for (const [pin, need] of Object.entries(pump)) pump[pin] = { ...need, currentA: 1.8 };
+  engine.ends['m-alternator']!.pins = { '1': createPinNeed('charge lamp', 'signal', { wants: 'digital' }) };
+  engine.ends['m-engine-ground-stud']!.offers = { '1': createPinOffer('engine block', ['chassis']) };
   const inlet = made.looms.inlet!;
   const through = Object.values(inlet.circuits).flatMap((one) =>
     one.terminations
@@ -172,7 +178,6 @@ export function addEngine(job: Job, catalogue: Catalogue): Job {
               kind: one.kind,
               colour: one.colour,
               currentA: one.currentA,
-              sizePin: one.sizePin,
               twist: one.twist,
             },
           ),
@@ -184,7 +189,7 @@ export function addEngine(job: Job, catalogue: Catalogue): Job {
     engine.segments[id] = { ...engine.segments[id]!, coveringPin: { kind: 'none', itemId: null, reason: 'one wire, its label is enough' } };
   // readings that a second person took, and one that does not agree
   engine.segments['r-oil-gallery'] = { ...engine.segments['r-oil-gallery']!, secondLengthMm: 131 };
-  engine.segments['r-water-outlet'] = { ...engine.segments['r-water-outlet']!, secondLengthMm: 138 };
+  engine.segments['r-water-outlet'] = { ...engine.segments['r-water-outlet']!, secondLengthMm: 123 };
   made.mates.inlet = { a: { loomId: 'engine', endId: 'm-inlet-plug' }, b: { loomId: 'inlet', endId: 'B1' } };
   made.openItems = {
     q1: createOpenItem('Does the alternator want its lamp wire fused?', { owner: 'Jun Okafor', blocks: [] }),

@@ -13,7 +13,9 @@ import {
   type Job,
   type Segment,
 } from '../model';
+import { addChassis } from './addChassis';
 import { addEngine } from './addEngine';
+import { addTraps } from './addTraps';
 
 const at = (place: string) => {
   const [endId, cavity] = place.split('-') as [string, string];
@@ -34,9 +36,21 @@ const pin = (name: string, kind: Circuit['kind']) => createPinNeed(name, kind, {
 const sensor: End['pins'] = { '1': pin('5 V supply', 'sensor-supply'), '2': pin('ground', 'sensor-ground'), '3': pin('signal', 'signal') };
 const injector: End['pins'] = { '1': pin('12 V supply', 'supply'), '2': pin('switch', 'output') };
 
-/** The Skerry 12 as the demo opens it: brief, engine and inlet looms, with a few traps that its findings show. */
+let made: Job | null = null;
+
+/** The Skerry 12 with nothing wrong with it: brief, four looms, everything led to controller, module and grounds. */
+export function createCleanSkerry(): Job {
+  made ??= makeSkerry();
+  return structuredClone(made);
+}
+
+/** The Skerry 12 as the demo opens it, with traps that its findings show. */
 export function createSkerry(): Job {
-  const job = addEngine(createInlet(), CATALOGUE);
+  return addTraps(createCleanSkerry());
+}
+
+function makeSkerry(): Job {
+  const job = addChassis(addEngine(addInletNeeds(mendInlet(createInlet())), CATALOGUE), CATALOGUE);
   job.brief = {
     ...job.brief,
     vehicle: 'Carrow & Finch Skerry 12, rear-mid three-cylinder with a belt-driven compressor',
@@ -44,6 +58,34 @@ export function createSkerry(): Job {
       slack: { side: 1, reason: 'the plenum comes off at every meeting: the inlet plug has slack for three new terminations' },
     },
   };
+  return job;
+}
+
+/** The inlet loom without its traps, and with every size left to be computed. */
+function mendInlet(job: Job): Job {
+  const inlet = job.looms.inlet!;
+  inlet.splicePins = {};
+  inlet.segments['s-knk'] = { ...inlet.segments['s-knk']!, method: 'tape', status: 'roped' };
+  inlet.segments['s-inj5']!.slideOn = 'before-ends';
+  inlet.ends.chg!.key = 'black';
+  inlet.circuits.c216!.terminations.push(at('chg-2'));
+  inlet.segments['s-gnd']!.coveringPin = { kind: 'none', itemId: null, reason: 'one wire, its label is enough' };
+  for (const id of ['c229', 'c230']) delete inlet.circuits[id];
+  for (const circuit of Object.values(inlet.circuits)) circuit.sizePin = null;
+  for (const id of ['inj1', 'inj2', 'inj3', 'inj4', 'inj5', 'inj6'])
+    job.devices[id]!.duty = { idle: 0.05, night: id < 'inj4' ? 0.8 : 0.5, wet: 0.5, crank: 0.1 };
+  for (const id of ['byp', 'clu']) job.devices[id]!.duty = { idle: 0, night: 0.5, wet: 0.5, crank: 0 };
+  return job;
+}
+
+/** What the inlet's devices need, as their sheets say. */
+function addInletNeeds(job: Job): Job {
+  for (const [endId, templateId] of Object.entries(INLET_TEMPLATES)) {
+    const { pins } = CATALOGUE.devices[templateId]!;
+    job.looms.inlet!.ends[endId]!.pins = Object.fromEntries(
+      Object.entries(pins).map(([pin, need]) => [pin, { ...need, evidence: 'read' }]),
+    );
+  }
   return job;
 }
 

@@ -1,3 +1,3 @@
 export { createFenRanger } from './createFenRanger';
-export { createInlet, createSkerry } from './createSkerry';
+export { createInlet, createCleanSkerry, createSkerry } from './createSkerry';
 export { ENGINE_SURVEY, type SurveyLine } from './engineSurvey';

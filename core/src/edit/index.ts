@@ -13,3 +13,4 @@ export { splitSegment } from './splitSegment';
 export { takeEntry, type TakenEntry } from './takeEntry';
 export { toEntryWords } from './toEntryWords';
 export { toRun } from './toRun';
+export * from './assign';

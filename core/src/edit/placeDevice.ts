@@ -7,7 +7,12 @@ export function toDeviceEnd(job: Job, catalogue: Catalogue, deviceId: string): P
   const template = findDeviceTemplate(job, catalogue, device.templateId);
   const isCoil = device.unknownPolicy === 'coil';
   const familyId = isCoil ? null : (template?.familyId ?? null);
-  return { kind: familyId === null ? 'tail' : 'connector', familyId, pins: structuredClone(template?.pins ?? {}) };
+  return {
+    kind: familyId === null ? 'tail' : 'connector',
+    familyId,
+    pins: structuredClone(template?.pins ?? {}),
+    offers: structuredClone(template?.offers ?? {}),
+  };
 }
 
 /** Say that a device mates with an end, and give the end its housing and pins where it has no wires yet. Changes the job given. */

@@ -31,6 +31,17 @@ export function checkBrief(job: Job, lookup: CatalogueLookup): Problem[] {
       problems.push({ path: `${path}/at`, message: `expected one device at an end, got "${other}" and "${id}" at "${device.at.endId}"` });
     taken.set(key, id);
   }
+  for (const [id, { duty }] of Object.entries(job.devices))
+    for (const mode of Object.keys(duty))
+      if (!has(job.modes, mode))
+        problems.push({ path: `/devices/${id}/duty/${mode}`, message: `expected a mode of this job, got "${mode}"` });
+  for (const [id, { at, kind, ohms }] of Object.entries(job.parts)) {
+    expectEnd(at, `/parts/${id}/at`);
+    if (at.cavities[0] === at.cavities[1])
+      problems.push({ path: `/parts/${id}/at/cavities`, message: `expected two different cavities, got "${at.cavities[0]}" twice` });
+    if (ohms === null && kind !== 'diode' && kind !== 'suppressor')
+      problems.push({ path: `/parts/${id}/ohms`, message: `expected the resistance of a ${kind} in ohms, got null` });
+  }
   const mated = new Map<string, string>();
   for (const [id, mate] of Object.entries(job.mates)) {
     for (const side of ['a', 'b'] as const) {

@@ -1,6 +1,8 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { IdSchema, literals, NameSchema } from './ids';
+import { IdSchema, literals, NameSchema, recordOf } from './ids';
 import { PinNeedSchema } from './pinNeed';
+import { PinOfferSchema } from './pinOffer';
+import { RatingSchema, TemplateLinkSchema } from './power';
 
 /** What is to become of a device on this vehicle. */
 export const DECISIONS = ['fit', 'keep', 'remove', 'repurpose', 'later'] as const;
@@ -19,6 +21,8 @@ export const DeviceTemplateSchema = Type.Object(
       description: 'connector family that usually mates with it; null where it has studs or tails',
     }),
     pins: Type.Record(Type.String({ pattern: '^[A-Za-z0-9]{1,6}$' }), PinNeedSchema, { additionalProperties: false }),
+    offers: Type.Record(Type.String({ pattern: '^[A-Za-z0-9]{1,6}$' }), PinOfferSchema, { additionalProperties: false }),
+    links: recordOf(TemplateLinkSchema, { description: 'what joins pins inside it: fuses, channels, contacts' }),
     note: Type.String({ maxLength: 400 }),
   },
   { additionalProperties: false },
@@ -45,6 +49,12 @@ export const DeviceSchema = Type.Object(
       ],
       { description: 'null: not on a loom yet' },
     ),
+    unit: Type.String({ maxLength: 80, description: 'devices of the same unit are plugs of one box; empty: it is a box of its own' }),
+    duty: Type.Record(IdSchema, Type.Number({ minimum: 0, maximum: 1 }), {
+      additionalProperties: false,
+      description: 'mode → share of the time it is on; a mode that is not here counts as fully on',
+    }),
+    ratings: recordOf(RatingSchema, { description: 'fuses and settings of its links chosen by hand; others are computed' }),
   },
   { additionalProperties: false },
 );
@@ -62,6 +72,9 @@ export function createDevice(name: string, system: string, rest: Partial<Device>
     zoneId: null,
     unknownPolicy: null,
     at: null,
+    unit: '',
+    duty: {},
+    ratings: {},
     ...rest,
   };
 }

@@ -1,6 +1,7 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { IdSchema, NameSchema } from './ids';
 import { PinNeedSchema, type PinNeed } from './pinNeed';
+import { PinOfferSchema, type PinOffer } from './pinOffer';
 
 /** Where wires of a loom finish: a connector with cavities, rings on a stud, or bare tails. */
 export const EndSchema = Type.Object(
@@ -33,10 +34,14 @@ export const EndSchema = Type.Object(
       additionalProperties: false,
       description: 'cavity → what the device needs there',
     }),
+    offers: Type.Record(Type.String({ pattern: '^[A-Za-z0-9]{1,6}$' }), PinOfferSchema, {
+      additionalProperties: false,
+      description: 'cavity → what the controller, power box, battery or ground point there can do',
+    }),
   },
   { additionalProperties: false },
 );
-export type End = Omit<Static<typeof EndSchema>, 'pins'> & { pins: Record<string, PinNeed> };
+export type End = Omit<Static<typeof EndSchema>, 'pins' | 'offers'> & { pins: Record<string, PinNeed>; offers: Record<string, PinOffer> };
 
 /** A connector end with nothing special about it. */
 export function createEnd(nodeId: string, name: string, familyId: string | null, rest: Partial<End> = {}): End {
@@ -51,6 +56,7 @@ export function createEnd(nodeId: string, name: string, familyId: string | null,
     reterminations: null,
     clocking: null,
     pins: {},
+    offers: {},
     ...rest,
   };
 }

@@ -50,7 +50,21 @@ export {
   type OpenItem,
   type OpenItemKind,
 } from './openItem';
-export { createPinNeed, EVIDENCE, type Evidence, type PinNeed } from './pinNeed';
+export { createPinNeed, EVIDENCE, LOADS, type Evidence, type Load, type PinNeed } from './pinNeed';
+export { CAPABILITIES, createPinOffer, type Capability, type PinOffer } from './pinOffer';
+export {
+  createModes,
+  createSource,
+  LINK_KINDS,
+  PART_KINDS,
+  type InlinePart,
+  type LinkKind,
+  type Mode,
+  type PartKind,
+  type Rating,
+  type Source,
+  type TemplateLink,
+} from './power';
 export { MARK_KINDS, SurveyEntrySchema, type SurveyConflict, type SurveyEntry } from './surveyEntry';
 export { findSurroundings, isMoving, type Surroundings } from './surroundings';
 export { createZones, type Zone } from './zone';

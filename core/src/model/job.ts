@@ -6,11 +6,12 @@ import { ConnectorFamilySchema } from './family';
 import { IdSchema, NameSchema, ReasonSchema, recordOf } from './ids';
 import { LoomSchema, createLoom, type Loom } from './loom';
 import { AnchorSchema, createAnchors, OpenItemSchema } from './openItem';
+import { createModes, createSource, InlinePartsSchema, ModesSchema, SourceSchema } from './power';
 import { SurveyConflictSchema } from './surveyEntry';
 import { ZoneSchema, createZones } from './zone';
 
 export const FORMAT = 'wattograph-job';
-export const FORMAT_VERSION = 3;
+export const FORMAT_VERSION = 4;
 
 /** A finding that the planner lets stand, with the reason that prints in the pack. */
 export const AcceptedFindingSchema = Type.Object({ reason: ReasonSchema, by: NameSchema }, { additionalProperties: false });
@@ -34,13 +35,16 @@ export const JobSchema = Type.Object(
     donors: recordOf(DonorSchema),
     looms: recordOf(LoomSchema),
     mates: recordOf(MateSchema),
+    modes: ModesSchema,
+    source: SourceSchema,
+    parts: InlinePartsSchema,
     surveyConflicts: recordOf(SurveyConflictSchema, { description: 'entries of a survey that met something else, kept until settled' }),
     accepted: Type.Record(Type.String({ pattern: '^[A-Za-z0-9][A-Za-z0-9_.@:+-]{0,120}$' }), AcceptedFindingSchema, {
       additionalProperties: false,
       description: 'finding key → why it may stand',
     }),
   },
-  { additionalProperties: false, $id: 'https://wattograph.invalid/schema/job-3.json', title: 'Wattograph job' },
+  { additionalProperties: false, $id: 'https://wattograph.invalid/schema/job-4.json', title: 'Wattograph job' },
 );
 export type Job = Omit<Static<typeof JobSchema>, 'looms'> & { looms: Record<string, Loom> };
 
@@ -63,6 +67,9 @@ export function createJob(name: string, customer: string): Job {
     donors: {},
     looms: { main: createLoom('main', 'W') },
     mates: {},
+    modes: createModes(),
+    source: createSource(),
+    parts: {},
     surveyConflicts: {},
     accepted: {},
   };

@@ -1,5 +1,6 @@
 import { createBrief } from './brief';
 import { FORMAT_VERSION } from './job';
+import { createModes, createSource } from './power';
 
 /** One step of the file format: what it does in a name, and from which version it leads to the next. */
 export interface Migration {
@@ -45,7 +46,39 @@ export const MIGRATIONS: readonly Migration[] = [
       surveyConflicts: {},
     }),
   },
+  {
+    from: 3,
+    name: 'add-offers-loads-and-modes',
+    run: (document) => ({
+      ...document,
+      formatVersion: 4,
+      deviceTemplates: mapRecord(document.deviceTemplates, (template) => ({
+        ...template,
+        pins: mapRecord(template.pins, addLoad),
+        offers: {},
+        links: {},
+      })),
+      devices: mapRecord(document.devices, (device) => ({ ...device, unit: '', duty: {}, ratings: {} })),
+      looms: mapRecord(document.looms, (loom) => ({
+        ...loom,
+        ends: mapRecord(loom.ends, (end) => ({ ...end, pins: mapRecord(end.pins, addLoad), offers: {} })),
+      })),
+      modes: createModes(),
+      source: createSource(),
+      parts: {},
+    }),
+  },
 ];
+
+const addLoad = (pin: Record<string, unknown>) => ({
+  ...pin,
+  wants: null,
+  pwmHz: null,
+  load: null,
+  inrushA: null,
+  inrushMs: null,
+  noise: null,
+});
 
 /** Each record of a dictionary changed; what has not that shape is left as it is, for the gate to name. */
 function mapRecord(value: unknown, change: (record: Record<string, unknown>) => unknown): unknown {

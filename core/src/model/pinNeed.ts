@@ -1,11 +1,16 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { CIRCUIT_KINDS, type CircuitKind } from './circuit';
 import { literals, NameSchema } from './ids';
+import { CAPABILITIES } from './pinOffer';
 
 /** Where a fact comes from. What is only guessed may not be cut. */
 export const EVIDENCE = ['read', 'measured', 'told', 'guessed'] as const;
 export type Evidence = (typeof EVIDENCE)[number];
 export const EvidenceSchema = literals(EVIDENCE);
+
+/** What a load is, for its share of the voltage: each kind has a budget in the shop standard. */
+export const LOADS = ['electronics', 'ignition', 'motor', 'lamp', 'heater', 'starter'] as const;
+export type Load = (typeof LOADS)[number];
 
 /** What a device needs at one pin, as far as it is known. */
 export const PinNeedSchema = Type.Object(
@@ -23,6 +28,24 @@ export const PinNeedSchema = Type.Object(
     twistWith: Type.Union([Type.String({ pattern: '^[A-Za-z0-9]{1,6}$' }), Type.Null()], {
       description: 'the pin its wire is twisted with; null: none',
     }),
+    wants: Type.Union([literals(CAPABILITIES), Type.Null()], {
+      description: 'what the controller pin it leads to must be able to do; null: any of its kind',
+    }),
+    pwmHz: Type.Union([Type.Number({ exclusiveMinimum: 0, maximum: 100000 }), Type.Null()], {
+      description: 'how fast it is switched in Hz; null: on and off only',
+    }),
+    load: Type.Union([literals(LOADS), Type.Null()], {
+      description: 'kind of load of a supply; null: not known, the tightest budget counts',
+    }),
+    inrushA: Type.Union([Type.Number({ exclusiveMinimum: 0, maximum: 5000 }), Type.Null()], {
+      description: 'current when it is switched on, in A; null: no more than the continuous',
+    }),
+    inrushMs: Type.Union([Type.Number({ exclusiveMinimum: 0, maximum: 60000 }), Type.Null()], {
+      description: 'how long that lasts; null: no inrush',
+    }),
+    noise: Type.Union([Type.String({ minLength: 1, maxLength: 40 }), Type.Null()], {
+      description: 'sensor grounds and supplies of one group may be shared; null: the group of all the rest',
+    }),
     evidence: Type.Union([EvidenceSchema, Type.Null()], { description: 'where this is known from; null: not recorded' }),
   },
   { additionalProperties: false },
@@ -31,5 +54,21 @@ export type PinNeed = Static<typeof PinNeedSchema>;
 
 /** A need with nothing special about it. */
 export function createPinNeed(name: string, kind: CircuitKind, rest: Partial<PinNeed> = {}): PinNeed {
-  return { function: name, kind, required: true, volts: null, currentA: null, screened: false, twistWith: null, evidence: null, ...rest };
+  return {
+    function: name,
+    kind,
+    required: true,
+    volts: null,
+    currentA: null,
+    screened: false,
+    twistWith: null,
+    wants: null,
+    pwmHz: null,
+    load: null,
+    inrushA: null,
+    inrushMs: null,
+    noise: null,
+    evidence: null,
+    ...rest,
+  };
 }

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { CATALOGUE } from '../catalogue';
 import { createInlet } from '../demo';
 import { createRandomJob } from '../demo/generate';
-import { changeDocument, createOpenItem, findSurroundings, isMoving, TICKS, type Job, type Tick } from '../model';
+import { changeDocument, createOpenItem, findSurroundings, isMoving, TICKS, type CircuitKind, type Job, type Tick } from '../model';
 import { createBench, join } from '../testing/createBench';
 import { createPlanner, plan } from './index';
 
@@ -118,11 +118,11 @@ describe('surroundings of a run', () => {
 });
 
 describe('heat of a run', () => {
-  const heated = (currentA: number | null, zoneId: string | null = 'engine') =>
+  const heated = (currentA: number | null, zoneId: string | null = 'engine', kind: CircuitKind = 'signal') =>
     only(
       createBench((loom) => {
         loom.segments.s1 = { ...loom.segments.s1!, zoneId };
-        for (const circuit of Object.values(loom.circuits)) circuit.currentA = currentA;
+        for (const circuit of Object.values(loom.circuits)) Object.assign(circuit, { currentA, kind });
       }),
     ).heats;
   test('known where the ambient is', () => {
@@ -130,7 +130,9 @@ describe('heat of a run', () => {
     expect(heated(1)).toEqual([expect.objectContaining({ segmentId: 's1', ambientC: 90, limitC: 200, uncounted: 0 })]);
   });
   test('no design current counts as none, and says how many', () => {
-    expect(heated(null)[0]).toMatchObject({ middleC: 90, wattsPerM: 0, uncounted: 3 });
+    expect(heated(null, 'engine', 'supply')[0]).toMatchObject({ middleC: 90, wattsPerM: 0, uncounted: 3, modeId: null });
+    // a signal carries nothing that warms
+    expect(heated(null)[0]).toMatchObject({ uncounted: 0 });
     expect(heated(0)[0]).toMatchObject({ middleC: 90, uncounted: 0 });
   });
   test('four times the heat for twice the current, a little more for the warmer copper', () => {

@@ -1,7 +1,10 @@
 export { comparePlans, type PlanChanges } from './comparePlans';
 export { isCoveringFit, measureCoveringCut } from './chooseCoverings';
 export { chooseSplices, type SpliceTree } from './chooseSplices';
-export { createPlanner, findStandard, plan, type Planner } from './createPlanner';
+export { createPlanner, plan, type Planner } from './createPlanner';
+export { findStandard } from './findStandard';
+export { createSizes, type SizeRange } from './createSizes';
+export * from './power';
 export { createTree, measureSegment } from './createTree';
 export { listLedger, type Ledger } from './listLedger';
 export { listPieces } from './listPieces';

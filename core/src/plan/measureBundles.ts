@@ -17,13 +17,16 @@ interface Lying {
   groupId: string | undefined;
 }
 
-/** What lies in each segment and how thick it is, section by section between splices. Laid straight and tied. */
+/**
+ * What lies in each segment and how thick it is, section by section between splices. Laid straight and tied. store null: no packing,
+ * the least diameter there could be, for the rounds in which sizes are still chosen (thinner is warmer: the safe side).
+ */
 export function measureBundles(
   loom: Loom,
   tree: Tree,
   wires: readonly SizedWire[],
   standard: ShopStandard,
-  store: PackingStore,
+  store: PackingStore | null,
 ): PlannedBundle[] {
   const lying = new Map<string, Lying[]>(Object.keys(tree.segments).map((id) => [id, []]));
   const thickestFirst = [...wires].sort((a, b) => b.conductor.odMm - a.conductor.odMm);
@@ -35,7 +38,13 @@ export function measureBundles(
   return [...lying.keys()].sort(compareIds).map((segmentId) => measureBundle(tree, segmentId, lying.get(segmentId)!, standard, store));
 }
 
-function measureBundle(tree: Tree, segmentId: string, here: readonly Lying[], standard: ShopStandard, store: PackingStore): PlannedBundle {
+function measureBundle(
+  tree: Tree,
+  segmentId: string,
+  here: readonly Lying[],
+  standard: ShopStandard,
+  store: PackingStore | null,
+): PlannedBundle {
   const { lengthMm } = tree.segments[segmentId]!;
   const cuts = new Set([0, lengthMm]);
   let copper = 0;
@@ -62,8 +71,12 @@ function measureBundle(tree: Tree, segmentId: string, here: readonly Lying[], st
   };
 }
 
-function measureSection(here: readonly Lying[], fromMm: number, toMm: number, store: PackingStore): Section {
+function measureSection(here: readonly Lying[], fromMm: number, toMm: number, store: PackingStore | null): Section {
   const { elements, diametersMm } = listElements(here);
+  if (store === null) {
+    const boundMm = measurePackingBound(diametersMm);
+    return { fromMm, toMm, elements, circles: [], odMm: boundMm, boundMm, method: 'formula' };
+  }
   const key = toKey(diametersMm);
   let known = store.get(key);
   if (!known) {

@@ -1,24 +1,28 @@
 import type { ShopStandard } from '../catalogue';
 import { findSurroundings, type Job, type Loom } from '../model';
 import { measureHeat } from './measureHeat';
+import type { LoomFlow } from './power/planPower';
 import type { PlannedBundle, PlannedCovering, PlannedHeat, SizedWire } from './types';
 
-/** Steady heat of each segment whose ambient is known, at its hottest section, every circuit at its design current (calculations 4). */
+/** Steady heat of each segment whose ambient is known, at its hottest section and in its worst mode (calculations 4). */
 export function measureHeats(
   job: Job,
   loom: Loom,
   wires: readonly SizedWire[],
   bundles: readonly PlannedBundle[],
   coverings: readonly PlannedCovering[],
+  flows: ReadonlyMap<string, LoomFlow>,
+  modeIds: readonly string[],
   standard: ShopStandard,
 ): PlannedHeat[] {
   const sources = new Map(
-    wires.map(({ id, circuitId, conductor }) => {
-      const { currentA } = loom.circuits[circuitId]!;
+    wires.map(({ id, conductor }) => {
+      const flow = flows.get(id);
       return [
         id,
         {
-          watts: currentA === null ? null : (currentA ** 2 * conductor.r20MilliohmPerM) / 1000,
+          watts: (flow?.rmsA ?? []).map((currentA) => (currentA ** 2 * conductor.r20MilliohmPerM) / 1000),
+          isKnown: flow !== undefined && flow.designA !== null,
           limitC: standard.insulationLimitC[conductor.table],
         },
       ];
@@ -32,22 +36,25 @@ export function measureHeats(
     for (const section of sections) {
       if (section.odMm === 0) continue;
       const here = section.elements.flat().map((id) => sources.get(id)!);
+      const watts = modeIds.map((_, mode) => here.reduce((sum, one) => sum + (one.watts[mode] ?? 0), 0));
+      const most = watts.length ? Math.max(...watts) : 0;
       const heat = measureHeat({
         ambientC,
         bundleMm: section.odMm,
         outsideMm: section.odMm + wallMm,
-        wattsPerMAt20: here.reduce((sum, { watts }) => sum + (watts ?? 0), 0),
+        wattsPerMAt20: most,
         altitudeM: standard.altitudeM,
       });
       if (hottest && (hottest.middleC === null || (heat && heat.middleC <= hottest.middleC))) continue;
       hottest = {
         segmentId,
         ambientC,
+        modeId: most > 0 ? modeIds[watts.indexOf(most)]! : null,
         surfaceC: heat?.surfaceC ?? null,
         middleC: heat?.middleC ?? null,
         wattsPerM: heat?.wattsPerM ?? null,
         limitC: here.length ? Math.min(...here.map(({ limitC }) => limitC)) : null,
-        uncounted: here.filter(({ watts }) => watts === null).length,
+        uncounted: here.filter(({ isKnown }) => !isKnown).length,
       };
     }
     return hottest ? [hottest] : [];

@@ -1,5 +1,6 @@
 import type { Conductor } from '../catalogue';
 import type { Circuit, Colour, CoveringKind } from '../model';
+import type { PowerPlan, WireCurrent } from './power/types';
 
 /** A node of the rooted route tree. */
 export interface TreeNode {
@@ -71,7 +72,7 @@ export interface RunWire {
   pieces: Piece[];
 }
 
-export type ConductorRule = 'pinned' | 'minimum' | 'contact' | 'none';
+export type ConductorRule = 'pinned' | 'minimum' | 'contact' | 'drop' | 'heat' | 'fuse' | 'none';
 
 export interface SizedWire extends RunWire {
   conductor: Conductor;
@@ -115,17 +116,19 @@ export interface PlannedBundle {
   insideBendMm: number;
 }
 
-/** Steady heat of the hottest stretch of a segment, every circuit at its design current. */
+/** Steady heat of the hottest stretch of a segment in its worst mode. */
 export interface PlannedHeat {
   segmentId: string;
   ambientC: number;
+  /** mode in which it is hottest; null: nothing flows */
+  modeId: string | null;
   /** null: it would run away */
   surfaceC: number | null;
   middleC: number | null;
   wattsPerM: number | null;
   /** what the weakest insulation in it stands, °C; null where no wire lies there */
   limitC: number | null;
-  /** wires whose circuit has no design current: they count as carrying none */
+  /** wires whose current is not known: what is missing counts as none */
   uncounted: number;
 }
 
@@ -221,6 +224,8 @@ export interface LoomPlan {
   coverings: PlannedCovering[];
   /** segments whose ambient is known */
   heats: PlannedHeat[];
+  /** in the order of the wires */
+  currents: WireCurrent[];
   terminations: PlannedTermination[];
   /** cavity names that stay empty and take a plug, by end */
   plugs: { endId: string; cavity: string; plugId: string }[];
@@ -229,4 +234,5 @@ export interface LoomPlan {
 
 export interface JobPlan {
   looms: LoomPlan[];
+  power: PowerPlan;
 }

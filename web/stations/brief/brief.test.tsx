@@ -208,7 +208,7 @@ describe('mates', () => {
   });
   test('an end that nothing fits says so', () => {
     open(createSkerry(), MatesTable);
-    choose('This end', 'engine E1');
+    choose('This end', 'chassis m-module-power-plug');
     expect(screen.getByText('no end of that family on another loom')).toBeTruthy();
   });
 });

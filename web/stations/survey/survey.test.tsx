@@ -59,7 +59,7 @@ class FakeSurvey {
     this.state = {
       ...this.state,
       job,
-      result: { job, looms: planned.looms, findings: listFindings(job, planned, CATALOGUE, null), ms: 1 },
+      result: { job, ...planned, findings: listFindings(job, planned, CATALOGUE, null), ms: 1 },
     };
     this.listeners.forEach((listener) => listener());
   }

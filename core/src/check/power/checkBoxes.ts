@@ -1,0 +1,295 @@
+import { createCircuit, type Job, type PinOffer } from '../../model';
+import { compareIds } from '../../units';
+import { createFinding } from '../createFinding';
+import type { Finding, JobRule } from '../types';
+import { listNetPins, toBox, toPinWords, type NetPin } from './listNetPins';
+
+interface Rail {
+  box: string;
+  group: string;
+  limitA: number;
+  usedA: number;
+  pins: NetPin[];
+}
+
+/** CI8, check: a 5 V rail is loaded over its share. The fix moves what draws most to a rail of the same box that has room. */
+export const checkRails: JobRule = ({ job, plan, standard }) => {
+  const rails = new Map<string, Rail>();
+  for (const net of plan.power.nets) {
+    const pins = listNetPins(job, net);
+    const host = pins.find(({ offer }) => offer?.can.includes('sensor-supply'));
+    const { group, limitA } = host?.offer ?? { group: null, limitA: null };
+    if (!host || group === null || limitA === null) continue;
+    const key = `${toBox(job, host)} ${group}`;
+    const rail = rails.get(key) ?? { box: toBox(job, host), group, limitA, usedA: 0, pins: [] };
+    rail.usedA += Math.max(0, ...net.rmsA);
+    rail.pins.push(...pins);
+    rails.set(key, rail);
+  }
+  return [...rails.keys()].sort(compareIds).flatMap((key) => {
+    const rail = rails.get(key)!;
+    const most = rail.limitA * standard.railShare;
+    if (rail.usedA <= most + 1e-9) return [];
+    const host = rail.pins.find(({ offer }) => offer?.group === rail.group)!;
+    return [
+      createFinding(
+        host,
+        'CI8',
+        'check',
+        [{ kind: 'end', id: host.endId }],
+        `${rail.box} gives ${Math.round(rail.usedA * 1000)} mA on 5 V rail ${rail.group}, ${Math.round((rail.usedA / rail.limitA) * 100)} % of its ${Math.round(rail.limitA * 1000)} mA; the shop keeps ${Math.round(standard.railShare * 100)} %.`,
+        { measured: rail.usedA, limit: most, fix: moveToOtherRail(job, rail, rails, rail.usedA - most, standard.railShare) },
+      ),
+    ];
+  });
+};
+
+/** Heaviest sensors of the rail's own loom, as few as it takes, onto a free pin of another rail of the box. */
+function moveToOtherRail(job: Job, rail: Rail, rails: ReadonlyMap<string, Rail>, overA: number, share: number): Finding['fix'] {
+  const host = rail.pins.find(({ offer }) => offer?.group === rail.group)!;
+  const loom = job.looms[host.loomId]!;
+  const used = new Set(Object.values(loom.circuits).flatMap(({ terminations }) => terminations.map((one) => `${one.endId} ${one.cavity}`)));
+  const free = Object.keys(loom.ends)
+    .sort(compareIds)
+    .filter((endId) => toBox(job, { loomId: host.loomId, endId }) === rail.box)
+    .flatMap((endId) => Object.entries(loom.ends[endId]!.offers).map(([cavity, offer]) => ({ endId, cavity, offer })))
+    .find(
+      ({ endId, cavity, offer }) => offer.can.includes('sensor-supply') && offer.group !== rail.group && !used.has(`${endId} ${cavity}`),
+    );
+  if (!free || free.offer.limitA === null) return null;
+  const room = free.offer.limitA * share - (rails.get(`${rail.box} ${free.offer.group}`)?.usedA ?? 0);
+  const movable = rail.pins
+    .filter(({ loomId, circuitId, need }) => loomId === host.loomId && circuitId === host.circuitId && need?.currentA)
+    .sort((a, b) => b.need!.currentA! - a.need!.currentA! || a.index - b.index);
+  const moved: NetPin[] = [];
+  let sum = 0;
+  for (const pin of movable) {
+    if (sum >= overA) break;
+    if (sum + pin.need!.currentA! > room + 1e-9) continue;
+    moved.push(pin);
+    sum += pin.need!.currentA!;
+  }
+  if (sum < overA || loom.circuits[host.circuitId]!.terminations.length - moved.length < 2) return null;
+  const number = String(Math.max(100, ...Object.values(loom.circuits).map((one) => Number.parseInt(one.number, 10) || 0)) + 1);
+  const old = loom.circuits[host.circuitId]!;
+  return {
+    label: `Move ${moved.map((pin) => loom.ends[pin.endId]!.name).join(', ')} to ${loom.ends[free.endId]!.name} ${free.cavity} (rail ${free.offer.group})`,
+    patch: [
+      ...[...moved]
+        .sort((a, b) => b.index - a.index)
+        .map(({ index }) => ({ op: 'remove' as const, path: `/looms/${host.loomId}/circuits/${host.circuitId}/terminations/${index}` })),
+      {
+        op: 'add' as const,
+        path: `/looms/${host.loomId}/circuits/c${number}`,
+        value: createCircuit(
+          number,
+          `5 V rail ${free.offer.group}`,
+          [{ endId: free.endId, cavity: free.cavity }, ...moved.map(({ endId, cavity }) => ({ endId, cavity }))],
+          { kind: 'sensor-supply', wireTable: old.wireTable, colour: old.colour },
+        ),
+      },
+    ],
+  };
+}
+
+/** CI10, check: the two tracks of a redundant sensor hang on one supply or one ground. CI11, stop: an electronic throttle with one track. */
+export const checkTracks: JobRule = ({ job, plan }) => {
+  const netOf = new Map<string, number>();
+  const railOf = new Map<number, string>();
+  plan.power.nets.forEach((net, index) => {
+    for (const pin of listNetPins(job, net)) {
+      netOf.set(`${pin.loomId}/${pin.endId}/${pin.cavity}`, index);
+      if (pin.offer?.can.includes('sensor-supply') && pin.offer.group !== null) railOf.set(index, `${toBox(job, pin)} ${pin.offer.group}`);
+    }
+  });
+  return Object.keys(job.looms)
+    .sort(compareIds)
+    .flatMap((loomId) =>
+      Object.keys(job.looms[loomId]!.ends)
+        .sort(compareIds)
+        .flatMap((endId): Finding[] => {
+          const end = job.looms[loomId]!.ends[endId]!;
+          const pins = Object.keys(end.pins).sort(compareIds);
+          const wired = (cavity: string) => netOf.get(`${loomId}/${endId}/${cavity}`);
+          const place = [{ kind: 'end' as const, id: endId }];
+          const findings: Finding[] = [];
+          for (const kind of ['sensor-supply', 'sensor-ground'] as const) {
+            const own = pins.filter((pin) => end.pins[pin]!.kind === kind && end.pins[pin]!.noise !== null && wired(pin) !== undefined);
+            const where = own.map((pin) => (kind === 'sensor-supply' ? (railOf.get(wired(pin)!) ?? wired(pin)!) : wired(pin)!));
+            const isRedundant = new Set(own.map((pin) => end.pins[pin]!.noise)).size > 1;
+            if (isRedundant && new Set(where).size < where.length)
+              findings.push(
+                createFinding(
+                  { loomId },
+                  'CI10',
+                  'check',
+                  [...place, { kind: 'circuit', id: kind }],
+                  `Both tracks of ${end.name} hang on one ${kind === 'sensor-supply' ? 'supply' : 'ground'}: one fault takes both.`,
+                  { measured: new Set(where).size, limit: where.length },
+                ),
+              );
+          }
+          const drives = pins.some((pin) => end.pins[pin]!.wants === 'half-bridge' && wired(pin) !== undefined);
+          const tracks = pins.filter((pin) => end.pins[pin]!.wants === 'analogue');
+          const live = tracks.filter((pin) => wired(pin) !== undefined);
+          if (drives && /throttle/i.test(end.name) && live.length < 2)
+            findings.push(
+              createFinding(
+                { loomId },
+                'CI11',
+                'stop',
+                place,
+                `${end.name} has ${live.length === 1 ? 'one track' : 'no track'} to the controller; an electronic throttle needs two.`,
+                { measured: live.length, limit: 2 },
+              ),
+            );
+          return findings;
+        }),
+    );
+};
+
+const SHOWN = [
+  'analogue',
+  'temperature',
+  'digital',
+  'frequency',
+  'low-side',
+  'ignition',
+  'half-bridge',
+  'feed',
+  'sensor-supply',
+  'sensor-ground',
+];
+
+/** CI14, note: what each box has left. */
+export const checkSpares: JobRule = ({ job }) => {
+  const left = new Map<string, Map<string, number>>();
+  for (const [loomId, { ends, circuits }] of Object.entries(job.looms)) {
+    const used = new Set(Object.values(circuits).flatMap(({ terminations }) => terminations.map((one) => `${one.endId} ${one.cavity}`)));
+    for (const [endId, end] of Object.entries(ends)) {
+      if (end.kind === 'ring') continue;
+      for (const [cavity, offer] of Object.entries(end.offers) as [string, PinOffer][]) {
+        if (used.has(`${endId} ${cavity}`)) continue;
+        const shown = SHOWN.find((one) => (offer.can as string[]).includes(one));
+        if (shown === undefined) continue;
+        const counts = left.get(toBox(job, { loomId, endId })) ?? new Map<string, number>();
+        counts.set(shown, (counts.get(shown) ?? 0) + 1);
+        left.set(toBox(job, { loomId, endId }), counts);
+      }
+    }
+  }
+  return [...left.keys()].sort(compareIds).map((box) => {
+    const counts = left.get(box)!;
+    const words = SHOWN.filter((one) => counts.has(one)).map((one) => `${counts.get(one)} ${one}`);
+    return createFinding(
+      { loomId: '' },
+      'CI14',
+      'note',
+      [{ kind: 'item', id: box.replaceAll(/[^A-Za-z0-9]+/g, '-') }],
+      `${box} has pins to spare: ${words.join(', ')}.`,
+      { measured: [...counts.values()].reduce((sum, count) => sum + count, 0) },
+    );
+  });
+};
+
+/** CI12, check: a bus without exactly two terminators, or with a node on too long a stub. CI13, check: a screen drained at both ends or at none. */
+export const checkBuses: JobRule = ({ job, plan, standard }) => {
+  const findings: Finding[] = [];
+  for (const net of plan.power.nets) {
+    const pins = listNetPins(job, net);
+    const first = pins[0];
+    if (!first) continue;
+    if (pins.some(({ offer }) => offer?.can.includes('can')) && pins.some(({ need }) => need?.function === 'CAN high')) {
+      const here = new Set(pins.map(({ loomId, endId, cavity }) => `${loomId}/${endId}/${cavity}`));
+      const terminators = Object.values(job.parts).filter(
+        ({ kind, at }) => kind === 'terminator' && at.cavities.some((cavity) => here.has(`${at.loomId}/${at.endId}/${cavity}`)),
+      );
+      const host = pins.find(({ offer }) => offer?.can.includes('can'))!;
+      if (terminators.length !== 2)
+        findings.push(
+          createFinding(
+            host,
+            'CI12',
+            'check',
+            [{ kind: 'circuit', id: host.circuitId }],
+            `The bus at ${toPinWords(job, host)} has ${terminators.length} terminators; it needs 120 Ω at both its ends and nowhere else (60 Ω across the pair, power off).`,
+            { measured: terminators.length, limit: 2 },
+          ),
+        );
+      findings.push(...listStubs(job, plan, net.circuits, standard.canStubMm));
+    }
+    if (net.kind === 'screen') {
+      const drains = pins.filter((pin) => pin.offer?.can.some((one) => one === 'screen' || one === 'chassis' || one === 'ground'));
+      if (drains.length !== 1)
+        findings.push(
+          createFinding(
+            first,
+            'CI13',
+            'check',
+            [{ kind: 'circuit', id: first.circuitId }],
+            drains.length === 0
+              ? `${job.looms[first.loomId]!.circuits[first.circuitId]!.name} is drained nowhere: it screens nothing.`
+              : `${job.looms[first.loomId]!.circuits[first.circuitId]!.name} is drained at ${drains.map((pin) => toPinWords(job, pin)).join(' and ')}; one end only.`,
+            {
+              measured: drains.length,
+              limit: 1,
+              fix:
+                drains.length > 1
+                  ? {
+                      label: `Take ${toPinWords(job, drains.at(-1)!)} off`,
+                      patch: [
+                        {
+                          op: 'remove',
+                          path: `/looms/${drains.at(-1)!.loomId}/circuits/${drains.at(-1)!.circuitId}/terminations/${drains.at(-1)!.index}`,
+                        },
+                      ],
+                    }
+                  : null,
+            },
+          ),
+        );
+    }
+  }
+  return findings;
+};
+
+/** Wires from a splice of a bus to a node; where fewer than two other wires go on from there, the longest of them are the line itself. */
+function listStubs(
+  job: Job,
+  plan: Parameters<JobRule>[0]['plan'],
+  circuits: readonly { loomId: string; circuitId: string }[],
+  mostMm: number,
+): Finding[] {
+  const plugs = new Set(Object.values(job.mates).flatMap(({ a, b }) => [a, b].map(({ loomId, endId }) => `${loomId}/${endId}`)));
+  return circuits.flatMap(({ loomId, circuitId }): Finding[] => {
+    const wires = plan.looms.find((one) => one.loomId === loomId)!.wires.filter((wire) => wire.circuitId === circuitId);
+    const atSplice = new Map<string, { wire: (typeof wires)[number]; isNode: boolean }[]>();
+    for (const wire of wires)
+      for (const [here, there] of [
+        [wire.from, wire.to],
+        [wire.to, wire.from],
+      ] as const)
+        if (here.kind === 'splice') {
+          const isNode = there.kind === 'cavity' && !plugs.has(`${loomId}/${there.endId}`);
+          atSplice.set(here.spliceId, [...(atSplice.get(here.spliceId) ?? []), { wire, isNode }]);
+        }
+    return [...atSplice].flatMap(([spliceId, list]) => {
+      const nodes = list.filter(({ isNode }) => isNode).sort((a, b) => b.wire.lengthMm - a.wire.lengthMm);
+      const stub = nodes.slice(Math.max(0, 2 - (list.length - nodes.length)))[0]?.wire;
+      if (!stub || stub.lengthMm <= mostMm) return [];
+      return [
+        createFinding(
+          { loomId },
+          'CI12',
+          'check',
+          [
+            { kind: 'circuit', id: circuitId },
+            { kind: 'splice', id: spliceId },
+          ],
+          `${job.looms[loomId]!.circuits[circuitId]!.name} leaves the line on a stub of ${Math.round(stub.lengthMm)} mm (${stub.number}); ${mostMm} mm at 1 Mbit/s.`,
+          { measured: stub.lengthMm, limit: mostMm },
+        ),
+      ];
+    });
+  });
+}

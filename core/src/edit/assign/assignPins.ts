@@ -1,0 +1,197 @@
+import { findFamily, type Catalogue, type ShopStandard } from '../../catalogue';
+import { changeDocument, listCavities, type Job, type PinOffer } from '../../model';
+import type { PinPlace } from '../../plan';
+import { compareIds } from '../../units';
+import { createNetMap, toKey } from './createNetMap';
+import { leadNeed, type Lead } from './leadNeed';
+import { listNeeds, type Need } from './listNeeds';
+import { findConflict, matchPins, type Costs } from './matchPins';
+
+/** A need that was given a place, and why that one. */
+export interface Assigned {
+  need: string;
+  place: string;
+  because: string;
+}
+
+/** Needs that together have fewer places than they are, and what would help. */
+export interface AssignConflict {
+  need: string;
+  /** a least set: without any one of them the others could be placed */
+  competing: string[];
+  places: string[];
+  wouldTake: string;
+}
+
+export interface Assignment {
+  next: Job;
+  assigned: Assigned[];
+  conflicts: AssignConflict[];
+  /** pins that were served already and stay as they are */
+  kept: number;
+}
+
+interface Place {
+  pins: PinPlace[];
+  offer: PinOffer;
+  /** index of its rail or ground group among those of its box */
+  groupIndex: number;
+  order: number;
+  words: string;
+}
+
+/**
+ * Give what is open to controller, power box and ground pins at least cost, and lead it there through every plug on the way; what is
+ * wired stays. The same job always comes out the same. What cannot be placed is told with the least set of needs that compete.
+ */
+export function assignPins(job: Job, catalogue: Catalogue, standard: ShopStandard): Assignment {
+  const { needs, served } = listNeeds(job);
+  const places = listPlaces(job, standard);
+  const reach = listReach(job);
+  const costs: Costs = needs.map((need, rank) =>
+    places.map((place) => measureCost(need, place, rank / Math.max(1, needs.length), places.length, reach)),
+  );
+  const match = matchPins(costs);
+  const conflicts: AssignConflict[] = needs.flatMap((need, index) => {
+    if (match.places[index] !== null) return [];
+    const { needs: competing, places: wanted } = findConflict(costs, match, index);
+    return [
+      {
+        need: need.name,
+        competing: competing.map((one) => needs[one]!.name),
+        places: wanted.map((one) => places[one]!.words),
+        wouldTake: toWouldTake(need, competing.length, wanted.length),
+      },
+    ];
+  });
+  const leads: Lead[] = needs.flatMap((need, index) => {
+    const at = match.places[index];
+    return at === null || at === undefined ? [] : [{ need, pins: places[at]!.pins }];
+  });
+  const assigned: Assigned[] = [];
+  const next = changeDocument(job, (draft) => {
+    for (const lead of leads) {
+      const index = needs.indexOf(lead.need);
+      const failed = leadNeed(draft, catalogue, standard, lead);
+      if (failed) conflicts.push(failed);
+      else
+        assigned.push({
+          need: lead.need.name,
+          place: places[match.places[index]!]!.words,
+          because: toBecause(lead.need, costs[index]!, places, match.places[index]!),
+        });
+    }
+  });
+  return { next, assigned, conflicts, kept: served };
+}
+
+/** Free pins of every box, pairs together, in the order of looms, ends and cavities. A stud takes as many rings as the shop allows. */
+function listPlaces(job: Job, standard: ShopStandard): Place[] {
+  const { netOf } = createNetMap(job);
+  const places: Place[] = [];
+  for (const loomId of Object.keys(job.looms).sort(compareIds))
+    for (const endId of Object.keys(job.looms[loomId]!.ends).sort(compareIds)) {
+      const end = job.looms[loomId]!.ends[endId]!;
+      const groups = [...new Set(Object.values(end.offers).flatMap(({ group }) => group ?? []))].sort(compareIds);
+      const stud = Object.values(end.offers)[0];
+      const cavities =
+        end.kind === 'ring' && stud
+          ? Array.from({ length: standard.ringsOnStud }, (_, index) => [String(index + 1), stud] as const)
+          : Object.entries(end.offers).sort(([a], [b]) => compareIds(a, b));
+      for (const [cavity, offer] of cavities) {
+        const pins = [{ loomId, endId, cavity }];
+        if (offer.pairWith !== null) {
+          if (compareIds(cavity, offer.pairWith) > 0) continue;
+          pins.push({ loomId, endId, cavity: offer.pairWith });
+        }
+        if (pins.some((pin) => netOf.has(toKey(pin)))) continue;
+        places.push({
+          pins,
+          offer,
+          groupIndex: offer.group === null ? 0 : groups.indexOf(offer.group),
+          order: places.length,
+          words: `${end.name} ${pins.map((pin) => pin.cavity).join(' and ')} (${offer.name.replace(/ [+−]$/, '')})`,
+        });
+      }
+    }
+  return places;
+}
+
+/** Plugs between any two looms; null: none leads there. */
+function listReach(job: Job): (from: string, to: string) => number | null {
+  const neighbours = new Map<string, Set<string>>();
+  for (const { a, b } of Object.values(job.mates)) {
+    neighbours.set(a.loomId, (neighbours.get(a.loomId) ?? new Set()).add(b.loomId));
+    neighbours.set(b.loomId, (neighbours.get(b.loomId) ?? new Set()).add(a.loomId));
+  }
+  const known = new Map<string, Map<string, number>>();
+  return (from, to) => {
+    let far = known.get(from);
+    if (!far) {
+      far = new Map([[from, 0]]);
+      for (const [loomId, hops] of far) for (const next of neighbours.get(loomId) ?? []) if (!far.has(next)) far.set(next, hops + 1);
+      known.set(from, far);
+    }
+    return far.get(to) ?? null;
+  };
+}
+
+/** Null: cannot be. Costs: what a scarce pin could do besides, headroom wasted, plugs passed, tracks kept apart, order kept. */
+function measureCost(
+  need: Need,
+  place: Place,
+  rank: number,
+  count: number,
+  reach: (from: string, to: string) => number | null,
+): number | null {
+  const { offer, pins } = place;
+  if (!offer.can.some((one) => need.wants.includes(one))) return null;
+  if (pins.length !== need.members.length) return null;
+  if (offer.limitA !== null && need.currentA > offer.limitA) return null;
+  if (need.pwmHz !== null && (offer.pwmHz === null || offer.pwmHz < need.pwmHz)) return null;
+  let hops = 0;
+  for (const { loomId } of need.members[0]!) {
+    const far = reach(loomId, pins[0]!.loomId);
+    if (far === null) return null;
+    hops += far;
+  }
+  const scarce = 4 * (offer.can.length - 1);
+  const headroom = offer.limitA === null ? 0 : Math.log2(offer.limitA / Math.max(need.currentA, 0.05));
+  const fast = need.pwmHz === null && offer.pwmHz !== null && offer.pwmHz > 0 ? 1 : 0;
+  const track =
+    (need.kind === 'sensor-supply' || need.kind === 'sensor-ground') && Math.min(need.nth, 1) !== Math.min(place.groupIndex, 1) ? 6 : 0;
+  return scarce + headroom + fast + track + 3 * hops + Math.abs(rank - place.order / Math.max(1, count));
+}
+
+function toBecause(need: Need, costs: readonly (number | null)[], places: readonly Place[], chosen: number): string {
+  const able = costs.flatMap((cost, index) => (cost === null ? [] : [index]));
+  const { offer } = places[chosen]!;
+  const limit =
+    offer.limitA === null
+      ? ''
+      : `, ${need.currentA < 0.1 ? `${Math.round(need.currentA * 1000)} mA` : `${Number(need.currentA.toFixed(2))} A`} of its ${offer.limitA} A`;
+  const speed = need.pwmHz === null ? '' : `, switches at ${need.pwmHz} Hz`;
+  const shared =
+    need.members[0]!.length > 1 || need.members[0]![0]!.pins.length > 1
+      ? `; ${need.members[0]!.flatMap(({ pins }) => pins).length} pins of this group share it`
+      : '';
+  const others = able.length === 1 ? 'the only free pin that can' : `least cost of ${able.length} free pins that can`;
+  return `${offer.can.find((one) => need.wants.includes(one))}${limit}${speed}: ${others}${shared}`;
+}
+
+function toWouldTake(need: Need, needs: number, places: number): string {
+  const what = need.wants.join(' or ');
+  const pair = need.members.length > 1 ? 'pair of pins' : 'pin';
+  const limits = [need.currentA > 0 ? `${Number(need.currentA.toFixed(2))} A` : '', need.pwmHz === null ? '' : `${need.pwmHz} Hz`].filter(
+    Boolean,
+  );
+  const able = `${pair} for ${what}${limits.length ? ` (${limits.join(', ')})` : ''}`;
+  if (places === 0) return `no free ${able} in reach: add a box that has one, or mate the looms`;
+  return `${needs} needs for ${places} ${places === 1 ? 'place' : 'places'}: one more ${able}, or one of these needs elsewhere`;
+}
+
+/** Cavities of an end that may hold a wire. */
+export function listEndCavities(job: Job, catalogue: Catalogue, loomId: string, endId: string): string[] {
+  const family = findFamily(job, catalogue, job.looms[loomId]!.ends[endId]!.familyId);
+  return family ? listCavities(family) : Array.from({ length: 12 }, (_, index) => String(index + 1));
+}

@@ -1,0 +1,50 @@
+import { findFamily, type Catalogue, type Conductor, type ShopStandard } from '../catalogue';
+import type { Job, Loom } from '../model';
+import type { RunWire } from './types';
+
+/** Conductors that a wire may have, thinnest first, and what narrowed them. Never empty. */
+export interface SizeRange {
+  conductors: readonly Conductor[];
+  ruledBy: 'pinned' | 'minimum' | 'contact' | 'none';
+}
+
+/**
+ * Looks up the conductors of a wire of a loom: the one pinned by the planner, else all from the shop minimum up that the contacts at
+ * its cavities take. Where none is taken by both, the shop minimum stands alone and the check of the ends says so.
+ */
+export function createSizes(job: Job, loom: Loom, catalogue: Catalogue, standard: ShopStandard): (wire: RunWire) => SizeRange {
+  const rangesBySize = new Map<string, [number, number][]>();
+  for (const { cavitySize, minAreaMm2, maxAreaMm2 } of catalogue.contacts)
+    rangesBySize.set(cavitySize, [...(rangesBySize.get(cavitySize) ?? []), [minAreaMm2, maxAreaMm2]]);
+  const rangesAt = new Map<string, [number, number][] | null>();
+  for (const [endId, end] of Object.entries(loom.ends)) {
+    const family = findFamily(job, catalogue, end.familyId);
+    rangesAt.set(endId, family && end.kind === 'connector' ? (rangesBySize.get(family.cavitySize) ?? []) : null);
+  }
+  const accepts = (wire: RunWire, { areaMm2 }: Conductor) =>
+    [wire.from, wire.to].every((end) => {
+      const ranges = end.kind === 'cavity' ? rangesAt.get(end.endId) : null;
+      return !ranges || ranges.some(([least, most]) => areaMm2 >= least - 1e-9 && areaMm2 <= most + 1e-9);
+    });
+  // wires between the same two ends that nobody pinned choose alike
+  const known = new Map<string, SizeRange>();
+  return (wire) => {
+    const { wireTable, sizePin } = loom.circuits[wire.circuitId]!;
+    const table = catalogue.wires[wireTable];
+    const pinned = sizePin && table.find(({ size }) => size === sizePin.size);
+    if (pinned) return { conductors: [pinned], ruledBy: 'pinned' };
+    const key = `${wireTable} ${wire.from.kind === 'cavity' ? wire.from.endId : ''} ${wire.to.kind === 'cavity' ? wire.to.endId : ''}`;
+    const stored = known.get(key);
+    if (stored) return stored;
+    const least = table.findIndex(({ size }) => size === standard.minimumSize[wireTable]);
+    const minimum = table[least];
+    if (!minimum) throw new Error(`shop standard: expected a size of the ${wireTable} table, got "${standard.minimumSize[wireTable]}"`);
+    const accepted = table.slice(least).filter((conductor) => accepts(wire, conductor));
+    const range: SizeRange =
+      accepted.length === 0
+        ? { conductors: [minimum], ruledBy: 'none' }
+        : { conductors: accepted, ruledBy: accepted[0] === minimum ? 'minimum' : 'contact' };
+    known.set(key, range);
+    return range;
+  };
+}

@@ -1,0 +1,115 @@
+/** One conductor that an edge may have: copper in g, and what it drops at the edge's current, V. */
+export interface CopperOption {
+  massG: number;
+  dropV: number;
+}
+
+/** A stretch of wiring seen from the source. Its parent carries what it carries, and more. */
+export interface CopperEdge {
+  /** index of the edge nearer to the source; −1: at the source */
+  parent: number;
+  options: readonly CopperOption[];
+  /** drop that no wire changes: contacts, splices, fuses, V */
+  fixedV: number;
+  /** of a load at its far end, V; null: none there */
+  budgetV: number | null;
+}
+
+interface Point {
+  /** drop already spent upstream that this choice still bears */
+  bearsV: number;
+  massG: number;
+  option: number;
+  /** the point taken of each child */
+  below: number[];
+}
+
+const SAME_V = 1e-9;
+
+/**
+ * Conductors of least copper so that every load stays within its budget: exact on a tree. For each edge, from the loads back to the
+ * source, the list of choices that bear most upstream drop for least copper (no choice both heavier and bearing less); children add
+ * up at each amount of drop spent above them. Null where even the thickest do not do.
+ *
+ * @throws RangeError where an edge comes before its parent, or has no option
+ */
+export function chooseCopper(edges: readonly CopperEdge[]): { choices: number[]; massG: number } | null {
+  const children = edges.map(() => [] as number[]);
+  edges.forEach(({ parent, options }, index) => {
+    if (parent >= index || options.length === 0)
+      throw new RangeError(`copper: expected parents first and an option for each, got edge ${index}`);
+    if (parent >= 0) children[parent]!.push(index);
+  });
+  const fronts: Point[][] = edges.map(() => []);
+  for (let index = edges.length - 1; index >= 0; index -= 1) {
+    const front = measureFront(
+      edges[index]!,
+      children[index]!.map((child) => fronts[child]!),
+    );
+    if (front.length === 0) return null;
+    fronts[index] = front;
+  }
+  const choices = edges.map(() => 0);
+  const take = (index: number, point: number): void => {
+    const { option, below } = fronts[index]![point]!;
+    choices[index] = option;
+    children[index]!.forEach((child, at) => take(child, below[at]!));
+  };
+  let massG = 0;
+  edges.forEach(({ parent }, index) => {
+    if (parent !== -1) return;
+    const best = fronts[index]!.findLastIndex(({ bearsV }) => bearsV >= -SAME_V);
+    if (best === -1) massG = Infinity;
+    else {
+      massG += fronts[index]![best]!.massG;
+      take(index, best);
+    }
+  });
+  return massG === Infinity ? null : { choices, massG };
+}
+
+/** Pareto front of an edge, most bearing and heaviest first. */
+function measureFront({ options, fixedV, budgetV }: CopperEdge, below: readonly Point[][]): Point[] {
+  const joined = joinFronts(below, budgetV);
+  const all: Point[] = [];
+  options.forEach(({ massG, dropV }, option) => {
+    for (const point of joined) {
+      const bearsV = point.bearsV - dropV - fixedV;
+      if (bearsV >= -SAME_V) all.push({ bearsV, massG: massG + point.massG, option, below: point.below });
+    }
+  });
+  return prune(all);
+}
+
+const prune = (points: Point[]): Point[] => {
+  points.sort((a, b) => b.bearsV - a.bearsV || a.massG - b.massG);
+  const front: Point[] = [];
+  let least = Infinity;
+  // from most bearing to least: keep what is lighter than all that bears more
+  for (const point of points) {
+    if (point.massG >= least - 1e-12) continue;
+    least = point.massG;
+    front.push(point);
+  }
+  return front;
+};
+
+/** What the branches beyond come to together: at each amount of drop that one of them just bears, the lightest of each that bears it. */
+function joinFronts(fronts: readonly Point[][], budgetV: number | null): Point[] {
+  const most = budgetV ?? Infinity;
+  if (fronts.length === 0) return [{ bearsV: most, massG: 0, option: 0, below: [] }];
+  const levels = [...new Set(fronts.flatMap((front) => front.map(({ bearsV }) => Math.min(bearsV, most))))].sort((a, b) => b - a);
+  const joined: Point[] = [];
+  for (const level of levels) {
+    const below: number[] = [];
+    let massG = 0;
+    for (const front of fronts) {
+      const at = front.findLastIndex(({ bearsV }) => bearsV >= level - SAME_V);
+      if (at === -1) break;
+      below.push(at);
+      massG += front[at]!.massG;
+    }
+    if (below.length === fronts.length) joined.push({ bearsV: level, massG, option: 0, below });
+  }
+  return prune(joined);
+}

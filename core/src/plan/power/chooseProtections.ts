@@ -1,0 +1,160 @@
+import type { ShopStandard } from '../../catalogue';
+import type { Job } from '../../model';
+import { toPinKey, type Grid, type GridLink } from './createGrid';
+import { chooseFuse, FUSE_RATINGS, measureDamage, measureOpening, measureSureOpening } from './fuse';
+import type { Flows } from './measureFlows';
+import type { PlannedLoad, PlannedProtection, ProtectionProblem, WireCurrent } from './types';
+
+/** A wire as a protection sees it. */
+export interface GuardedWire {
+  loomId: string;
+  wireId: string;
+  areaMm2: number;
+  shortC: number;
+  current: WireCurrent;
+}
+
+interface Context {
+  job: Job;
+  grid: Grid;
+  flows: Flows;
+  standard: ShopStandard;
+  loads: readonly PlannedLoad[];
+  /** wires behind each protection, by link id */
+  guarded: ReadonlyMap<string, readonly GuardedWire[]>;
+}
+
+/** Which fuse or channel has to open for each net, by net index; null: none (calculations 5). */
+export function listGuards(grid: Grid, flows: Flows): (GridLink | null)[] {
+  const guards: (GridLink | null)[] = grid.nets.map(() => null);
+  const find = (index: number, seen: Set<number>): GridLink | null => {
+    const link = flows.nets[index]!.fedBy;
+    if (link === null || seen.has(index)) return null;
+    if (link.kind === 'fuse' || link.kind === 'channel') return link;
+    const before = grid.nodeOfPin.get(toPinKey(link.a));
+    return before === undefined ? null : find(grid.netOf[before]!, seen.add(index));
+  };
+  grid.nets.forEach((_, index) => (guards[index] = find(index, new Set())));
+  return guards;
+}
+
+/** Rating of every fuse and channel: pinned, else the smallest that bears its load and inrush; and what is wrong with it. */
+export function chooseProtections(context: Context): PlannedProtection[] {
+  return context.grid.links.map((link) => chooseProtection(context, link));
+}
+
+function chooseProtection({ job, grid, flows, standard, loads, guarded }: Context, link: GridLink): PlannedProtection {
+  const node = grid.nodeOfPin.get(toPinKey(link.b));
+  const netIndex = node === undefined ? null : grid.netOf[node]!;
+  const net = netIndex === null || flows.nets[netIndex]!.fedBy?.id !== link.id ? null : flows.nets[netIndex]!;
+  const rmsA = net?.current.rms ?? flows.modeIds.map(() => 0);
+  const loadA = Math.max(0, ...rmsA);
+  const behind = loads.filter(({ linkIds }) => linkIds.includes(link.id));
+  const inrush = behind.flatMap(({ inrushA, inrushMs, currentA }) =>
+    inrushA === null || inrushMs === null ? [] : [{ currentA: Math.max(0, loadA - currentA) + inrushA, seconds: inrushMs / 1000 }],
+  );
+  const zoneId = job.devices[link.deviceId]!.zoneId;
+  const ambientC = zoneId === null ? standard.unknownZoneC : (job.zones[zoneId]?.ambientC ?? standard.unknownZoneC);
+  const guards = link.kind === 'fuse' || link.kind === 'channel';
+  const tripS = link.kind === 'channel' ? standard.channelTripS : null;
+  const { ratingA, because } = guards
+    ? chooseRating(link, loadA, inrush, ambientC, standard)
+    : { ratingA: null, because: 'it does not protect' };
+  const weakest = (guarded.get(link.id) ?? []).reduce<PlannedProtection['weakest']>(
+    (least, { loomId, wireId, areaMm2, shortC, current }) => {
+      if (current.steadyA === null || (least && least.steadyA <= current.steadyA)) return least;
+      return { loomId, wireId, steadyA: current.steadyA, shortA: current.shortA!, areaMm2, runningC: current.runningC!, shortC };
+    },
+    null,
+  );
+  // a short beyond another fuse or channel is that one's to clear
+  const kindOf = new Map(grid.links.map(({ id, kind }) => [id, kind]));
+  const nearest = (load: PlannedLoad) => load.linkIds.findLast((id) => kindOf.get(id) === 'fuse' || kindOf.get(id) === 'channel');
+  const faults = behind.filter((load) => nearest(load) === link.id).flatMap(({ faultA }) => faultA ?? []);
+  const leastFaultA = faults.length ? Math.min(...faults) : null;
+  const protection: PlannedProtection = {
+    id: link.id,
+    deviceId: link.deviceId,
+    linkId: link.linkId,
+    name: link.name,
+    kind: link.kind,
+    netId: net === null || netIndex === null ? null : grid.nets[netIndex]!.id,
+    rmsA,
+    loadA,
+    inrushA: Math.max(0, ...inrush.map(({ currentA }) => currentA)),
+    ratingA,
+    pinned: link.pinnedA !== null,
+    because,
+    tripS,
+    maxA: link.maxA,
+    ambientC,
+    loadIds: behind.map(({ id }) => id),
+    weakest,
+    leastFaultA,
+    problems: [],
+  };
+  if (guards && net !== null) protection.problems = listProblems(protection, inrush, standard);
+  else if (net !== null && link.maxA !== null && loadA > link.maxA) protection.problems = ['over-load'];
+  return protection;
+}
+
+function chooseRating(
+  link: GridLink,
+  loadA: number,
+  inrush: readonly { currentA: number; seconds: number }[],
+  ambientC: number,
+  standard: ShopStandard,
+): { ratingA: number | null; because: string } {
+  if (link.pinnedA !== null) return { ratingA: link.pinnedA, because: link.pinReason ?? '' };
+  const mostA = link.maxA ?? Infinity;
+  if (link.kind === 'channel') {
+    const ratingA = Math.max(1, Math.ceil(loadA * standard.channelHeadroom - 1e-9));
+    return ratingA > mostA
+      ? { ratingA: null, because: `${loadA.toFixed(1)} A with headroom is more than the ${mostA} A it can be set to` }
+      : { ratingA, because: `${loadA.toFixed(1)} A × ${standard.channelHeadroom} headroom, whole amperes` };
+  }
+  const { fuseLoadShare, fuseDeratePerK } = standard;
+  const ratingA = chooseFuse(loadA, inrush, ambientC, fuseLoadShare, fuseDeratePerK, mostA);
+  const carries = fuseLoadShare * (1 - fuseDeratePerK * Math.max(0, ambientC - 25));
+  return {
+    ratingA,
+    because:
+      ratingA === null
+        ? `no fuse up to ${Number.isFinite(mostA) ? mostA : FUSE_RATINGS.at(-1)} A bears ${loadA.toFixed(1)} A`
+        : `smallest that carries ${loadA.toFixed(1)} A at ${(carries * 100).toFixed(0)} % (${ambientC} °C)${inrush.length ? ' and stays whole at the inrush' : ''}`,
+  };
+}
+
+function listProblems(
+  { ratingA, tripS, loadA, weakest, leastFaultA, ambientC, pinned }: PlannedProtection,
+  inrush: readonly { currentA: number; seconds: number }[],
+  standard: ShopStandard,
+): ProtectionProblem[] {
+  if (ratingA === null) return ['no-rating'];
+  const problems: ProtectionProblem[] = [];
+  if (weakest && ratingA > weakest.steadyA + 1e-6) problems.push('over-wire');
+  const carries = tripS === null ? standard.fuseLoadShare * (1 - standard.fuseDeratePerK * Math.max(0, ambientC - 25)) : 1;
+  if (loadA > ratingA * carries + 1e-6) problems.push('over-load');
+  if (pinned && inrush.some(({ currentA, seconds }) => measureOpening(currentA / ratingA, tripS).shortestS <= seconds))
+    problems.push('inrush');
+  if (leastFaultA !== null && leastFaultA < measureSureOpening(ratingA, tripS)) problems.push('slow-fault');
+  if (weakest && !problems.includes('over-wire') && findHarm(ratingA, tripS, weakest) !== null) problems.push('short-time');
+  return problems;
+}
+
+/**
+ * The first point of the opening limits at which the wire would pass its short-time limit before the longest opening time; × rating.
+ * A current that the bundle bears for good at that limit harms nothing, however long; above it no heat is let out. Null: none.
+ */
+export function findHarm(
+  ratingA: number,
+  tripS: number | null,
+  { shortA, areaMm2, runningC, shortC }: NonNullable<PlannedProtection['weakest']>,
+): number | null {
+  for (const times of [1.35, 1.6, 2, 3.5, 6]) {
+    const currentA = times * ratingA;
+    if (currentA <= shortA) continue;
+    if (measureDamage(areaMm2, currentA, runningC, shortC) < measureOpening(times, tripS).longestS) return times;
+  }
+  return null;
+}
