@@ -2,7 +2,7 @@ import { createCircuit, type Job, type PinOffer } from '../../model';
 import { compareIds } from '../../units';
 import { createFinding } from '../createFinding';
 import type { Finding, JobRule } from '../types';
-import { listNetPins, toBox, toPinWords, type NetPin } from './listNetPins';
+import { listNetPins, toBox, toPinWords, toTakeOut, type NetPin } from './listNetPins';
 
 interface Rail {
   box: string;
@@ -58,8 +58,9 @@ function moveToOtherRail(job: Job, rail: Rail, rails: ReadonlyMap<string, Rail>,
     );
   if (!free || free.offer.limitA === null) return null;
   const room = free.offer.limitA * share - (rails.get(`${rail.box} ${free.offer.group}`)?.usedA ?? 0);
+  // tracks that have a rail of their own stay on it
   const movable = rail.pins
-    .filter(({ loomId, circuitId, need }) => loomId === host.loomId && circuitId === host.circuitId && need?.currentA)
+    .filter(({ loomId, need }) => loomId === host.loomId && need?.currentA && need.noise === null)
     .sort((a, b) => b.need!.currentA! - a.need!.currentA! || a.index - b.index);
   const moved: NetPin[] = [];
   let sum = 0;
@@ -69,15 +70,16 @@ function moveToOtherRail(job: Job, rail: Rail, rails: ReadonlyMap<string, Rail>,
     moved.push(pin);
     sum += pin.need!.currentA!;
   }
-  if (sum < overA || loom.circuits[host.circuitId]!.terminations.length - moved.length < 2) return null;
+  const isLeftAlone = moved.some(
+    ({ circuitId }) => loom.circuits[circuitId]!.terminations.length - moved.filter((one) => one.circuitId === circuitId).length < 2,
+  );
+  if (sum < overA || isLeftAlone) return null;
   const number = String(Math.max(100, ...Object.values(loom.circuits).map((one) => Number.parseInt(one.number, 10) || 0)) + 1);
   const old = loom.circuits[host.circuitId]!;
   return {
     label: `Move ${moved.map((pin) => loom.ends[pin.endId]!.name).join(', ')} to ${loom.ends[free.endId]!.name} ${free.cavity} (rail ${free.offer.group})`,
     patch: [
-      ...[...moved]
-        .sort((a, b) => b.index - a.index)
-        .map(({ index }) => ({ op: 'remove' as const, path: `/looms/${host.loomId}/circuits/${host.circuitId}/terminations/${index}` })),
+      ...[...moved].sort((a, b) => b.index - a.index).flatMap(toTakeOut),
       {
         op: 'add' as const,
         path: `/looms/${host.loomId}/circuits/c${number}`,
@@ -197,8 +199,6 @@ export const checkBuses: JobRule = ({ job, plan, standard }) => {
   const findings: Finding[] = [];
   for (const net of plan.power.nets) {
     const pins = listNetPins(job, net);
-    const first = pins[0];
-    if (!first) continue;
     if (pins.some(({ offer }) => offer?.can.includes('can')) && pins.some(({ need }) => need?.function === 'CAN high')) {
       const here = new Set(pins.map(({ loomId, endId, cavity }) => `${loomId}/${endId}/${cavity}`));
       const terminators = Object.values(job.parts).filter(
@@ -218,18 +218,20 @@ export const checkBuses: JobRule = ({ job, plan, standard }) => {
         );
       findings.push(...listStubs(job, plan, net.circuits, standard.canStubMm));
     }
-    if (net.kind === 'screen') {
-      const drains = pins.filter((pin) => pin.offer?.can.some((one) => one === 'screen' || one === 'chassis' || one === 'ground'));
+    const screens = pins.filter(({ loomId, circuitId }) => job.looms[loomId]!.circuits[circuitId]!.kind === 'screen');
+    const screen = screens[0];
+    if (screen) {
+      const drains = screens.filter((pin) => pin.offer?.can.some((one) => one === 'screen' || one === 'chassis' || one === 'ground'));
       if (drains.length !== 1)
         findings.push(
           createFinding(
-            first,
+            screen,
             'CI13',
             'check',
-            [{ kind: 'circuit', id: first.circuitId }],
+            [{ kind: 'circuit', id: screen.circuitId }],
             drains.length === 0
-              ? `${job.looms[first.loomId]!.circuits[first.circuitId]!.name} is drained nowhere: it screens nothing.`
-              : `${job.looms[first.loomId]!.circuits[first.circuitId]!.name} is drained at ${drains.map((pin) => toPinWords(job, pin)).join(' and ')}; one end only.`,
+              ? `${job.looms[screen.loomId]!.circuits[screen.circuitId]!.name} is drained nowhere: it screens nothing.`
+              : `${job.looms[screen.loomId]!.circuits[screen.circuitId]!.name} is drained at ${drains.map((pin) => toPinWords(job, pin)).join(' and ')}; one end only.`,
             {
               measured: drains.length,
               limit: 1,
@@ -237,12 +239,7 @@ export const checkBuses: JobRule = ({ job, plan, standard }) => {
                 drains.length > 1
                   ? {
                       label: `Take ${toPinWords(job, drains.at(-1)!)} off`,
-                      patch: [
-                        {
-                          op: 'remove',
-                          path: `/looms/${drains.at(-1)!.loomId}/circuits/${drains.at(-1)!.circuitId}/terminations/${drains.at(-1)!.index}`,
-                        },
-                      ],
+                      patch: toTakeOut(drains.at(-1)!),
                     }
                   : null,
             },
