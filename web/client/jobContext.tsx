@@ -1,7 +1,7 @@
 'use client';
 
 import { createContext, useContext, useEffect, useState, useSyncExternalStore, type ReactNode } from 'react';
-import type { Finding, Job, Loom, LoomPlan } from 'wattograph-core';
+import type { Finding, Job, Loom, LoomPlan, PowerPlan } from 'wattograph-core';
 import { JobStore, type JobState, type Loaded } from './jobStore';
 
 const Context = createContext<JobStore | null>(null);
@@ -69,4 +69,9 @@ const NONE: Finding[] = [];
 
 export function useFindings(): Finding[] {
   return useJob(({ result }) => result?.findings ?? NONE);
+}
+
+/** The sums of the whole vehicle, with the job they are of; null until the first plan is there. */
+export function usePower(): { job: Job; power: PowerPlan; looms: LoomPlan[] } | null {
+  return useJob(({ result }) => result);
 }

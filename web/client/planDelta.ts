@@ -41,7 +41,10 @@ function packLists<T extends object, K extends keyof T>(lists: readonly K[], bef
 
 function unpackLists<T extends object>(lists: readonly (keyof T)[], before: T | undefined, packed: object): T {
   const listOf = (record: object | undefined, list: keyof T) => (record as Record<keyof T, object[]> | undefined)?.[list];
-  return { ...packed, ...Object.fromEntries(lists.map((list) => [list, unpack(listOf(before, list), listOf(packed, list) as Packed<object>)])) } as T;
+  return {
+    ...packed,
+    ...Object.fromEntries(lists.map((list) => [list, unpack(listOf(before, list), listOf(packed, list) as Packed<object>)])),
+  } as T;
 }
 
 /** Only what is not as it was in the last plan that was sent. */

@@ -1,7 +1,7 @@
 import { MantineProvider } from '@mantine/core';
 import { render } from '@testing-library/react';
 import type { ReactNode } from 'react';
-import { CATALOGUE, changeDocument, listFindings, plan, type Job } from 'wattograph-core';
+import { applyEdit, CATALOGUE, changeDocument, listFindings, plan, type EditOperation, type Job } from 'wattograph-core';
 import { StoreProvider } from '../client/jobContext';
 import type { JobState, JobStore } from '../client/jobStore';
 
@@ -43,6 +43,12 @@ export class FakeStore {
     this.state = { ...this.state, document: changeDocument(this.state.document, recipe) };
     this.plan();
     this.listeners.forEach((listener) => listener());
+  };
+
+  push = (label: string, patch: EditOperation[]): void => {
+    const applied = applyEdit(this.state.document, patch);
+    if (!applied.ok) throw new Error(applied.problems.map(({ message }) => message).join());
+    this.edit(label, (draft) => void Object.assign(draft, applied.value));
   };
 
   private plan(): void {

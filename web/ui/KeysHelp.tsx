@@ -1,7 +1,7 @@
 import { Modal, Table } from '@mantine/core';
 
 const KEYS = [
-  ['1, 2, 5, 7, 0', 'Brief, Survey, Bundle, Ends, Sheets'],
+  ['1, 2, 3, 4, 5, 7, 0', 'Brief, Survey, Circuits, Power, Bundle, Ends, Sheets'],
   ['f', 'Floor'],
   ['/', 'find or do anything'],
   ['?', 'this list'],
@@ -10,6 +10,7 @@ const KEYS = [
   ['↓ ↑', 'into the next branch, back to the strip it leaves'],
   ['Enter', 'type the length of the run under the cursor'],
   ['+ −', 'zoom the strip'],
+  ['a', 'in Circuits: assign what is open'],
   ['0–9, b h e', 'in Survey: type a distance, then Breakout, Hole or End'],
   ['Esc', 'leave a dialog or a drag'],
 ] as const;

@@ -6,3 +6,4 @@ export { measurePullOff } from './pullOff';
 export { HOUSE_STYLE, type HouseQuestion } from './houseStyle';
 export { LARKHOLLOW, LARKHOLLOW_PLAIN, type ShopStandard } from './standard';
 export { toSizeWords, WIRE_TABLES, type Conductor } from './wires';
+export { EXPECTED_LOADS, listLikelyLoads, UNKNOWN_CAUTION, type ExpectedLoad } from './expectedLoads';

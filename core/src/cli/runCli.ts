@@ -4,15 +4,15 @@ import { parseArgs } from 'node:util';
 import { CATALOGUE, createLookup } from '../catalogue';
 import { createSheets, PAPERS, type Paper } from '../draw';
 import { toPdf } from '../draw/toPdf';
-import { fromJsonText, toCutListCsv, toWireListCsv } from '../exchange';
+import { fromJsonText, toCutListCsv, toPinsCsv, toWireListCsv } from '../exchange';
 import { createBuild, listFindings } from '../make';
 import { checkJob, type Job, type Problem } from '../model';
 import { plan, type LoomPlan } from '../plan';
 
 const USAGE = `wattograph plan FILE              the plan as JSON
-wattograph check FILE             the findings; exit code 1 where one says stop
+wattograph check FILE             the findings; exit code by the worst that is not accepted: 0 none or note, 3 check, 1 stop
 wattograph sheets FILE --pdf OUT  the build pack as PDF   [--loom ID] [--paper A4|Letter]
-wattograph convert FILE --csv wires|cuts   a list as CSV  [--loom ID]
+wattograph convert FILE --csv wires|cuts|pins   a list as CSV  [--loom ID]
 `;
 const MOST_BYTES = 8 * 1024 * 1024;
 
@@ -33,7 +33,7 @@ class BadInput extends Error {
 
 /**
  * Run one command.
- * @returns the exit code: 0, 1 where check found a stop, 2 on bad input or usage
+ * @returns the exit code: 0; of check 1 where it found a stop, 3 where it found nothing worse than a check; 2 on bad input or usage
  */
 export async function runCli(words: readonly string[], output: Output = TERMINAL): Promise<number> {
   try {
@@ -101,7 +101,9 @@ function check(job: Job, output: Output): number {
     output.out(`${grade} ${code} ${sentence}${fix ? ` Fix: ${fix.label}.` : ''}${accepted}\n`);
   }
   if (findings.length === 0) output.out('no findings\n');
-  return findings.some(({ grade, key }) => grade === 'stop' && !Object.hasOwn(job.accepted, key)) ? 1 : 0;
+  const open = findings.filter(({ key }) => !Object.hasOwn(job.accepted, key));
+  if (open.some(({ grade }) => grade === 'stop')) return 1;
+  return open.some(({ grade }) => grade === 'check') ? 3 : 0;
 }
 
 function findLoom(job: Job, loomId: string | undefined): LoomPlan {
@@ -138,6 +140,7 @@ async function writeSheets(job: Job, loomId: string | undefined, paper: string, 
 function toCsv(job: Job, loomId: string | undefined, what: string | undefined): string {
   const loomPlan = findLoom(job, loomId);
   if (what === 'wires') return toWireListCsv(job, loomPlan);
+  if (what === 'pins') return toPinsCsv(job, plan(job, CATALOGUE).power);
   if (what === 'cuts') return toCutListCsv(createBuild(job, loomPlan, CATALOGUE));
-  throw new BadInput([{ path: '--csv', message: `expected wires or cuts, got ${what === undefined ? 'nothing' : `"${what}"`}` }]);
+  throw new BadInput([{ path: '--csv', message: `expected wires, cuts or pins, got ${what === undefined ? 'nothing' : `"${what}"`}` }]);
 }

@@ -4,7 +4,9 @@ import type { LoomBuild } from '../make';
 import { toColourWords, type Job } from '../model';
 import type { LoomPlan, PlannedWire } from '../plan';
 
-const write = (fields: string[], data: unknown[][]) => `${Papa.unparse({ fields, data }, { newline: '\r\n', escapeFormulae: true })}\r\n`;
+/** RFC 4180 with a header line; what a spreadsheet would run as a formula is led by an apostrophe. */
+export const writeCsv = (fields: string[], data: unknown[][]) =>
+  `${Papa.unparse({ fields, data }, { newline: '\r\n', escapeFormulae: true })}\r\n`;
 
 /** The wire list of a loom (CSV, RFC 4180): one line a wire, lengths in mm. Columns are described in docs/format.md. */
 export function toWireListCsv(job: Job, plan: LoomPlan): string {
@@ -12,7 +14,7 @@ export function toWireListCsv(job: Job, plan: LoomPlan): string {
   const label = new Map(plan.splices.map((splice) => [splice.id, splice.label]));
   const where = (end: PlannedWire['from']) =>
     end.kind === 'cavity' ? [loom.ends[end.endId]!.name, end.cavity] : [`splice ${label.get(end.spliceId)}`, ''];
-  return write(
+  return writeCsv(
     ['wire', 'circuit', 'from', 'from cavity', 'to', 'to cavity', 'colour', 'size', 'cut mm', 'rough mm', 'sigma mm', 'held'],
     plan.wires.map((wire) => [
       wire.number,
@@ -31,7 +33,7 @@ export function toWireListCsv(job: Job, plan: LoomPlan): string {
 
 /** The cut list of a loom (CSV): one line a piece, in the order of the reels. */
 export function toCutListCsv(build: LoomBuild): string {
-  return write(
+  return writeCsv(
     ['reel', 'wire', 'colour', 'size', 'rough mm', 'final mm', 'held'],
     build.cuts.flatMap(({ reel, wires, held }) =>
       [...wires, ...held].map((wire) => [

@@ -54,7 +54,15 @@ export function TemplateDialog({ job, onClose }: { job: Job; onClose: () => void
   const keep = (asId: string | null) => {
     const id = asId ?? createId(job.deviceTemplates, 'own-');
     store.edit(`${asId === null ? 'new' : 'change'} template ${name.trim()}`, (draft) => {
-      draft.deviceTemplates[id] = { name: name.trim(), system: system.trim(), familyId, note: '', pins: Object.fromEntries(pins), offers: {}, links: {} };
+      draft.deviceTemplates[id] = {
+        name: name.trim(),
+        system: system.trim(),
+        familyId,
+        note: '',
+        pins: Object.fromEntries(pins),
+        offers: {},
+        links: {},
+      };
     });
     onClose();
   };

@@ -22,6 +22,8 @@ export {
   type OpeningPoint,
 } from './fuse';
 export { measureHeatAllowed } from './measureAmpacity';
+export { listDevicePins, type DeviceLine, type DevicePin, type PinState } from './listDevicePins';
 export { measureFlows, type Currents, type Flows } from './measureFlows';
 export { measureResistance } from './tracePaths';
+export { measureTransient, type Transient, type TransientInputs } from './measureTransient';
 export type * from './types';

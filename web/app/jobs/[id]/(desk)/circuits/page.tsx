@@ -1,0 +1,5 @@
+import { CircuitsStation } from '../../../../../stations/circuits/CircuitsStation';
+
+export default function CircuitsPage() {
+  return <CircuitsStation />;
+}

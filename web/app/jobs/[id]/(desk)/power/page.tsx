@@ -1,0 +1,5 @@
+import { PowerStation } from '../../../../../stations/power/PowerStation';
+
+export default function PowerPage() {
+  return <PowerStation />;
+}

@@ -1,0 +1,51 @@
+import type { Assignment } from 'wattograph-core';
+import styles from './Circuits.module.css';
+
+/** What an assignment did and why, and what it could not place. */
+export function AssignedList({
+  result: { assignment, ms },
+  onClose,
+}: {
+  result: { assignment: Assignment; ms: number };
+  onClose: () => void;
+}) {
+  const { assigned, conflicts, kept } = assignment;
+  return (
+    <section className={styles.assigned} aria-label="Assignment">
+      <p>
+        <b>
+          {assigned.length === 0 && conflicts.length === 0
+            ? 'Nothing was open.'
+            : `${assigned.length} ${assigned.length === 1 ? 'need' : 'needs'} placed${conflicts.length ? `, ${conflicts.length} without a place` : ''}.`}
+        </b>{' '}
+        {kept} pins that were served stay as they are. {Math.max(1, Math.round(ms))} ms.
+        <button className={styles.link} onClick={onClose}>
+          close
+        </button>
+      </p>
+      {conflicts.length > 0 && (
+        <ul className={styles.conflicts}>
+          {conflicts.map((one) => (
+            <li key={one.need}>
+              <b>{one.need}</b>: {one.wouldTake}. {one.competing.length > 1 && <>Competing: {one.competing.join(', ')}. </>}
+              {one.places.length > 0 && <>For: {one.places.join(', ')}.</>}
+            </li>
+          ))}
+        </ul>
+      )}
+      {assigned.length > 0 && (
+        <table className={styles.plain}>
+          <tbody>
+            {assigned.map((one) => (
+              <tr key={one.need}>
+                <td>{one.need}</td>
+                <td>{one.place}</td>
+                <td className="faint">{one.because}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+}

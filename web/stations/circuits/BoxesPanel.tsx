@@ -1,0 +1,142 @@
+import { type Finding, type Job, type PinOffer, type PowerPlan } from 'wattograph-core';
+import { useJobStore } from '../../client/jobContext';
+import styles from './Circuits.module.css';
+
+interface Box {
+  name: string;
+  offers: { key: string; loomId: string; endId: string; cavity: string; offer: PinOffer }[];
+}
+
+const OF_BOXES = /^CI(4|5|8|9|10|11|12|13|14|15)$/;
+
+/** Rails against their limit, sensor grounds by noise, the bus, and what each box has left. */
+export function BoxesPanel({
+  planned: { job, power },
+  findings,
+}: {
+  planned: { job: Job; power: PowerPlan };
+  findings: readonly Finding[];
+}) {
+  const store = useJobStore();
+  const boxes = listBoxes(job);
+  const netAt = new Map(
+    power.nets.flatMap((net) =>
+      net.root ? [[`${net.root.loomId}/${net.root.endId}/${net.root.cavity}`, net] as [string, typeof net]] : [],
+    ),
+  );
+  const about = findings.filter(({ code }) => OF_BOXES.test(code));
+  if (boxes.length === 0)
+    return (
+      <p className={styles.wait}>
+        No controller, module, fuse box or ground stud yet. Add them in Brief under “boxes” or “power”, and put them on an end.
+      </p>
+    );
+  return (
+    <div className={styles.facts}>
+      {about.map((finding) => (
+        <p key={finding.key} className={finding.grade === 'note' ? styles.note : styles.finding}>
+          <b>
+            {finding.grade} {finding.code}
+          </b>{' '}
+          {finding.sentence}{' '}
+          {finding.fix && (
+            <button className={styles.button} onClick={() => store.push(finding.fix!.label, finding.fix!.patch)}>
+              {finding.fix.label}
+            </button>
+          )}
+        </p>
+      ))}
+      {boxes.map(({ name, offers }) => {
+        const rails = new Map<string, { usedA: number; limitA: number }>();
+        for (const { key, offer } of offers) {
+          if (!offer.can.includes('sensor-supply') || offer.group === null || offer.limitA === null) continue;
+          const rail = rails.get(offer.group) ?? { usedA: 0, limitA: offer.limitA };
+          rail.usedA += Math.max(0, ...(netAt.get(key)?.rmsA ?? [0]));
+          rails.set(offer.group, rail);
+        }
+        const grounds = offers.flatMap(({ key, cavity, offer }) => {
+          const net = offer.can.includes('sensor-ground') ? netAt.get(key) : undefined;
+          if (!net) return [];
+          const needs = net.circuits.flatMap(({ loomId, circuitId }) =>
+            job.looms[loomId]!.circuits[circuitId]!.terminations.flatMap((one) => {
+              const need = job.looms[loomId]!.ends[one.endId]!.pins[one.cavity];
+              return need ? [{ name: job.looms[loomId]!.ends[one.endId]!.name, noise: need.noise ?? 'the rest' }] : [];
+            }),
+          );
+          return [
+            {
+              cavity,
+              name: offer.name,
+              groups: [...new Set(needs.map(({ noise }) => noise))],
+              devices: [...new Set(needs.map((one) => one.name))],
+            },
+          ];
+        });
+        const used = offers.filter(({ key }) => netAt.has(key)).length;
+        return (
+          <section key={name} aria-label={name}>
+            <h2>
+              {name}{' '}
+              <span className="faint">
+                {used} of {offers.length} pins used
+              </span>
+            </h2>
+            {[...rails].map(([group, { usedA, limitA }]) => (
+              <Bar
+                key={group}
+                label={`5 V rail ${group}`}
+                value={usedA}
+                limit={limitA}
+                mark={0.8}
+                words={`${Math.round(usedA * 1000)} of ${Math.round(limitA * 1000)} mA`}
+              />
+            ))}
+            {grounds.map((one) => (
+              <p key={`${one.name}`} className={styles.group}>
+                <b>{one.name}</b> <span className={one.groups.length > 1 ? styles.alarm : 'faint'}>{one.groups.join(' + ')}</span>:{' '}
+                {one.devices.join(', ')}
+              </p>
+            ))}
+          </section>
+        );
+      })}
+    </div>
+  );
+}
+
+function listBoxes(job: Job): Box[] {
+  const boxes = new Map<string, Box>();
+  for (const [loomId, { ends }] of Object.entries(job.looms))
+    for (const [endId, end] of Object.entries(ends)) {
+      if (Object.keys(end.offers).length === 0) continue;
+      const device = Object.values(job.devices).find(({ at }) => at?.loomId === loomId && at.endId === endId);
+      const name = device?.unit || end.name;
+      const box = boxes.get(name) ?? { name, offers: [] };
+      for (const [cavity, offer] of Object.entries(end.offers))
+        box.offers.push({ key: `${loomId}/${endId}/${cavity}`, loomId, endId, cavity, offer });
+      boxes.set(name, box);
+    }
+  return [...boxes.values()].filter(({ offers }) => offers.length > 1).sort((a, b) => b.offers.length - a.offers.length);
+}
+
+/** A load against a limit; the tick is where the shop stops. */
+export function Bar({ label, value, limit, mark, words }: { label: string; value: number; limit: number; mark: number; words: string }) {
+  const share = limit > 0 ? value / limit : 0;
+  return (
+    <div className={styles.meter}>
+      <span>{label}</span>
+      <span
+        className={styles.track}
+        role="meter"
+        aria-label={label}
+        aria-valuenow={Math.round(share * 100)}
+        aria-valuemin={0}
+        aria-valuemax={100}
+      >
+        <span className={styles.fill} data-over={share > mark + 1e-9} style={{ width: `${Math.min(100, share * 100)}%` }} />
+        <span className={styles.tick} style={{ left: `${mark * 100}%` }} />
+      </span>
+      <span className="mono">{words}</span>
+    </div>
+  );
+}

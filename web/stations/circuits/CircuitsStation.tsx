@@ -1,0 +1,188 @@
+'use client';
+
+import { useHotkeys } from '@mantine/hooks';
+import { notifications } from '@mantine/notifications';
+import { useDeferredValue, useMemo, useState } from 'react';
+import { listDevicePins, listOperations, toPinsCsv, type Assignment, type DeviceLine, type DevicePin } from 'wattograph-core';
+import { assign } from '../../client/assigner';
+import { useFindings, useJobStore, usePower } from '../../client/jobContext';
+import { useLoomId } from '../../ui/Desk';
+import { AssignedList } from './AssignedList';
+import { BoxesPanel } from './BoxesPanel';
+import { BreaksPanel } from './BreaksPanel';
+import styles from './Circuits.module.css';
+import { PartsPanel } from './PartsPanel';
+import { PinBoard } from './PinBoard';
+import { PinPanel } from './PinPanel';
+import { UnknownPanel } from './UnknownPanel';
+
+const SIDES = ['pin', 'boxes', 'breaks', 'parts', 'unknown'] as const;
+type Side = (typeof SIDES)[number];
+const NAMES: Record<Side, string> = { pin: 'Pin', boxes: 'Boxes', breaks: 'Breaks', parts: 'Inline parts', unknown: 'Unknown wire' };
+type Show = 'all' | 'open' | 'wrong';
+
+/** Every device pin against the box, rail or ground that serves it. */
+export function CircuitsStation() {
+  const planned = useDeferredValue(usePower());
+  const loomId = useLoomId();
+  const store = useJobStore();
+  const findings = useFindings();
+  const [whole, setWhole] = useState(false);
+  const [show, setShow] = useState<Show>('all');
+  const [wanted, setWanted] = useState('');
+  const [side, setSide] = useState<Side>('boxes');
+  const [chosen, setChosen] = useState<{ loomId: string; endId: string; cavity: string } | null>(null);
+  const [result, setResult] = useState<{ assignment: Assignment; ms: number } | null>(null);
+  const [cancel, setCancel] = useState<(() => void) | null>(null);
+  const lines = useMemo(() => (planned ? listDevicePins(planned.job, planned.power.nets) : []), [planned]);
+  const wrong = useMemo(() => listWrong(findings), [findings]);
+  const isWrong = (pin: DevicePin) =>
+    wrong.get(toKey(pin)) ?? (pin.circuitId === null ? undefined : wrong.get(`${pin.loomId}/${pin.endId}/${pin.circuitId}`));
+  const begin = () => {
+    const { document } = store.get();
+    const stop = assign(document, (answer) => {
+      setCancel(null);
+      if ('failure' in answer) {
+        notifications.show({ color: 'flame', title: 'Not assigned', message: answer.failure });
+        return;
+      }
+      const { assignment } = answer;
+      if (assignment.assigned.length) store.push(`assign ${assignment.assigned.length} needs`, listOperations(document, assignment.next));
+      setResult(answer);
+    });
+    setCancel(() => stop);
+  };
+  useHotkeys([['a', () => cancel === null && begin()]]);
+  if (!planned) return <p className={styles.wait}>Computing the plan …</p>;
+  const { job, power } = planned;
+  const shown = lines
+    .filter((line) => whole || line.loomId === loomId)
+    .filter(
+      ({ name, pins }) =>
+        wanted === '' ||
+        [name, ...pins.map(({ need }) => need.function)].some((words) => words.toLowerCase().includes(wanted.toLowerCase())),
+    )
+    .map((line): DeviceLine => ({
+      ...line,
+      pins:
+        show === 'all'
+          ? line.pins
+          : line.pins.filter((pin) => (show === 'open' ? pin.state === 'open' || pin.state === 'waiting' : isWrong(pin))),
+    }))
+    .filter(({ pins }) => pins.length > 0);
+  const of = lines.filter((line) => whole || line.loomId === loomId).flatMap(({ pins }) => pins);
+  const counts = {
+    all: of.length,
+    open: of.filter(({ state }) => state === 'open' || state === 'waiting').length,
+    wrong: of.filter((pin) => isWrong(pin)).length,
+  };
+  const pick = (pin: DevicePin) => {
+    setChosen(pin);
+    setSide('pin');
+  };
+  const file = () => {
+    const link = document.createElement('a');
+    link.href = URL.createObjectURL(new Blob([toPinsCsv(job, power)], { type: 'text/csv' }));
+    link.download = `${job.name} pins.csv`;
+    link.click();
+    URL.revokeObjectURL(link.href);
+  };
+  return (
+    <div className={styles.station}>
+      <div className={styles.bar}>
+        <div className={styles.choice} role="group" aria-label="Which devices">
+          <button aria-pressed={!whole} onClick={() => setWhole(false)}>
+            this loom
+          </button>
+          <button aria-pressed={whole} onClick={() => setWhole(true)}>
+            whole vehicle
+          </button>
+        </div>
+        <div className={styles.choice} role="group" aria-label="Which pins">
+          {(['all', 'open', 'wrong'] as const).map((one) => (
+            <button
+              key={one}
+              aria-pressed={show === one}
+              onClick={() => setShow(one)}
+              className={one !== 'all' && counts[one] ? styles.alarm : ''}
+            >
+              {one === 'all' ? 'all pins' : one === 'open' ? 'open' : 'wrong'} <span className="mono">{counts[one]}</span>
+            </button>
+          ))}
+        </div>
+        <input
+          className={styles.find}
+          placeholder="device or function"
+          aria-label="Find a device or function"
+          value={wanted}
+          onChange={(event) => setWanted(event.target.value)}
+        />
+        <span className={styles.right}>
+          <button className={styles.button} onClick={file}>
+            Pins as CSV
+          </button>
+          {cancel ? (
+            <button
+              className={styles.button}
+              onClick={() => {
+                cancel();
+                setCancel(null);
+              }}
+            >
+              Stop assigning
+            </button>
+          ) : (
+            <button className={`${styles.button} ${styles.main}`} onClick={begin} title="Assign what is open (a)">
+              <kbd>a</kbd> Assign what is open
+            </button>
+          )}
+        </span>
+      </div>
+      <div className={styles.board} aria-label="Pins" role="region">
+        {result && <AssignedList result={result} onClose={() => setResult(null)} />}
+        <PinBoard lines={shown} job={job} isWrong={isWrong} chosen={chosen} onPick={pick} />
+      </div>
+      <aside className={styles.side}>
+        <div className={styles.tabs} role="tablist">
+          {SIDES.map((one) => (
+            <button key={one} role="tab" aria-selected={side === one} onClick={() => setSide(one)}>
+              {NAMES[one]}
+            </button>
+          ))}
+        </div>
+        <div className={styles.panel} role="tabpanel" aria-label={NAMES[side]}>
+          {side === 'pin' && (
+            <PinPanel
+              planned={planned}
+              pin={lines.flatMap(({ pins }) => pins).find((pin) => chosen && toKey(pin) === toKey(chosen)) ?? null}
+              findings={findings}
+            />
+          )}
+          {side === 'boxes' && <BoxesPanel planned={planned} findings={findings} />}
+          {side === 'breaks' && <BreaksPanel planned={planned} />}
+          {side === 'parts' && <PartsPanel job={job} loomId={loomId} />}
+          {side === 'unknown' && <UnknownPanel />}
+        </div>
+      </aside>
+    </div>
+  );
+}
+
+const toKey = ({ loomId, endId, cavity }: { loomId: string; endId: string; cavity: string }) => `${loomId}/${endId}/${cavity}`;
+
+const OF_PINS = /^CI(1|3|4|5|6|9|10|11|15)$/;
+
+/** Codes by end and circuit (or end and cavity where it has none). */
+function listWrong(findings: ReturnType<typeof useFindings>): Map<string, string> {
+  const wrong = new Map<string, string>();
+  for (const { code, loomId, places } of findings) {
+    if (!OF_PINS.test(code)) continue;
+    const end = places.find(({ kind }) => kind === 'end');
+    const circuit = places.find(({ kind }) => kind === 'circuit');
+    if (!end || !circuit) continue;
+    // CI1 names end and cavity, the others the circuit
+    const cavity = circuit.id.startsWith(`${end.id}-`) ? circuit.id.slice(end.id.length + 1) : null;
+    wrong.set(`${loomId}/${end.id}/${cavity ?? circuit.id}`, code);
+  }
+  return wrong;
+}

@@ -1,0 +1,239 @@
+'use client';
+
+import { useState } from 'react';
+import { compareIds, createId, PART_KINDS, type InlinePart, type Job, type PartKind } from 'wattograph-core';
+import { useJobStore } from '../../client/jobContext';
+import styles from './Circuits.module.css';
+
+/** Ohms as they are said: 120 Ω, 4.7 kΩ. */
+export const toOhms = (ohms: number) => (ohms >= 1000 ? `${Number((ohms / 1000).toFixed(2))} kΩ` : `${Number(ohms.toFixed(1))} Ω`);
+
+/** What a meter reads across the part with the power off and everything else unplugged. */
+const toReading = ({ kind, ohms }: InlinePart): string => {
+  switch (kind) {
+    case 'diode':
+      return 'about 0.5 V one way, open the other';
+    case 'suppressor':
+      return 'the coil beside it';
+    case 'terminator':
+      return `${toOhms(ohms!)} alone, half of it on a bus with both`;
+    case 'resistor':
+    case 'pull-up':
+      return toOhms(ohms!);
+  }
+};
+
+/** Resistors, diodes and terminators that are neither wire nor device: where each is, why, and what it reads. */
+export function PartsPanel({ job, loomId }: { job: Job; loomId: string }) {
+  const store = useJobStore();
+  const [draft, setDraft] = useState<{
+    kind: PartKind;
+    ohms: string;
+    watts: string;
+    endId: string;
+    one: string;
+    other: string;
+    inside: boolean;
+    reason: string;
+  }>({
+    kind: 'resistor',
+    ohms: '',
+    watts: '',
+    endId: '',
+    one: '',
+    other: '',
+    inside: false,
+    reason: '',
+  });
+  const loom = job.looms[loomId]!;
+  const ids = Object.keys(job.parts).sort(compareIds);
+  const needsOhms = draft.kind !== 'diode' && draft.kind !== 'suppressor';
+  const ohms = Number(draft.ohms);
+  const watts = Number(draft.watts);
+  const cavities = draft.endId ? listWired(job, loomId, draft.endId) : [];
+  const isGood =
+    draft.endId !== '' &&
+    draft.one !== '' &&
+    draft.other !== '' &&
+    draft.one !== draft.other &&
+    draft.reason.trim() !== '' &&
+    (!needsOhms || ohms > 0) &&
+    (draft.watts === '' || watts > 0);
+  const add = () => {
+    const id = createId(job.parts, 'part');
+    store.edit(`add a ${draft.kind}`, (document) => {
+      document.parts[id] = {
+        kind: draft.kind,
+        ohms: needsOhms ? ohms : null,
+        watts: draft.watts === '' ? null : watts,
+        at: { loomId, endId: draft.endId, cavities: [draft.one, draft.other] },
+        inside: draft.inside,
+        reason: draft.reason.trim(),
+      };
+    });
+    setDraft({ ...draft, ohms: '', watts: '', one: '', other: '', reason: '' });
+  };
+  const scattered = [
+    ...new Set(
+      ids
+        .map((id) => job.parts[id]!)
+        .filter(({ inside, kind }) => !inside && (kind === 'resistor' || kind === 'pull-up'))
+        .map(({ at }) => `${at.loomId}/${at.endId}`),
+    ),
+  ];
+  return (
+    <div className={styles.facts}>
+      {ids.length === 0 && (
+        <p className="faint">None yet. A resistor that nobody can find again is worse than none: enter it here with its reason.</p>
+      )}
+      {scattered.length > 1 && (
+        <p className={styles.note}>
+          Resistors lie at {scattered.length} places. The house style gathers them on one pigtail that can be found: put their ends on one
+          connector and label it.
+        </p>
+      )}
+      {ids.length > 0 && (
+        <table className={styles.plain} aria-label="Inline parts">
+          <thead>
+            <tr>
+              <th>part</th>
+              <th>between</th>
+              <th>reads</th>
+              <th>because</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {ids.map((id) => {
+              const part = job.parts[id]!;
+              const { at } = part;
+              return (
+                <tr key={id}>
+                  <td>
+                    {part.kind}
+                    {part.ohms === null ? '' : ` ${toOhms(part.ohms)}`}
+                    {part.watts === null ? '' : `, ${part.watts} W`}
+                    {part.inside ? ', inside the device' : ''}
+                    {part.ohms !== null && part.kind === 'resistor' && (
+                      <span className="faint">
+                        {' '}
+                        at {job.source.volts} V it gives off {Number((job.source.volts ** 2 / part.ohms).toFixed(2))} W
+                      </span>
+                    )}
+                  </td>
+                  <td>
+                    {job.looms[at.loomId]!.ends[at.endId]!.name} {at.cavities.join(' and ')}
+                  </td>
+                  <td>{toReading(part)}</td>
+                  <td>{part.reason}</td>
+                  <td>
+                    <button
+                      className={styles.link}
+                      aria-label={`Take the ${part.kind} at ${job.looms[at.loomId]!.ends[at.endId]!.name} out`}
+                      onClick={() =>
+                        store.edit(`take a ${part.kind} out`, (document) => {
+                          delete document.parts[id];
+                        })
+                      }
+                    >
+                      take out
+                    </button>
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      )}
+      <form
+        className={styles.form}
+        aria-label="Add an inline part"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (isGood) add();
+        }}
+      >
+        <select
+          className={styles.pick}
+          aria-label="Kind of part"
+          value={draft.kind}
+          onChange={(event) => setDraft({ ...draft, kind: event.target.value as PartKind })}
+        >
+          {PART_KINDS.map((kind) => (
+            <option key={kind}>{kind}</option>
+          ))}
+        </select>
+        {needsOhms && (
+          <input
+            className={styles.small}
+            aria-label="Ohms"
+            placeholder="Ω"
+            inputMode="decimal"
+            value={draft.ohms}
+            onChange={(event) => setDraft({ ...draft, ohms: event.target.value })}
+          />
+        )}
+        <input
+          className={styles.small}
+          aria-label="Watts"
+          placeholder="W"
+          inputMode="decimal"
+          value={draft.watts}
+          onChange={(event) => setDraft({ ...draft, watts: event.target.value })}
+        />
+        <select
+          className={styles.pick}
+          aria-label="At which end"
+          value={draft.endId}
+          onChange={(event) => setDraft({ ...draft, endId: event.target.value, one: '', other: '' })}
+        >
+          <option value="">at …</option>
+          {Object.entries(loom.ends)
+            .filter(([endId]) => listWired(job, loomId, endId).length > 1)
+            .map(([endId, end]) => (
+              <option key={endId} value={endId}>
+                {end.name}
+              </option>
+            ))}
+        </select>
+        {(['one', 'other'] as const).map((key) => (
+          <select
+            key={key}
+            className={styles.pick}
+            aria-label={key === 'one' ? 'First cavity' : 'Second cavity'}
+            value={draft[key]}
+            onChange={(event) => setDraft({ ...draft, [key]: event.target.value })}
+          >
+            <option value="">cavity</option>
+            {cavities.map((cavity) => (
+              <option key={cavity}>{cavity}</option>
+            ))}
+          </select>
+        ))}
+        <label>
+          <input type="checkbox" checked={draft.inside} onChange={(event) => setDraft({ ...draft, inside: event.target.checked })} /> inside
+          the device
+        </label>
+        <input
+          className={styles.find}
+          aria-label="Why it is there"
+          placeholder="why"
+          maxLength={400}
+          value={draft.reason}
+          onChange={(event) => setDraft({ ...draft, reason: event.target.value })}
+        />
+        <button className={styles.button} disabled={!isGood}>
+          Add part
+        </button>
+      </form>
+    </div>
+  );
+}
+
+const listWired = (job: Job, loomId: string, endId: string): string[] => {
+  const loom = job.looms[loomId]!;
+  const used = Object.values(loom.circuits).flatMap(({ terminations }) =>
+    terminations.flatMap((one) => (one.endId === endId ? [one.cavity] : [])),
+  );
+  return [...new Set([...used, ...Object.keys(loom.ends[endId]!.pins)])].sort(compareIds);
+};

@@ -1,0 +1,61 @@
+'use client';
+
+import { useState } from 'react';
+import { listLikelyLoads, UNKNOWN_CAUTION } from 'wattograph-core';
+import styles from './Circuits.module.css';
+import { toOhms } from './PartsPanel';
+
+/** "4k7", "1.2 M", "0.8" in ohms; null where it is no resistance. */
+export function readOhms(text: string): number | null {
+  const found = /^\s*(\d+(?:[.,]\d+)?)\s*(k|m)?\s*(\d*)\s*(?:Ω|ohm)?\s*$/i.exec(text);
+  if (!found) return null;
+  const [, whole, unit, rest] = found;
+  const factor = unit === undefined ? 1 : unit.toLowerCase() === 'k' ? 1e3 : 1e6;
+  if (rest && (unit === undefined || /[.,]/.test(whole!))) return null;
+  return Number(`${whole!.replace(',', '.')}${rest ? `.${rest}` : ''}`) * factor;
+}
+
+/** A wire of unknown use: what its resistance fits, and the next test that harms nothing. */
+export function UnknownPanel() {
+  const [text, setText] = useState('');
+  const ohms = readOhms(text);
+  const likely = ohms === null ? [] : listLikelyLoads(ohms);
+  return (
+    <div className={styles.facts}>
+      <p className={styles.caution}>{UNKNOWN_CAUTION}</p>
+      <label className={styles.reading}>
+        <span>Read between the wire and ground, or its pair</span>
+        <input
+          className={styles.find}
+          aria-label="Reading in ohms"
+          placeholder="14, 4.7k, 1M"
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />
+      </label>
+      {text.trim() !== '' && ohms === null && <p className={styles.alarm}>Expected a resistance such as 14, 4.7k or 1M, got “{text}”.</p>}
+      {ohms !== null && (
+        <table className={styles.plain} aria-label="Likely functions">
+          <thead>
+            <tr>
+              <th>could be</th>
+              <th>usual</th>
+              <th>next safe test</th>
+            </tr>
+          </thead>
+          <tbody>
+            {likely.map(({ name, leastOhm, mostOhm, test }) => (
+              <tr key={name}>
+                <td>{name}</td>
+                <td className="mono">
+                  {toOhms(leastOhm)} to {Number.isFinite(mostOhm) ? toOhms(mostOhm) : 'open'}
+                </td>
+                <td>{test}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,116 @@
+'use client';
+
+import { useCallback } from 'react';
+import { listLimits, measureDamage, measureOpening, type Job, type PlannedLoad, type PlannedProtection } from 'wattograph-core';
+import { Chart, type ChartInk } from '../../ui/Chart';
+import styles from './Power.module.css';
+
+const MOST_S = 1000;
+const LEAST_S = 0.01;
+const clip = (seconds: number) => Math.min(MOST_S, Math.max(LEAST_S, seconds));
+
+/** The opening band of a fuse or channel over the damage curve of the weakest wire behind it, with load, inrush and far fault. */
+export function FuseChart({ guard, loads, job }: { guard: PlannedProtection; loads: readonly PlannedLoad[]; job: Job }) {
+  const { ratingA, tripS, weakest, leastFaultA } = guard;
+  const make = useCallback(
+    (ink: ChartInk) => {
+      const times = listLimits(tripS).map((point) => point.times);
+      const grid = Array.from({ length: 61 }, (_, index) => times[0]! * 1.02 * (8 / times[0]!) ** (index / 60));
+      const band = grid
+        .map((one) => ({ amperes: one * ratingA!, ...measureOpening(one, tripS) }))
+        .filter(({ longestS }) => Number.isFinite(longestS));
+      const mostA = Math.max(8 * ratingA!, (leastFaultA ?? 0) * 1.1);
+      const damage = weakest
+        ? Array.from({ length: 60 }, (_, index) => weakest.shortA * 1.001 * (mostA / weakest.shortA) ** (index / 59))
+            .filter((amperes) => amperes > weakest.shortA)
+            .map((amperes) => [amperes, clip(measureDamage(weakest.areaMm2, amperes, weakest.runningC, weakest.shortC))])
+        : [];
+      const inrush = loads.flatMap(({ inrushA, inrushMs }) =>
+        inrushA === null || inrushMs === null ? [] : [[inrushA, clip(inrushMs / 1000)]],
+      );
+      const line = (amperes: number, name: string) => ({ xAxis: amperes, label: { formatter: name, color: ink.ink, fontSize: 14 } });
+      return {
+        grid: { left: 58, right: 18, top: 34, bottom: 40 },
+        legend: { top: 0, left: 0, textStyle: { color: ink.ink, fontSize: 14 }, itemWidth: 18 },
+        tooltip: {
+          trigger: 'item',
+          formatter: ({ seriesName, value }: { seriesName: string; value: number[] }) =>
+            `${seriesName}: ${value[0]!.toFixed(1)} A, ${value[1]!.toPrecision(2)} s`,
+        },
+        xAxis: {
+          type: 'log',
+          name: 'A',
+          nameLocation: 'end',
+          nameGap: 4,
+          min: Math.max(0.5, Math.floor(ratingA! * 0.6)),
+          max: Math.ceil(mostA),
+          splitLine: { lineStyle: { color: ink.hair } },
+          axisLabel: { color: ink.ink, fontSize: 14 },
+        },
+        yAxis: {
+          type: 'log',
+          name: 's',
+          min: LEAST_S,
+          max: MOST_S,
+          splitLine: { lineStyle: { color: ink.hair } },
+          axisLabel: { color: ink.ink, fontSize: 14 },
+        },
+        series: [
+          {
+            name: 'opens between',
+            type: 'custom',
+            itemStyle: { color: ink.brass },
+            renderItem: (_: unknown, api: { coord(point: number[]): number[]; style(): object }) => ({
+              type: 'polygon',
+              shape: {
+                points: [
+                  ...band.map(({ amperes, shortestS }) => api.coord([amperes, clip(shortestS)])),
+                  ...[...band].reverse().map(({ amperes, longestS }) => api.coord([amperes, clip(longestS)])),
+                ],
+              },
+              style: { fill: ink.brass, opacity: 0.35, stroke: ink.brass },
+            }),
+            data: [[ratingA!, 1]],
+          },
+          {
+            name: 'wire is harmed',
+            type: 'line',
+            showSymbol: false,
+            data: damage,
+            lineStyle: { color: ink.action, width: 2.5 },
+            itemStyle: { color: ink.action },
+            markLine: {
+              symbol: 'none',
+              lineStyle: { color: ink.ink, type: 'dashed' },
+              data: [...(leastFaultA === null ? [] : [line(leastFaultA, `far short ${leastFaultA.toFixed(0)} A`)])],
+            },
+          },
+          {
+            name: 'inrush',
+            type: 'line',
+            data: inrush,
+            lineStyle: { width: 0 },
+            symbol: 'diamond',
+            symbolSize: 12,
+            itemStyle: { color: ink.sea },
+          },
+        ],
+      };
+    },
+    [ratingA, tripS, weakest, leastFaultA, loads],
+  );
+  if (ratingA === null) return null;
+  const name = weakest ? job.looms[weakest.loomId]!.circuits[weakest.wireId.split('.')[0]!]?.name : null;
+  return (
+    <>
+      <Chart make={make} height={230} words={`Opening times of ${guard.name} at ${ratingA} A against what its weakest wire stands`} />
+      <p className="faint">
+        {weakest
+          ? `Weakest behind it: ${name}, bears ${weakest.steadyA.toFixed(1)} A for good, ${weakest.shortA.toFixed(1)} A before its short-time limit of ${weakest.shortC} °C.`
+          : 'No wire behind it lies in a known zone: give its runs a zone to see what it stands.'}{' '}
+        {tripS === null ? 'Opening by ISO 8820-3.' : `A channel trips ${tripS} s after its setting is passed.`}
+      </p>
+      <span className={styles.alarm}>{guard.problems.includes('over-wire') ? 'The fuse is over its wire.' : ''}</span>
+    </>
+  );
+}

@@ -1,0 +1,132 @@
+'use client';
+
+import { useCallback, useState } from 'react';
+import type { Job, LoomPlan } from 'wattograph-core';
+import { Chart, type ChartInk } from '../../ui/Chart';
+import { useLoomId } from '../../ui/Desk';
+import styles from './Power.module.css';
+
+/** Temperature of the middle of the bundle along the trunk, against what surrounds it and what it may reach. */
+export function HeatPanel({ looms, job }: { looms: readonly LoomPlan[]; job: Job }) {
+  const loomId = useLoomId();
+  const plan = looms.find((one) => one.loomId === loomId);
+  const [branch, setBranch] = useState<string | null>(null);
+  const way = plan ? listWay(plan, branch) : [];
+  if (!plan) return null;
+  const loom = job.looms[loomId]!;
+  const ends = Object.keys(loom.ends).filter((id) => plan.tree.nodes[loom.ends[id]!.nodeId]!.parentSegmentId !== null);
+  const hottest = plan.heats
+    .filter(({ segmentId }) => way.includes(segmentId))
+    .sort((a, b) => (b.middleC ?? Infinity) - (a.middleC ?? Infinity))[0];
+  return (
+    <div className={styles.facts}>
+      <p>
+        <label>
+          {loom.name}, from the datum to{' '}
+          <select
+            className={styles.pick}
+            aria-label="To which end"
+            value={branch ?? ''}
+            onChange={(event) => setBranch(event.target.value || null)}
+          >
+            <option value="">the end of the trunk</option>
+            {ends.map((id) => (
+              <option key={id} value={loom.ends[id]!.nodeId}>
+                {loom.ends[id]!.name}
+              </option>
+            ))}
+          </select>
+        </label>
+      </p>
+      <HeatChart plan={plan} branch={branch} name={loom.name} />
+      {hottest ? (
+        <p>
+          Warmest on this way: {hottest.middleC === null ? 'heats up without end' : `${hottest.middleC.toFixed(0)} °C`}
+          {hottest.modeId !== null && ` in “${job.modes[hottest.modeId]!.name}”`},{' '}
+          {hottest.wattsPerM === null ? '' : `${hottest.wattsPerM.toFixed(1)} W/m, `}
+          {hottest.ambientC} °C around it.
+          {hottest.uncounted > 0 && ` ${hottest.uncounted} wires there carry a current nobody gave.`}
+        </p>
+      ) : (
+        <p>No run on this way lies in a known zone: give it one in Bundle, under Lengths.</p>
+      )}
+    </div>
+  );
+}
+
+/** Segments from the datum to a node; null: along the trunk as far as it goes. */
+function listWay(plan: LoomPlan, nodeId: string | null): string[] {
+  const { nodes, segments, datumId } = plan.tree;
+  const way: string[] = [];
+  if (nodeId !== null && nodes[nodeId]) {
+    for (let at = nodes[nodeId]; at.parentSegmentId !== null; at = nodes[at.parentNodeId!]!) way.unshift(at.parentSegmentId);
+    return way;
+  }
+  for (let at = nodes[datumId]!; at.childSegmentIds[0] !== undefined; at = nodes[segments[at.childSegmentIds[0]]!.farNodeId]!)
+    way.push(at.childSegmentIds[0]);
+  return way;
+}
+
+function HeatChart({ plan, branch, name }: { plan: LoomPlan; branch: string | null; name: string }) {
+  const make = useCallback(
+    (ink: ChartInk) => {
+      const points = listWay(plan, branch).flatMap((segmentId) => {
+        const heat = plan.heats.find((one) => one.segmentId === segmentId);
+        const segment = plan.tree.segments[segmentId]!;
+        return heat ? [{ from: segment.startMm, to: segment.startMm + segment.lengthMm, heat }] : [];
+      });
+      const stairs = (of: (heat: (typeof points)[number]['heat']) => number | null) =>
+        points.flatMap(({ from, to, heat }) => [
+          [from, of(heat)],
+          [to, of(heat)],
+          [to, null],
+        ]);
+      const series = (name: string, color: string, data: unknown[], type: 'solid' | 'dashed' = 'solid') => ({
+        name,
+        type: 'line',
+        showSymbol: false,
+        data,
+        lineStyle: { color, width: 2.5, type },
+        itemStyle: { color },
+      });
+      return {
+        grid: { left: 52, right: 16, top: 54, bottom: 40 },
+        legend: { top: 0, left: 0, textStyle: { color: ink.ink, fontSize: 14 }, itemWidth: 18 },
+        tooltip: { trigger: 'axis' },
+        xAxis: {
+          type: 'value',
+          name: 'mm from the datum',
+          nameLocation: 'middle',
+          nameGap: 26,
+          splitLine: { lineStyle: { color: ink.hair } },
+          axisLabel: { color: ink.ink, fontSize: 14 },
+        },
+        yAxis: {
+          type: 'value',
+          axisLabel: { color: ink.ink, fontSize: 14, formatter: (value: number) => `${value} °C` },
+          splitLine: { lineStyle: { color: ink.hair } },
+        },
+        series: [
+          series(
+            'around it',
+            ink.faint,
+            stairs(({ ambientC }) => ambientC),
+          ),
+          series(
+            'middle, worst mode',
+            ink.action,
+            stairs(({ middleC }) => (middleC === null ? null : Number(middleC.toFixed(1)))),
+          ),
+          series(
+            'insulation',
+            ink.ink,
+            stairs(({ limitC }) => limitC),
+            'dashed',
+          ),
+        ],
+      };
+    },
+    [plan, branch],
+  );
+  return <Chart make={make} height={300} words={`Temperature along the ${name} loom in its worst mode`} />;
+}

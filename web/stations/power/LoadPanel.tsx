@@ -1,0 +1,204 @@
+'use client';
+
+import { useState } from 'react';
+import type { Job, LoomPlan, PlannedLoad, PlannedProtection, PowerPlan } from 'wattograph-core';
+import { useJobStore } from '../../client/jobContext';
+import { askReason } from '../../ui/askReason';
+import { NumberField } from '../../ui/NumberField';
+import { DropChart } from './DropChart';
+import { FuseChart } from './FuseChart';
+import styles from './Power.module.css';
+
+const STARTS = new Set(['motor', 'starter']);
+
+/** One load: its figures to change, its fuse or channel against its wire, and where the voltage goes. */
+export function LoadPanel({ planned, load }: { planned: { job: Job; power: PowerPlan; looms: LoomPlan[] }; load: PlannedLoad }) {
+  const { job, power } = planned;
+  const store = useJobStore();
+  const { loomId, endId, cavity } = load.pin;
+  const pin = job.looms[loomId]!.ends[endId]!.pins[cavity];
+  const device = load.deviceId === null ? undefined : job.devices[load.deviceId];
+  const guard = load.linkIds
+    .map((id) => power.protections.find((one) => one.id === id)!)
+    .findLast(({ kind }) => kind === 'fuse' || kind === 'channel');
+  const editPin = (label: string, change: (need: NonNullable<typeof pin>) => void) =>
+    store.edit(label, (draft) => change(draft.looms[loomId]!.ends[endId]!.pins[cavity]!));
+  return (
+    <div className={styles.facts}>
+      <h2>{load.name}</h2>
+      {load.load !== null && STARTS.has(load.load) && (
+        <p className={styles.caution}>It can start by itself when its wiring is powered: fingers and tools out.</p>
+      )}
+      {load.steps.length === 0 && (
+        <p className={styles.alarm}>Nothing feeds it: assign what is open in Circuits, or join it by hand in Bundle.</p>
+      )}
+      {!load.returns && <p className={styles.alarm}>Its current has no way back: the ground leads nowhere.</p>}
+      {pin && load.load !== 'feed' && (
+        <div className={styles.edit}>
+          <span>continuous</span>
+          <NumberField
+            className={styles.small}
+            label="Continuous current"
+            value={pin.currentA}
+            least={0}
+            most={1000}
+            onChange={(currentA) =>
+              store.edit(`${load.name} ${currentA} A`, (draft) => {
+                const { pins } = draft.looms[loomId]!.ends[endId]!;
+                const before = pins[cavity]!.currentA;
+                // what goes in comes out: a return that carried as much follows
+                for (const need of Object.values(pins))
+                  if ((need.kind === 'power-ground' || need.kind === 'output') && need.currentA === before) need.currentA = currentA;
+                pins[cavity]!.currentA = currentA;
+              })
+            }
+          />
+          <span>A</span>
+          <span>when switched on</span>
+          <NumberField
+            className={styles.small}
+            label="Inrush current"
+            value={pin.inrushA}
+            least={0.001}
+            most={5000}
+            canBeEmpty
+            onChange={(inrushA) =>
+              editPin(`inrush of ${load.name}`, (need) => {
+                need.inrushA = inrushA;
+              })
+            }
+          />
+          <span>A</span>
+          <span>for</span>
+          <NumberField
+            className={styles.small}
+            label="Inrush time"
+            value={pin.inrushMs}
+            least={0.001}
+            most={60000}
+            canBeEmpty
+            onChange={(inrushMs) =>
+              editPin(`inrush of ${load.name}`, (need) => {
+                need.inrushMs = inrushMs;
+              })
+            }
+          />
+          <span>ms</span>
+          {device &&
+            power.modeIds.map((id) => (
+              <Duty
+                key={id}
+                name={job.modes[id]!.name}
+                value={device.duty[id] ?? null}
+                onChange={(duty) =>
+                  store.edit(`${load.name} in ${job.modes[id]!.name}`, (draft) => {
+                    const { duty: record } = draft.devices[load.deviceId!]!;
+                    if (duty === null) delete record[id];
+                    else record[id] = duty;
+                  })
+                }
+              />
+            ))}
+        </div>
+      )}
+      {guard && <Guard planned={planned} guard={guard} />}
+      {load.steps.length > 0 && (
+        <>
+          <h3>
+            Where the voltage goes: {load.dropV.toFixed(3)} of {load.budgetV.toFixed(3)} V
+            {load.totalV - load.dropV > 0.0005 && `, ${load.totalV.toFixed(3)} V from the battery and back`}
+          </h3>
+          <DropChart load={load} volts={job.source.volts} />
+          <table className={styles.plain} aria-label="Way out and back">
+            <tbody>
+              {load.steps.map((step, index) => (
+                <tr key={index} data-counts={step.counts}>
+                  <td>{step.way}</td>
+                  <td>
+                    {step.kind === 'wire' ? '' : `${step.kind} `}
+                    {step.words}
+                  </td>
+                  <td className={styles.num}>{step.milliohm.toFixed(1)} mΩ</td>
+                  <td className={styles.num}>{step.currentA.toFixed(2)} A</td>
+                  <td className={styles.num}>{(step.dropV * 1000).toFixed(0)} mV</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <p className="faint">
+            Grey lines count for the feed of the box, which has a budget of its own. Resistance at the computed temperature.
+          </p>
+        </>
+      )}
+    </div>
+  );
+}
+
+/** Share of the time that a device is on in a mode; empty: fully on. */
+function Duty({ name, value, onChange }: { name: string; value: number | null; onChange: (value: number | null) => void }) {
+  return (
+    <>
+      <span>on in “{name}”</span>
+      <NumberField
+        className={styles.small}
+        label={`On in ${name}, percent`}
+        value={value === null ? null : Math.round(value * 1000) / 10}
+        least={0}
+        most={100}
+        canBeEmpty
+        onChange={(percent) => onChange(percent === null ? null : percent / 100)}
+      />
+      <span>% {value === null && <span className="faint">not given: counts as fully on</span>}</span>
+    </>
+  );
+}
+
+function Guard({ planned: { job, power }, guard }: { planned: { job: Job; power: PowerPlan }; guard: PlannedProtection }) {
+  const store = useJobStore();
+  const [asked, setAsked] = useState<number | null>(null);
+  const pin = (ratingA: number) =>
+    askReason(`Why ${ratingA} A for ${guard.name}?`, (reason) => {
+      store.edit(`${guard.name} ${ratingA} A`, (draft) => {
+        draft.devices[guard.deviceId]!.ratings[guard.linkId] = { ratingA, reason };
+      });
+      setAsked(null);
+    });
+  return (
+    <>
+      <h3>
+        {guard.name}: {guard.ratingA === null ? 'nothing fits' : `${guard.ratingA} A`}
+        {guard.pinned ? ', pinned' : ', computed'}
+      </h3>
+      <p className="faint">{guard.because}</p>
+      <p>
+        <NumberField
+          className={styles.small}
+          label={`Rating of ${guard.name}`}
+          value={asked ?? guard.ratingA}
+          least={0.5}
+          most={guard.maxA ?? 1000}
+          onChange={(value) => {
+            if (value !== null) {
+              setAsked(value);
+              pin(value);
+            }
+          }}
+        />{' '}
+        A{' '}
+        {guard.pinned && (
+          <button
+            className={styles.linkish}
+            onClick={() =>
+              store.edit(`let ${guard.name} be computed`, (draft) => {
+                delete draft.devices[guard.deviceId]!.ratings[guard.linkId];
+              })
+            }
+          >
+            let it be computed
+          </button>
+        )}
+      </p>
+      <FuseChart guard={guard} loads={power.loads.filter(({ id }) => guard.loadIds.includes(id))} job={job} />
+    </>
+  );
+}

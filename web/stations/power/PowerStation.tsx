@@ -1,0 +1,104 @@
+'use client';
+
+import { useDeferredValue, useMemo, useState } from 'react';
+import type { PlannedLoad } from 'wattograph-core';
+import { useFindings, useJobStore, usePower } from '../../client/jobContext';
+import { LoadPanel } from './LoadPanel';
+import styles from './Power.module.css';
+import { PowerTree } from './PowerTree';
+import { SourcePanel } from './SourcePanel';
+import { HeatPanel } from './HeatPanel';
+
+const SIDES = ['load', 'source', 'heat'] as const;
+type Side = (typeof SIDES)[number];
+const NAMES: Record<Side, string> = { load: 'Load', source: 'Source and modes', heat: 'Heat along the loom' };
+const OF_POWER = /^(PO([2-9]|1\d)|EN5)$/;
+
+/** From the battery to every load: what protects it, what it loses on the way, and what is wrong. */
+export function PowerStation() {
+  const planned = useDeferredValue(usePower());
+  const findings = useFindings();
+  const store = useJobStore();
+  const [mode, setMode] = useState<number | null>(null);
+  const [side, setSide] = useState<Side>('load');
+  const [chosen, setChosen] = useState<string | null>(null);
+  const about = useMemo(() => findings.filter(({ code, grade }) => OF_POWER.test(code) && grade !== 'note'), [findings]);
+  if (!planned) return <p className={styles.wait}>Computing the plan …</p>;
+  const { job, power } = planned;
+  if (power.loads.length === 0)
+    return (
+      <p className={styles.wait}>
+        No loads yet. A load is a device pin that draws a current: devices get theirs from their kind in Brief. Boxes that feed them
+        (battery, main fuse, power module, fuse box, ground studs) are devices too; put them on an end, and assign in Circuits.
+      </p>
+    );
+  const load = power.loads.find(({ id }) => id === chosen) ?? power.loads.find(({ load: kind }) => kind !== 'feed') ?? power.loads[0]!;
+  const pick = ({ id }: PlannedLoad) => {
+    setChosen(id);
+    setSide('load');
+  };
+  const saved = power.copper.oneSizeMassG - power.copper.massG;
+  return (
+    <div className={styles.station}>
+      <div className={styles.bar}>
+        <div className={styles.choice} role="group" aria-label="Mode">
+          <button aria-pressed={mode === null} onClick={() => setMode(null)}>
+            worst mode
+          </button>
+          {power.modeIds.map((id, index) => (
+            <button key={id} aria-pressed={mode === index} onClick={() => setMode(index)}>
+              {job.modes[id]!.name}
+            </button>
+          ))}
+        </div>
+        {power.sourceA && (
+          <span>
+            battery gives{' '}
+            <b className="mono">
+              {(mode === null
+                ? Math.max(...power.sourceA.mean.filter((_, index) => !job.modes[power.modeIds[index]!]!.cranking))
+                : power.sourceA.mean[mode]!
+              ).toFixed(1)}{' '}
+              A
+            </b>{' '}
+            mean{mode === null ? ', at most' : ''}
+          </span>
+        )}
+        <span className={styles.right}>
+          feed and return copper <b className="mono">{Math.round(power.copper.massG)} g</b>
+          {saved > 0.5 && <span className="faint">, {Math.round(saved)} g less than one size throughout</span>}
+        </span>
+      </div>
+      <div className={styles.tree} role="region" aria-label="Power tree">
+        {about.map((finding) => (
+          <p key={finding.key} className={styles.finding}>
+            <b>
+              {finding.grade} {finding.code}
+            </b>{' '}
+            {finding.sentence}{' '}
+            {finding.fix && (
+              <button className={styles.button} onClick={() => store.push(finding.fix!.label, finding.fix!.patch)}>
+                {finding.fix.label}
+              </button>
+            )}
+          </p>
+        ))}
+        <PowerTree planned={planned} mode={mode} chosen={load.id} onPick={pick} />
+      </div>
+      <aside className={styles.side}>
+        <div className={styles.tabs} role="tablist">
+          {SIDES.map((one) => (
+            <button key={one} role="tab" aria-selected={side === one} onClick={() => setSide(one)}>
+              {NAMES[one]}
+            </button>
+          ))}
+        </div>
+        <div className={styles.panel} role="tabpanel" aria-label={NAMES[side]}>
+          {side === 'load' && <LoadPanel key={load.id} planned={planned} load={load} />}
+          {side === 'source' && <SourcePanel job={job} />}
+          {side === 'heat' && <HeatPanel looms={planned.looms} job={job} />}
+        </div>
+      </aside>
+    </div>
+  );
+}

@@ -1,0 +1,208 @@
+import { memo } from 'react';
+import { toSizeWords, type Job, type LoomPlan, type PlannedLoad, type PlannedProtection, type PowerPlan } from 'wattograph-core';
+import { Why } from '../../ui/Why';
+import styles from './Power.module.css';
+
+interface Branch {
+  protection: PlannedProtection | null;
+  loads: PlannedLoad[];
+  branches: Branch[];
+}
+
+/** The links and loads as they hang on each other, the battery first; loads that a controller feeds by itself come last. */
+function listBranches(power: PowerPlan): { roots: Branch[]; direct: PlannedLoad[]; fedByBox: PlannedLoad[]; unfed: PlannedLoad[] } {
+  const byId = new Map(power.protections.map((one) => [one.id, one]));
+  const branches = new Map<string, Branch>();
+  const roots: Branch[] = [];
+  const direct: PlannedLoad[] = [];
+  const fedByBox: PlannedLoad[] = [];
+  const unfed: PlannedLoad[] = [];
+  for (const load of power.loads) {
+    let above: Branch | null = null;
+    for (const id of load.linkIds) {
+      let branch = branches.get(id);
+      if (!branch) {
+        branch = { protection: byId.get(id)!, loads: [], branches: [] };
+        branches.set(id, branch);
+        (above ? above.branches : roots).push(branch);
+      }
+      above = branch;
+    }
+    if (load.steps.length === 0) unfed.push(load);
+    else if (above) above.loads.push(load);
+    else (load.faultA === null ? fedByBox : direct).push(load);
+  }
+  return { roots, direct, fedByBox, unfed };
+}
+
+/** Battery to load as a tree: rating, current, wire and rule, drop against budget. */
+export const PowerTree = memo(function PowerTree({
+  planned: { job, power, looms },
+  mode,
+  chosen,
+  onPick,
+}: {
+  planned: { job: Job; power: PowerPlan; looms: LoomPlan[] };
+  mode: number | null;
+  chosen: string;
+  onPick: (load: PlannedLoad) => void;
+}) {
+  const { roots, direct, fedByBox, unfed } = listBranches(power);
+  const row = (load: PlannedLoad, depth: number) => (
+    <LoadRow key={load.id} load={load} depth={depth} mode={mode} looms={looms} isChosen={load.id === chosen} onPick={onPick} />
+  );
+  const branch = (one: Branch, depth: number): React.ReactNode => {
+    const lone = one.loads.length === 1 && one.branches.length === 0;
+    return [
+      <LinkRow key={one.protection!.id} one={one.protection!} depth={depth} mode={mode} job={job} />,
+      ...one.loads.map((load) => row(load, depth + (lone ? 1 : 1))),
+      ...one.branches.map((below) => branch(below, depth + 1)),
+    ];
+  };
+  return (
+    <table className={styles.table}>
+      <thead>
+        <tr>
+          <th>from the battery on</th>
+          <th className={styles.num}>A r.m.s.</th>
+          <th>protected by</th>
+          <th>wire, ruled by</th>
+          <th>loses, of its budget</th>
+        </tr>
+      </thead>
+      <tbody>
+        {(roots.length > 0 || direct.length > 0) && (
+          <tr className={styles.source}>
+            <td colSpan={5}>battery, {job.source.volts} V</td>
+          </tr>
+        )}
+        {direct.map((load) => row(load, 1))}
+        {roots.map((one) => branch(one, 1))}
+        {fedByBox.length > 0 && (
+          <tr className={styles.source}>
+            <td colSpan={5}>fed by a controller or module itself</td>
+          </tr>
+        )}
+        {fedByBox.map((load) => row(load, 1))}
+        {unfed.length > 0 && (
+          <tr className={styles.source}>
+            <td colSpan={5} className={styles.alarm}>
+              fed by nothing
+            </td>
+          </tr>
+        )}
+        {unfed.map((load) => row(load, 1))}
+      </tbody>
+    </table>
+  );
+});
+
+const WORDS = { fuse: 'fuse', channel: 'channel', relay: 'relay', switch: 'switch', bar: 'bar' } as const;
+const toA = (value: number) => (value < 0.1 ? `${Math.round(value * 1000)} m` : Number(value.toFixed(value < 10 ? 2 : 1)));
+const most = (values: readonly number[], mode: number | null) => (mode === null ? Math.max(0, ...values) : (values[mode] ?? 0));
+
+function LinkRow({ one, depth, mode, job }: { one: PlannedProtection; depth: number; mode: number | null; job: Job }) {
+  const isBad = one.problems.length > 0;
+  return (
+    <tr className={styles.link}>
+      <td style={{ paddingLeft: depth * 16 }}>
+        <span className={styles.glyph} data-kind={one.kind} aria-hidden /> {one.name}
+      </td>
+      <td className={styles.num}>{toA(most(one.rmsA, mode))}</td>
+      <td className={isBad ? styles.alarm : ''}>
+        {one.ratingA === null ? (
+          one.kind === 'fuse' || one.kind === 'channel' ? (
+            <Why because={one.because}>nothing fits</Why>
+          ) : (
+            WORDS[one.kind]
+          )
+        ) : (
+          <Why
+            because={
+              <>
+                {one.because}
+                <br />
+                {one.pinned ? 'chosen by hand' : 'computed'}
+                {one.weakest && (
+                  <>
+                    <br />
+                    the weakest wire behind it bears {one.weakest.steadyA.toFixed(1)} A in its bundle
+                  </>
+                )}
+                {one.leastFaultA !== null && (
+                  <>
+                    <br />a short at the far end draws {one.leastFaultA.toFixed(0)} A
+                  </>
+                )}
+                <br />
+                {job.zones[job.devices[one.deviceId]!.zoneId ?? '']?.name ?? 'zone not known'}, {one.ambientC} °C
+              </>
+            }
+          >
+            {one.kind === 'channel' ? 'set to ' : ''}
+            {one.ratingA} A{one.kind === 'fuse' ? ' fuse' : ''}
+            {one.pinned ? ' (pinned)' : ''}
+          </Why>
+        )}
+      </td>
+      <td />
+      <td />
+    </tr>
+  );
+}
+
+function LoadRow({
+  load,
+  depth,
+  mode,
+  looms,
+  isChosen,
+  onPick,
+}: {
+  load: PlannedLoad;
+  depth: number;
+  mode: number | null;
+  looms: readonly LoomPlan[];
+  isChosen: boolean;
+  onPick: (load: PlannedLoad) => void;
+}) {
+  // of its own wires the one that loses most says most
+  const worst = load.steps.filter(({ wireId, counts }) => wireId !== null && counts).sort((a, b) => b.dropV - a.dropV)[0];
+  const wire = worst && looms.find(({ loomId }) => loomId === worst.loomId)?.wires.find(({ id }) => id === worst.wireId);
+  const share = load.budgetV > 0 ? load.dropV / load.budgetV : 0;
+  return (
+    <tr className={styles.load} aria-selected={isChosen} onClick={() => onPick(load)}>
+      <td style={{ paddingLeft: depth * 16 }}>
+        <button className={styles.name}>{load.name}</button>
+      </td>
+      <td className={styles.num}>{toA(most(load.rmsA, mode))}</td>
+      <td className="faint">{load.load ?? 'load not given'}</td>
+      <td>
+        {wire && (
+          <Why because={wire.because}>
+            {toSizeWords(wire.conductor)}, {wire.ruledBy}
+          </Why>
+        )}
+      </td>
+      <td>
+        {load.steps.length > 0 && (
+          <span className={styles.drop}>
+            <span
+              className={styles.track}
+              role="meter"
+              aria-label={`${load.name}: drop`}
+              aria-valuenow={Math.round(share * 100)}
+              aria-valuemin={0}
+              aria-valuemax={100}
+            >
+              <span className={styles.fill} data-over={share > 1.0005} style={{ width: `${Math.min(100, share * 100)}%` }} />
+            </span>
+            <span className={`mono ${share > 1.0005 ? styles.alarm : ''}`}>
+              {load.dropV.toFixed(2)} of {load.budgetV.toFixed(2)} V
+            </span>
+          </span>
+        )}
+      </td>
+    </tr>
+  );
+}

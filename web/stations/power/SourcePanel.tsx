@@ -1,0 +1,133 @@
+'use client';
+
+import { compareIds, createId, type Job } from 'wattograph-core';
+import { useJobStore } from '../../client/jobContext';
+import { NumberField } from '../../ui/NumberField';
+import { TextField } from '../../ui/TextField';
+import styles from './Power.module.css';
+
+/** Battery, generator, chassis; and the states of the vehicle in which loads are on or off. */
+export function SourcePanel({ job }: { job: Job }) {
+  const store = useJobStore();
+  const set = (key: 'volts' | 'milliohm' | 'chassisMilliohm' | 'continuousA', label: string) => (value: number | null) =>
+    store.edit(label, (draft) => {
+      Object.assign(draft.source, { [key]: value });
+    });
+  const { source } = job;
+  const modes = Object.keys(job.modes).sort(compareIds);
+  return (
+    <div className={styles.facts}>
+      <p className={styles.caution}>Battery negative off before work. Main fuse at the battery. Live studs booted.</p>
+      <h3>Source</h3>
+      <div className={styles.edit}>
+        <span>voltage that budgets are a share of</span>
+        <NumberField
+          className={styles.small}
+          label="Source voltage"
+          value={source.volts}
+          least={1}
+          most={60}
+          onChange={set('volts', 'source voltage')}
+        />
+        <span>V</span>
+        <span>inside the battery</span>
+        <NumberField
+          className={styles.small}
+          label="Battery resistance"
+          value={source.milliohm}
+          least={0}
+          most={1000}
+          onChange={set('milliohm', 'battery resistance')}
+        />
+        <span>mΩ</span>
+        <span>through the chassis, stud to battery</span>
+        <NumberField
+          className={styles.small}
+          label="Chassis resistance"
+          value={source.chassisMilliohm}
+          least={0}
+          most={1000}
+          onChange={set('chassisMilliohm', 'chassis resistance')}
+        />
+        <span>mΩ</span>
+        <span>generator, for good</span>
+        <NumberField
+          className={styles.small}
+          label="Generator current"
+          value={source.continuousA}
+          least={0.1}
+          most={1000}
+          canBeEmpty
+          onChange={set('continuousA', 'generator current')}
+        />
+        <span>A {source.continuousA === null && <span className="faint">not known: not checked</span>}</span>
+      </div>
+      <h3>Modes</h3>
+      <table className={styles.plain} aria-label="Modes">
+        <tbody>
+          {modes.map((id) => (
+            <tr key={id}>
+              <td>
+                <TextField
+                  label={`Name of mode ${job.modes[id]!.name}`}
+                  value={job.modes[id]!.name}
+                  most={80}
+                  required
+                  onChange={(name) =>
+                    store.edit(`mode ${name}`, (draft) => {
+                      draft.modes[id]!.name = name;
+                    })
+                  }
+                />
+              </td>
+              <td>
+                <label>
+                  <input
+                    type="checkbox"
+                    checked={job.modes[id]!.cranking}
+                    onChange={(event) => {
+                      const { checked } = event.target;
+                      store.edit('mode', (draft) => {
+                        draft.modes[id]!.cranking = checked;
+                      });
+                    }}
+                  />{' '}
+                  the starter turns
+                </label>
+              </td>
+              <td>
+                <button
+                  className={styles.linkish}
+                  disabled={modes.length === 1}
+                  aria-label={`Take mode ${job.modes[id]!.name} out`}
+                  onClick={() =>
+                    store.edit(`take mode ${job.modes[id]!.name} out`, (draft) => {
+                      delete draft.modes[id];
+                      for (const device of Object.values(draft.devices)) delete device.duty[id];
+                    })
+                  }
+                >
+                  take out
+                </button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <button
+        className={styles.button}
+        onClick={() =>
+          store.edit('add a mode', (draft) => {
+            draft.modes[createId(draft.modes, 'mode')] = { name: 'another mode', cranking: false };
+          })
+        }
+      >
+        Add a mode
+      </button>
+      <p className="faint">
+        How long a device is on in each mode is set at its load. A device that says nothing about a mode counts as fully on; a starter only
+        where it turns.
+      </p>
+    </div>
+  );
+}
