@@ -9,6 +9,7 @@ function createUnmeasured(): Job {
   job.looms = { engine: createLoom('engine', 'E') };
   job.looms.engine!.nodes.datum!.name = 'firewall';
   job.mates = {};
+  job.parts = {};
   job.openItems = {};
   for (const device of Object.values(job.devices)) device.at = null;
   return job;

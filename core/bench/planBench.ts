@@ -1,9 +1,11 @@
 import { measureCoverage, normal, withinSigma } from '../src/testing/measureCoverage';
 import { CATALOGUE } from '../src/catalogue';
 import { createRandomJob } from '../src/demo/createRandomJob';
-import { createInlet, createSkerry } from '../src/demo';
+import { createCleanSkerry, createInlet, createSkerry } from '../src/demo';
+import { createRandomVehicle } from '../src/demo/createRandomVehicle';
+import { assignPins } from '../src/edit';
 import { editDocument, type Job } from '../src/model';
-import { createPlanner, plan } from '../src/plan';
+import { createPlanner, findStandard, plan } from '../src/plan';
 
 const SIZES = [50, 200, 800, 3200];
 const SEED = 1;
@@ -61,8 +63,6 @@ function report(): void {
   }
   const skerry = createInlet();
   for (let warm = 0; warm < 5; warm += 1) plan(skerry, CATALOGUE);
-  const engine = createSkerry();
-  console.log(`demo job, ${Object.keys(engine.looms).length} looms: full plan ${measure(15, () => plan(engine, CATALOGUE)).toFixed(1)} ms`);
   console.log(`demo inlet loom: full plan ${measure(31, () => plan(skerry, CATALOGUE)).toFixed(1)} ms`);
   const ratio = medians.get(3200)! / medians.get(200)!;
   console.log(`3,200 wires take ${ratio.toFixed(1)} × the time of 200: growth exponent ${(Math.log(ratio) / Math.log(16)).toFixed(2)}`);
@@ -78,5 +78,51 @@ function reportCoverage(): void {
   }
 }
 
+/** The demo job with all its looms, and made-up vehicles of many. */
+function reportVehicles(): void {
+  const job = createSkerry();
+  for (let warm = 0; warm < 8; warm += 1) plan(job, CATALOGUE);
+  const planner = createPlanner(CATALOGUE);
+  let edited = job;
+  const { power, looms } = planner(job);
+  const wires = looms.reduce((sum, one) => sum + one.wires.length, 0);
+  console.log(
+    `demo job, ${looms.length} looms, ${wires} wires: full plan ${measure(25, () => plan(job, CATALOGUE)).toFixed(1)} ms, settled in ${power.rounds} rounds`,
+  );
+  for (const [loomId, segmentId] of [
+    ['inlet', 's-inj1'],
+    ['chassis', 'r-radiator-fan'],
+  ] as const) {
+    const one = measure(25, () => {
+      edited = editDocument(edited, (draft) => {
+        draft.looms[loomId]!.segments[segmentId]!.lengthMm += 3;
+      }).next;
+      planner(edited);
+    });
+    console.log(`demo job: one length edit in the ${loomId} loom ${one.toFixed(1)} ms`);
+  }
+  const bare = createCleanSkerry();
+  for (const [id, { kind }] of Object.entries(bare.looms.chassis!.circuits))
+    if (kind !== 'power-ground' && !/^c10[1-6]$/.test(id)) delete bare.looms.chassis!.circuits[id];
+  const standard = findStandard(bare, CATALOGUE);
+  const { assigned } = assignPins(bare, CATALOGUE, standard);
+  console.log(
+    `assignment of ${assigned.length} needs of the demo job: ${measure(15, () => assignPins(bare, CATALOGUE, standard)).toFixed(1)} ms`,
+  );
+  const { copper } = plan(createCleanSkerry(), CATALOGUE).power;
+  console.log(
+    `copper of feeds and returns: ${copper.massG.toFixed(0)} g; with one size throughout each tree ${copper.oneSizeMassG.toFixed(0)} g (${((1 - copper.massG / copper.oneSizeMassG) * 100).toFixed(1)} % saved)`,
+  );
+  const times = [200, 800, 3200].map((size) => {
+    const vehicle = createRandomVehicle(SEED, size);
+    plan(vehicle, CATALOGUE);
+    const ms = measure(size >= 3200 ? 5 : 11, () => plan(vehicle, CATALOGUE));
+    console.log(`made-up vehicle, ${Object.keys(vehicle.looms).length} looms, about ${size} wires: ${ms.toFixed(0)} ms`);
+    return ms;
+  });
+  console.log(`growth exponent over whole vehicles ${(Math.log(times[2]! / times[0]!) / Math.log(16)).toFixed(2)}`);
+}
+
 report();
+reportVehicles();
 reportCoverage();

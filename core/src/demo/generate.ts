@@ -1,2 +1,3 @@
 export { createRandom } from './createRandom';
 export { createRandomJob } from './createRandomJob';
+export { createRandomVehicle } from './createRandomVehicle';

@@ -1,6 +1,6 @@
 import type { ShopStandard } from '../catalogue';
 import { findSurroundings, type Job, type Loom } from '../model';
-import { measureHeat } from './measureHeat';
+import { findHeat, type HeatStore } from './heatStore';
 import type { LoomFlow } from './power/planPower';
 import type { PlannedBundle, PlannedCovering, PlannedHeat, SizedWire } from './types';
 
@@ -13,6 +13,7 @@ export function measureHeats(
   coverings: readonly PlannedCovering[],
   flows: ReadonlyMap<string, LoomFlow>,
   modeIds: readonly string[],
+  store: HeatStore,
   standard: ShopStandard,
 ): PlannedHeat[] {
   const sources = new Map(
@@ -38,7 +39,7 @@ export function measureHeats(
       const here = section.elements.flat().map((id) => sources.get(id)!);
       const watts = modeIds.map((_, mode) => here.reduce((sum, one) => sum + (one.watts[mode] ?? 0), 0));
       const most = watts.length ? Math.max(...watts) : 0;
-      const heat = measureHeat({
+      const heat = findHeat(store, {
         ambientC,
         bundleMm: section.odMm,
         outsideMm: section.odMm + wallMm,

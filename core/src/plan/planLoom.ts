@@ -7,6 +7,7 @@ import { chooseTerminations } from './chooseTerminations';
 import { connect, route } from './connect';
 import { createSizes, type SizeRange } from './createSizes';
 import { createTree } from './createTree';
+import type { HeatStore } from './heatStore';
 import { listMarks } from './listMarks';
 import { measureBundles, type PackingStore } from './measureBundles';
 import { measureHeats } from './measureHeats';
@@ -15,6 +16,12 @@ import { measureAmpacities } from './power/measureAmpacity';
 import type { LoomFlow } from './power/planPower';
 import type { WireCurrent } from './power/types';
 import type { LoomPlan, PlannedSplice, PlannedTermination, PlannedWire, RunWire, Tree } from './types';
+
+/** What planning remembers beside its plans: never more than a shortcut. */
+export interface PlanStore {
+  packings: PackingStore;
+  heats: HeatStore;
+}
 
 /** A loom with its wires led along the tree: what does not depend on any size. */
 export interface RoutedLoom {
@@ -42,7 +49,7 @@ export function routeLoom(job: Job, loomId: string, catalogue: Catalogue, standa
 
 /**
  * The stages of a loom's plan that follow the route, in their order. Each is a pure function; what passes between them is in types.ts.
- * store null: a draft, with bundles as thin as they could be and no picture of them.
+ * A draft has bundles as thin as they could be and no picture of them.
  */
 export function planLoom(
   job: Job,
@@ -52,20 +59,22 @@ export function planLoom(
   demands: ReadonlyMap<string, SizeDemand>,
   catalogue: Catalogue,
   standard: ShopStandard,
-  store: PackingStore | null,
+  store: PlanStore,
+  isDraft: boolean,
 ): LoomPlan {
   const { loomId, tree, splices, sizes } = routed;
   const loom = job.looms[loomId]!;
-  const first = routed.first && planLoom(toUnfitted(job, loomId), routed.first, flows, modeIds, demands, catalogue, standard, store);
+  const first =
+    routed.first && planLoom(toUnfitted(job, loomId), routed.first, flows, modeIds, demands, catalogue, standard, store, isDraft);
   // size: a conductor for every wire
   const sized = chooseConductors(loom, routed.wires, sizes, demands);
   const barrels = chooseBarrels(splices, sized, catalogue);
   // bundle: what lies in each section and how thick it is
-  const bundles = measureBundles(loom, tree, sized, standard, store);
+  const bundles = measureBundles(loom, tree, sized, standard, isDraft ? null : store.packings);
   // cover, and what it gets to
   const coverings = chooseCoverings(job, loom, tree, bundles, catalogue, standard);
-  const heats = measureHeats(job, loom, sized, bundles, coverings, flows, modeIds, standard);
-  const ampacities = measureAmpacities(job, loom, sized, bundles, coverings, heats, flows, store === null, standard);
+  const heats = measureHeats(job, loom, sized, bundles, coverings, flows, modeIds, store.heats, standard);
+  const ampacities = measureAmpacities(job, loom, sized, bundles, coverings, heats, flows, isDraft, store.heats, standard);
   const currents = sized.map(({ id }): WireCurrent => {
     const { rmsA, peakA, designA: design, protectionId } = flows.get(id) ?? { rmsA: [], peakA: 0, designA: null, protectionId: null };
     return { wireId: id, rmsA, peakA, designA: design, protectionId, ...ampacities.get(id)! };

@@ -66,7 +66,7 @@ function Face({ circuit, prefix }: { circuit: Circuit | undefined; prefix: strin
   if (!circuit) return <td>nothing here</td>;
   return (
     <td>
-      <Swatch colour={circuit.colour} /> <span className="mono">{`${prefix}-${circuit.number}`}</span> {circuit.name}
+      <Swatch colour={circuit.colour} words={false} /> <span className="mono">{`${prefix}-${circuit.number}`}</span> {circuit.name}
       <span className="faint"> {toColourWords(circuit.colour)}</span>
     </td>
   );

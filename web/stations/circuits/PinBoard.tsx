@@ -107,7 +107,7 @@ function Peg({
       onClick={() => onPick(pin)}
     >
       <span className={styles.cavity}>{pin.cavity}</span>
-      {colour ? <Swatch colour={colour} /> : <span className={styles.hole} />}
+      {colour ? <Swatch colour={colour} words={false} /> : <span className={styles.hole} />}
       <span className={styles.function}>{need.function}</span>
       <span className={styles.where}>
         {code && <b>{code} </b>}

@@ -74,7 +74,7 @@ export function PinPanel({
                     </span>
                   </td>
                   <td>
-                    <Swatch colour={circuit.colour} /> <span className="mono">{circuit.number}</span> {circuit.name},{' '}
+                    <Swatch colour={circuit.colour} words={false} /> <span className="mono">{circuit.number}</span> {circuit.name},{' '}
                     {toColourWords(circuit.colour)}
                     <br />
                     {circuit.terminations.map((one) => `${job.looms[loomId]!.ends[one.endId]!.name} ${one.cavity}`).join(' · ')}

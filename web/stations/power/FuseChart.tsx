@@ -15,11 +15,11 @@ export function FuseChart({ guard, loads, job }: { guard: PlannedProtection; loa
   const make = useCallback(
     (ink: ChartInk) => {
       const times = listLimits(tripS).map((point) => point.times);
-      const grid = Array.from({ length: 61 }, (_, index) => times[0]! * 1.02 * (8 / times[0]!) ** (index / 60));
+      const mostA = Math.max(8 * ratingA!, (leastFaultA ?? 0) * 1.1);
+      const grid = Array.from({ length: 61 }, (_, index) => times[0]! * 1.02 * (Math.max(8, mostA / ratingA!) / times[0]!) ** (index / 60));
       const band = grid
         .map((one) => ({ amperes: one * ratingA!, ...measureOpening(one, tripS) }))
         .filter(({ longestS }) => Number.isFinite(longestS));
-      const mostA = Math.max(8 * ratingA!, (leastFaultA ?? 0) * 1.1);
       const damage = weakest
         ? Array.from({ length: 60 }, (_, index) => weakest.shortA * 1.001 * (mostA / weakest.shortA) ** (index / 59))
             .filter((amperes) => amperes > weakest.shortA)
@@ -28,7 +28,10 @@ export function FuseChart({ guard, loads, job }: { guard: PlannedProtection; loa
       const inrush = loads.flatMap(({ inrushA, inrushMs }) =>
         inrushA === null || inrushMs === null ? [] : [[inrushA, clip(inrushMs / 1000)]],
       );
-      const line = (amperes: number, name: string) => ({ xAxis: amperes, label: { formatter: name, color: ink.ink, fontSize: 14 } });
+      const line = (amperes: number, name: string) => ({
+        xAxis: amperes,
+        label: { formatter: name, color: ink.ink, fontSize: 14, position: 'insideEndTop' },
+      });
       return {
         grid: { left: 58, right: 18, top: 34, bottom: 40 },
         legend: { top: 0, left: 0, textStyle: { color: ink.ink, fontSize: 14 }, itemWidth: 18 },
@@ -49,11 +52,10 @@ export function FuseChart({ guard, loads, job }: { guard: PlannedProtection; loa
         },
         yAxis: {
           type: 'log',
-          name: 's',
           min: LEAST_S,
           max: MOST_S,
           splitLine: { lineStyle: { color: ink.hair } },
-          axisLabel: { color: ink.ink, fontSize: 14 },
+          axisLabel: { color: ink.ink, fontSize: 14, formatter: (value: number) => `${value} s` },
         },
         series: [
           {

@@ -115,7 +115,7 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
                 <tr key={index} data-counts={step.counts}>
                   <td>{step.way}</td>
                   <td>
-                    {step.kind === 'wire' ? '' : `${step.kind} `}
+                    {step.kind === 'contact' ? 'contact ' : ''}
                     {step.words}
                   </td>
                   <td className={styles.num}>{step.milliohm.toFixed(1)} mΩ</td>

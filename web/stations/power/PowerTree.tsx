@@ -52,10 +52,9 @@ export const PowerTree = memo(function PowerTree({
     <LoadRow key={load.id} load={load} depth={depth} mode={mode} looms={looms} isChosen={load.id === chosen} onPick={onPick} />
   );
   const branch = (one: Branch, depth: number): React.ReactNode => {
-    const lone = one.loads.length === 1 && one.branches.length === 0;
     return [
       <LinkRow key={one.protection!.id} one={one.protection!} depth={depth} mode={mode} job={job} />,
-      ...one.loads.map((load) => row(load, depth + (lone ? 1 : 1))),
+      ...one.loads.map((load) => row(load, depth + 1)),
       ...one.branches.map((below) => branch(below, depth + 1)),
     ];
   };
@@ -98,14 +97,14 @@ export const PowerTree = memo(function PowerTree({
 });
 
 const WORDS = { fuse: 'fuse', channel: 'channel', relay: 'relay', switch: 'switch', bar: 'bar' } as const;
-const toA = (value: number) => (value < 0.1 ? `${Math.round(value * 1000)} m` : Number(value.toFixed(value < 10 ? 2 : 1)));
+const toA = (value: number) => value.toFixed(value < 0.1 ? 3 : value < 10 ? 2 : 1);
 const most = (values: readonly number[], mode: number | null) => (mode === null ? Math.max(0, ...values) : (values[mode] ?? 0));
 
 function LinkRow({ one, depth, mode, job }: { one: PlannedProtection; depth: number; mode: number | null; job: Job }) {
   const isBad = one.problems.length > 0;
   return (
     <tr className={styles.link}>
-      <td style={{ paddingLeft: depth * 16 }}>
+      <td style={{ paddingLeft: depth * 9 }}>
         <span className={styles.glyph} data-kind={one.kind} aria-hidden /> {one.name}
       </td>
       <td className={styles.num}>{toA(most(one.rmsA, mode))}</td>
@@ -172,7 +171,7 @@ function LoadRow({
   const share = load.budgetV > 0 ? load.dropV / load.budgetV : 0;
   return (
     <tr className={styles.load} aria-selected={isChosen} onClick={() => onPick(load)}>
-      <td style={{ paddingLeft: depth * 16 }}>
+      <td style={{ paddingLeft: depth * 9 }}>
         <button className={styles.name}>{load.name}</button>
       </td>
       <td className={styles.num}>{toA(most(load.rmsA, mode))}</td>
@@ -197,8 +196,8 @@ function LoadRow({
             >
               <span className={styles.fill} data-over={share > 1.0005} style={{ width: `${Math.min(100, share * 100)}%` }} />
             </span>
-            <span className={`mono ${share > 1.0005 ? styles.alarm : ''}`}>
-              {load.dropV.toFixed(2)} of {load.budgetV.toFixed(2)} V
+            <span className={`${styles.figures} ${share > 1.0005 ? styles.alarm : ''}`}>
+              {load.dropV.toFixed(2)} / {load.budgetV.toFixed(2)} V
             </span>
           </span>
         )}

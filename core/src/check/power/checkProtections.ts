@@ -1,4 +1,4 @@
-import { FUSE_RATINGS, type PlannedProtection } from '../../plan';
+import { findHarm, FUSE_RATINGS, type PlannedProtection } from '../../plan';
 import { createFinding } from '../createFinding';
 import type { Finding, FindingPlace, JobContext, JobRule } from '../types';
 
@@ -81,8 +81,10 @@ function toFinding(context: JobContext, one: PlannedProtection, problem: Planned
 /** The largest that is made, that the wire bears and that still carries the load. */
 function lowerRating(one: PlannedProtection): Finding['fix'] {
   if (!one.pinned || one.weakest === null) return null;
-  const { steadyA } = one.weakest;
-  const fitting = FUSE_RATINGS.filter((ratingA) => ratingA <= steadyA && ratingA * 0.75 >= one.loadA).at(-1);
+  const { weakest } = one;
+  const fitting = FUSE_RATINGS.filter(
+    (ratingA) => ratingA <= weakest.steadyA && ratingA * 0.75 >= one.loadA && findHarm(ratingA, one.tripS, weakest) === null,
+  ).at(-1);
   return fitting === undefined
     ? null
     : {

@@ -3,9 +3,9 @@ import type { SizeDemand } from '../chooseConductors';
 import type { SizeRange } from '../createSizes';
 import type { LoomPlan, PlannedWire, RunWire } from '../types';
 import { chooseCopper, type CopperEdge } from './chooseCopper';
-import type { GuardedWire } from './chooseProtections';
+import { findHarm, type GuardedWire } from './chooseProtections';
 import { COPPER_PER_K } from '../measureHeat';
-import { measureHeatAllowed } from './measureAmpacity';
+import { measureHeatAllowed } from '../measureHeatAllowed';
 import { measureResistance, type TracedWire } from './tracePaths';
 import type { PathStep, PlannedLoad, PlannedProtection } from './types';
 
@@ -75,20 +75,25 @@ class DemandMaker {
 
   askForFuses(): void {
     const { protections, guarded, wires } = this.context;
-    for (const { id, ratingA, name } of protections) {
+    for (const { id, ratingA, tripS, name } of protections) {
       if (ratingA === null) continue;
-      for (const { loomId, wireId, current } of guarded.get(id) ?? []) {
-        const { steadyA } = current;
-        if (steadyA === null || steadyA >= ratingA || steadyA === 0) continue;
+      for (const { loomId, wireId, shortC, current } of guarded.get(id) ?? []) {
+        const { steadyA, shortA, runningC } = current;
+        if (steadyA === null || shortA === null || runningC === null || steadyA === 0) continue;
         const { wire } = wires.get(`${loomId}/${wireId}`)!;
         // the bundle lets it give off so much heat: a thicker wire makes that at more current
-        const bears = ({ r20MilliohmPerM }: Conductor) => steadyA * Math.sqrt(wire.conductor.r20MilliohmPerM / r20MilliohmPerM);
-        const conductor = this.optionsOf(loomId, wire).find((one) => bears(one) >= ratingA);
+        const isEnough = ({ r20MilliohmPerM, areaMm2 }: Conductor) => {
+          const more = Math.sqrt(wire.conductor.r20MilliohmPerM / r20MilliohmPerM);
+          const thicker = { loomId, wireId, steadyA: steadyA * more, shortA: shortA * more, areaMm2, runningC, shortC };
+          return thicker.steadyA >= ratingA && findHarm(ratingA, tripS, thicker) === null;
+        };
+        if (isEnough(wire.conductor)) continue;
+        const conductor = this.optionsOf(loomId, wire).find(isEnough);
         if (conductor && conductor.areaMm2 > wire.conductor.areaMm2)
           this.ask(loomId, wireId, {
             conductor,
             ruledBy: 'fuse',
-            because: `bears the ${ratingA} A of ${name}; ${toSizeWords(wire.conductor)} would bear ${steadyA.toFixed(1)} A here`,
+            because: `bears the ${ratingA} A of ${name} until it opens; ${toSizeWords(wire.conductor)} bears ${steadyA.toFixed(1)} A here`,
           });
       }
     }
@@ -102,8 +107,9 @@ class DemandMaker {
         if (limitC === null || wattsPerM === 0) continue;
         const most = limitC - standard.heatMarginK;
         if (middleC !== null && middleC <= most) continue;
-        const { sections } = bundles.find((one) => one.segmentId === segmentId)!;
-        const covering = coverings.find((one) => one.segmentId === segmentId)!;
+        const at = bundles.findIndex((one) => one.segmentId === segmentId);
+        const { sections } = bundles[at]!;
+        const covering = coverings[at]!;
         for (const { elements, odMm } of sections) {
           if (odMm === 0) continue;
           const wallMm = covering.odOutsideMm - Math.max(...sections.map((one) => one.odMm));
@@ -245,34 +251,34 @@ class DemandMaker {
     tree.currentsA.push(0);
   }
 
+  /** Least copper of each tree by itself; one that keeps its budgets as it is needs no search. */
   private settle(tree: DropTree, copper: { massG: number; oneSizeMassG: number }): void {
     if (tree.edges.length === 0) return;
-    const chosen = chooseCopper(tree.edges);
-    if (!chosen) return;
-    copper.massG += chosen.massG;
     copper.oneSizeMassG += this.measureOneSize(tree);
-    tree.keys.forEach((key, index) => {
-      const option = chosen.choices[index]!;
-      if (key === null || option === 0) return;
-      const { wire } = this.context.wires.get(key)!;
-      this.ask(key.slice(0, key.length - wire.id.length - 1), wire.id, {
-        conductor: tree.options[index]![option]!,
-        ruledBy: 'drop',
-        because: `least copper in all that keeps every load behind it within its drop budget; ${toSizeWords(tree.options[index]![0]!)} would not`,
+    for (const members of listTrees(tree)) {
+      const part = toPart(tree, members);
+      const chosen = keepsBudgets(part) ? null : chooseCopper(part);
+      copper.massG += chosen?.massG ?? part.reduce((sum, { options }) => sum + options[0]!.massG, 0);
+      chosen?.choices.forEach((option, at) => {
+        const index = members[at]!;
+        const key = tree.keys[index]!;
+        if (key === null || option === 0) return;
+        const { wire } = this.context.wires.get(key)!;
+        this.ask(key.slice(0, key.length - wire.id.length - 1), wire.id, {
+          conductor: tree.options[index]![option]!,
+          ruledBy: 'drop',
+          because: `least copper in all that keeps every load behind it within its drop budget; ${toSizeWords(tree.options[index]![0]!)} would not`,
+        });
       });
-    });
+    }
   }
 
   /** Copper if all wires of each tree had one size, no thinner than their ends, heat and fuses have it: the rule of thumb. */
   private measureOneSize(tree: DropTree): number {
     const choices = tree.keys.map((key, index) => (key === null ? [] : this.listPlain(key, tree.currentsA[index]!)));
     const areas = [...new Set(choices.flatMap((options) => options.map(({ areaMm2 }) => areaMm2)))].sort((a, b) => a - b);
-    const rootOf: number[] = [];
-    tree.edges.forEach(({ parent }, index) => (rootOf[index] = parent === -1 ? index : rootOf[parent]!));
-    const groups = new Map<number, number[]>();
-    rootOf.forEach((root, index) => groups.set(root, [...(groups.get(root) ?? []), index]));
     let massG = 0;
-    for (const members of groups.values()) {
+    for (const members of listTrees(tree)) {
       const pick = (index: number, area: number) => choices[index]!.find(({ areaMm2 }) => areaMm2 >= area) ?? choices[index]!.at(-1);
       const fits = (area: number) => {
         const spent = new Map<number, number>();
@@ -303,4 +309,35 @@ class DemandMaker {
       dropV: this.toDrop(key, one, currentA),
     }));
   }
+}
+
+/** Edges that hang together, by the one nearest to the source; in their order. */
+function listTrees({ edges }: DropTree): number[][] {
+  const trees = new Map<number, number[]>();
+  const rootOf: number[] = [];
+  edges.forEach(({ parent }, index) => {
+    const root = parent === -1 ? index : rootOf[parent]!;
+    rootOf[index] = root;
+    const members = trees.get(root);
+    if (members) members.push(index);
+    else trees.set(root, [index]);
+  });
+  return [...trees.values()];
+}
+
+function toPart({ edges }: DropTree, members: readonly number[]): CopperEdge[] {
+  const at = new Map(members.map((index, place) => [index, place]));
+  return members.map((index) => {
+    const { parent, options, fixedV, budgetV } = edges[index]!;
+    return { parent: parent === -1 ? -1 : at.get(parent)!, options, fixedV, budgetV };
+  });
+}
+
+/** Are all budgets kept with the thinnest that is allowed? */
+function keepsBudgets(edges: readonly CopperEdge[]): boolean {
+  const spent: number[] = [];
+  return edges.every(({ parent, options, fixedV, budgetV }, index) => {
+    spent[index] = (parent === -1 ? 0 : spent[parent]!) + fixedV + options[0]!.dropV;
+    return budgetV === null || spent[index] <= budgetV;
+  });
 }

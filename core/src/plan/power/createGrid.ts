@@ -206,7 +206,7 @@ export function listLinks(job: Job, catalogue: Catalogue): GridLink[] {
               id: `${deviceId}.${linkId}`,
               deviceId,
               linkId,
-              name: `${device.unit || device.name} ${link.name}`,
+              name: (device.unit || device.name) === link.name ? link.name : `${device.unit || device.name} ${link.name}`,
               kind: link.kind,
               a,
               b,

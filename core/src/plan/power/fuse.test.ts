@@ -3,7 +3,7 @@ import { WIRE_TABLES } from '../../catalogue';
 import { findHarm } from './chooseProtections';
 import { BLADE_LIMITS, chooseFuse, FUSE_RATINGS, measureDamage, measureOpening, measureShortTimeFactor, measureSureOpening } from './fuse';
 import { measureHeat } from '../measureHeat';
-import { measureHeatAllowed } from './measureAmpacity';
+import { measureHeatAllowed } from '../measureHeatAllowed';
 import { measureResistance } from './tracePaths';
 
 const awg = (size: string) => WIRE_TABLES.etfe.find((one) => one.size === size)!;

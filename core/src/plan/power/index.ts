@@ -21,7 +21,7 @@ export {
   measureSureOpening,
   type OpeningPoint,
 } from './fuse';
-export { measureHeatAllowed } from './measureAmpacity';
+export { measureHeatAllowed } from '../measureHeatAllowed';
 export { listDevicePins, type DeviceLine, type DevicePin, type PinState } from './listDevicePins';
 export { measureFlows, type Currents, type Flows } from './measureFlows';
 export { measureResistance } from './tracePaths';

@@ -1,6 +1,7 @@
 import type { ShopStandard } from '../../catalogue';
 import { findSurroundings, type Job, type Loom } from '../../model';
-import { BUNDLE_W_PER_M_K, COPPER_PER_K, COVERING_W_PER_M_K, findZero, measureSurfaceHeat } from '../measureHeat';
+import { findHeatAllowed, type HeatStore } from '../heatStore';
+import { COPPER_PER_K } from '../measureHeat';
 import type { LoomFlow } from './planPower';
 import type { PlannedBundle, PlannedCovering, PlannedHeat, SizedWire } from '../types';
 
@@ -14,18 +15,8 @@ export interface WireAmpacity {
   runningC: number | null;
 }
 
-/** Heat that a bundle gives off with its middle at this temperature, W/m (calculations 4, solved the other way round). */
-export function measureHeatAllowed(middleC: number, ambientC: number, bundleMm: number, outsideMm: number, altitudeM: number): number {
-  if (middleC <= ambientC) return 0;
-  const insidePerWatt = Math.log(outsideMm / bundleMm) / (2 * Math.PI * COVERING_W_PER_M_K) + 1 / (4 * Math.PI * BUNDLE_W_PER_M_K);
-  const given = (surfaceC: number) => measureSurfaceHeat(surfaceC, ambientC, outsideMm, altitudeM);
-  // the surface at which what goes out of it just brings the middle there
-  const surfaceC = findZero((one) => middleC - one - given(one) * insidePerWatt, ambientC, middleC);
-  return given(surfaceC!);
-}
-
 /** Steady and short-time ampacity of every wire in its bundles and zones (calculations 5).
- * Of a draft the short-time one is not looked for. */
+ * Of a draft the short-time one is looked for behind fuses only: a channel trips long before it. */
 export function measureAmpacities(
   job: Job,
   loom: Loom,
@@ -35,6 +26,7 @@ export function measureAmpacities(
   heats: readonly PlannedHeat[],
   flows: ReadonlyMap<string, LoomFlow>,
   isDraft: boolean,
+  store: HeatStore,
   standard: ShopStandard,
 ): Map<string, WireAmpacity> {
   const designA = (wireId: string) => flows.get(wireId)?.designA ?? 0;
@@ -50,7 +42,7 @@ export function measureAmpacities(
       if (section.odMm === 0) continue;
       const here = section.elements.flat().map((id) => byId.get(id)!);
       const allowed = (limitC: number) => {
-        const watts = measureHeatAllowed(limitC, ambientC, section.odMm, section.odMm + wallMm, standard.altitudeM);
+        const watts = findHeatAllowed(store, limitC, ambientC, section.odMm, section.odMm + wallMm, standard.altitudeM);
         const perAmpere = (wire: SizedWire) => (wire.conductor.r20MilliohmPerM / 1000) * (1 + COPPER_PER_K * (limitC - 20));
         const others = here.reduce((sum, wire) => sum + designA(wire.id) ** 2 * perAmpere(wire), 0);
         return (wire: SizedWire) => Math.sqrt(Math.max(0, watts - others + designA(wire.id) ** 2 * perAmpere(wire)) / perAmpere(wire));
@@ -66,7 +58,8 @@ export function measureAmpacities(
       const limitC = Math.min(...[...tables].map((table) => standard.insulationLimitC[table])) - standard.heatMarginK;
       const shortC = Math.min(...[...tables].map((table) => standard.insulationShortC[table]));
       const steady = allowed(limitC);
-      const short = isDraft ? steady : allowed(shortC);
+      const isLetOff = isDraft && !guarded.some(({ id }) => flows.get(id)!.isFused);
+      const short = isLetOff ? steady : allowed(shortC);
       for (const wire of guarded) {
         const one = result.get(wire.id)!;
         const least = (known: number | null, now: number) => (known === null ? now : Math.min(known, now));

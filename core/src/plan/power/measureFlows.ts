@@ -46,6 +46,7 @@ class FlowMaker {
   private readonly unknown: boolean[];
   private readonly linksInto = new Map<number, GridLink[]>();
   private readonly linksFrom = new Map<number, GridLink[]>();
+  private readonly zero: Currents;
   private readonly state: ('open' | 'busy' | 'done')[];
 
   constructor(
@@ -53,6 +54,7 @@ class FlowMaker {
     private readonly grid: Grid,
   ) {
     this.modeIds = Object.keys(job.modes).sort(compareIds);
+    this.zero = this.none();
     this.drawn = grid.nodes.map(() => null);
     this.unknown = grid.nodes.map(() => false);
     this.state = grid.nets.map(() => 'open');
@@ -97,8 +99,7 @@ class FlowMaker {
   }
 
   private draw(node: number, amount: Currents): void {
-    const sum = (this.drawn[node] ??= this.none());
-    for (const key of ['peak', 'rms', 'mean'] as const) amount[key].forEach((value, mode) => (sum[key][mode]! += value));
+    addTo((this.drawn[node] ??= this.none()), amount);
   }
 
   /** A load of so many amperes at a node, on as long as its device is in each mode. */
@@ -205,7 +206,7 @@ class FlowMaker {
       root,
       feeds,
       fedBy: root === null ? null : (this.linksInto.get(root)?.[0] ?? null),
-      current: this.none(),
+      current: this.zero,
       unknown: 0,
     };
   }
@@ -242,24 +243,27 @@ class FlowMaker {
     const unknown = new Map<number, number>();
     for (let at = order.length - 1; at >= 0; at -= 1) {
       const node = order[at]!;
-      const sum = sums.get(node) ?? this.none();
       const own = this.drawn[node];
-      if (own) for (const key of ['peak', 'rms', 'mean'] as const) own[key].forEach((value, mode) => (sum[key][mode]! += value));
+      // most pins draw nothing: they share one zero
+      let sum = sums.get(node);
+      if (own) addTo((sum ??= this.none()), own);
       const count = (unknown.get(node) ?? 0) + (this.unknown[node] ? 1 : 0);
       const edgeIndex = flows.parentEdge[node]!;
       if (at === 0) {
-        flow.current = sum;
+        flow.current = sum ?? this.zero;
         flow.unknown = count;
         break;
       }
-      flows.edges[edgeIndex] = sum;
+      flows.edges[edgeIndex] = sum ?? this.zero;
       flows.unknownBeyond[edgeIndex] = count;
       const { a, b } = grid.edges[edgeIndex]!;
       const parent = a === node ? b : a;
-      const above = sums.get(parent);
-      if (above) for (const key of ['peak', 'rms', 'mean'] as const) sum[key].forEach((value, mode) => (above[key][mode]! += value));
-      else sums.set(parent, { peak: [...sum.peak], rms: [...sum.rms], mean: [...sum.mean] });
-      unknown.set(parent, (unknown.get(parent) ?? 0) + count);
+      if (sum) {
+        const above = sums.get(parent);
+        if (above) addTo(above, sum);
+        else sums.set(parent, { peak: [...sum.peak], rms: [...sum.rms], mean: [...sum.mean] });
+      }
+      if (count) unknown.set(parent, (unknown.get(parent) ?? 0) + count);
     }
     this.state[index] = 'done';
   }
@@ -269,5 +273,13 @@ class FlowMaker {
     const first = circuits[0]!;
     const [source] = this.job.looms[first.loomId]!.circuits[first.circuitId]!.terminations;
     return (source && this.grid.nodeOfPin.get(toPinKey({ loomId: first.loomId, ...source }))) ?? nodes[0]!;
+  }
+}
+
+function addTo(sum: Currents, more: Currents): void {
+  for (let mode = 0; mode < more.peak.length; mode += 1) {
+    sum.peak[mode]! += more.peak[mode]!;
+    sum.rms[mode]! += more.rms[mode]!;
+    sum.mean[mode]! += more.mean[mode]!;
   }
 }

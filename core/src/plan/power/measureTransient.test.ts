@@ -19,7 +19,15 @@ test('goes to the steady state, from below and from above', () => {
 test('with next to nothing let out it is the adiabatic rise: θ(t) by k²S² of IEC 60364-4-43', () => {
   // 1 mm² of copper, 8.96 g/m, R 17.24 mΩ/m, 1000 A for 10 ms: dθ/dt = I²R(θ)/C, solved: 1 + α(θ − 20) grows as exp(α I² R t / C)
   const [amperes, ohmPerM, grams] = [1000, 0.01724, 8.96];
-  const inputs = { ...start, startC: 20, ambientC: 20, copperGPerM: grams, insulationGPerM: 0, wattsPerMAt20: () => amperes ** 2 * ohmPerM, seconds: 0.01 };
+  const inputs = {
+    ...start,
+    startC: 20,
+    ambientC: 20,
+    copperGPerM: grams,
+    insulationGPerM: 0,
+    wattsPerMAt20: () => amperes ** 2 * ohmPerM,
+    seconds: 0.01,
+  };
   const exact = 20 + (Math.exp((0.00393 * amperes ** 2 * ohmPerM * 0.01) / (grams * 0.385)) - 1) / 0.00393;
   const { points, outJ, inJ } = measureTransient(inputs);
   expect(outJ / inJ).toBeLessThan(0.001);
@@ -48,4 +56,6 @@ test.each([
   ['no mass', { copperGPerM: 0, insulationGPerM: 0 }],
   ['no time', { seconds: 0 }],
   ['a covering thinner than its bundle', { outsideMm: 5 }],
-])('%s is refused', (_, change) => expect(() => measureTransient({ ...start, ...change })).toThrow(/expected mass, diameters and time above 0/));
+])('%s is refused', (_, change) =>
+  expect(() => measureTransient({ ...start, ...change })).toThrow(/expected mass, diameters and time above 0/),
+);

@@ -15,6 +15,8 @@ export interface LoomFlow {
   peakA: number;
   designA: number | null;
   protectionId: string | null;
+  /** its protection is a fuse, which lets a small overload pass for minutes */
+  isFused: boolean;
 }
 
 /** Flow of every wire of a loom, by wire id. */
@@ -27,29 +29,38 @@ export function listLoomFlows(grid: Grid, flows: Flows): Map<string, Map<string,
     result.set(wire.loomId, ofLoom);
     const current = flows.edges[index];
     const rmsA = current?.rms ?? flows.modeIds.map(() => 0);
-    const most = Math.max(0, ...rmsA);
+    let most = 0;
+    for (const value of rmsA) if (value > most) most = value;
     const net = grid.nets[grid.netOf[a]!]!;
     const draws = net.kind === 'supply' || net.kind === 'power-ground' || net.kind === 'output';
     ofLoom.set(wire.wireId, {
       rmsA,
-      peakA: Math.max(0, ...(current?.peak ?? [])),
+      peakA: most === 0 ? 0 : Math.max(0, ...(current?.peak ?? [])),
       designA: flows.unknownBeyond[index]! > 0 || (draws && most === 0) ? null : most,
       protectionId: guards[grid.netOf[a]!]?.id ?? null,
+      isFused: guards[grid.netOf[a]!]?.kind === 'fuse',
     });
   });
   return result;
 }
 
-/** The sums of the whole vehicle for looms as they are sized now, and what they ask of the sizes in the next round. */
+/** Sums of the vehicle, and what they ask of the sizes: found when asked for. */
+export interface PoweredLooms {
+  power: Omit<PowerPlan, 'rounds' | 'settled' | 'copper'>;
+  /** before: of the round before */
+  ask: (before: Demands) => { demands: Demands; copper: PowerPlan['copper'] };
+}
+
+/** The sums of the whole vehicle for looms as they are sized now. Of a draft the nets are not listed. */
 export function planPower(
   job: Job,
   grid: Grid,
   flows: Flows,
   looms: readonly LoomPlan[],
   sizes: ReadonlyMap<string, (wire: RunWire) => SizeRange>,
-  before: Demands,
+  isDraft: boolean,
   standard: ShopStandard,
-): { power: Omit<PowerPlan, 'rounds' | 'settled'>; demands: Demands } {
+): PoweredLooms {
   const wires = new Map<string, TracedWire>();
   const guarded = new Map<string, GuardedWire[]>();
   for (const { loomId, wires: ofLoom, currents } of looms)
@@ -69,17 +80,15 @@ export function planPower(
     });
   const { loads, twins } = tracePaths({ job, grid, flows, wires, standard });
   const protections = chooseProtections({ job, grid, flows, standard, loads, guarded });
-  const { demands, copper } = chooseDemands({ looms, wires, sizes, loads, twins, protections, guarded, standard, before });
   return {
     power: {
       modeIds: flows.modeIds,
-      nets: listNets(grid, flows),
+      nets: isDraft ? [] : listNets(grid, flows),
       loads,
       protections,
       sourceA: measureSource(grid, flows),
-      copper,
     },
-    demands,
+    ask: (before) => chooseDemands({ looms, wires, sizes, loads, twins, protections, guarded, standard, before }),
   };
 }
 

@@ -195,6 +195,8 @@ class Tracer {
     let boxAt: number | null = null;
     const seen = new Set<number>();
     let node = from;
+    // past the ground stud the way is everybody's
+    let counts = true;
     for (;;) {
       const net = flows.nets[grid.netOf[node]!]!;
       if (net.root === null || seen.has(grid.netOf[node]!)) return { steps, linkIds, boxAt, root: null, isFed: false, isBattery: false };
@@ -204,7 +206,10 @@ class Tracer {
         const edge = grid.edges[edgeIndex]!;
         const next = edge.a === node ? edge.b : edge.a;
         const currentA = this.measureMost(flows.edges[edgeIndex], modes);
+        if (way === 'back' && grid.nodes[node]!.offer?.can.includes('chassis')) counts = false;
+        const first = steps.length;
         this.addEdgeSteps(steps, edge.wire, node, next, way, currentA);
+        if (!counts) for (let at = first; at < steps.length; at += 1) steps[at] = { ...steps[at]!, counts };
         node = next;
       }
       const offer = grid.nodes[node]!.offer;

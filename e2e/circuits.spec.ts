@@ -1,0 +1,82 @@
+import { expect, test } from '@playwright/test';
+import { createCleanSkerry, createSkerry } from 'wattograph-core/demo';
+import { createTestJob, readJob, saved } from './helpers';
+
+test('the planted traps are found, and each fix works', async ({ page, request }) => {
+  const id = await createTestJob(request, createSkerry());
+  // a sensor without its ground, on its pin
+  await page.goto(`/jobs/${id}/circuits?loom=inlet`);
+  await page.getByRole('button', { name: 'charge pressure pin 2, sensor ground: open, CI1' }).click();
+  await page.getByRole('button', { name: /^Join cavity 2/ }).click();
+  await expect(page.getByRole('button', { name: /^charge pressure pin 2, sensor ground: controller plug/ })).toBeVisible();
+  // a 5 V rail near its limit
+  await page.getByRole('tab', { name: 'Boxes' }).click();
+  await expect(page.getByRole('meter', { name: '5 V rail A' })).toHaveAttribute('aria-valuenow', '84');
+  await page.getByRole('button', { name: /^Move damper/ }).click();
+  await expect(page.getByText('CI8')).toHaveCount(0);
+  // a fuse over its wire, a feed over its budget, a fan on a small contact
+  await page.keyboard.press('4');
+  const tree = page.getByRole('region', { name: 'Power tree' });
+  await expect(tree.getByText(/a 150 A fuse over C-103/)).toBeVisible();
+  await tree.locator('p', { hasText: 'PO4' }).getByRole('button').click();
+  await expect(tree.getByText('PO4')).toHaveCount(0);
+  const fuse = tree.locator('p', { hasText: 'PO2' });
+  if (await fuse.count()) await fuse.first().getByRole('button').click();
+  await expect(tree.getByText('PO2')).toHaveCount(0);
+  await tree.locator('p', { hasText: 'EN5' }).first().getByRole('button', { name: 'Take a Brack 2' }).click();
+  await expect(tree.getByText('EN5')).toHaveCount(0);
+  await saved(page);
+  const { document } = await readJob(request, id);
+  expect(document.looms.chassis!.ends['m-radiator-fan']!.familyId).toBe('brack-2');
+  expect(document.looms.inlet!.circuits.c216!.terminations).toContainEqual({ endId: 'chg', cavity: '2' });
+});
+
+test('one key assigns what is open, with reasons; undo takes all of it back', async ({ page, request }) => {
+  const job = createCleanSkerry();
+  const { circuits } = job.looms.chassis!;
+  for (const [circuitId, { terminations }] of Object.entries(circuits))
+    if (terminations.some(({ endId }) => endId === 'm-pedal' || endId === 'm-rain-light')) delete circuits[circuitId];
+  const id = await createTestJob(request, job);
+  await page.goto(`/jobs/${id}/circuits?loom=chassis`);
+  await expect(page.getByRole('button', { name: 'pedal pin 3, track 1: open, CI1' })).toBeVisible();
+  await page.keyboard.press('a');
+  const told = page.getByRole('region', { name: 'Assignment' });
+  await expect(told).toContainText('needs placed');
+  await expect(told).toContainText('pedal track 1');
+  await expect(page.getByRole('button', { name: /^pedal pin 3, track 1: controller plug/ })).toBeVisible();
+  await saved(page);
+  expect((await readJob(request, id)).version).toBe(1);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('button', { name: 'pedal pin 3, track 1: open, CI1' })).toBeVisible();
+});
+
+test('a longer run and a thirstier pump move drop, wire and setting', async ({ page, request }) => {
+  const id = await createTestJob(request, createCleanSkerry());
+  await page.goto(`/jobs/${id}/power?loom=chassis`);
+  const tree = page.getByRole('region', { name: 'Power tree' });
+  await tree.getByRole('button', { name: 'intercooler pump 12 V supply' }).click();
+  const panel = page.getByRole('tabpanel', { name: 'Load' });
+  await expect(panel).toContainText(/channel \d+: 8 A, computed/);
+  // both charts are drawn: the band, the damage curve, the steps
+  await expect(panel.getByRole('img', { name: /^Opening times of/ }).locator('svg')).toBeVisible();
+  await expect(panel.getByRole('img', { name: /^intercooler pump 12 V supply: of 12.5 V/ }).locator('svg')).toBeVisible();
+  await page.getByLabel('Continuous current').fill('10');
+  await page.keyboard.press('Enter');
+  await expect(panel).toContainText(/channel \d+: 11 A, computed/);
+  const row = tree.getByRole('row', { name: /intercooler pump/ });
+  const wire = await row.getByRole('cell').nth(3).textContent();
+  await saved(page);
+  const { document, version } = await readJob(request, id);
+  expect(document.looms.chassis!.ends['m-intercooler-pump']!.pins['2']!.currentA).toBe(10);
+  await request.post(`/api/jobs/${id}/edits`, {
+    data: {
+      id: '7f0e6a2e-1d7b-4f0c-9d2f-1b8e4a5c6d01',
+      base: version,
+      author: 'test',
+      label: 'longer',
+      patch: [{ op: 'replace', path: '/looms/chassis/segments/r-intercooler-pump/lengthMm', value: 2200 }],
+    },
+  });
+  await page.reload();
+  await expect(row.getByRole('cell').nth(3)).not.toHaveText(wire!);
+});

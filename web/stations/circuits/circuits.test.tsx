@@ -1,0 +1,174 @@
+import { fireEvent, screen, within } from '@testing-library/react';
+import { assignPins, CATALOGUE, findStandard, type Job } from 'wattograph-core';
+import { createCleanSkerry, createInlet, createSkerry } from 'wattograph-core/demo';
+import { FakeStore, renderWith } from '../../testing/fakeStore';
+import { CircuitsStation } from './CircuitsStation';
+import { readOhms } from './UnknownPanel';
+
+let loom = 'chassis';
+jest.mock('next/navigation', () => ({
+  useRouter: () => ({ push: jest.fn() }),
+  usePathname: () => '/jobs/job/circuits',
+  useSearchParams: () => new URLSearchParams(`loom=${loom}`),
+}));
+// the worker, without one
+jest.mock('../../client/assigner', () => ({
+  assign: (job: Job, onDone: (answer: unknown) => void) => {
+    const timer = setTimeout(() => onDone({ assignment: assignPins(job, CATALOGUE, findStandard(job, CATALOGUE)), ms: 12 }), 0);
+    return () => clearTimeout(timer);
+  },
+}));
+
+const open = (job: Job, loomId: string) => {
+  loom = loomId;
+  const store = new FakeStore(job);
+  renderWith(store, <CircuitsStation />);
+  return store;
+};
+const board = () => screen.getByRole('region', { name: 'Pins' });
+const choose = (label: string, value: string) => fireEvent.change(screen.getByLabelText(label), { target: { value } });
+
+describe('pin board', () => {
+  test('a sensor without its ground stands out, and its fix joins it', () => {
+    const store = open(createSkerry(), 'inlet');
+    fireEvent.click(within(screen.getByRole('group', { name: 'Which pins' })).getByRole('button', { name: /^open/ }));
+    const pegs = within(board()).getAllByRole('button');
+    expect(pegs.map((peg) => peg.getAttribute('aria-label'))).toEqual(['charge pressure pin 2, sensor ground: open, CI1']);
+    fireEvent.click(pegs[0]!);
+    const panel = screen.getByRole('tabpanel', { name: 'Pin' });
+    expect(panel.textContent).toContain('charge pressure has no sensor ground: cavity 2 is not connected.');
+    fireEvent.click(within(panel).getByRole('button', { name: /^Join cavity 2/ }));
+    expect(store.job.looms.inlet!.circuits.c216!.terminations).toContainEqual({ endId: 'chg', cavity: '2' });
+    expect(within(board()).queryAllByRole('button')).toEqual([]);
+  });
+  test('a pin shows its way through every loom to the box', () => {
+    open(createCleanSkerry(), 'inlet');
+    fireEvent.click(within(board()).getByRole('button', { name: /^throttle pin 5, track 1: controller plug/ }));
+    const way = screen.getByRole('table', { name: 'Way through the looms' });
+    expect(
+      within(way)
+        .getAllByRole('row')
+        .map((row) => row.textContent!.slice(0, 7)),
+    ).toEqual(['chassis', 'engine1', 'inlet1 ']);
+  });
+  test('finds by device and by function, in this loom or the whole vehicle', () => {
+    open(createCleanSkerry(), 'gearbox');
+    fireEvent.change(screen.getByLabelText('Find a device or function'), { target: { value: 'track' } });
+    expect(within(board()).queryAllByRole('button')).toHaveLength(0);
+    fireEvent.click(screen.getByRole('button', { name: 'whole vehicle' }));
+    expect(within(board()).getAllByRole('button').length).toBeGreaterThan(4);
+  });
+});
+
+describe('assignment', () => {
+  test('gives what is open a place, says why, keeps the rest, and is one edit', async () => {
+    const job = createCleanSkerry();
+    const { circuits } = job.looms.chassis!;
+    for (const [id, { terminations }] of Object.entries(circuits))
+      if (terminations.some(({ endId }) => endId === 'm-pedal')) delete circuits[id];
+    const store = open(job, 'chassis');
+    fireEvent.click(screen.getByRole('button', { name: /Assign what is open/ }));
+    const told = await screen.findByRole('region', { name: 'Assignment' });
+    expect(told.textContent).toMatch(/6 needs placed\./);
+    expect(told.textContent).toMatch(/pedal track 1.*controller plug.*analogue: /);
+    expect(store.labels).toEqual(['assign 6 needs']);
+    expect(store.job.looms.chassis!.circuits.c107).toEqual(circuits.c107);
+    fireEvent.click(screen.getByRole('button', { name: /Assign what is open/ }));
+    expect(await screen.findByText('Nothing was open.')).toBeTruthy();
+    expect(store.labels).toHaveLength(1);
+  });
+  test('what cannot be placed says what competes and what it would take', async () => {
+    const job = createInlet();
+    for (const need of Object.values(job.looms.inlet!.ends.map!.pins)) need.required = true;
+    delete job.looms.inlet!.circuits.c217;
+    open(job, 'inlet');
+    fireEvent.click(screen.getByRole('button', { name: /Assign what is open/ }));
+    expect((await screen.findByRole('region', { name: 'Assignment' })).textContent).toMatch(
+      /manifold pressure signal: no free pin for analogue or digital or frequency or temperature in reach: add a box/,
+    );
+  });
+});
+
+test('an assignment that is stopped changes nothing', async () => {
+  const store = open(createSkerry(), 'inlet');
+  fireEvent.click(screen.getByRole('button', { name: /Assign what is open/ }));
+  fireEvent.click(screen.getByRole('button', { name: 'Stop assigning' }));
+  await new Promise((done) => setTimeout(done, 20));
+  expect(store.labels).toEqual([]);
+  expect(screen.queryByRole('region', { name: 'Assignment' })).toBeNull();
+});
+
+describe('boxes', () => {
+  test('a rail over its share offers to move what draws most', () => {
+    const store = open(createSkerry(), 'chassis');
+    const panel = screen.getByRole('tabpanel', { name: 'Boxes' });
+    expect(within(panel).getByRole('meter', { name: '5 V rail A' }).getAttribute('aria-valuenow')).toBe('84');
+    fireEvent.click(within(panel).getByRole('button', { name: /^Move damper/ }));
+    expect(Number(screen.getByRole('meter', { name: '5 V rail A' }).getAttribute('aria-valuenow'))).toBeLessThanOrEqual(80);
+    expect(store.labels[0]).toMatch(/^Move damper/);
+  });
+  test('a job without any says where they come from', () => {
+    open(createInlet(), 'inlet');
+    expect(screen.getByRole('tabpanel', { name: 'Boxes' }).textContent).toContain('No controller, module, fuse box or ground stud yet');
+  });
+});
+
+test('both faces of a break, colour to colour', () => {
+  open(createCleanSkerry(), 'chassis');
+  fireEvent.click(screen.getByRole('tab', { name: 'Breaks' }));
+  choose('Which break', 'gearbox');
+  const rows = within(screen.getByRole('table', { name: 'Both faces' }))
+    .getAllByRole('row')
+    .slice(1);
+  expect(rows.length).toBe(Object.values(createCleanSkerry().looms.gearbox!.circuits).length);
+  for (const row of rows) expect(row.textContent).toMatch(/C-\d+.*G-\d+/);
+});
+
+describe('inline parts', () => {
+  test('a resistor is entered with its reason, reads as it should, and goes again', () => {
+    const store = open(createCleanSkerry(), 'chassis');
+    fireEvent.click(screen.getByRole('tab', { name: 'Inline parts' }));
+    const add = screen.getByRole('button', { name: 'Add part' });
+    expect(add).toHaveProperty('disabled', true);
+    choose('At which end', 'm-steering-angle');
+    choose('First cavity', '1');
+    choose('Second cavity', '3');
+    choose('Ohms', '4700');
+    choose('Why it is there', 'pull-up for the old sensor');
+    fireEvent.click(add);
+    const part = Object.values(store.job.parts).find(({ kind }) => kind === 'resistor')!;
+    expect(part).toMatchObject({
+      ohms: 4700,
+      watts: null,
+      at: { loomId: 'chassis', endId: 'm-steering-angle', cavities: ['1', '3'] },
+      reason: 'pull-up for the old sensor',
+    });
+    expect(screen.getByRole('table', { name: 'Inline parts' }).textContent).toContain('4.7 kΩ');
+    fireEvent.click(screen.getByRole('button', { name: 'Take the resistor at steering angle out' }));
+    expect(Object.values(store.job.parts).some(({ kind }) => kind === 'resistor')).toBe(false);
+  });
+});
+
+describe('unknown wire', () => {
+  test.each([
+    ['14', 14],
+    ['4.7k', 4700],
+    ['4k7', 4700],
+    ['1,2 M', 1_200_000],
+    ['0.8 Ω', 0.8],
+    ['', null],
+    ['wet', null],
+    ['-3', null],
+    ['4.7k7', null],
+  ])('%p is %p ohms', (text, ohms) => expect(readOhms(text)).toBe(ohms));
+  test('a reading gives likely functions with the next safe test, under the caution', () => {
+    open(createCleanSkerry(), 'chassis');
+    fireEvent.click(screen.getByRole('tab', { name: 'Unknown wire' }));
+    const panel = screen.getByRole('tabpanel', { name: 'Unknown wire' });
+    expect(panel.textContent).toContain('A cold filament or a motor at rest reads a tenth');
+    choose('Reading in ohms', '14');
+    expect(within(panel).getAllByRole('row')[1]!.textContent).toMatch(/^injector, high impedance/);
+    choose('Reading in ohms', 'a lot');
+    expect(panel.textContent).toContain('Expected a resistance such as 14, 4.7k or 1M, got “a lot”.');
+  });
+});

@@ -1,0 +1,112 @@
+import { fireEvent, screen, within } from '@testing-library/react';
+import type { Job } from 'wattograph-core';
+import { createCleanSkerry, createInlet, createSkerry } from 'wattograph-core/demo';
+import { FakeStore, renderWith } from '../../testing/fakeStore';
+import { PowerStation } from './PowerStation';
+
+jest.mock('next/navigation', () => ({
+  usePathname: () => '/x',
+  useRouter: () => ({ push: jest.fn() }),
+  useSearchParams: () => new URLSearchParams('loom=chassis'),
+}));
+// a picture of a chart is looked at in a browser; what it is made of is tested in core
+jest.mock('../../ui/Chart', () => ({ Chart: ({ words }: { words: string }) => <div role="img" aria-label={words} /> }));
+
+const open = (job: Job) => {
+  const store = new FakeStore(job);
+  renderWith(store, <PowerStation />);
+  return store;
+};
+const tree = () => screen.getByRole('region', { name: 'Power tree' });
+const type = (label: string, value: string) => {
+  fireEvent.change(screen.getByLabelText(label), { target: { value } });
+  fireEvent.blur(screen.getByLabelText(label));
+};
+const row = (name: string) => within(tree()).getByRole('button', { name }).closest('tr')!;
+
+test('from the battery through fuse, switch and channel to the load', () => {
+  open(createCleanSkerry());
+  const words = within(tree())
+    .getAllByRole('row')
+    .map((one) => (one as HTMLTableRowElement).cells[0]!.textContent!.trim());
+  const order = ['battery, 12.5 V', 'starter motor main feed', 'main fuse', 'kill switch main pole', 'fuel pump 12 V supply'].map((one) =>
+    words.indexOf(one),
+  );
+  expect(order).toEqual([...order].sort((a, b) => a - b));
+  expect(order).not.toContain(-1);
+});
+
+test('a pump that draws more drops more, is protected higher, and its ground follows', () => {
+  const store = open(createCleanSkerry());
+  fireEvent.click(within(tree()).getByRole('button', { name: 'fuel pump 12 V supply' }));
+  const before = Number(row('fuel pump 12 V supply').querySelector('[role=meter]')!.getAttribute('aria-valuenow'));
+  expect(screen.getByText(/channel 4: 10 A, computed|channel \d+: 10 A, computed/)).toBeTruthy();
+  type('Continuous current', '11');
+  const { pins } = store.job.looms.chassis!.ends['m-fuel-pump']!;
+  expect([pins['1']!.currentA, pins['2']!.currentA]).toEqual([11, 11]);
+  expect(screen.getByText(/channel \d+: 13 A, computed/)).toBeTruthy();
+  expect(Number(row('fuel pump 12 V supply').querySelector('[role=meter]')!.getAttribute('aria-valuenow'))).not.toBe(before);
+  for (const bad of ['-1', 'much', '', '1001']) type('Continuous current', bad);
+  expect(pins['1']!.currentA).toBe(11);
+});
+
+test('modes: what is off draws nothing, and a share that is not given counts as fully on', () => {
+  const store = open(createCleanSkerry());
+  fireEvent.click(within(tree()).getByRole('button', { name: 'fuel pump 12 V supply' }));
+  fireEvent.click(screen.getByRole('button', { name: 'cranking' }));
+  expect(row('fuel pump 12 V supply').cells[1]!.textContent).toBe('0.000');
+  type('On in cranking, percent', '');
+  expect(store.job.devices.fuelpump!.duty).toEqual({ idle: 1 });
+  expect(row('fuel pump 12 V supply').cells[1]!.textContent).toBe('9.00');
+  type('On in cranking, percent', '25');
+  expect(store.job.devices.fuelpump!.duty.crank).toBe(0.25);
+  expect(row('fuel pump 12 V supply').cells[1]!.textContent).toBe('4.50');
+});
+
+test('the fuse over its wire and the feed over its budget have fixes that mend them', () => {
+  const store = open(createSkerry());
+  for (let fix = 0; fix < 2 && within(tree()).queryAllByText(/PO2|PO4/).length; fix += 1)
+    fireEvent.click(within(tree()).getAllByRole('button', { name: 'Let the size be computed' })[0]!);
+  expect(within(tree()).queryByText(/PO2|PO4/)).toBeNull();
+  expect(store.labels.length).toBeGreaterThan(0);
+});
+
+test('a rating is pinned with a reason only, and let go again', async () => {
+  const store = open(createSkerry());
+  fireEvent.click(within(tree()).getByRole('button', { name: 'Sluice 24 feed' }));
+  expect(screen.getByText('main fuse: 150 A, pinned')).toBeTruthy();
+  fireEvent.click(screen.getByRole('button', { name: 'let it be computed' }));
+  expect(store.job.devices.fuse!.ratings).toEqual({});
+});
+
+test('source and modes are figures of the job', () => {
+  const store = open(createCleanSkerry());
+  fireEvent.click(screen.getByRole('tab', { name: 'Source and modes' }));
+  type('Source voltage', '13,8');
+  type('Generator current', '20');
+  expect(store.job.source).toMatchObject({ volts: 13.8, continuousA: 20 });
+  expect(within(tree()).getAllByText(/the generator gives 20 A/).length).toBeGreaterThan(0);
+  type('Generator current', '');
+  expect(store.job.source.continuousA).toBeNull();
+  type('Name of mode wet', 'rain stage');
+  fireEvent.click(screen.getByRole('button', { name: 'Take mode idle out' }));
+  expect(Object.keys(store.job.modes).sort()).toEqual(['crank', 'night', 'wet']);
+  expect(store.job.modes.wet!.name).toBe('rain stage');
+  expect(store.job.devices.fan!.duty).toEqual({ crank: 0, wet: 0.6 });
+  fireEvent.click(screen.getByRole('button', { name: 'Add a mode' }));
+  expect(Object.keys(store.job.modes)).toHaveLength(4);
+});
+
+test('heat along the way to an end', () => {
+  open(createCleanSkerry());
+  fireEvent.click(screen.getByRole('tab', { name: 'Heat along the loom' }));
+  expect(screen.getByRole('img', { name: 'Temperature along the chassis loom in its worst mode' })).toBeTruthy();
+  expect(screen.getByText(/Warmest on this way: \d+ °C/)).toBeTruthy();
+});
+
+test('a job without loads says where they come from', () => {
+  const job = createInlet();
+  for (const end of Object.values(job.looms.inlet!.ends)) end.pins = {};
+  open(job);
+  expect(screen.getByText(/No loads yet/)).toBeTruthy();
+});
