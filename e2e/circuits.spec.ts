@@ -74,7 +74,7 @@ test('a longer run and a thirstier pump move drop, wire and setting', async ({ p
       base: version,
       author: 'test',
       label: 'longer',
-      patch: [{ op: 'replace', path: '/looms/chassis/segments/r-intercooler-pump/lengthMm', value: 2200 }],
+      patch: [{ op: 'replace', path: '/looms/chassis/segments/r-intercooler-pump/lengthMm', value: 5000 }],
     },
   });
   await page.reload();

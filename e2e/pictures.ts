@@ -44,6 +44,12 @@ async function main(): Promise<void> {
     await survey.keyboard.type('240');
     await keep(survey, name);
   }
+  const circuits = await open(`${SKERRY}/circuits?loom=inlet`);
+  await circuits.getByRole('button', { name: /^charge pressure pin 2/ }).click();
+  await keep(circuits, 'circuits');
+  const power = await open(`${SKERRY}/power?loom=chassis`);
+  await power.getByRole('button', { name: 'Sluice 24 feed' }).click();
+  await keep(power, 'power');
   await keep(await open(`${SKERRY}/bundle?loom=inlet&tab=findings`), 'findings');
   const ends = await open(`${SKERRY}/ends?loom=inlet`);
   await keep(ends, 'ends');
