@@ -24,6 +24,10 @@ async function main(): Promise<void> {
     const page = await browser.newPage({ viewport: { width, height } });
     await page.goto(`${address}${path}`);
     await page.waitForTimeout(1500);
+    // the first plan of four looms takes a moment on a slow machine
+    await page.waitForFunction(() => !/Computing the plan|Opening the job|Computing the pack/.test(document.body.innerText), null, {
+      timeout: 30_000,
+    });
     return page;
   };
   const keep = async (page: Page, name: string) => {
