@@ -25,7 +25,7 @@ async function main(): Promise<void> {
     await page.goto(`${address}${path}`);
     await page.waitForTimeout(1500);
     // the first plan of four looms takes a moment on a slow machine
-    await page.waitForFunction(() => !/Computing the plan|Opening the job|Computing the pack/.test(document.body.innerText), null, {
+    await page.waitForFunction(() => !/Computing the plan|Opening the job|Laying the sheets/.test(document.body.innerText), null, {
       timeout: 30_000,
     });
     return page;

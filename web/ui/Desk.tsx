@@ -151,7 +151,9 @@ function Frame({ jobId, children }: { jobId: string; children: ReactNode }) {
 function StationMark({ rules, loomId }: { rules: RegExp | null; loomId: string }) {
   const findings = useFindings();
   const accepted = useJob(({ document }) => document.accepted);
-  if (!rules) return null;
+  const isPlanned = useJob(({ result }) => result !== null);
+  // nothing is in order before it has been looked at
+  if (!rules || !isPlanned) return null;
   const open = findings.filter(
     (finding) =>
       (finding.loomId === loomId || finding.loomId === '') &&
