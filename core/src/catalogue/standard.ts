@@ -55,6 +55,14 @@ export interface ShopStandard {
   /** a load above this goes through a relay or channel, A */
   directA: number;
   railShare: number;
+  /** a load above this has a ground wire of its own, A */
+  ownGroundA: number;
+  /** loads of one kind up to this share a feed, A */
+  sharedLoadA: number;
+  /** what a shared feed carries at most, A: one contact of a bulkhead with room to spare */
+  sharedFeedA: number;
+  /** sensors and lamps below this share one feed in the whole vehicle, A */
+  smallLoadA: number;
   canStubMm: number;
   canPitchMm: number;
   lookAlikeReachMm: number;
@@ -112,6 +120,10 @@ export const LARKHOLLOW: ShopStandard = {
   channelTripS: 0.5,
   directA: 5,
   railShare: 0.8,
+  ownGroundA: 3,
+  sharedLoadA: 1.5,
+  sharedFeedA: 4.5,
+  smallLoadA: 0.2,
   canStubMm: 300,
   canPitchMm: 25,
   lookAlikeReachMm: 250,

@@ -1,5 +1,5 @@
 import { type Finding, type Job, type PinOffer, type PowerPlan } from 'wattograph-core';
-import { useJobStore } from '../../client/jobContext';
+import { FindingLine } from '../../ui/FindingLine';
 import styles from './Circuits.module.css';
 
 interface Box {
@@ -17,7 +17,6 @@ export function BoxesPanel({
   planned: { job: Job; power: PowerPlan };
   findings: readonly Finding[];
 }) {
-  const store = useJobStore();
   const boxes = listBoxes(job);
   const netAt = new Map(
     power.nets.flatMap((net) =>
@@ -34,17 +33,7 @@ export function BoxesPanel({
   return (
     <div className={styles.facts}>
       {about.map((finding) => (
-        <p key={finding.key} className={finding.grade === 'note' ? styles.note : styles.finding}>
-          <b>
-            {finding.grade} {finding.code}
-          </b>{' '}
-          {finding.sentence}{' '}
-          {finding.fix && (
-            <button className={styles.button} onClick={() => store.push(finding.fix!.label, finding.fix!.patch)}>
-              {finding.fix.label}
-            </button>
-          )}
-        </p>
+        <FindingLine key={finding.key} finding={finding} />
       ))}
       {boxes.map(({ name, offers }) => {
         const rails = new Map<string, { usedA: number; limitA: number }>();

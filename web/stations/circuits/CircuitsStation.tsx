@@ -3,7 +3,7 @@
 import { useHotkeys } from '@mantine/hooks';
 import { notifications } from '@mantine/notifications';
 import { useDeferredValue, useMemo, useState } from 'react';
-import { listDevicePins, listOperations, toPinsCsv, type Assignment, type DeviceLine, type DevicePin } from 'wattograph-core';
+import { listDevicePins, listOperations, toPinKey, toPinsCsv, type Assignment, type DeviceLine, type DevicePin } from 'wattograph-core';
 import { assign } from '../../client/assigner';
 import { useFindings, useJobStore, usePower } from '../../client/jobContext';
 import { useLoomId } from '../../ui/Desk';
@@ -37,7 +37,7 @@ export function CircuitsStation() {
   const lines = useMemo(() => (planned ? listDevicePins(planned.job, planned.power.nets) : []), [planned]);
   const wrong = useMemo(() => listWrong(findings), [findings]);
   const isWrong = (pin: DevicePin) =>
-    wrong.get(toKey(pin)) ?? (pin.circuitId === null ? undefined : wrong.get(`${pin.loomId}/${pin.endId}/${pin.circuitId}`));
+    wrong.get(toPinKey(pin)) ?? (pin.circuitId === null ? undefined : wrong.get(`${pin.loomId}/${pin.endId}/${pin.circuitId}`));
   const begin = () => {
     const { document } = store.get();
     const stop = assign(document, (answer) => {
@@ -154,7 +154,7 @@ export function CircuitsStation() {
           {side === 'pin' && (
             <PinPanel
               planned={planned}
-              pin={lines.flatMap(({ pins }) => pins).find((pin) => chosen && toKey(pin) === toKey(chosen)) ?? null}
+              pin={lines.flatMap(({ pins }) => pins).find((pin) => chosen && toPinKey(pin) === toPinKey(chosen)) ?? null}
               findings={findings}
             />
           )}
@@ -167,8 +167,6 @@ export function CircuitsStation() {
     </div>
   );
 }
-
-const toKey = ({ loomId, endId, cavity }: { loomId: string; endId: string; cavity: string }) => `${loomId}/${endId}/${cavity}`;
 
 const OF_PINS = /^CI(1|3|4|5|6|9|10|11|15)$/;
 

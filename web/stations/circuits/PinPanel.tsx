@@ -1,5 +1,5 @@
 import { toColourWords, toSizeWords, type DevicePin, type Finding, type Job, type LoomPlan, type PowerPlan } from 'wattograph-core';
-import { useJobStore } from '../../client/jobContext';
+import { FindingLine } from '../../ui/FindingLine';
 import { Swatch } from '../../ui/Swatch';
 import styles from './Circuits.module.css';
 
@@ -13,7 +13,6 @@ export function PinPanel({
   pin: DevicePin | null;
   findings: readonly Finding[];
 }) {
-  const store = useJobStore();
   if (!pin) return <p className={styles.wait}>Choose a pin on the board: its way to the box is shown here, loom by loom.</p>;
   const { job, looms } = planned;
   const { need } = pin;
@@ -43,17 +42,7 @@ export function PinPanel({
       </h2>
       <p className="faint">{facts.join(' · ')}</p>
       {about.map((finding) => (
-        <p key={finding.key} className={styles.finding}>
-          <b>
-            {finding.grade} {finding.code}
-          </b>{' '}
-          {finding.sentence}{' '}
-          {finding.fix && (
-            <button className={styles.button} onClick={() => store.push(finding.fix!.label, finding.fix!.patch)}>
-              {finding.fix.label}
-            </button>
-          )}
-        </p>
+        <FindingLine key={finding.key} finding={finding} />
       ))}
       {net === null ? (
         <p>{need.required ? 'Not wired. Assign what is open (a), or join it by hand in Bundle.' : 'Not wired, and need not be.'}</p>

@@ -102,7 +102,7 @@ export function FuseChart({ guard, loads, job }: { guard: PlannedProtection; loa
     [ratingA, tripS, weakest, leastFaultA, loads],
   );
   if (ratingA === null) return null;
-  const name = weakest ? job.looms[weakest.loomId]!.circuits[weakest.wireId.split('.')[0]!]?.name : null;
+  const name = weakest ? job.looms[weakest.loomId]!.circuits[weakest.circuitId]?.name : null;
   return (
     <>
       <Chart make={make} height={230} words={`Opening times of ${guard.name} at ${ratingA} A against what its weakest wire stands`} />

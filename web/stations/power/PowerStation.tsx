@@ -2,7 +2,8 @@
 
 import { useDeferredValue, useMemo, useState } from 'react';
 import type { PlannedLoad } from 'wattograph-core';
-import { useFindings, useJobStore, usePower } from '../../client/jobContext';
+import { useFindings, usePower } from '../../client/jobContext';
+import { FindingLine } from '../../ui/FindingLine';
 import { LoadPanel } from './LoadPanel';
 import styles from './Power.module.css';
 import { PowerTree } from './PowerTree';
@@ -18,7 +19,6 @@ const OF_POWER = /^(PO([2-9]|1\d)|EN5)$/;
 export function PowerStation() {
   const planned = useDeferredValue(usePower());
   const findings = useFindings();
-  const store = useJobStore();
   const [mode, setMode] = useState<number | null>(null);
   const [side, setSide] = useState<Side>('load');
   const [chosen, setChosen] = useState<string | null>(null);
@@ -71,17 +71,7 @@ export function PowerStation() {
       </div>
       <div className={styles.tree} role="region" aria-label="Power tree">
         {about.map((finding) => (
-          <p key={finding.key} className={styles.finding}>
-            <b>
-              {finding.grade} {finding.code}
-            </b>{' '}
-            {finding.sentence}{' '}
-            {finding.fix && (
-              <button className={styles.button} onClick={() => store.push(finding.fix!.label, finding.fix!.patch)}>
-                {finding.fix.label}
-              </button>
-            )}
-          </p>
+          <FindingLine key={finding.key} finding={finding} />
         ))}
         <PowerTree planned={planned} mode={mode} chosen={load.id} onPick={pick} />
       </div>

@@ -134,7 +134,8 @@ export const checkTracks: JobRule = ({ job, plan }) => {
           const drives = pins.some((pin) => end.pins[pin]!.wants === 'half-bridge' && wired(pin) !== undefined);
           const tracks = pins.filter((pin) => end.pins[pin]!.wants === 'analogue');
           const live = tracks.filter((pin) => wired(pin) !== undefined);
-          if (drives && /throttle/i.test(end.name) && live.length < 2)
+          // what a bridge drives and reads back by a track is steered in a loop: one track alone may lie
+          if (drives && tracks.length > 0 && live.length < 2)
             findings.push(
               createFinding(
                 { loomId },

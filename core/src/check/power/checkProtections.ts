@@ -1,4 +1,4 @@
-import { findHarm, FUSE_RATINGS, type PlannedProtection } from '../../plan';
+import { findHarm, FUSE_RATINGS, measureFuseCarries, type PlannedProtection } from '../../plan';
 import { createFinding } from '../createFinding';
 import type { Finding, FindingPlace, JobContext, JobRule } from '../types';
 
@@ -34,7 +34,7 @@ function toFinding(context: JobContext, one: PlannedProtection, problem: Planned
           problem === 'over-wire'
             ? `${one.name}: a ${rating} ${what(one.kind)} over ${wire.number} (${name}), which bears ${amperes(steadyA)} in its bundle.`
             : `${one.name}: ${wire.number} (${name}) is burnt before the ${rating} ${what(one.kind)} opens.`,
-          { measured: one.ratingA, limit: steadyA, fix: lowerRating(one) ?? freeSize(job, loomId, wire.circuitId) ?? letCompute },
+          { measured: one.ratingA, limit: steadyA, fix: lowerRating(context, one) ?? freeSize(job, loomId, wire.circuitId) ?? letCompute },
         ),
       ];
     }
@@ -47,7 +47,7 @@ function toFinding(context: JobContext, one: PlannedProtection, problem: Planned
           places,
           one.ratingA === null
             ? `${one.name} carries ${amperes(one.loadA)}; it is good for ${amperes(one.maxA!)}.`
-            : `${one.name} carries ${amperes(one.loadA)} on a ${rating} ${what(one.kind)}${one.tripS === null ? `: over 75 % of it at ${one.ambientC} °C` : ''}.`,
+            : `${one.name} carries ${amperes(one.loadA)} on a ${rating} ${what(one.kind)}${one.tripS === null ? `: over ${Math.round(measureFuseCarries(one.ambientC, context.standard) * 100)} % of it at ${one.ambientC} °C` : ''}.`,
           { measured: one.loadA, limit: one.ratingA ?? one.maxA, fix: letCompute },
         ),
       ];
@@ -79,11 +79,14 @@ function toFinding(context: JobContext, one: PlannedProtection, problem: Planned
 }
 
 /** The largest that is made, that the wire bears and that still carries the load. */
-function lowerRating(one: PlannedProtection): Finding['fix'] {
+function lowerRating({ standard }: JobContext, one: PlannedProtection): Finding['fix'] {
   if (!one.pinned || one.weakest === null) return null;
   const { weakest } = one;
   const fitting = FUSE_RATINGS.filter(
-    (ratingA) => ratingA <= weakest.steadyA && ratingA * 0.75 >= one.loadA && findHarm(ratingA, one.tripS, weakest) === null,
+    (ratingA) =>
+      ratingA <= weakest.steadyA &&
+      ratingA * measureFuseCarries(one.ambientC, standard) >= one.loadA &&
+      findHarm(ratingA, one.tripS, weakest) === null,
   ).at(-1);
   return fitting === undefined
     ? null

@@ -1,8 +1,8 @@
 import { findFamily, type Catalogue, type ShopStandard } from '../../catalogue';
 import { changeDocument, listCavities, type Job, type PinOffer } from '../../model';
-import type { PinPlace } from '../../plan';
+import { toPinKey, type PinPlace } from '../../plan';
 import { compareIds } from '../../units';
-import { createNetMap, toKey } from './createNetMap';
+import { createNetMap } from './createNetMap';
 import { leadNeed, type Lead } from './leadNeed';
 import { listNeeds, type Need } from './listNeeds';
 import { findConflict, matchPins, type Costs } from './matchPins';
@@ -45,7 +45,7 @@ interface Place {
  * wired stays. The same job always comes out the same. What cannot be placed is told with the least set of needs that compete.
  */
 export function assignPins(job: Job, catalogue: Catalogue, standard: ShopStandard): Assignment {
-  const { needs, served } = listNeeds(job);
+  const { needs, served } = listNeeds(job, standard);
   const places = listPlaces(job, standard);
   const reach = listReach(job);
   const costs: Costs = needs.map((need, rank) =>
@@ -104,7 +104,7 @@ function listPlaces(job: Job, standard: ShopStandard): Place[] {
           if (compareIds(cavity, offer.pairWith) > 0) continue;
           pins.push({ loomId, endId, cavity: offer.pairWith });
         }
-        if (pins.some((pin) => netOf.has(toKey(pin)))) continue;
+        if (pins.some((pin) => netOf.has(toPinKey(pin)))) continue;
         places.push({
           pins,
           offer,

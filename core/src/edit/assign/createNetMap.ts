@@ -1,4 +1,4 @@
-import type { PinPlace } from '../../plan';
+import { toPinKey, type PinPlace } from '../../plan';
 import type { Job, PinNeed, PinOffer } from '../../model';
 import { compareIds } from '../../units';
 
@@ -12,8 +12,6 @@ export interface MappedNet {
   circuits: { loomId: string; circuitId: string }[];
   pins: NetPin[];
 }
-
-export const toKey = ({ loomId, endId, cavity }: PinPlace) => `${loomId}/${endId}/${cavity}`;
 
 /** The other face of a plug: end of a loom → the end it mates with. */
 export function listOtherSides(job: Job): Map<string, { loomId: string; endId: string }> {
@@ -37,9 +35,9 @@ export function createNetMap(job: Job): { nets: MappedNet[]; netOf: Map<string, 
   circuits.forEach(({ loomId, circuitId }, index) => {
     for (const place of job.looms[loomId]!.circuits[circuitId]!.terminations) {
       const end = job.looms[loomId]!.ends[place.endId]!;
-      add(end.kind === 'ring' ? `${loomId}/${place.endId}` : toKey({ loomId, ...place }), index);
+      add(end.kind === 'ring' ? `${loomId}/${place.endId}` : toPinKey({ loomId, ...place }), index);
       const other = others.get(`${loomId}/${place.endId}`);
-      if (other) add(toKey({ ...other, cavity: place.cavity }), index);
+      if (other) add(toPinKey({ ...other, cavity: place.cavity }), index);
     }
   });
   const neighbours = circuits.map(() => new Set<number>());
@@ -63,7 +61,7 @@ export function createNetMap(job: Job): { nets: MappedNet[]; netOf: Map<string, 
           offer: end.offers[place.cavity] ?? (end.kind === 'ring' ? (Object.values(end.offers)[0] ?? null) : null),
         };
         net.pins.push(pin);
-        netOf.set(toKey(pin), net);
+        netOf.set(toPinKey(pin), net);
       }
     nets.push(net);
   });

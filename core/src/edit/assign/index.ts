@@ -1,4 +1,4 @@
 export { assignPins, type AssignConflict, type Assigned, type Assignment } from './assignPins';
-export { createNetMap, toKey as toPlaceKey, type MappedNet } from './createNetMap';
+export { createNetMap, type MappedNet } from './createNetMap';
 export { listNeeds, listWanted, type Need } from './listNeeds';
 export { canPlaceAll, findConflict, matchPins, type Costs, type Match } from './matchPins';

@@ -1,7 +1,8 @@
+import type { ShopStandard } from '../../catalogue';
 import type { Capability, CircuitKind, Job, PinNeed, PinOffer } from '../../model';
-import type { PinPlace } from '../../plan';
+import { toPinKey, type PinPlace } from '../../plan';
 import { compareIds } from '../../units';
-import { createNetMap, toKey, type MappedNet } from './createNetMap';
+import { createNetMap, type MappedNet } from './createNetMap';
 
 /** Pins of one loom that belong together, and the circuits they are in already, of all looms. */
 export interface NeedMember {
@@ -41,13 +42,6 @@ const WANTS: Record<CircuitKind, readonly Capability[]> = {
 export const listWanted = ({ kind, wants }: Pick<PinNeed, 'kind' | 'wants'>): readonly Capability[] =>
   wants === null ? WANTS[kind] : [wants];
 
-/** A load above this has a ground wire and a channel of its own, A. */
-const ALONE_A = 3;
-/** Loads of one kind share a feed up to this, A: what one contact of a bulkhead carries with room to spare. */
-const SHARED_FEED_A = 4.5;
-/** Sensors and lamps below this share one feed in the whole vehicle, A. */
-const SMALL_A = 0.2;
-
 interface OpenPin {
   place: PinPlace;
   need: PinNeed;
@@ -55,7 +49,7 @@ interface OpenPin {
 }
 
 /** Everything that no box serves yet: required pins without a wire, and wired ones whose net reaches no pin that could serve them. */
-export function listNeeds(job: Job): { needs: Need[]; served: number } {
+export function listNeeds(job: Job, standard: ShopStandard): { needs: Need[]; served: number } {
   const { netOf } = createNetMap(job);
   const deviceAt = new Map(
     Object.values(job.devices).flatMap((device) => (device.at ? [[`${device.at.loomId}/${device.at.endId}`, device] as const] : [])),
@@ -78,7 +72,7 @@ export function listNeeds(job: Job): { needs: Need[]; served: number } {
       for (const cavity of Object.keys(end.pins).sort(compareIds)) {
         const need = end.pins[cavity]!;
         const place = { loomId, endId, cavity };
-        const net = netOf.get(toKey(place)) ?? null;
+        const net = netOf.get(toPinKey(place)) ?? null;
         const nth = counts.get(need.kind) ?? 0;
         counts.set(need.kind, nth + 1);
         const wanted = listWanted(need);
@@ -92,12 +86,12 @@ export function listNeeds(job: Job): { needs: Need[]; served: number } {
         if (!net && (!need.required || (need.kind === 'supply' && need.currentA === null))) continue;
         // the pins of a box that drives others are fed and grounded one by one
         const isBox = Object.keys(end.offers).length > 0;
-        const key = toGroup(loomId, endId, cavity, need, net, isBox ? null : (device?.templateId ?? null), isBox, boxLooms);
+        const key = toGroup(loomId, endId, cavity, need, net, isBox ? null : (device?.templateId ?? null), isBox, boxLooms, standard);
         order.set(key, Math.min(order.get(key) ?? nth, nth));
         groups.set(key, [...(groups.get(key) ?? []), { place, need, net }]);
       }
     }
-  return { needs: toNeeds(job, groups, order), served };
+  return { needs: toNeeds(job, groups, order, standard), served };
 }
 
 /** Pins with the same key are served by one place. */
@@ -110,27 +104,28 @@ function toGroup(
   templateId: string | null,
   isBox: boolean,
   boxLooms: ReadonlySet<string>,
+  standard: ShopStandard,
 ): string {
   if (need.kind === 'data') return `bus ${need.function}`;
   const isLed = net?.circuits.some((one) => boxLooms.has(one.loomId)) === true;
   if ((need.kind === 'sensor-ground' || need.kind === 'sensor-supply') && !isLed) return `${need.kind} ${need.noise ?? 'rest'}`;
   if (need.kind === 'screen') return `screen ${loomId}`;
   if (net) return `net ${net.circuits[0]!.loomId}/${net.circuits[0]!.circuitId}`;
-  if (need.kind === 'power-ground' && !isBox && (need.currentA ?? 0) <= ALONE_A) return `ground ${loomId}`;
-  if (need.kind === 'supply' && !isBox && (need.currentA ?? 0) < SMALL_A) return 'feed small loads';
-  if (need.kind === 'supply' && templateId !== null && (need.currentA ?? 0) <= ALONE_A / 2)
+  if (need.kind === 'power-ground' && !isBox && (need.currentA ?? 0) <= standard.ownGroundA) return `ground ${loomId}`;
+  if (need.kind === 'supply' && !isBox && (need.currentA ?? 0) < standard.smallLoadA) return 'feed small loads';
+  if (need.kind === 'supply' && templateId !== null && (need.currentA ?? 0) <= standard.sharedLoadA)
     return `feed ${loomId} ${templateId} ${need.function}`;
   return `pin ${loomId}/${endId}/${cavity}`;
 }
 
-function toNeeds(job: Job, groups: Map<string, OpenPin[]>, order: Map<string, number>): Need[] {
+function toNeeds(job: Job, groups: Map<string, OpenPin[]>, order: Map<string, number>, standard: ShopStandard): Need[] {
   const all = new Map<string, Need>();
   const keyOf = new Map<string, string>();
   for (const [key, pins] of [...groups]) {
-    const feeds = key.startsWith('feed ') ? splitFeeds(pins) : [pins];
+    const feeds = key.startsWith('feed ') ? splitFeeds(pins, standard.sharedFeedA) : [pins];
     feeds.forEach((some, index) => {
       const id = index === 0 ? key : `${key} ${index + 1}`;
-      for (const { place } of some) keyOf.set(toKey(place), id);
+      for (const { place } of some) keyOf.set(toPinKey(place), id);
       all.set(id, toNeed(job, id, some, order.get(key) ?? 0));
     });
   }
@@ -141,7 +136,7 @@ function toNeeds(job: Job, groups: Map<string, OpenPin[]>, order: Map<string, nu
     if (paired.has(id)) continue;
     const first = need.members[0]![0]!.pins[0]!;
     const partner = job.looms[first.loomId]!.ends[first.endId]!.pins[first.cavity]!.twistWith;
-    const other = partner === null ? undefined : keyOf.get(toKey({ ...first, cavity: partner }));
+    const other = partner === null ? undefined : keyOf.get(toPinKey({ ...first, cavity: partner }));
     const isPair = need.wants.some((one) => one === 'coil-pair' || one === 'knock-pair' || one === 'half-bridge' || one === 'can');
     if (isPair && other !== undefined && other !== id && all.has(other)) {
       paired.add(other);
@@ -151,12 +146,12 @@ function toNeeds(job: Job, groups: Map<string, OpenPin[]>, order: Map<string, nu
   return needs;
 }
 
-function splitFeeds(pins: readonly OpenPin[]): OpenPin[][] {
+function splitFeeds(pins: readonly OpenPin[], mostA: number): OpenPin[][] {
   const feeds: OpenPin[][] = [];
   let sum = Infinity;
   for (const pin of pins) {
     const own = pin.need.currentA ?? 0;
-    if (sum + own > SHARED_FEED_A) {
+    if (sum + own > mostA) {
       feeds.push([]);
       sum = 0;
     }

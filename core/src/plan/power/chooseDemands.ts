@@ -77,14 +77,14 @@ class DemandMaker {
     const { protections, guarded, wires } = this.context;
     for (const { id, ratingA, tripS, name } of protections) {
       if (ratingA === null) continue;
-      for (const { loomId, wireId, shortC, current } of guarded.get(id) ?? []) {
+      for (const { loomId, wireId, circuitId, shortC, current } of guarded.get(id) ?? []) {
         const { steadyA, shortA, runningC } = current;
         if (steadyA === null || shortA === null || runningC === null || steadyA === 0) continue;
         const { wire } = wires.get(`${loomId}/${wireId}`)!;
         // the bundle lets it give off so much heat: a thicker wire makes that at more current
         const isEnough = ({ r20MilliohmPerM, areaMm2 }: Conductor) => {
           const more = Math.sqrt(wire.conductor.r20MilliohmPerM / r20MilliohmPerM);
-          const thicker = { loomId, wireId, steadyA: steadyA * more, shortA: shortA * more, areaMm2, runningC, shortC };
+          const thicker = { loomId, wireId, circuitId, steadyA: steadyA * more, shortA: shortA * more, areaMm2, runningC, shortC };
           return thicker.steadyA >= ratingA && findHarm(ratingA, tripS, thicker) === null;
         };
         if (isEnough(wire.conductor)) continue;
@@ -263,8 +263,8 @@ class DemandMaker {
         const index = members[at]!;
         const key = tree.keys[index]!;
         if (key === null || option === 0) return;
-        const { wire } = this.context.wires.get(key)!;
-        this.ask(key.slice(0, key.length - wire.id.length - 1), wire.id, {
+        const { loomId, wire } = this.context.wires.get(key)!;
+        this.ask(loomId, wire.id, {
           conductor: tree.options[index]![option]!,
           ruledBy: 'drop',
           because: `least copper in all that keeps every load behind it within its drop budget; ${toSizeWords(tree.options[index]![0]!)} would not`,
@@ -297,8 +297,7 @@ class DemandMaker {
 
   /** Conductors of a wire before any drop budget asked for more. */
   private listPlain(key: string, currentA: number): { areaMm2: number; massG: number; dropV: number }[] {
-    const { wire } = this.context.wires.get(key)!;
-    const loomId = key.slice(0, key.length - wire.id.length - 1);
+    const { loomId, wire } = this.context.wires.get(key)!;
     const { conductors } = this.context.sizes.get(loomId)!(wire);
     const demand = this.demands.get(loomId)?.get(wire.id);
     const floor = demand && demand.ruledBy !== 'drop' ? demand.conductor.areaMm2 : 0;

@@ -1,7 +1,7 @@
 import type { ShopStandard } from '../../catalogue';
 import type { Job } from '../../model';
 import { toPinKey, type Grid, type GridLink } from './createGrid';
-import { chooseFuse, FUSE_RATINGS, measureDamage, measureOpening, measureSureOpening } from './fuse';
+import { chooseFuse, FUSE_RATINGS, measureDamage, measureOpening, measureSureOpening, measureFuseCarries } from './fuse';
 import type { Flows } from './measureFlows';
 import type { PlannedLoad, PlannedProtection, ProtectionProblem, WireCurrent } from './types';
 
@@ -9,6 +9,7 @@ import type { PlannedLoad, PlannedProtection, ProtectionProblem, WireCurrent } f
 export interface GuardedWire {
   loomId: string;
   wireId: string;
+  circuitId: string;
   areaMm2: number;
   shortC: number;
   current: WireCurrent;
@@ -58,12 +59,12 @@ function chooseProtection({ job, grid, flows, standard, loads, guarded }: Contex
   const guards = link.kind === 'fuse' || link.kind === 'channel';
   const tripS = link.kind === 'channel' ? standard.channelTripS : null;
   const { ratingA, because } = guards
-    ? chooseRating(link, loadA, inrush, ambientC, standard)
+    ? chooseRating(link, loadA, net?.unknown ?? 0, inrush, ambientC, standard)
     : { ratingA: null, because: 'it does not protect' };
   const weakest = (guarded.get(link.id) ?? []).reduce<PlannedProtection['weakest']>(
-    (least, { loomId, wireId, areaMm2, shortC, current }) => {
+    (least, { loomId, wireId, circuitId, areaMm2, shortC, current }) => {
       if (current.steadyA === null || (least && least.steadyA <= current.steadyA)) return least;
-      return { loomId, wireId, steadyA: current.steadyA, shortA: current.shortA!, areaMm2, runningC: current.runningC!, shortC };
+      return { loomId, wireId, circuitId, steadyA: current.steadyA, shortA: current.shortA!, areaMm2, runningC: current.runningC!, shortC };
     },
     null,
   );
@@ -101,11 +102,18 @@ function chooseProtection({ job, grid, flows, standard, loads, guarded }: Contex
 function chooseRating(
   link: GridLink,
   loadA: number,
+  unknown: number,
   inrush: readonly { currentA: number; seconds: number }[],
   ambientC: number,
   standard: ShopStandard,
 ): { ratingA: number | null; because: string } {
   if (link.pinnedA !== null) return { ratingA: link.pinnedA, because: link.pinReason ?? '' };
+  // a fuse chosen for half of its load would be a wrong number
+  if (unknown > 0)
+    return {
+      ratingA: null,
+      because: `${unknown} ${unknown === 1 ? 'load behind it gives' : 'loads behind it give'} no current: nothing is chosen before it is known`,
+    };
   const mostA = link.maxA ?? Infinity;
   if (link.kind === 'channel') {
     const ratingA = Math.max(1, Math.ceil(loadA * standard.channelHeadroom - 1e-9));
@@ -113,9 +121,8 @@ function chooseRating(
       ? { ratingA: null, because: `${loadA.toFixed(1)} A with headroom is more than the ${mostA} A it can be set to` }
       : { ratingA, because: `${loadA.toFixed(1)} A × ${standard.channelHeadroom} headroom, whole amperes` };
   }
-  const { fuseLoadShare, fuseDeratePerK } = standard;
-  const ratingA = chooseFuse(loadA, inrush, ambientC, fuseLoadShare, fuseDeratePerK, mostA);
-  const carries = fuseLoadShare * (1 - fuseDeratePerK * Math.max(0, ambientC - 25));
+  const carries = measureFuseCarries(ambientC, standard);
+  const ratingA = chooseFuse(loadA, inrush, carries, mostA);
   return {
     ratingA,
     because:
@@ -133,7 +140,7 @@ function listProblems(
   if (ratingA === null) return ['no-rating'];
   const problems: ProtectionProblem[] = [];
   if (weakest && ratingA > weakest.steadyA + 1e-6) problems.push('over-wire');
-  const carries = tripS === null ? standard.fuseLoadShare * (1 - standard.fuseDeratePerK * Math.max(0, ambientC - 25)) : 1;
+  const carries = tripS === null ? measureFuseCarries(ambientC, standard) : 1;
   if (loadA > ratingA * carries + 1e-6) problems.push('over-load');
   if (pinned && inrush.some(({ currentA, seconds }) => measureOpening(currentA / ratingA, tripS).shortestS <= seconds))
     problems.push('inrush');

@@ -1,7 +1,16 @@
 import fc from 'fast-check';
-import { WIRE_TABLES } from '../../catalogue';
+import { LARKHOLLOW, WIRE_TABLES } from '../../catalogue';
 import { findHarm } from './chooseProtections';
-import { BLADE_LIMITS, chooseFuse, FUSE_RATINGS, measureDamage, measureOpening, measureShortTimeFactor, measureSureOpening } from './fuse';
+import {
+  BLADE_LIMITS,
+  chooseFuse,
+  FUSE_RATINGS,
+  measureDamage,
+  measureFuseCarries,
+  measureOpening,
+  measureShortTimeFactor,
+  measureSureOpening,
+} from './fuse';
 import { measureHeat } from '../measureHeat';
 import { measureHeatAllowed } from '../measureHeatAllowed';
 import { measureResistance } from './tracePaths';
@@ -56,7 +65,7 @@ describe('opening limits of ISO 8820-3', () => {
 
 describe('choice of a fuse', () => {
   const choose = (loadA: number, ambientC = 25, inrush: { currentA: number; seconds: number }[] = [], mostA = 250) =>
-    chooseFuse(loadA, inrush, ambientC, 0.75, 0.002, mostA);
+    chooseFuse(loadA, inrush, measureFuseCarries(ambientC, LARKHOLLOW), mostA);
   test.each([
     // 7.5 A is 75 % of 10 A exactly; at 85 °C it carries 0.66 × 10
     [7.5, 25, 10],
@@ -87,7 +96,7 @@ describe('choice of a fuse', () => {
 });
 
 describe('a fuse and its wire', () => {
-  const wire = { loomId: 'l', wireId: 'w', steadyA: 9, shortA: 15, areaMm2: 0.38, runningC: 90, shortC: 250 };
+  const wire = { loomId: 'l', wireId: 'w', circuitId: 'c', steadyA: 9, shortA: 15, areaMm2: 0.38, runningC: 90, shortC: 250 };
   test('AWG 22 behind 5 A: every opening is before the damage', () => expect(findHarm(5, null, wire)).toBeNull());
   test('AWG 22 behind 30 A: at 1.35 × it glows for minutes before the fuse opens', () => expect(findHarm(30, null, wire)).toBe(1.35));
   test('a channel that trips at once protects what a fuse of its rating does not', () => {

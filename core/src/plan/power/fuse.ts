@@ -1,3 +1,5 @@
+import type { ShopStandard } from '../../catalogue';
+
 /** A point of a fuse's opening limits: at so many times its rating it opens between these times, s. Infinity: not within any time that matters. */
 export interface OpeningPoint {
   times: number;
@@ -62,19 +64,22 @@ export function measureDamage(areaMm2: number, currentA: number, fromC: number, 
   return (measureShortTimeFactor(fromC, toC) * areaMm2) ** 2 / currentA ** 2;
 }
 
+/** Share of its rating that a blade fuse carries for good where it sits: `fuseLoadShare` at 25 °C, less for each K above. */
+export const measureFuseCarries = (
+  ambientC: number,
+  { fuseLoadShare, fuseDeratePerK }: Pick<ShopStandard, 'fuseLoadShare' | 'fuseDeratePerK'>,
+) => fuseLoadShare * (1 - fuseDeratePerK * Math.max(0, ambientC - 25));
+
 /**
- * Smallest fuse for a load: continuous load at most `share` of its rating at 25 °C, less `deratePerK` for each K above, and no inrush
- * that could open it. Null where none that is made is large enough.
+ * Smallest fuse for a load: it carries that share of its rating for good, and no inrush could open it. Null where none that is made is
+ * large enough.
  */
 export function chooseFuse(
   loadA: number,
   inrush: readonly { currentA: number; seconds: number }[],
-  ambientC: number,
-  share: number,
-  deratePerK: number,
+  carries: number,
   mostA: number,
 ): number | null {
-  const carries = share * (1 - deratePerK * Math.max(0, ambientC - 25));
   return (
     FUSE_RATINGS.find(
       (ratingA) =>

@@ -16,6 +16,7 @@ export {
   FUSE_RATINGS,
   listLimits,
   measureDamage,
+  measureFuseCarries,
   measureOpening,
   measureShortTimeFactor,
   measureSureOpening,

@@ -1,4 +1,4 @@
-import type { Job } from '../../model';
+import type { Capability, Job, PinOffer } from '../../model';
 import { compareIds } from '../../units';
 import { toPinKey, type Grid, type GridLink } from './createGrid';
 
@@ -31,7 +31,17 @@ export interface Flows {
   nets: NetFlow[];
 }
 
-const SINKS = ['low-side', 'ignition', 'half-bridge'] as const;
+const SINKS: readonly Capability[] = ['low-side', 'ignition', 'half-bridge'];
+
+/** Does a pin of a box take a load's current and send it out of the grounds of its box? */
+export const isSink = (offer: PinOffer | null): boolean => offer?.can.some((one) => SINKS.includes(one)) === true;
+
+/** Share of the time that a load is on in each mode. A mode its device says nothing of counts as fully on; a starter only where it turns. */
+export function listShares(job: Job, modeIds: readonly string[], deviceId: string | null, isStarter: boolean): number[] {
+  const duty = deviceId === null ? {} : job.devices[deviceId]!.duty;
+  return modeIds.map((mode) => (Object.hasOwn(duty, mode) ? duty[mode]! : isStarter && !job.modes[mode]!.cranking ? 0 : 1));
+}
+
 const DRAWS = new Set(['supply', 'sensor-supply', 'power-ground', 'output']);
 
 /** Current on every wire of the grid in every mode (calculations 3): what each pin draws, summed towards what feeds it. */
@@ -43,7 +53,8 @@ class FlowMaker {
   private readonly modeIds: string[];
   private readonly flows: Flows;
   private readonly drawn: (Currents | null)[];
-  private readonly unknown: boolean[];
+  /** load pins at a node, and behind links from it, whose current nobody gave */
+  private readonly unknown: number[];
   private readonly linksInto = new Map<number, GridLink[]>();
   private readonly linksFrom = new Map<number, GridLink[]>();
   private readonly zero: Currents;
@@ -56,7 +67,7 @@ class FlowMaker {
     this.modeIds = Object.keys(job.modes).sort(compareIds);
     this.zero = this.none();
     this.drawn = grid.nodes.map(() => null);
-    this.unknown = grid.nodes.map(() => false);
+    this.unknown = grid.nodes.map(() => 0);
     this.state = grid.nets.map(() => 'open');
     this.flows = {
       modeIds: this.modeIds,
@@ -106,10 +117,7 @@ class FlowMaker {
   private drawLoad(node: number, currentA: number, isStarter: boolean): void {
     const place = this.grid.nodes[node]!.pins[0];
     const deviceId = place && this.grid.deviceAt.get(`${place.loomId}/${place.endId}`);
-    const duty = deviceId === undefined ? undefined : this.job.devices[deviceId]!.duty;
-    const shares = this.modeIds.map((mode) =>
-      duty && Object.hasOwn(duty, mode) ? duty[mode]! : isStarter && !this.job.modes[mode]!.cranking ? 0 : 1,
-    );
+    const shares = listShares(this.job, this.modeIds, deviceId ?? null, isStarter);
     this.draw(node, {
       peak: shares.map((share) => (share > 0 ? currentA : 0)),
       rms: shares.map((share) => currentA * Math.sqrt(share)),
@@ -122,7 +130,8 @@ class FlowMaker {
     grid.nodes.forEach(({ need, pins }, node) => {
       if (!need || pins.length === 0) return;
       if (need.currentA !== null) this.drawLoad(node, need.currentA, need.load === 'starter');
-      else if (DRAWS.has(need.kind) && need.kind !== 'sensor-supply' && !this.linksFrom.has(node)) this.unknown[node] = true;
+      else if (DRAWS.has(need.kind) && need.kind !== 'sensor-supply' && !this.linksFrom.has(node) && !this.linksInto.has(node))
+        this.unknown[node] = 1;
     });
     for (const { circuits } of grid.nets)
       for (const { loomId, circuitId } of circuits) {
@@ -133,7 +142,7 @@ class FlowMaker {
         const silent = nodes.filter((node) => !isMated(node) && grid.nodes[node]!.offer === null && !this.linksFrom.has(node));
         if (nodes.some((node) => this.drawn[node] !== null)) continue;
         for (const node of silent) {
-          this.unknown[node] = false;
+          this.unknown[node] = 0;
           this.drawLoad(node, circuit.currentA / silent.length, false);
         }
       }
@@ -149,7 +158,7 @@ class FlowMaker {
     };
     const sinks = new Map<string, Currents[]>();
     flows.nets.forEach(({ root, current }) => {
-      if (root === null || !grid.nodes[root]!.offer?.can.some((one) => (SINKS as readonly string[]).includes(one))) return;
+      if (root === null || !isSink(grid.nodes[root]!.offer)) return;
       const unit = unitOf(root);
       if (unit !== null) sinks.set(unit, [...(sinks.get(unit) ?? []), current]);
     });
@@ -225,6 +234,7 @@ class FlowMaker {
         if (net === undefined || net === index || flows.nets[net]!.fedBy?.id !== link.id) continue;
         this.measureNet(net);
         this.draw(node, flows.nets[net]!.current);
+        this.unknown[node]! += flows.nets[net]!.unknown;
       }
     // a net that nothing feeds is summed towards its first circuit's source
     const start = flow.root ?? this.findFirstSource(index);
@@ -247,7 +257,7 @@ class FlowMaker {
       // most pins draw nothing: they share one zero
       let sum = sums.get(node);
       if (own) addTo((sum ??= this.none()), own);
-      const count = (unknown.get(node) ?? 0) + (this.unknown[node] ? 1 : 0);
+      const count = (unknown.get(node) ?? 0) + this.unknown[node]!;
       const edgeIndex = flows.parentEdge[node]!;
       if (at === 0) {
         flow.current = sum ?? this.zero;

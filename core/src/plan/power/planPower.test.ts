@@ -104,6 +104,18 @@ describe('fuses', () => {
     // pump 7 A; 21 A for 0.2 s: 10 A would open at 2.1 × in 0.15 s, 15 A holds 1.4 × for 0.6 s
     expect(fuse(createVehicle(), 'box.f2')).toMatchObject({ ratingA: 15, loadIds: ['main/pump/1'] });
   });
+  test('none is chosen while a load behind it gives no current, and that is a problem, up to the main fuse', () => {
+    const job = createVehicle((one) => {
+      one.looms.main!.ends.lamp!.pins['1']!.currentA = null;
+    });
+    for (const id of ['box.f1', 'main.main'])
+      expect(fuse(job, id)).toMatchObject({
+        ratingA: null,
+        problems: ['no-rating'],
+        because: '1 load behind it gives no current: nothing is chosen before it is known',
+      });
+    expect(fuse(job, 'box.f2').problems).toEqual([]);
+  });
   test('a way behind which nothing is wired has no net and no problem', () =>
     expect(fuse(createVehicle(), 'box.f8')).toMatchObject({ netId: null, problems: [] }));
   test('a pinned one is kept, with its reason and what is wrong with it', () => {

@@ -4,7 +4,7 @@ import type { SizeRange } from '../createSizes';
 import type { LoomPlan, RunWire } from '../types';
 import { chooseDemands, type Demands } from './chooseDemands';
 import { chooseProtections, listGuards, type GuardedWire } from './chooseProtections';
-import type { Grid, GridLink } from './createGrid';
+import { toPinKey, type Grid } from './createGrid';
 import type { Flows } from './measureFlows';
 import { tracePaths, type TracedWire } from './tracePaths';
 import type { PlannedNet, PowerPlan } from './types';
@@ -66,13 +66,14 @@ export function planPower(
   for (const { loomId, wires: ofLoom, currents } of looms)
     ofLoom.forEach((wire, index) => {
       const current = currents[index]!;
-      wires.set(`${loomId}/${wire.id}`, { wire, runningC: current.runningC });
+      wires.set(`${loomId}/${wire.id}`, { loomId, wire, runningC: current.runningC });
       if (current.protectionId === null) return;
       const list = guarded.get(current.protectionId) ?? [];
       guarded.set(current.protectionId, list);
       list.push({
         loomId,
         wireId: wire.id,
+        circuitId: wire.circuitId,
         areaMm2: wire.conductor.areaMm2,
         shortC: standard.insulationShortC[wire.conductor.table],
         current,
@@ -99,7 +100,7 @@ function listNets(grid: Grid, flows: Flows): PlannedNet[] {
     if (root === null || seen.has(index)) return null;
     const own = grid.nodes[root]!.offer?.volts ?? null;
     if (fedBy === null) return own;
-    const before = grid.nodeOfPin.get(toKey(fedBy));
+    const before = grid.nodeOfPin.get(toPinKey(fedBy.a));
     return own ?? (before === undefined ? null : voltsOf(grid.netOf[before]!, seen.add(index)));
   };
   return grid.nets.map(({ id, circuits, kind }, index) => {
@@ -117,8 +118,6 @@ function listNets(grid: Grid, flows: Flows): PlannedNet[] {
     };
   });
 }
-
-const toKey = ({ a }: GridLink) => `${a.loomId}/${a.endId}/${a.cavity}`;
 
 function measureSource(grid: Grid, flows: Flows): PowerPlan['sourceA'] {
   const index = flows.nets.findIndex(({ root }) => root !== null && grid.nodes[root]!.offer?.can.includes('battery-positive'));

@@ -3,11 +3,12 @@ import type { Job } from '../../model';
 import { COPPER_PER_K } from '../measureHeat';
 import type { PlannedWire } from '../types';
 import { toPinKey, type Grid } from './createGrid';
-import type { Currents, Flows } from './measureFlows';
+import { isSink, listShares, type Currents, type Flows } from './measureFlows';
 import type { PathStep, PlannedLoad } from './types';
 
 /** A wire as planned, with what its resistance depends on. */
 export interface TracedWire {
+  loomId: string;
   wire: PlannedWire;
   /** hottest bundle it passes; null: no zone of its runs is known */
   runningC: number | null;
@@ -27,8 +28,6 @@ export interface TracedLoads {
   /** by load: ways back that share its current evenly with the one it counts, which is the worst of them */
   twins: ReadonlyMap<string, PathStep[][]>;
 }
-
-const SINKS = ['low-side', 'ignition', 'half-bridge'];
 
 /** Resistance of a piece of wire at its temperature, mΩ (calculations 3). */
 export function measureResistance(r20MilliohmPerM: number, lengthMm: number, temperatureC: number): number {
@@ -119,7 +118,7 @@ class Tracer {
       deviceId,
       load: need!.load,
       currentA: need!.currentA!,
-      rmsA: this.listOwn(deviceId, need!.currentA!, cranking),
+      rmsA: listShares(job, flows.modeIds, deviceId, cranking).map((share) => need!.currentA! * Math.sqrt(share)),
       inrushA: need!.inrushA,
       inrushMs: need!.inrushMs,
       linkIds: out.linkIds.reverse(),
@@ -176,15 +175,6 @@ class Tracer {
       faultA: out.isBattery ? job.source.volts / ((job.source.milliohm + milliohms) / 1000) : null,
       returns: true,
     };
-  }
-
-  private listOwn(deviceId: string | null, currentA: number, isStarter: boolean): number[] {
-    const { flows, job } = this.context;
-    const duty = deviceId === null ? {} : job.devices[deviceId]!.duty;
-    return flows.modeIds.map((mode) => {
-      const share = Object.hasOwn(duty, mode) ? duty[mode]! : isStarter && !job.modes[mode]!.cranking ? 0 : 1;
-      return currentA * Math.sqrt(share);
-    });
   }
 
   /** From a pin towards what feeds or takes its current, through links on the way. Load first. */
@@ -300,7 +290,7 @@ class Tracer {
     if (root === null) return null;
     const can: readonly string[] = grid.nodes[root]!.offer?.can ?? [];
     if (can.includes('chassis')) return [...steps, ...(this.traceChassis(modes)?.steps ?? [])];
-    if (!can.some((one) => SINKS.includes(one))) return steps;
+    if (!isSink(grid.nodes[root]!.offer)) return steps;
     // a driver sends it on through the grounds of its box, which share it
     const grounds = (this.boxes.get(this.boxOf(root)!) ?? []).filter((one) => grid.nodes[one]!.need?.kind === 'power-ground');
     const ways = grounds.map((ground) => this.traceReturn(ground, modes));

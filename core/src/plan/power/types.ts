@@ -72,7 +72,16 @@ export interface PlannedProtection {
   ambientC: number;
   loadIds: string[];
   /** the wire behind it that bears least; null where none lies in a known zone */
-  weakest: { loomId: string; wireId: string; steadyA: number; shortA: number; areaMm2: number; runningC: number; shortC: number } | null;
+  weakest: {
+    loomId: string;
+    wireId: string;
+    circuitId: string;
+    steadyA: number;
+    shortA: number;
+    areaMm2: number;
+    runningC: number;
+    shortC: number;
+  } | null;
   leastFaultA: number | null;
   problems: ProtectionProblem[];
 }
