@@ -16,12 +16,11 @@ export interface SizeDemand {
  */
 export function chooseConductors(
   loom: Loom,
-  wires: readonly RunWire[],
-  sizes: (wire: RunWire) => SizeRange,
+  { wires, ranges }: { wires: readonly RunWire[]; ranges: readonly SizeRange[] },
   demands: ReadonlyMap<string, SizeDemand>,
 ): SizedWire[] {
-  return wires.map((wire) => {
-    const { conductors, ruledBy } = sizes(wire);
+  return wires.map((wire, index) => {
+    const { conductors, ruledBy } = ranges[index]!;
     const least = conductors[0]!;
     const demand = demands.get(wire.id);
     const { id, circuitId, from, to, pieces } = wire;

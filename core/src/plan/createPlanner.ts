@@ -3,17 +3,21 @@ import type { Job } from '../model';
 import { compareIds } from '../units';
 import { findStandard } from './findStandard';
 import { createHeatStore } from './heatStore';
-import { planLoom, routeLoom, type PlanStore, type RoutedLoom } from './planLoom';
 import type { SizeDemand } from './chooseConductors';
-import type { Demands } from './power/chooseDemands';
+import { draftLengths, measureLoom, planLoom, type LoomContext, type MeasuredLoom, type PlanStore } from './planLoom';
+import { isSameDemand, type Copper, type Demands } from './power/chooseDemands';
 import { createGrid } from './power/createGrid';
+import { createPower, listLoomFlows, type LoomFlow, type PoweredLooms, type SizedLoom } from './power/createPower';
 import { measureFlows, type Flows } from './power/measureFlows';
-import { listLoomFlows, planPower, type LoomFlow, type PoweredLooms } from './power/planPower';
-import type { JobPlan, LoomPlan } from './types';
+import { routeLoom, type RoutedLoom } from './routeLoom';
+import type { JobPlan, LoomPlan, RunWire, WireEnd } from './types';
 
 export type Planner = (job: Job) => JobPlan;
 
 const MOST_ROUNDS = 8;
+/** rounds in which the drop budgets choose anew; later they only add, so that the rounds come to an end */
+const EARLY_ROUNDS = 4;
+const NONE: ReadonlyMap<string, SizeDemand> = new Map();
 const MOST_KEPT = 12;
 
 /**
@@ -21,9 +25,19 @@ const MOST_KEPT = 12;
  * the looms it touched; what it returns is the same as a new planner would (a seeded test holds it to that).
  */
 export function createPlanner(catalogue: Catalogue): Planner {
-  const store: PlanStore = { packings: new Map(), heats: createHeatStore() };
+  const store: PlanStore = { packings: new Map(), heats: createHeatStore(), copper: new Map() };
   const routed = createMemory<RoutedLoom>(2);
-  const drafted = createMemory<LoomPlan>(MOST_KEPT);
+  const joined = createMemory<JoinedLooms>(2);
+  // an edit that changes no wire's ends leaves the joins as they are
+  const wiresOf = new Map<string, readonly RunWire[]>();
+  const toKnown = (loomId: string, wires: readonly RunWire[]) => {
+    const before = wiresOf.get(loomId);
+    if (before && isSameWiring(before, wires)) return before;
+    wiresOf.set(loomId, wires);
+    return wires;
+  };
+  const lengths = createMemory<number[]>(4);
+  const drafted = createMemory<MeasuredLoom>(MOST_KEPT);
   const planned = createMemory<LoomPlan>(2);
   return (job) => {
     const standard = findStandard(job, catalogue);
@@ -33,51 +47,114 @@ export function createPlanner(catalogue: Catalogue): Planner {
       routed(loomId, [job.looms[loomId], job.zones, job.families, job.standardId], '', () => routeLoom(job, loomId, catalogue, standard)),
     );
     // 2 join: what flows in every wire of the whole vehicle, whatever its size
-    const grid = createGrid(job, catalogue, routes);
-    const flows = measureFlows(job, grid);
-    const ofLooms = listLoomFlows(grid, flows);
-    const flowKeys = loomIds.map((loomId) => flows.modeIds.join() + toFlowKey(ofLooms.get(loomId)));
-    const sizes = new Map(loomIds.map((loomId, index) => [loomId, routes[index]!.sizes]));
-    const planAll = (demands: Demands, final: boolean) => {
-      const looms = loomIds.map((loomId, index) => {
-        const asked = demands.get(loomId) ?? new Map<string, SizeDemand>();
-        const inputs = [job.looms[loomId], job.zones, job.families, job.standardId, job.openItems];
-        const flow = ofLooms.get(loomId) ?? new Map<string, LoomFlow>();
-        return (final ? planned : drafted)(loomId, inputs, flowKeys[index]! + toDemandKey(asked), () =>
-          planLoom(job, routes[index]!, flow, flows.modeIds, asked, catalogue, standard, store, !final),
-        );
-      });
-      return { looms, ...planPower(job, grid, flows, looms, sizes, !final, standard) };
-    };
-    // 3 size: draft the looms, sum the vehicle, thicken what it asks for, until nothing is asked any more
+    const inputs: unknown[] = [job.devices, job.mates, job.modes, job.source, job.zones, job.families, job.deviceTemplates, job.standardId];
+    for (const { loomId, wires } of routes)
+      inputs.push(loomId, job.looms[loomId]!.ends, job.looms[loomId]!.circuits, toKnown(loomId, wires));
+    const { flows, ofLooms, power } = joined('', inputs, '', () => joinLooms(job, routes, catalogue, standard, store));
+    const looms = routes.map((route): LoomContext & { inputs: unknown[]; key: string } => {
+      const { flows: loomFlows, key } = ofLooms.get(route.loomId)!;
+      return {
+        ...{ job, routed: route, flows: loomFlows, modeIds: flows.modeIds, catalogue, standard, store },
+        inputs: [job.looms[route.loomId], job.zones, job.families, job.standardId, job.openItems],
+        key,
+      };
+    });
     let demands: Demands = new Map();
-    let copper = { massG: 0, oneSizeMassG: 0 };
+    const demandsOf = (loomId: string) => demands.get(loomId) ?? NONE;
+    const toKey = (key: string, loomId: string) => key + toDemandKey(demandsOf(loomId));
+    const measureLengths = () =>
+      looms.map(({ inputs, ...context }) => {
+        const { loomId } = context.routed;
+        return lengths(loomId, inputs, toDemandKey(demandsOf(loomId)), () => draftLengths(context, demandsOf(loomId)));
+      });
+    const draft = (lengthsMm: readonly number[][]) =>
+      looms.map(({ inputs, key, ...context }, index) => {
+        const { loomId } = context.routed;
+        const measured = drafted(loomId, inputs, toKey(key, loomId), () => measureLoom(context, demandsOf(loomId), true));
+        return { ...measured, loomId, lengthsMm: lengthsMm[index]! };
+      });
+    const build = () =>
+      looms.map(({ inputs, key, ...context }) => {
+        const { loomId } = context.routed;
+        return planned(loomId, inputs, toKey(key, loomId), () => planLoom(context, demandsOf(loomId)));
+      });
+    // 3 size: draft the looms, sum the vehicle, thicken what it asks for, until nothing is asked any more
     let rounds = 0;
-    // where nothing flows nothing can be asked
-    let settled = !hasCurrent(flows);
-    const askMore = (planned: PoweredLooms) => {
-      const next = planned.ask(demands);
-      const isSame = loomIds.every((id) => toDemandKey(next.demands.get(id)) === toDemandKey(demands.get(id)));
-      ({ demands, copper } = next);
+    let measureCopper = (): Copper => ({ massG: 0, oneSizeMassG: 0 });
+    const askMore = (sums: PoweredLooms) => {
       rounds += 1;
+      const next = sums.ask(demands, rounds > EARLY_ROUNDS);
+      const isSame = loomIds.every((id) => isSameDemand(next.demands.get(id), demands.get(id)));
+      ({ demands, measureCopper } = next);
       return isSame;
     };
-    while (!settled && rounds < MOST_ROUNDS) settled = askMore(planAll(demands, false));
-    // 4 the looms as they are built, and the sums on them; where a bundle came out warmer than its draft, once more
-    let built = planAll(demands, true);
-    while (isShort(built, standard) && rounds < MOST_ROUNDS && !askMore(built)) built = planAll(demands, true);
-    return { looms: built.looms, power: { ...built.power, copper, rounds, settled } };
+    // where nothing flows nothing can be asked
+    let settled = !hasCurrent(flows);
+    const settle = (lengthsMm: readonly number[][]) => {
+      settled = false;
+      while (!settled && rounds < MOST_ROUNDS) settled = askMore(power(draft(lengthsMm)));
+    };
+    if (!settled) {
+      // thick conductors are stripped longer: settle by the lengths of the thinnest, then by those of what that chose
+      settle(measureLengths());
+      settle(measureLengths());
+    }
+    // 4 the looms as they are built, and the sums on them; where a bundle came out warmer or a wire longer than its draft, once more
+    let built = build();
+    let sums = power(built.map(toSized));
+    while (isShort(built, sums, standard) && rounds < MOST_ROUNDS && !askMore(sums)) {
+      built = build();
+      sums = power(built.map(toSized));
+    }
+    const numbers = new Map(built.map(({ loomId, wires }) => [loomId, new Map(wires.map(({ id, number }) => [id, number]))]));
+    const written = sums.write((loomId, wireId) => numbers.get(loomId)!.get(wireId)!);
+    return { looms: built, power: { ...written, copper: measureCopper(), rounds, settled } };
   };
 }
+
+interface JoinedLooms {
+  flows: Flows;
+  /** flow of every wire, by loom; and what is special about it in a line */
+  ofLooms: ReadonlyMap<string, { flows: ReadonlyMap<string, LoomFlow>; key: string }>;
+  power: (looms: readonly SizedLoom[]) => PoweredLooms;
+}
+
+function joinLooms(job: Job, routes: readonly RoutedLoom[], catalogue: Catalogue, standard: ShopStandard, store: PlanStore): JoinedLooms {
+  const grid = createGrid(job, catalogue, routes);
+  const flows = measureFlows(job, grid);
+  const byLoom = listLoomFlows(grid, flows);
+  const ofLooms = new Map(
+    routes.map(({ loomId }) => {
+      const ofLoom = byLoom.get(loomId) ?? new Map<string, LoomFlow>();
+      return [loomId, { flows: ofLoom, key: flows.modeIds.join() + toFlowKey(ofLoom) }];
+    }),
+  );
+  return { flows, ofLooms, power: createPower(job, grid, flows, routes, standard, store.copper) };
+}
+
+const isSameEnd = (a: WireEnd, b: WireEnd) =>
+  a.kind === 'cavity'
+    ? b.kind === 'cavity' && a.endId === b.endId && a.cavity === b.cavity
+    : b.kind === 'splice' && a.spliceId === b.spliceId;
+
+const isSameWiring = (before: readonly RunWire[], wires: readonly RunWire[]) =>
+  before.length === wires.length &&
+  wires.every(({ id, circuitId, from, to }, index) => {
+    const known = before[index]!;
+    return known.id === id && known.circuitId === circuitId && isSameEnd(known.from, from) && isSameEnd(known.to, to);
+  });
 
 /** The plan of a whole job, computed from nothing. */
 export function plan(job: Job, catalogue: Catalogue): JobPlan {
   return createPlanner(catalogue)(job);
 }
 
-/** Is a fuse over its wire, or a bundle too warm? */
-const isShort = ({ looms, power }: { looms: readonly LoomPlan[] } & PoweredLooms, { heatMarginK }: ShopStandard) =>
-  power.protections.some(({ problems }) => problems.includes('over-wire') || problems.includes('short-time')) ||
+const toSized = (loom: LoomPlan): SizedLoom => ({ ...loom, lengthsMm: loom.wires.map(({ lengthMm }) => lengthMm) });
+
+/** Is a fuse over its wire, a budget passed, or a bundle too warm? */
+const isShort = (looms: readonly LoomPlan[], { protections, loads }: PoweredLooms, { heatMarginK }: ShopStandard) =>
+  protections.some(({ problems }) => problems.includes('over-wire') || problems.includes('short-time')) ||
+  loads.some(({ load, dropV }) => dropV > load.budgetV) ||
   looms.some(({ heats }) =>
     heats.some(
       ({ middleC, limitC, wattsPerM }) => limitC !== null && wattsPerM !== 0 && (middleC === null || middleC > limitC - heatMarginK),
@@ -94,8 +171,8 @@ function toFlowKey(flows: ReadonlyMap<string, LoomFlow> | undefined): string {
   return key;
 }
 
-const toDemandKey = (asked: ReadonlyMap<string, { conductor: { size: string }; because: string }> | undefined) =>
-  asked ? [...asked].map(([wireId, { conductor, because }]) => `${wireId} ${conductor.size} ${because}`).join(';') : '';
+const toDemandKey = (asked: ReadonlyMap<string, SizeDemand>) =>
+  [...asked].map(([wireId, { conductor, because }]) => `${wireId} ${conductor.size} ${because}`).join(';');
 
 /** Remembers the last results for an id by the identity of the inputs and a key. */
 function createMemory<T>(most: number) {

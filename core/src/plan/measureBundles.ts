@@ -9,8 +9,18 @@ export type PackingStore = Map<string, { packing: Packing; boundMm: number }>;
 
 const MOST_STORED = 20_000;
 
+/** Places in the list of wires of what lies in each section of each bundle. */
+export type Occupants = readonly (readonly (readonly number[])[])[];
+
+export interface LaidBundles {
+  bundles: PlannedBundle[];
+  occupants: Occupants;
+}
+
 interface Lying {
   wire: SizedWire;
+  /** its place in the list of wires */
+  place: number;
   piece: Piece;
   /** the wire's id in a list of its own: an element as a section gives it, made once */
   element: string[];
@@ -27,15 +37,22 @@ export function measureBundles(
   wires: readonly SizedWire[],
   standard: ShopStandard,
   store: PackingStore | null,
-): PlannedBundle[] {
+): LaidBundles {
   const lying = new Map<string, Lying[]>(Object.keys(tree.segments).map((id) => [id, []]));
-  const thickestFirst = [...wires].sort((a, b) => b.conductor.odMm - a.conductor.odMm);
-  for (const wire of thickestFirst) {
+  const places = wires.map((_, place) => place);
+  for (const place of places.sort((a, b) => wires[b]!.conductor.odMm - wires[a]!.conductor.odMm)) {
+    const wire = wires[place]!;
     const element = [wire.id];
     const groupId = loom.circuits[wire.circuitId]!.twist?.groupId;
-    for (const piece of wire.pieces) lying.get(piece.segmentId)!.push({ wire, piece, element, groupId });
+    for (const piece of wire.pieces) lying.get(piece.segmentId)!.push({ wire, place, piece, element, groupId });
   }
-  return [...lying.keys()].sort(compareIds).map((segmentId) => measureBundle(tree, segmentId, lying.get(segmentId)!, standard, store));
+  const occupants: (readonly number[])[][] = [];
+  const bundles = [...lying.keys()].sort(compareIds).map((segmentId) => {
+    const ofSections: (readonly number[])[] = [];
+    occupants.push(ofSections);
+    return measureBundle(tree, segmentId, lying.get(segmentId)!, standard, store, ofSections);
+  });
+  return { bundles, occupants };
 }
 
 function measureBundle(
@@ -44,6 +61,7 @@ function measureBundle(
   here: readonly Lying[],
   standard: ShopStandard,
   store: PackingStore | null,
+  occupants: (readonly number[])[],
 ): PlannedBundle {
   const { lengthMm } = tree.segments[segmentId]!;
   const cuts = new Set([0, lengthMm]);
@@ -59,6 +77,7 @@ function measureBundle(
   const sections = at.slice(1).map((toMm, index) => {
     const fromMm = at[index]!;
     const inside = at.length === 2 ? here : here.filter(({ piece }) => piece.fromMm <= fromMm + 1e-9 && piece.toMm >= toMm - 1e-9);
+    occupants.push(inside.map(({ place }) => place));
     return measureSection(inside, fromMm, toMm, store);
   });
   const odMm = sections.reduce((most, section) => Math.max(most, section.odMm), 0);

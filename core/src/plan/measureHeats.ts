@@ -1,7 +1,8 @@
 import type { ShopStandard } from '../catalogue';
 import { findSurroundings, type Job, type Loom } from '../model';
 import { findHeat, type HeatStore } from './heatStore';
-import type { LoomFlow } from './power/planPower';
+import type { LoomFlow } from './power/createPower';
+import type { Occupants } from './measureBundles';
 import type { PlannedBundle, PlannedCovering, PlannedHeat, SizedWire } from './types';
 
 /** Steady heat of each segment whose ambient is known, at its hottest section and in its worst mode (calculations 4). */
@@ -11,33 +12,38 @@ export function measureHeats(
   wires: readonly SizedWire[],
   bundles: readonly PlannedBundle[],
   coverings: readonly PlannedCovering[],
+  occupants: Occupants,
   flows: ReadonlyMap<string, LoomFlow>,
   modeIds: readonly string[],
   store: HeatStore,
   standard: ShopStandard,
 ): PlannedHeat[] {
-  const sources = new Map(
-    wires.map(({ id, conductor }) => {
-      const flow = flows.get(id);
-      return [
-        id,
-        {
-          watts: (flow?.rmsA ?? []).map((currentA) => (currentA ** 2 * conductor.r20MilliohmPerM) / 1000),
-          isKnown: flow !== undefined && flow.designA !== null,
-          limitC: standard.insulationLimitC[conductor.table],
-        },
-      ];
-    }),
-  );
+  const sources = wires.map(({ id, conductor }) => {
+    const flow = flows.get(id);
+    return {
+      // most wires carry next to nothing: they have no sum to add to
+      watts: flow && flow.peakA > 0 ? flow.rmsA.map((currentA) => (currentA ** 2 * conductor.r20MilliohmPerM) / 1000) : null,
+      isKnown: flow !== undefined && flow.designA !== null,
+      limitC: standard.insulationLimitC[conductor.table],
+    };
+  });
   return bundles.flatMap(({ segmentId, sections, odMm }, index): PlannedHeat[] => {
     const ambientC = findSurroundings(job.zones, loom.segments[segmentId]!, standard.hotTickC)?.ambientC ?? null;
     if (ambientC === null || odMm === 0) return [];
     const wallMm = coverings[index]!.odOutsideMm - odMm;
     let hottest: PlannedHeat | null = null;
-    for (const section of sections) {
+    for (const [place, section] of sections.entries()) {
       if (section.odMm === 0) continue;
-      const here = section.elements.flat().map((id) => sources.get(id)!);
-      const watts = modeIds.map((_, mode) => here.reduce((sum, one) => sum + (one.watts[mode] ?? 0), 0));
+      const here = occupants[index]![place]!;
+      const watts = modeIds.map(() => 0);
+      let limitC = Infinity;
+      let uncounted = 0;
+      for (const wire of here) {
+        const one = sources[wire]!;
+        if (one.watts) for (let mode = 0; mode < watts.length; mode += 1) watts[mode]! += one.watts[mode]!;
+        if (one.limitC < limitC) limitC = one.limitC;
+        if (!one.isKnown) uncounted += 1;
+      }
       const most = watts.length ? Math.max(...watts) : 0;
       const heat = findHeat(store, {
         ambientC,
@@ -54,8 +60,8 @@ export function measureHeats(
         surfaceC: heat?.surfaceC ?? null,
         middleC: heat?.middleC ?? null,
         wattsPerM: heat?.wattsPerM ?? null,
-        limitC: here.length ? Math.min(...here.map(({ limitC }) => limitC)) : null,
-        uncounted: here.filter(({ isKnown }) => !isKnown).length,
+        limitC: here.length ? limitC : null,
+        uncounted,
       };
     }
     return hottest ? [hottest] : [];

@@ -4,106 +4,100 @@ import { chooseBarrels } from './chooseBarrels';
 import { chooseConductors, type SizeDemand } from './chooseConductors';
 import { chooseCoverings } from './chooseCoverings';
 import { chooseTerminations } from './chooseTerminations';
-import { connect, route } from './connect';
-import { createSizes, type SizeRange } from './createSizes';
-import { createTree } from './createTree';
 import type { HeatStore } from './heatStore';
 import { listMarks } from './listMarks';
 import { measureBundles, type PackingStore } from './measureBundles';
 import { measureHeats } from './measureHeats';
 import { measureWires } from './measureWires';
+import type { CopperStore } from './power/chooseDemands';
+import type { LoomFlow, SizedLoom } from './power/createPower';
 import { measureAmpacities } from './power/measureAmpacity';
-import type { LoomFlow } from './power/planPower';
 import type { WireCurrent } from './power/types';
-import type { LoomPlan, PlannedSplice, PlannedTermination, PlannedWire, RunWire, Tree } from './types';
+import { toUnfitted, type RoutedLoom } from './routeLoom';
+import type { LoomPlan, PlannedTermination, PlannedWire, SizedWire } from './types';
 
 /** What planning remembers beside its plans: never more than a shortcut. */
 export interface PlanStore {
   packings: PackingStore;
   heats: HeatStore;
+  copper: CopperStore;
 }
 
-/** A loom with its wires led along the tree: what does not depend on any size. */
-export interface RoutedLoom {
-  loomId: string;
-  tree: Tree;
-  splices: PlannedSplice[];
-  wires: RunWire[];
-  sizes: (wire: RunWire) => SizeRange;
-  /** by the readings alone, before the trial fit: what the wires were cut by; null where nothing is fitted */
-  first: RoutedLoom | null;
+/** What the stages of one loom work on. */
+export interface LoomContext {
+  job: Job;
+  routed: RoutedLoom;
+  /** by wire id */
+  flows: ReadonlyMap<string, LoomFlow>;
+  modeIds: readonly string[];
+  catalogue: Catalogue;
+  standard: ShopStandard;
+  store: PlanStore;
 }
 
-/** First stages of a plan: tree, least-wire splices, places, ways. */
-export function routeLoom(job: Job, loomId: string, catalogue: Catalogue, standard: ShopStandard): RoutedLoom {
-  const loom = job.looms[loomId]!;
-  const first = isFitted(loom) ? routeLoom(toUnfitted(job, loomId), loomId, catalogue, standard) : null;
-  // route: the tree seen from the datum
-  const tree = createTree(loom, standard);
-  // connect and splice: circuits → wires and splices at junctions, by least wire; what is cut stays as it was joined
-  const strands = connect(loom, first?.tree ?? tree, standard);
-  // place: splices off their junctions, wires along the tree
-  const { splices, wires } = route(job, loom, tree, strands, standard, first?.splices ?? []);
-  return { loomId, tree, splices, wires, sizes: createSizes(job, loom, catalogue, standard), first };
+/** Length of every wire with these sizes, its bundles as thin as they could be; mm. */
+export function draftLengths(context: LoomContext, demands: ReadonlyMap<string, SizeDemand>): number[] {
+  const { job, routed, standard } = context;
+  const loom = job.looms[routed.loomId]!;
+  const wires = chooseConductors(loom, routed, demands);
+  const { bundles } = measureBundles(loom, routed.tree, wires, standard, null);
+  return finishLoom(context, wires, bundles, null).wires.map(({ lengthMm }) => lengthMm);
 }
 
-/**
- * The stages of a loom's plan that follow the route, in their order. Each is a pure function; what passes between them is in types.ts.
- * A draft has bundles as thin as they could be and no picture of them.
- */
-export function planLoom(
-  job: Job,
-  routed: RoutedLoom,
-  flows: ReadonlyMap<string, LoomFlow>,
-  modeIds: readonly string[],
-  demands: ReadonlyMap<string, SizeDemand>,
-  catalogue: Catalogue,
-  standard: ShopStandard,
-  store: PlanStore,
-  isDraft: boolean,
-): LoomPlan {
-  const { loomId, tree, splices, sizes } = routed;
-  const loom = job.looms[loomId]!;
-  const first =
-    routed.first && planLoom(toUnfitted(job, loomId), routed.first, flows, modeIds, demands, catalogue, standard, store, isDraft);
-  // size: a conductor for every wire
-  const sized = chooseConductors(loom, routed.wires, sizes, demands);
-  const barrels = chooseBarrels(splices, sized, catalogue);
-  // bundle: what lies in each section and how thick it is
-  const bundles = measureBundles(loom, tree, sized, standard, isDraft ? null : store.packings);
-  // cover, and what it gets to
-  const coverings = chooseCoverings(job, loom, tree, bundles, catalogue, standard);
-  const heats = measureHeats(job, loom, sized, bundles, coverings, flows, modeIds, store.heats, standard);
-  const ampacities = measureAmpacities(job, loom, sized, bundles, coverings, heats, flows, isDraft, store.heats, standard);
-  const currents = sized.map(({ id }): WireCurrent => {
-    const { rmsA, peakA, designA: design, protectionId } = flows.get(id) ?? { rmsA: [], peakA: 0, designA: null, protectionId: null };
-    return { wireId: id, rmsA, peakA, designA: design, protectionId, ...ampacities.get(id)! };
-  });
-  // terminate
-  const { terminations, plugs } = chooseTerminations(job, loom, sized, catalogue, standard.tailStripMm);
-  // mark
-  const marks = listMarks(loom, sized, catalogue);
-  // measure: cut lengths, every term kept
-  const before = first?.wires ?? null;
-  const wires = measureWires(job, loomId, tree, sized, splices, bundles, terminations, barrels, marks, before, catalogue, standard);
-  const massG = sumMass(
-    job,
-    loom,
-    wires,
-    coverings.reduce((sum, one) => sum + one.massG, 0),
-    terminations,
-    catalogue,
-  );
+/** The stages of a loom's plan that follow the route, in their order. Each is a pure function; what passes between them is in types.ts. */
+export function planLoom(context: LoomContext, demands: ReadonlyMap<string, SizeDemand>): LoomPlan {
+  const { job, routed, catalogue } = context;
+  const { loomId, tree, splices } = routed;
+  const first = routed.first && planLoom({ ...context, job: toUnfitted(job, loomId), routed: routed.first }, demands);
+  // size, bundle, cover, warm
+  const { wires: sized, bundles, coverings, heats, currents } = measureLoom(context, demands, false);
+  // terminate, mark, measure
+  const { wires, barrels, terminations, plugs } = finishLoom(context, sized, bundles, first?.wires ?? null);
+  const covering = coverings.reduce((sum, one) => sum + one.massG, 0);
+  const massG = sumMass(job, toLoom(context), wires, covering, terminations, catalogue);
   return { loomId, tree, wires, splices, barrels, bundles, coverings, heats, currents, terminations, plugs, massG };
 }
 
-const isFitted = (loom: Loom) => Object.values(loom.segments).some(({ fittedMm }) => fittedMm !== null);
+const toLoom = ({ job, routed }: LoomContext) => job.looms[routed.loomId]!;
 
-/** The job with one loom as it was measured, before its trial fit. */
-function toUnfitted(job: Job, loomId: string): Job {
+export type MeasuredLoom = Omit<SizedLoom, 'loomId' | 'lengthsMm'>;
+
+/**
+ * From sizes to what the wires bear. A draft, while sizes are still chosen, has bundles as thin as they could be: thinner is warmer, the
+ * safe side.
+ */
+export function measureLoom(context: LoomContext, demands: ReadonlyMap<string, SizeDemand>, isDraft: boolean) {
+  const { job, routed, flows, modeIds, catalogue, standard, store } = context;
+  const loom = toLoom(context);
+  // size: a conductor for every wire
+  const wires = chooseConductors(loom, routed, demands);
+  // bundle: what lies in each section and how thick it is
+  const { bundles, occupants } = measureBundles(loom, routed.tree, wires, standard, isDraft ? null : store.packings);
+  // cover, and what it gets to
+  const coverings = chooseCoverings(job, loom, routed.tree, bundles, catalogue, standard);
+  const heats = measureHeats(job, loom, wires, bundles, coverings, occupants, flows, modeIds, store.heats, standard);
+  const ampacities = measureAmpacities(job, loom, wires, bundles, coverings, occupants, heats, flows, isDraft, store.heats, standard);
+  const currents = wires.map(({ id }, place): WireCurrent => {
+    const { rmsA, peakA, designA, protectionId } = flows.get(id) ?? { rmsA: [], peakA: 0, designA: null, protectionId: null };
+    return { wireId: id, rmsA, peakA, designA, protectionId, ...ampacities[place]! };
+  });
+  return { wires, bundles, coverings, heats, currents };
+}
+
+/** From sizes to cut lengths, every term kept. */
+function finishLoom(
+  { job, routed, catalogue, standard }: LoomContext,
+  sized: readonly SizedWire[],
+  bundles: LoomPlan['bundles'],
+  before: readonly PlannedWire[] | null,
+) {
+  const { loomId, tree, splices } = routed;
   const loom = job.looms[loomId]!;
-  const segments = Object.fromEntries(Object.entries(loom.segments).map(([id, segment]) => [id, { ...segment, fittedMm: null }]));
-  return { ...job, looms: { ...job.looms, [loomId]: { ...loom, segments } } };
+  const barrels = chooseBarrels(splices, sized, catalogue);
+  const { terminations, plugs } = chooseTerminations(job, loom, sized, catalogue, standard.tailStripMm);
+  const marks = listMarks(loom, sized, catalogue);
+  const wires = measureWires(job, loomId, tree, sized, splices, bundles, terminations, barrels, marks, before, catalogue, standard);
+  return { wires, barrels, terminations, plugs };
 }
 
 function sumMass(

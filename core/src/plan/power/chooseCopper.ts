@@ -100,16 +100,17 @@ function joinFronts(fronts: readonly Point[][], budgetV: number | null): Point[]
   if (fronts.length === 0) return [{ bearsV: most, massG: 0, option: 0, below: [] }];
   const levels = [...new Set(fronts.flatMap((front) => front.map(({ bearsV }) => Math.min(bearsV, most))))].sort((a, b) => b - a);
   const joined: Point[] = [];
+  // as the level falls, each front moves on to what bears less and is lighter
+  const at = fronts.map(() => -1);
   for (const level of levels) {
-    const below: number[] = [];
     let massG = 0;
-    for (const front of fronts) {
-      const at = front.findLastIndex(({ bearsV }) => bearsV >= level - SAME_V);
-      if (at === -1) break;
-      below.push(at);
-      massG += front[at]!.massG;
-    }
-    if (below.length === fronts.length) joined.push({ bearsV: level, massG, option: 0, below });
+    let isBorne = true;
+    fronts.forEach((front, index) => {
+      while (at[index]! + 1 < front.length && front[at[index]! + 1]!.bearsV >= level - SAME_V) at[index]! += 1;
+      if (at[index] === -1) isBorne = false;
+      else massG += front[at[index]!]!.massG;
+    });
+    if (isBorne) joined.push({ bearsV: level, massG, option: 0, below: [...at] });
   }
   return prune(joined);
 }

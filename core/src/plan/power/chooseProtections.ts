@@ -3,26 +3,18 @@ import type { Job } from '../../model';
 import { toPinKey, type Grid, type GridLink } from './createGrid';
 import { chooseFuse, FUSE_RATINGS, measureDamage, measureOpening, measureSureOpening, measureFuseCarries } from './fuse';
 import type { Flows } from './measureFlows';
-import type { PlannedLoad, PlannedProtection, ProtectionProblem, WireCurrent } from './types';
-
-/** A wire as a protection sees it. */
-export interface GuardedWire {
-  loomId: string;
-  wireId: string;
-  circuitId: string;
-  areaMm2: number;
-  shortC: number;
-  current: WireCurrent;
-}
+import type { GridWire, MeasuredLoad } from './measureLoads';
+import type { PlannedProtection, ProtectionProblem } from './types';
 
 interface Context {
   job: Job;
   grid: Grid;
   flows: Flows;
   standard: ShopStandard;
-  loads: readonly PlannedLoad[];
-  /** wires behind each protection, by link id */
-  guarded: ReadonlyMap<string, readonly GuardedWire[]>;
+  /** by edge of the grid */
+  wires: readonly GridWire[];
+  /** edges of the wires behind each protection, by link id */
+  guarded: ReadonlyMap<string, readonly number[]>;
 }
 
 /** Which fuse or channel has to open for each net, by net index; null: none (calculations 5). */
@@ -40,18 +32,33 @@ export function listGuards(grid: Grid, flows: Flows): (GridLink | null)[] {
 }
 
 /** Rating of every fuse and channel: pinned, else the smallest that bears its load and inrush; and what is wrong with it. */
-export function chooseProtections(context: Context): PlannedProtection[] {
-  return context.grid.links.map((link) => chooseProtection(context, link));
+export function chooseProtections(context: Context, loads: readonly MeasuredLoad[]): PlannedProtection[] {
+  const { links } = context.grid;
+  const guarding = new Set(links.flatMap(({ id, kind }) => (kind === 'fuse' || kind === 'channel' ? [id] : [])));
+  const behind = new Map<string, MeasuredLoad[]>(links.map(({ id }) => [id, []]));
+  // a short beyond another fuse or channel is that one's to clear
+  const faults = new Map<string, number>();
+  for (const one of loads) {
+    const { linkIds } = one.load;
+    for (const id of linkIds) behind.get(id)!.push(one);
+    const nearest = linkIds.findLast((id) => guarding.has(id));
+    if (nearest !== undefined && one.faultA !== null) faults.set(nearest, Math.min(faults.get(nearest) ?? Infinity, one.faultA));
+  }
+  return links.map((link) => chooseProtection(context, link, behind.get(link.id)!, faults.get(link.id) ?? null));
 }
 
-function chooseProtection({ job, grid, flows, standard, loads, guarded }: Context, link: GridLink): PlannedProtection {
+function chooseProtection(
+  { job, grid, flows, standard, wires, guarded }: Context,
+  link: GridLink,
+  behind: readonly MeasuredLoad[],
+  leastFaultA: number | null,
+): PlannedProtection {
   const node = grid.nodeOfPin.get(toPinKey(link.b));
   const netIndex = node === undefined ? null : grid.netOf[node]!;
   const net = netIndex === null || flows.nets[netIndex]!.fedBy?.id !== link.id ? null : flows.nets[netIndex]!;
   const rmsA = net?.current.rms ?? flows.modeIds.map(() => 0);
   const loadA = Math.max(0, ...rmsA);
-  const behind = loads.filter(({ linkIds }) => linkIds.includes(link.id));
-  const inrush = behind.flatMap(({ inrushA, inrushMs, currentA }) =>
+  const inrush = behind.flatMap(({ load: { inrushA, inrushMs, currentA } }) =>
     inrushA === null || inrushMs === null ? [] : [{ currentA: Math.max(0, loadA - currentA) + inrushA, seconds: inrushMs / 1000 }],
   );
   const zoneId = job.devices[link.deviceId]!.zoneId;
@@ -61,18 +68,11 @@ function chooseProtection({ job, grid, flows, standard, loads, guarded }: Contex
   const { ratingA, because } = guards
     ? chooseRating(link, loadA, net?.unknown ?? 0, inrush, ambientC, standard)
     : { ratingA: null, because: 'it does not protect' };
-  const weakest = (guarded.get(link.id) ?? []).reduce<PlannedProtection['weakest']>(
-    (least, { loomId, wireId, circuitId, areaMm2, shortC, current }) => {
-      if (current.steadyA === null || (least && least.steadyA <= current.steadyA)) return least;
-      return { loomId, wireId, circuitId, steadyA: current.steadyA, shortA: current.shortA!, areaMm2, runningC: current.runningC!, shortC };
-    },
-    null,
-  );
-  // a short beyond another fuse or channel is that one's to clear
-  const kindOf = new Map(grid.links.map(({ id, kind }) => [id, kind]));
-  const nearest = (load: PlannedLoad) => load.linkIds.findLast((id) => kindOf.get(id) === 'fuse' || kindOf.get(id) === 'channel');
-  const faults = behind.filter((load) => nearest(load) === link.id).flatMap(({ faultA }) => faultA ?? []);
-  const leastFaultA = faults.length ? Math.min(...faults) : null;
+  let weakest: PlannedProtection['weakest'] = null;
+  for (const edge of guarded.get(link.id) ?? []) {
+    const { steadyA } = wires[edge]!.current;
+    if (steadyA !== null && (weakest === null || steadyA < weakest.steadyA)) weakest = toGuarded(wires[edge]!, standard);
+  }
   const protection: PlannedProtection = {
     id: link.id,
     deviceId: link.deviceId,
@@ -89,7 +89,7 @@ function chooseProtection({ job, grid, flows, standard, loads, guarded }: Contex
     tripS,
     maxA: link.maxA,
     ambientC,
-    loadIds: behind.map(({ id }) => id),
+    loadIds: behind.map(({ load }) => load.id),
     weakest,
     leastFaultA,
     problems: [],
@@ -97,6 +97,14 @@ function chooseProtection({ job, grid, flows, standard, loads, guarded }: Contex
   if (guards && net !== null) protection.problems = listProblems(protection, inrush, standard);
   else if (net !== null && link.maxA !== null && loadA > link.maxA) protection.problems = ['over-load'];
   return protection;
+}
+
+/** A wire as what protects it sees it; null where nothing is said of what it bears. */
+export function toGuarded({ loomId, wire, current }: GridWire, { insulationShortC }: ShopStandard): PlannedProtection['weakest'] {
+  const { id: wireId, circuitId, conductor } = wire;
+  const { steadyA, shortA, runningC } = current;
+  if (steadyA === null || shortA === null || runningC === null) return null;
+  return { loomId, wireId, circuitId, steadyA, shortA, areaMm2: conductor.areaMm2, runningC, shortC: insulationShortC[conductor.table] };
 }
 
 function chooseRating(

@@ -13,7 +13,7 @@ import {
 } from './fuse';
 import { measureHeat } from '../measureHeat';
 import { measureHeatAllowed } from '../measureHeatAllowed';
-import { measureResistance } from './tracePaths';
+import { measureResistance } from './measureLoads';
 
 const awg = (size: string) => WIRE_TABLES.etfe.find((one) => one.size === size)!;
 

@@ -25,6 +25,6 @@ export {
 export { measureHeatAllowed } from '../measureHeatAllowed';
 export { listDevicePins, type DeviceLine, type DevicePin, type PinState } from './listDevicePins';
 export { measureFlows, type Currents, type Flows } from './measureFlows';
-export { measureResistance } from './tracePaths';
+export { measureResistance } from './measureLoads';
 export { measureTransient, type Transient, type TransientInputs } from './measureTransient';
 export type * from './types';

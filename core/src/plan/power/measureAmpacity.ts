@@ -2,7 +2,8 @@ import type { ShopStandard } from '../../catalogue';
 import { findSurroundings, type Job, type Loom } from '../../model';
 import { findHeatAllowed, type HeatStore } from '../heatStore';
 import { COPPER_PER_K } from '../measureHeat';
-import type { LoomFlow } from './planPower';
+import type { LoomFlow } from './createPower';
+import type { Occupants } from '../measureBundles';
 import type { PlannedBundle, PlannedCovering, PlannedHeat, SizedWire } from '../types';
 
 /** What a wire may carry for good, and how warm it gets. Null: no zone of its runs is known, nothing is said. */
@@ -13,6 +14,8 @@ export interface WireAmpacity {
   shortA: number | null;
   /** hottest middle that it passes at design currents, °C */
   runningC: number | null;
+  /** part of its rise above the zone there that it makes itself, K */
+  ownK: number;
 }
 
 /** Steady and short-time ampacity of every wire in its bundles and zones (calculations 5).
@@ -23,50 +26,71 @@ export function measureAmpacities(
   wires: readonly SizedWire[],
   bundles: readonly PlannedBundle[],
   coverings: readonly PlannedCovering[],
+  occupants: Occupants,
   heats: readonly PlannedHeat[],
   flows: ReadonlyMap<string, LoomFlow>,
   isDraft: boolean,
   store: HeatStore,
   standard: ShopStandard,
-): Map<string, WireAmpacity> {
-  const designA = (wireId: string) => flows.get(wireId)?.designA ?? 0;
-  const isGuarded = ({ id }: SizedWire) => (flows.get(id)?.protectionId ?? null) !== null;
-  const byId = new Map(wires.map((wire) => [wire.id, wire]));
-  const result = new Map<string, WireAmpacity>(wires.map(({ id }) => [id, { steadyA: null, shortA: null, runningC: null }]));
+): WireAmpacity[] {
+  const known = wires.map(({ id, conductor }) => {
+    const flow = flows.get(id);
+    const designA = flow?.designA ?? 0;
+    return {
+      squareA2: designA * designA,
+      r20: conductor.r20MilliohmPerM,
+      table: conductor.table,
+      // what nothing protects needs no ampacity
+      isGuarded: flow !== undefined && flow.protectionId !== null,
+      isFused: flow?.isFused === true,
+    };
+  });
+  const result = wires.map((): WireAmpacity => ({ steadyA: null, shortA: null, runningC: null, ownK: 0 }));
   const middle = new Map(heats.map((heat) => [heat.segmentId, heat.middleC ?? Infinity]));
+  const least = (one: number | null, now: number) => (one === null || now < one ? now : one);
   bundles.forEach(({ segmentId, sections, odMm }, index) => {
     const ambientC = findSurroundings(job.zones, loom.segments[segmentId]!, standard.hotTickC)?.ambientC ?? null;
     if (ambientC === null || odMm === 0) return;
     const wallMm = coverings[index]!.odOutsideMm - odMm;
-    for (const section of sections) {
-      if (section.odMm === 0) continue;
-      const here = section.elements.flat().map((id) => byId.get(id)!);
-      const allowed = (limitC: number) => {
-        const watts = findHeatAllowed(store, limitC, ambientC, section.odMm, section.odMm + wallMm, standard.altitudeM);
-        const perAmpere = (wire: SizedWire) => (wire.conductor.r20MilliohmPerM / 1000) * (1 + COPPER_PER_K * (limitC - 20));
-        const others = here.reduce((sum, wire) => sum + designA(wire.id) ** 2 * perAmpere(wire), 0);
-        return (wire: SizedWire) => Math.sqrt(Math.max(0, watts - others + designA(wire.id) ** 2 * perAmpere(wire)) / perAmpere(wire));
-      };
+    sections.forEach((section, place) => {
+      if (section.odMm === 0) return;
+      const here = occupants[index]![place]!;
+      let [limitC, shortC, heat] = [Infinity, Infinity, 0];
+      let isFused = false;
+      let isGuarded = false;
       for (const wire of here) {
-        const one = result.get(wire.id)!;
-        one.runningC = Math.max(one.runningC ?? -Infinity, middle.get(segmentId) ?? ambientC);
+        const one = known[wire]!;
+        limitC = Math.min(limitC, standard.insulationLimitC[one.table]);
+        shortC = Math.min(shortC, standard.insulationShortC[one.table]);
+        heat += one.squareA2 * one.r20;
+        isGuarded ||= one.isGuarded;
+        isFused ||= one.isGuarded && one.isFused;
       }
-      // what nothing protects needs no ampacity
-      const guarded = here.filter(isGuarded);
-      if (guarded.length === 0) continue;
-      const tables = new Set(here.map(({ conductor }) => conductor.table));
-      const limitC = Math.min(...[...tables].map((table) => standard.insulationLimitC[table])) - standard.heatMarginK;
-      const shortC = Math.min(...[...tables].map((table) => standard.insulationShortC[table]));
+      limitC -= standard.heatMarginK;
+      // a draft that is too warm will be mended: its wires are taken to run at what the shop allows
+      const middleC = Math.min(middle.get(segmentId) ?? ambientC, isDraft ? Math.max(limitC, ambientC) : Infinity);
+      for (const wire of here) {
+        const one = result[wire]!;
+        if (one.runningC !== null && one.runningC >= middleC) continue;
+        one.runningC = middleC;
+        one.ownK = heat === 0 || !Number.isFinite(middleC) ? 0 : ((middleC - ambientC) * known[wire]!.squareA2 * known[wire]!.r20) / heat;
+      }
+      if (!isGuarded) return;
+      const allowed = (atC: number) => {
+        const watts = findHeatAllowed(store, atC, ambientC, section.odMm, section.odMm + wallMm, standard.altitudeM);
+        const warmer = (1 + COPPER_PER_K * (atC - 20)) / 1000;
+        return ({ squareA2, r20 }: (typeof known)[number]) =>
+          Math.sqrt(Math.max(0, watts - (heat - squareA2 * r20) * warmer) / (r20 * warmer));
+      };
       const steady = allowed(limitC);
-      const isLetOff = isDraft && !guarded.some(({ id }) => flows.get(id)!.isFused);
-      const short = isLetOff ? steady : allowed(shortC);
-      for (const wire of guarded) {
-        const one = result.get(wire.id)!;
-        const least = (known: number | null, now: number) => (known === null ? now : Math.min(known, now));
-        one.steadyA = least(one.steadyA, steady(wire));
-        one.shortA = least(one.shortA, short(wire));
+      const short = isDraft && !isFused ? steady : allowed(shortC);
+      for (const wire of here) {
+        const one = known[wire]!;
+        if (!one.isGuarded) continue;
+        result[wire]!.steadyA = least(result[wire]!.steadyA, steady(one));
+        result[wire]!.shortA = least(result[wire]!.shortA, short(one));
       }
-    }
+    });
   });
   return result;
 }

@@ -112,6 +112,8 @@ export interface WireCurrent {
   steadyA: number | null;
   shortA: number | null;
   runningC: number | null;
+  /** part of its rise above the zone there that it makes itself, K */
+  ownK: number;
   /** protection that has to open before it is harmed; null: none */
   protectionId: string | null;
 }

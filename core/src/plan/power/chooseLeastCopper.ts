@@ -1,0 +1,124 @@
+import { chooseCopper, type CopperEdge, type CopperOption } from './chooseCopper';
+import { createNesting, type Nesting } from './createNesting';
+import type { DropBudget } from './listBudgets';
+
+export interface LeastCopper {
+  /** option of each element */
+  choices: number[];
+  massG: number;
+  /** proven least: the budgets could be put into a tree */
+  isLeast: boolean;
+}
+
+const SAME_V = 1e-9;
+
+/**
+ * Options of least copper with which every budget is kept. Drops add up in any order, so what budgets share can be put into a tree
+ * wherever their sets of elements are nested or apart, supply and return alike: there it is exact. What overlaps otherwise is bought by
+ * most drop saved for a gram, then the rest is chosen exactly around it. options: of each element, lightest first.
+ * Null where even the least drop of each does not do.
+ */
+export function chooseLeastCopper(
+  options: readonly (readonly CopperOption[])[],
+  budgets: readonly DropBudget[],
+  nesting: Nesting = createNesting(options.length, budgets),
+): LeastCopper | null {
+  const { order, parents, leaves, cut, users } = nesting;
+  const solve = (fixed: ReadonlyMap<number, number>): number[] | null => {
+    const edges: CopperEdge[] = order.map((element, index) => ({
+      parent: parents[index]!,
+      options: options[element]!,
+      fixedV: 0,
+      budgetV: null,
+    }));
+    budgets.forEach(({ elements, fixedV, budgetV }, index) => {
+      const bought = elements.reduce((sum, element) => sum + (fixed.has(element) ? options[element]![fixed.get(element)!]!.dropV : 0), 0);
+      edges.push({ parent: leaves[index]!, options: NOTHING, fixedV: fixedV + bought, budgetV });
+    });
+    const chosen = chooseCopper(edges);
+    if (!chosen) return null;
+    const choices = options.map((_, element) => fixed.get(element) ?? 0);
+    order.forEach((element, index) => (choices[element] = chosen.choices[index]!));
+    return choices;
+  };
+  if (cut.length === 0) {
+    const choices = solve(new Map());
+    return choices && { choices, massG: sumMass(options, choices), isLeast: true };
+  }
+  let best = buyByGram(options, budgets, users);
+  if (!best) return null;
+  for (;;) {
+    const choices = solve(new Map(cut.map((element) => [element, best![element]!])));
+    const lighter = choices && slimDown(options, budgets, users, choices);
+    if (!lighter || sumMass(options, lighter) >= sumMass(options, best) - 1e-9) break;
+    best = lighter;
+  }
+  return { choices: best, massG: sumMass(options, best), isLeast: false };
+}
+
+const NOTHING = [{ massG: 0, dropV: 0 }] as const;
+
+const sumMass = (options: readonly (readonly CopperOption[])[], choices: readonly number[]) =>
+  choices.reduce((sum, option, element) => sum + options[element]![option]!.massG, 0);
+
+/** Start light; where a budget is passed, take the step that saves most of what is too much for a gram of copper. */
+function buyByGram(
+  options: readonly (readonly CopperOption[])[],
+  budgets: readonly DropBudget[],
+  users: Nesting['users'],
+): number[] | null {
+  const choices = options.map(() => 0);
+  const over = budgets.map(
+    ({ elements, fixedV, budgetV }) => elements.reduce((sum, element) => sum + options[element]![0]!.dropV, fixedV) - budgetV,
+  );
+  while (over.some((value) => value > SAME_V)) {
+    let best: { element: number; option: number; worth: number } | null = null;
+    options.forEach((list, element) => {
+      const now = list[choices[element]!]!;
+      for (let option = choices[element]! + 1; option < list.length; option += 1) {
+        const saved = now.dropV - list[option]!.dropV;
+        let gain = 0;
+        for (const budget of users[element]!) if (over[budget]! > SAME_V) gain += Math.min(over[budget]!, saved);
+        const worth = gain / (list[option]!.massG - now.massG);
+        if (gain > 0 && (best === null || worth > best.worth)) best = { element, option, worth };
+      }
+    });
+    if (best === null) return null;
+    const { element, option } = best as { element: number; option: number };
+    const saved = options[element]![choices[element]!]!.dropV - options[element]![option]!.dropV;
+    choices[element] = option;
+    for (const budget of users[element]!) over[budget]! -= saved;
+  }
+  return slimDown(options, budgets, users, choices);
+}
+
+/** Lighter options wherever every budget is still kept, the largest saving first. */
+function slimDown(
+  options: readonly (readonly CopperOption[])[],
+  budgets: readonly DropBudget[],
+  users: Nesting['users'],
+  start: readonly number[],
+): number[] {
+  const choices = [...start];
+  const room = budgets.map(
+    ({ elements, fixedV, budgetV }) =>
+      budgetV - elements.reduce((sum, element) => sum + options[element]![choices[element]!]!.dropV, fixedV),
+  );
+  for (;;) {
+    let best: { element: number; option: number; savedG: number } | null = null;
+    options.forEach((list, element) => {
+      const now = list[choices[element]!]!;
+      for (let option = 0; option < choices[element]!; option += 1) {
+        const more = list[option]!.dropV - now.dropV;
+        const savedG = now.massG - list[option]!.massG;
+        if (savedG > (best?.savedG ?? 1e-9) && users[element]!.every((budget) => room[budget]! >= more - SAME_V))
+          best = { element, option, savedG };
+      }
+    });
+    if (best === null) return choices;
+    const { element, option } = best as { element: number; option: number };
+    const more = options[element]![option]!.dropV - options[element]![choices[element]!]!.dropV;
+    choices[element] = option;
+    for (const budget of users[element]!) room[budget]! -= more;
+  }
+}
