@@ -1,17 +1,7 @@
 import type { Job } from 'wattograph-core';
 import type { AssignAnswer } from '../workers/assign.worker';
+import { runOnce } from './runOnce';
 
 /** Assign in a worker of its own; the returned function gives up. */
-export function assign(job: Job, onDone: (answer: AssignAnswer) => void): () => void {
-  const worker = new Worker(new URL('../workers/assign.worker.ts', import.meta.url), { type: 'module' });
-  worker.onmessage = ({ data }: MessageEvent<AssignAnswer>) => {
-    worker.terminate();
-    onDone(data);
-  };
-  worker.onerror = (event) => {
-    worker.terminate();
-    onDone({ failure: event.message || 'the assignment stopped' });
-  };
-  worker.postMessage(job);
-  return () => worker.terminate();
-}
+export const assign = (job: Job, onDone: (answer: AssignAnswer) => void): (() => void) =>
+  runOnce<Job, AssignAnswer>(new Worker(new URL('../workers/assign.worker.ts', import.meta.url), { type: 'module' }), job, onDone);

@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { Job, LoomPlan, PlannedLoad, PlannedProtection, PowerPlan } from 'wattograph-core';
+import { findGuard, type Job, type LoomPlan, type PlannedLoad, type PlannedProtection, type PowerPlan } from 'wattograph-core';
 import { useJobStore } from '../../client/jobContext';
 import { askReason } from '../../ui/askReason';
 import { NumberField } from '../../ui/NumberField';
@@ -18,9 +18,7 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
   const { loomId, endId, cavity } = load.pin;
   const pin = job.looms[loomId]!.ends[endId]!.pins[cavity];
   const device = load.deviceId === null ? undefined : job.devices[load.deviceId];
-  const guard = load.linkIds
-    .map((id) => power.protections.find((one) => one.id === id)!)
-    .findLast(({ kind }) => kind === 'fuse' || kind === 'channel');
+  const guard = findGuard(load, power.protections);
   const editPin = (label: string, change: (need: NonNullable<typeof pin>) => void) =>
     store.edit(label, (draft) => change(draft.looms[loomId]!.ends[endId]!.pins[cavity]!));
   return (

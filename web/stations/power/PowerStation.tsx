@@ -4,15 +4,16 @@ import { useDeferredValue, useMemo, useState } from 'react';
 import type { PlannedLoad } from 'wattograph-core';
 import { useFindings, usePower } from '../../client/jobContext';
 import { FindingLine } from '../../ui/FindingLine';
+import { EventPanel } from './EventPanel';
 import { LoadPanel } from './LoadPanel';
 import styles from './Power.module.css';
 import { PowerTree } from './PowerTree';
 import { SourcePanel } from './SourcePanel';
 import { HeatPanel } from './HeatPanel';
 
-const SIDES = ['load', 'source', 'heat'] as const;
+const SIDES = ['load', 'event', 'heat', 'source'] as const;
 type Side = (typeof SIDES)[number];
-const NAMES: Record<Side, string> = { load: 'Load', source: 'Source and modes', heat: 'Heat along the loom' };
+const NAMES: Record<Side, string> = { load: 'Load', event: 'In seconds', heat: 'Heat along it', source: 'Source, modes' };
 const OF_POWER = /^(PO([2-9]|1\d)|EN5)$/;
 
 /** From the battery to every load: what protects it, what it loses on the way, and what is wrong. */
@@ -35,7 +36,7 @@ export function PowerStation() {
   const load = power.loads.find(({ id }) => id === chosen) ?? power.loads.find(({ load: kind }) => kind !== 'feed') ?? power.loads[0]!;
   const pick = ({ id }: PlannedLoad) => {
     setChosen(id);
-    setSide('load');
+    if (side !== 'event') setSide('load');
   };
   const saved = power.copper.oneSizeMassG - power.copper.massG;
   return (
@@ -85,6 +86,7 @@ export function PowerStation() {
         </div>
         <div className={styles.panel} role="tabpanel" aria-label={NAMES[side]}>
           {side === 'load' && <LoadPanel key={load.id} planned={planned} load={load} />}
+          {side === 'event' && <EventPanel key={load.id} planned={planned} load={load} />}
           {side === 'source' && <SourcePanel job={job} />}
           {side === 'heat' && <HeatPanel looms={planned.looms} job={job} />}
         </div>

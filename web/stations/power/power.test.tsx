@@ -1,5 +1,5 @@
 import { fireEvent, screen, within } from '@testing-library/react';
-import type { Job } from 'wattograph-core';
+import { measureEvent, type Job, type LoadEvent } from 'wattograph-core';
 import { createCleanSkerry, createInlet, createSkerry } from 'wattograph-core/demo';
 import { FakeStore, renderWith } from '../../testing/fakeStore';
 import { PowerStation } from './PowerStation';
@@ -10,6 +10,15 @@ jest.mock('next/navigation', () => ({
   useSearchParams: () => new URLSearchParams('loom=chassis'),
 }));
 // a picture of a chart is looked at in a browser; what it is made of is tested in core
+jest.mock('../../client/eventRunner', () => ({
+  runEvent: (event: LoadEvent, onAnswer: (answer: unknown) => void) => {
+    const timer = setTimeout(() => {
+      onAnswer({ done: 1 });
+      onAnswer({ heat: measureEvent(event), ms: 3 });
+    }, 0);
+    return () => clearTimeout(timer);
+  },
+}));
 jest.mock('../../ui/Chart', () => ({ Chart: ({ words }: { words: string }) => <div role="img" aria-label={words} /> }));
 
 const open = (job: Job) => {
@@ -81,7 +90,7 @@ test('a rating is pinned with a reason only, and let go again', async () => {
 
 test('source and modes are figures of the job', () => {
   const store = open(createCleanSkerry());
-  fireEvent.click(screen.getByRole('tab', { name: 'Source and modes' }));
+  fireEvent.click(screen.getByRole('tab', { name: 'Source, modes' }));
   type('Source voltage', '13,8');
   type('Generator current', '20');
   expect(store.job.source).toMatchObject({ volts: 13.8, continuousA: 20 });
@@ -99,7 +108,7 @@ test('source and modes are figures of the job', () => {
 
 test('heat along the way to an end', () => {
   open(createCleanSkerry());
-  fireEvent.click(screen.getByRole('tab', { name: 'Heat along the loom' }));
+  fireEvent.click(screen.getByRole('tab', { name: 'Heat along it' }));
   expect(screen.getByRole('img', { name: 'Temperature along the chassis loom in its worst mode' })).toBeTruthy();
   expect(screen.getByText(/Warmest on this way: \d+ °C/)).toBeTruthy();
 });
@@ -109,4 +118,43 @@ test('a job without loads says where they come from', () => {
   for (const end of Object.values(job.looms.inlet!.ends)) end.pins = {};
   open(job);
   expect(screen.getByText(/No loads yet/)).toBeTruthy();
+});
+
+describe('in seconds', () => {
+  const openEvent = (job: Job, name: string) => {
+    const store = open(job);
+    fireEvent.click(within(tree()).getByRole('button', { name }));
+    fireEvent.click(screen.getByRole('tab', { name: 'In seconds' }));
+    return store;
+  };
+  const offered = () =>
+    within(screen.getByRole('group', { name: 'What happens' }))
+      .getAllByRole('button')
+      .map((one) => one.textContent);
+
+  test('a fan that is stuck: what it draws, when its channel opens, what its wire comes to', async () => {
+    openEvent(createCleanSkerry(), 'radiator fan 12 V supply');
+    expect(offered()).toEqual(['switched on', 'stuck', 'shorted at its pin']);
+    fireEvent.click(screen.getByRole('button', { name: 'stuck' }));
+    expect(await screen.findByText(/opens after 500 ms,/)).toBeTruthy();
+    expect(screen.getByRole('img', { name: /Temperature of the worst stretch/ })).toBeTruthy();
+    expect(screen.getByText(/^Worst from /).textContent).toMatch(/AWG \d+.*°C after/);
+  });
+  test('only the starter cranks, for as long as is said, and what is computed can be stopped', async () => {
+    openEvent(createCleanSkerry(), 'starter motor main feed');
+    fireEvent.click(within(screen.getByRole('group', { name: 'What happens' })).getByRole('button', { name: 'cranking' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Stop' }));
+    expect(screen.getByText('Stopped.')).toBeTruthy();
+    type('Cranking time', '12');
+    expect(await screen.findByText(/^Worst from /)).toBeTruthy();
+    for (const bad of ['0', '61', 'long']) type('Cranking time', bad);
+    expect(screen.getByText(/^Worst from /).textContent).toMatch(/after 1[0-9] s/);
+  });
+  test('what is not given is asked for', () => {
+    const job = structuredClone(createCleanSkerry());
+    job.looms.chassis!.ends['m-fuel-pump']!.pins['1']!.inrushA = null;
+    openEvent(job, 'fuel pump 12 V supply');
+    fireEvent.click(screen.getByRole('button', { name: 'switched on' }));
+    expect(screen.getByText(/is not given: enter both under Load/)).toBeTruthy();
+  });
 });

@@ -26,5 +26,7 @@ export { measureHeatAllowed } from '../measureHeatAllowed';
 export { listDevicePins, type DeviceLine, type DevicePin, type PinState } from './listDevicePins';
 export { measureFlows, type Currents, type Flows } from './measureFlows';
 export { measureResistance } from './measureLoads';
+export { createEvent, findGuard, type EventGap, type EventKind, type EventRun, type EventStage, type LoadEvent } from './createEvent';
+export { measureEvent, type EventHeat } from './measureEvent';
 export { measureTransient, type Transient, type TransientInputs } from './measureTransient';
 export type * from './types';

@@ -14,10 +14,12 @@ export interface TransientInputs {
   /** Σ I²·R at 20 °C at a time after the start, W/m */
   wattsPerMAt20: (seconds: number) => number;
   seconds: number;
+  /** times at which the heat jumps: no step crosses one, and each is a point; in order, s */
+  breaksS?: readonly number[];
 }
 
 export interface Transient {
-  /** evenly spaced in steps; middle of the bundle, °C */
+  /** in order; middle of the bundle, °C */
   points: { seconds: number; middleC: number }[];
   /** per metre, J: let in, given off, and kept by the lump */
   inJ: number;
@@ -38,7 +40,7 @@ const MOST_C = 1200;
  * @throws RangeError where a mass, diameter or time is not above 0
  */
 export function measureTransient(inputs: TransientInputs): Transient {
-  const { ambientC, startC, bundleMm, outsideMm, altitudeM, copperGPerM, insulationGPerM, wattsPerMAt20, seconds } = inputs;
+  const { ambientC, startC, bundleMm, outsideMm, altitudeM, copperGPerM, insulationGPerM, wattsPerMAt20, seconds, breaksS = [] } = inputs;
   const capacity = copperGPerM * COPPER_J + insulationGPerM * INSULATION_J;
   if (!(capacity > 0 && bundleMm > 0 && outsideMm >= bundleMm && seconds > 0))
     throw new RangeError(`transient: expected mass, diameters and time above 0, got ${capacity}, ${bundleMm}, ${outsideMm}, ${seconds}`);
@@ -56,19 +58,23 @@ export function measureTransient(inputs: TransientInputs): Transient {
   };
   const result: Transient = { points: [{ seconds: 0, middleC: startC }], inJ: 0, outJ: 0, storedJ: 0 };
   const every = seconds / 200;
+  const evenly = Array.from({ length: 200 }, (_, index) => (index + 1) * every);
+  const stops = [...new Set([...evenly, ...breaksS.filter((at) => at > 0 && at < seconds)])].sort((a, b) => a - b);
   let now = 0;
   let middleC = startC;
-  for (let point = 1; point <= 200 && middleC < MOST_C; point += 1) {
-    while (now < point * every - 1e-12 && middleC < MOST_C) {
+  for (const stop of stops) {
+    while (now < stop && middleC < MOST_C) {
       const made = wattsPerMAt20(now) * (1 + COPPER_PER_K * (middleC - 20));
       const lost = given(middleC);
-      const step = Math.min(point * every - now, (0.5 * capacity) / Math.max(1e-9, Math.abs(made - lost)), every);
+      const left = stop - now;
+      const step = Math.min(left, (0.5 * capacity) / Math.max(1e-9, Math.abs(made - lost)));
       middleC += ((made - lost) * step) / capacity;
       result.inJ += made * step;
       result.outJ += lost * step;
-      now += step;
+      now = step === left ? stop : now + step;
     }
     result.points.push({ seconds: now, middleC });
+    if (middleC >= MOST_C) break;
   }
   result.storedJ = (middleC - startC) * capacity;
   return result;

@@ -1,0 +1,127 @@
+import { CATALOGUE } from '../../catalogue';
+import { createCleanSkerry } from '../../demo';
+import type { Job } from '../../model';
+import { createVehicle } from '../../testing/createVehicle';
+import { findStandard, plan } from '../index';
+import { createEvent, type EventKind, type LoadEvent } from './createEvent';
+import { measureEvent } from './measureEvent';
+import { measureHeat } from '../measureHeat';
+import { measureTransient } from './measureTransient';
+
+/** An event of the load whose name starts so. */
+function happen(job: Job, name: string, kind: EventKind, crankS = 5): LoadEvent {
+  const planned = plan(job, CATALOGUE);
+  const load = planned.power.loads.find((one) => one.name.startsWith(name))!;
+  const event = createEvent(planned, findStandard(job, CATALOGUE), load, kind, crankS);
+  if (typeof event === 'string') throw new Error(event);
+  return event;
+}
+const gap = (job: Job, name: string, kind: EventKind) => {
+  const planned = plan(job, CATALOGUE);
+  return createEvent(
+    planned,
+    findStandard(job, CATALOGUE),
+    planned.power.loads.find((one) => one.name.startsWith(name))!,
+    kind,
+    5,
+  );
+};
+
+describe('what happens within seconds', () => {
+  test('a start: the inrush for its time, from the temperature of the worst mode', () => {
+    // the pump of 7 A draws 21 A for 200 ms (three times, as its kind has it)
+    const event = happen(createVehicle(), 'pump', 'start');
+    expect(event).toMatchObject({ currentA: 21, seconds: 4, guardId: 'box.f2' });
+    expect(event.runs.map(({ segmentId }) => segmentId).sort()).toEqual(['s-box', 's-pump', 's-stud']);
+    const { startC, stages, ambientC } = event.runs.find(({ segmentId }) => segmentId === 's-pump')!;
+    expect(stages.map(({ untilS }) => untilS)).toEqual([0.2, Infinity]);
+    // out and back in one bundle, 21 A against 7 A: nine times the heat
+    expect(stages[0]!.wattsPerMAt20 / stages[1]!.wattsPerMAt20).toBeCloseTo(9, 9);
+    expect(startC).toBeGreaterThan(ambientC);
+    const heat = measureEvent(event)!;
+    expect(heat.mostC).toBeGreaterThan(heat.run.startC);
+    expect(heat.harmS).toBeNull();
+  });
+  test('a stuck pump draws its inrush until its fuse has opened at the latest, then cools', () => {
+    const event = happen(createVehicle(), 'pump', 'stuck');
+    expect(event.opens!.shortestS).toBeGreaterThan(0);
+    const heat = measureEvent(event)!;
+    expect(heat.mostS).toBeCloseTo(event.opens!.longestS, 9);
+    expect(heat.earliestC!).toBeLessThan(heat.mostC);
+    expect(heat.points.at(-1)!.middleC).toBeLessThan(heat.mostC);
+    expect(heat.eachC).toHaveLength(event.runs.length);
+  });
+  test('where the fuse is far too large it does not open, and the wire goes to its steady temperature, whatever that does to it', () => {
+    const job = createVehicle((one) => {
+      one.devices.box!.ratings.f2 = { ratingA: 40, reason: 'to be found' };
+      one.looms.main!.circuits.c4!.sizePin = { size: '22', reason: 'to be found' };
+      one.looms.main!.circuits.c6!.sizePin = { size: '22', reason: 'to be found' };
+    });
+    const event = happen(job, 'pump', 'stuck');
+    expect(event.opens).toBeNull();
+    const heat = measureEvent(event)!;
+    expect(heat.earliestC).toBeNull();
+    expect(heat.harmS).toBeGreaterThan(0);
+    expect(heat.mostC).toBeGreaterThan(heat.run.shortC);
+  });
+  test('a short is ended by the fuse before the wire is harmed, as the plan chose it to be', () => {
+    const event = happen(createVehicle(), 'lamp', 'short');
+    expect(event.currentA).toBeGreaterThan(40);
+    const heat = measureEvent(event)!;
+    expect(heat.harmS).toBeNull();
+  });
+  test('cranking: the starter of the demo for five seconds, and the lump goes where the steady state would in the end', () => {
+    const job = createCleanSkerry();
+    const event = happen(job, 'starter motor main', 'cranking');
+    expect(event.seconds).toBe(15);
+    const heat = measureEvent(event)!;
+    expect(heat.mostC).toBeLessThan(heat.run.limitC);
+    const { run } = heat;
+    const steady = measureHeat({ ...run, wattsPerMAt20: run.stages[1]!.wattsPerMAt20 })?.middleC ?? Infinity;
+    const { points } = measureTransient({ ...run, wattsPerMAt20: () => run.stages[1]!.wattsPerMAt20, seconds: 20_000 });
+    if (Number.isFinite(steady)) expect(points.at(-1)!.middleC).toBeCloseTo(steady, 0);
+    else expect(points.at(-1)!.middleC).toBeGreaterThan(600);
+    expect(measureEvent(happen(job, 'starter motor main', 'cranking', 20))!.mostC).toBeGreaterThan(heat.mostC);
+  });
+  test.each([
+    ['a lamp is no motor', createVehicle(), 'lamp', 'stuck', 'no-motor'],
+    ['a pump turns no engine', createVehicle(), 'pump', 'cranking', 'no-starter'],
+    [
+      'nobody gave the inrush',
+      createVehicle((one) => void (one.looms.main!.ends.pump!.pins['1']!.inrushA = null)),
+      'pump',
+      'start',
+      'inrush',
+    ],
+    ['nor for how long', createVehicle((one) => void (one.looms.main!.ends.pump!.pins['1']!.inrushMs = null)), 'pump', 'start', 'inrush'],
+    [
+      'nothing feeds it',
+      createVehicle((one) => void (one.looms.main!.circuits.c4!.terminations[0] = { endId: 'main', cavity: '5' })),
+      'pump',
+      'short',
+      'unfed',
+    ],
+  ] as const)('%s', (_, job, name, kind, why) => expect(gap(job, name, kind)).toBe(why));
+  test('runs in no known zone are counted, not guessed', () => {
+    const job = createVehicle((one) => void (one.looms.main!.segments['s-pump']!.zoneId = null));
+    const event = happen(job, 'pump', 'start');
+    expect(event.unknown).toBe(1);
+    expect(event.runs.some(({ segmentId }) => segmentId === 's-pump')).toBe(false);
+    expect(measureEvent({ ...event, runs: [] })).toBeNull();
+  });
+  test('each stretch is reported as it is done', () => {
+    const event = happen(createVehicle(), 'pump', 'start');
+    const done: number[] = [];
+    measureEvent(event, (count) => done.push(count));
+    expect(done).toEqual([1, 2, 3]);
+  });
+});
+
+test('no step crosses a jump of the heat: a pulse lets in what it holds, to the joule', () => {
+  const { points, inJ } = measureTransient({
+    ...{ ambientC: 20, startC: 20, bundleMm: 3, outsideMm: 3, altitudeM: 0, copperGPerM: 1e6, insulationGPerM: 0 },
+    ...{ wattsPerMAt20: (seconds: number) => (seconds < 0.0333 ? 100 : 0), seconds: 1, breaksS: [0.0333] },
+  });
+  expect(inJ).toBeCloseTo(3.33, 5);
+  expect(points.some(({ seconds }) => seconds === 0.0333)).toBe(true);
+});
