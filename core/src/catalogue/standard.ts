@@ -63,6 +63,8 @@ export interface ShopStandard {
   sharedFeedA: number;
   /** sensors and lamps below this share one feed in the whole vehicle, A */
   smallLoadA: number;
+  /** cavities of a break that stay empty for what is added later, at least one */
+  spareShare: number;
   canStubMm: number;
   canPitchMm: number;
   lookAlikeReachMm: number;
@@ -124,6 +126,7 @@ export const LARKHOLLOW: ShopStandard = {
   sharedLoadA: 1.5,
   sharedFeedA: 4.5,
   smallLoadA: 0.2,
+  spareShare: 0.1,
   canStubMm: 300,
   canPitchMm: 25,
   lookAlikeReachMm: 250,

@@ -7,6 +7,7 @@ export { CIRCUIT_KINDS, createCircuit, type Circuit, type CircuitKind, type Term
 export { COLOUR_NAMES, fromColourWords, toColourWords, type Colour, type ColourName } from './colour';
 export { createEnd, type End } from './end';
 export { ConnectorFamilySchema, listCavities, type ConnectorFamily } from './family';
+export { placeCavities, type CavitySpot } from './placeCavities';
 export { createJob, FORMAT, FORMAT_VERSION, JobSchema, type Job } from './job';
 export { createLoom, type Loom, type SplicePin } from './loom';
 export { MIGRATIONS, toPresentFormat, type Migration } from './migrations';

@@ -9,7 +9,7 @@ export function AssignedList({
   result: { assignment: Assignment; ms: number };
   onClose: () => void;
 }) {
-  const { assigned, conflicts, kept } = assignment;
+  const { assigned, conflicts, kept, breaks } = assignment;
   return (
     <section className={styles.assigned} aria-label="Assignment">
       <p>
@@ -33,6 +33,12 @@ export function AssignedList({
           ))}
         </ul>
       )}
+      {breaks.map(({ name, led, before, after }) => (
+        <p key={name}>
+          {led} wires led through {name}: crossings there {before.crossings} as they came, {after.crossings} as arranged; power beside
+          sensors {before.mixed}, now {after.mixed}.
+        </p>
+      ))}
       {assigned.length > 0 && (
         <table className={styles.plain}>
           <tbody>

@@ -1,10 +1,26 @@
-import { useState } from 'react';
-import { compareIds, findFamily, CATALOGUE, listCavities, toColourWords, type Circuit, type Job } from 'wattograph-core';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import {
+  CATALOGUE,
+  compareIds,
+  findFamily,
+  findStandard,
+  listCavities,
+  listOperations,
+  measureBreak,
+  toColourWords,
+  type BreakArrangement,
+  type BreakOrder,
+  type Circuit,
+  type Job,
+  type LoomPlan,
+} from 'wattograph-core';
+import { arrange } from '../../client/arranger';
+import { useJobStore } from '../../client/jobContext';
 import { Swatch } from '../../ui/Swatch';
 import styles from './Circuits.module.css';
 
 /** Both faces of a break, cavity by cavity, colour to colour. */
-export function BreaksPanel({ planned: { job } }: { planned: { job: Job } }) {
+export function BreaksPanel({ planned: { job, looms } }: { planned: { job: Job; looms: readonly LoomPlan[] } }) {
   const ids = Object.keys(job.mates).sort(compareIds);
   const [wanted, setWanted] = useState<string | null>(null);
   const id = wanted !== null && ids.includes(wanted) ? wanted : ids[0];
@@ -30,6 +46,16 @@ export function BreaksPanel({ planned: { job } }: { planned: { job: Job } }) {
           </option>
         ))}
       </select>
+      {family && (
+        <Order
+          key={id}
+          job={job}
+          looms={looms}
+          mateId={id}
+          spare={cavities.filter((cavity) => !one.at.has(cavity) && !other.at.has(cavity)).length}
+          ways={cavities.length}
+        />
+      )}
       <p className="faint">The same cavity on both faces. Seen from the wire side the other half is mirrored: go by the numbers.</p>
       <table className={styles.plain} aria-label="Both faces">
         <thead>
@@ -57,9 +83,114 @@ export function BreaksPanel({ planned: { job } }: { planned: { job: Job } }) {
           })}
         </tbody>
       </table>
-      <p>{cavities.filter((cavity) => !one.at.has(cavity) && !other.at.has(cavity)).length} cavities to spare.</p>
     </div>
   );
+}
+
+/** How the wires lie in the face, what stays to spare, and a better order to be had. */
+function Order({ job, looms, mateId, spare, ways }: { job: Job; looms: readonly LoomPlan[]; mateId: string; spare: number; ways: number }) {
+  const store = useJobStore();
+  const now = useMemo(() => measureBreak(job, CATALOGUE, mateId), [job, mateId]);
+  const [found, setFound] = useState<{ job: Job; arrangement: BreakArrangement } | { job: Job; failure: string } | null>(null);
+  const [isLooking, setLooking] = useState(false);
+  const giveUp = useRef<() => void>(() => undefined);
+  useEffect(() => () => giveUp.current(), []);
+  const wanted = Math.max(1, Math.ceil(ways * findStandard(job, CATALOGUE).spareShare));
+  const look = () => {
+    setLooking(true);
+    giveUp.current = arrange({ job, mateId, currents: listCurrents(job, looms, mateId) }, (answer) => {
+      setLooking(false);
+      setFound({ job, ...answer });
+    });
+  };
+  // what was found for another state of the job says nothing of this one
+  const fresh = found?.job === job ? found : null;
+  return (
+    <div>
+      <p className={spare < wanted ? styles.alarm : undefined}>
+        {spare} of {ways} cavities to spare{spare < wanted && `; the shop keeps ${wanted}`}. {toOrderWords(now)}
+      </p>
+      {isLooking ? (
+        <p role="status">
+          Looking for a better order …{' '}
+          <button
+            className={styles.button}
+            onClick={() => {
+              giveUp.current();
+              setLooking(false);
+            }}
+          >
+            Stop
+          </button>
+        </p>
+      ) : (
+        <p>
+          <button className={styles.button} onClick={look}>
+            Find a better order
+          </button>
+        </p>
+      )}
+      {fresh && 'failure' in fresh && <p className={styles.alarm}>{fresh.failure}</p>}
+      {fresh && 'arrangement' in fresh && (
+        <Proposal
+          arrangement={fresh.arrangement}
+          onTake={() => store.push(`rearrange ${fresh.arrangement.moves.length} cavities`, listOperations(job, fresh.arrangement.next))}
+        />
+      )}
+    </div>
+  );
+}
+
+function Proposal({ arrangement: { before, after, moves }, onTake }: { arrangement: BreakArrangement; onTake: () => void }) {
+  if (moves.length === 0) return <p>No swap of two cavities would make it better.</p>;
+  return (
+    <section aria-label="Better order">
+      <p>
+        {moves.length} wires move: crossings {before.crossings} → {after.crossings}, power beside sensors {before.mixed} → {after.mixed}
+        {before.splitPairs + after.splitPairs > 0 && `, split pairs ${before.splitPairs} → ${after.splitPairs}`}.
+      </p>
+      <p className={styles.caution}>Wires that are crimped and pinned already have to be pulled and pinned again.</p>
+      <p>
+        <button className={styles.button} onClick={onTake}>
+          Take it
+        </button>
+      </p>
+      <table className={styles.plain} aria-label="Moves">
+        <tbody>
+          {moves.map(({ from, to, name }) => (
+            <tr key={from}>
+              <td className="mono">
+                {from} → {to}
+              </td>
+              <td>{name}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+const toOrderWords = ({ crossings, splitPairs, mixed }: BreakOrder) =>
+  [
+    crossings === 0
+      ? 'No wire has to come out through another.'
+      : `${crossings} crossings, in both looms: a wire that leaves first lies deeper than one that leaves later.`,
+    splitPairs > 0 ? `${splitPairs} twisted partners are not beside each other.` : '',
+    mixed > 0 ? `Power lies beside sensors or data ${mixed} times.` : '',
+  ].join(' ');
+
+/** Largest current in each cavity of a break, A, as far as it is known. */
+function listCurrents(job: Job, looms: readonly LoomPlan[], mateId: string): Record<string, number> {
+  const { a } = job.mates[mateId]!;
+  const plan = looms.find(({ loomId }) => loomId === a.loomId);
+  const result: Record<string, number> = {};
+  plan?.wires.forEach(({ from, to }, index) => {
+    for (const end of [from, to])
+      if (end.kind === 'cavity' && end.endId === a.endId)
+        result[end.cavity] = Math.max(result[end.cavity] ?? 0, plan.currents[index]!.designA ?? 0);
+  });
+  return result;
 }
 
 function Face({ circuit, prefix }: { circuit: Circuit | undefined; prefix: string }) {

@@ -1,5 +1,5 @@
 import { fireEvent, screen, within } from '@testing-library/react';
-import { assignPins, CATALOGUE, findStandard, type Job } from 'wattograph-core';
+import { arrangeBreak, assignPins, CATALOGUE, findStandard, type Job } from 'wattograph-core';
 import { createCleanSkerry, createInlet, createSkerry } from 'wattograph-core/demo';
 import { FakeStore, renderWith } from '../../testing/fakeStore';
 import { CircuitsStation } from './CircuitsStation';
@@ -12,6 +12,12 @@ jest.mock('next/navigation', () => ({
   useSearchParams: () => new URLSearchParams(`loom=${loom}`),
 }));
 // the worker, without one
+jest.mock('../../client/arranger', () => ({
+  arrange: ({ job, mateId }: { job: Job; mateId: string }, onDone: (answer: unknown) => void) => {
+    const timer = setTimeout(() => onDone({ arrangement: arrangeBreak(job, CATALOGUE, mateId, null, () => 0) }), 0);
+    return () => clearTimeout(timer);
+  },
+}));
 jest.mock('../../client/assigner', () => ({
   assign: (job: Job, onDone: (answer: unknown) => void) => {
     const timer = setTimeout(() => onDone({ assignment: assignPins(job, CATALOGUE, findStandard(job, CATALOGUE)), ms: 12 }), 0);
@@ -113,15 +119,58 @@ describe('boxes', () => {
   });
 });
 
-test('both faces of a break, colour to colour', () => {
-  open(createCleanSkerry(), 'chassis');
-  fireEvent.click(screen.getByRole('tab', { name: 'Breaks' }));
-  choose('Which break', 'gearbox');
-  const rows = within(screen.getByRole('table', { name: 'Both faces' }))
-    .getAllByRole('row')
-    .slice(1);
-  expect(rows.length).toBe(Object.values(createCleanSkerry().looms.gearbox!.circuits).length);
-  for (const row of rows) expect(row.textContent).toMatch(/C-\d+.*G-\d+/);
+describe('breaks', () => {
+  const openBreak = (job: Job, name: string) => {
+    const store = open(job, 'chassis');
+    fireEvent.click(screen.getByRole('tab', { name: 'Breaks' }));
+    choose('Which break', name);
+    return store;
+  };
+  const rows = () =>
+    within(screen.getByRole('table', { name: 'Both faces' }))
+      .getAllByRole('row')
+      .slice(1);
+
+  test('both faces, colour to colour', () => {
+    openBreak(createCleanSkerry(), 'gearbox');
+    expect(rows().length).toBe(Object.values(createCleanSkerry().looms.gearbox!.circuits).length);
+    for (const row of rows()) expect(row.textContent).toMatch(/C-\d+.*G-\d+/);
+  });
+  test('a better order is found, told with what it mends, taken as one edit, and then there is none', async () => {
+    const store = openBreak(createCleanSkerry(), 'inlet');
+    expect(screen.getByText(/crossings, in both looms: .* Power lies beside sensors or data \d+ times/)).toBeTruthy();
+    const before = rows().length;
+    fireEvent.click(screen.getByRole('button', { name: 'Find a better order' }));
+    const proposal = await screen.findByRole('region', { name: 'Better order' });
+    expect(proposal.textContent).toMatch(/wires move: crossings \d{3} → \d+, power beside sensors \d+ → 0/);
+    expect(proposal.textContent).toContain('pulled and pinned again');
+    fireEvent.click(within(proposal).getByRole('button', { name: 'Take it' }));
+    expect(store.labels).toEqual([expect.stringMatching(/^rearrange \d+ cavities$/)]);
+    expect(screen.queryByRole('region', { name: 'Better order' })).toBeNull();
+    expect(rows()).toHaveLength(before);
+    fireEvent.click(screen.getByRole('button', { name: 'Find a better order' }));
+    expect(await screen.findByText('No swap of two cavities would make it better.')).toBeTruthy();
+  });
+  test('looking can be stopped, and a face that is too full says what the shop keeps', () => {
+    const job = structuredClone(createCleanSkerry());
+    const cavities = new Map<string, string>();
+    for (const [loomId, plug] of [
+      ['chassis', 'm-gearbox-plug'],
+      ['gearbox', 'G1'],
+    ] as const) {
+      job.looms[loomId]!.ends[plug]!.familyId = 'quill-12p';
+      for (const one of Object.values(job.looms[loomId]!.circuits).flatMap(({ terminations }) => terminations))
+        if (one.endId === plug) {
+          if (!cavities.has(one.cavity)) cavities.set(one.cavity, String(cavities.size + 1));
+          one.cavity = cavities.get(one.cavity)!;
+        }
+    }
+    openBreak(job, 'gearbox');
+    expect(screen.getByText(/1 of 12 cavities to spare; the shop keeps 2/)).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: 'Find a better order' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Stop' }));
+    expect(screen.getByRole('button', { name: 'Find a better order' })).toBeTruthy();
+  });
 });
 
 describe('inline parts', () => {

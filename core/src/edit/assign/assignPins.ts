@@ -2,6 +2,7 @@ import { findFamily, type Catalogue, type ShopStandard } from '../../catalogue';
 import { changeDocument, listCavities, type Job, type PinOffer } from '../../model';
 import { toPinKey, type PinPlace } from '../../plan';
 import { compareIds } from '../../units';
+import { arrangeBreak, type BreakOrder } from './arrangeBreak';
 import { createNetMap } from './createNetMap';
 import { leadNeed, type Lead } from './leadNeed';
 import { listNeeds, type Need } from './listNeeds';
@@ -29,6 +30,8 @@ export interface Assignment {
   conflicts: AssignConflict[];
   /** pins that were served already and stay as they are */
   kept: number;
+  /** breaks that wires were led through, with the order of their cavities as they came and as they were arranged then */
+  breaks: { name: string; led: number; before: BreakOrder; after: BreakOrder }[];
 }
 
 interface Place {
@@ -69,20 +72,42 @@ export function assignPins(job: Job, catalogue: Catalogue, standard: ShopStandar
     return at === null || at === undefined ? [] : [{ need, pins: places[at]!.pins }];
   });
   const assigned: Assigned[] = [];
-  const next = changeDocument(job, (draft) => {
+  const passed = new Map<string, number>();
+  const led = changeDocument(job, (draft) => {
     for (const lead of leads) {
       const index = needs.indexOf(lead.need);
-      const failed = leadNeed(draft, catalogue, standard, lead);
-      if (failed) conflicts.push(failed);
-      else
-        assigned.push({
-          need: lead.need.name,
-          place: places[match.places[index]!]!.words,
-          because: toBecause(lead.need, costs[index]!, places, match.places[index]!),
-        });
+      const way = leadNeed(draft, catalogue, standard, lead);
+      if (!('passed' in way)) {
+        conflicts.push(way);
+        continue;
+      }
+      for (const pin of way.passed) passed.set(toPinKey(pin), lead.need.currentA);
+      assigned.push({
+        need: lead.need.name,
+        place: places[match.places[index]!]!.words,
+        because: toBecause(lead.need, costs[index]!, places, match.places[index]!),
+      });
     }
   });
-  return { next, assigned, conflicts, kept: served };
+  return { ...arrangeBreaks(led, catalogue, passed), assigned, conflicts, kept: served };
+}
+
+/** Arrange what was led through each break, around what was there; passed: A by cavity of either face. */
+function arrangeBreaks(job: Job, catalogue: Catalogue, passed: ReadonlyMap<string, number>): Pick<Assignment, 'next' | 'breaks'> {
+  const breaks: Assignment['breaks'] = [];
+  let next = job;
+  for (const mateId of Object.keys(job.mates).sort(compareIds)) {
+    const { a } = job.mates[mateId]!;
+    const prefix = `${a.loomId}/${a.endId}/`;
+    const currents = new Map(
+      [...passed].flatMap(([key, currentA]) => (key.startsWith(prefix) ? [[key.slice(prefix.length), currentA] as const] : [])),
+    );
+    if (currents.size === 0) continue;
+    const arranged = arrangeBreak(next, catalogue, mateId, new Set(currents.keys()), (cavity) => currents.get(cavity) ?? 0);
+    next = arranged.next;
+    breaks.push({ name: job.looms[a.loomId]!.ends[a.endId]!.name, led: currents.size, before: arranged.before, after: arranged.after });
+  }
+  return { next, breaks };
 }
 
 /** Free pins of every box, pairs together, in the order of looms, ends and cavities. A stud takes as many rings as the shop allows. */

@@ -2,3 +2,4 @@ export { assignPins, type AssignConflict, type Assigned, type Assignment } from 
 export { createNetMap, type MappedNet } from './createNetMap';
 export { listNeeds, listWanted, type Need } from './listNeeds';
 export { canPlaceAll, findConflict, matchPins, type Costs, type Match } from './matchPins';
+export { arrangeBreak, measureBreak, type BreakArrangement, type BreakOrder } from './arrangeBreak';

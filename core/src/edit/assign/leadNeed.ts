@@ -26,8 +26,14 @@ type Hop = { here: { loomId: string; endId: string }; there: { loomId: string; e
 /**
  * Wire a need to its place: a circuit in every loom on the way, through the same cavity of both faces of each plug. Circuits that are
  * there are led on. Changes the job given, unless a plug has no cavity left: then it says so and leaves the job alone.
+ * passed: cavities of plugs that nobody had chosen before.
  */
-export function leadNeed(job: Job, catalogue: Catalogue, standard: ShopStandard, { need, pins }: Lead): AssignConflict | null {
+export function leadNeed(
+  job: Job,
+  catalogue: Catalogue,
+  standard: ShopStandard,
+  { need, pins }: Lead,
+): { passed: PinPlace[] } | AssignConflict {
   const host = pins[0]!.loomId;
   const met = need.members.map((half) =>
     half.map(({ loomId, circuits, pins: bare }): Met => {
@@ -38,7 +44,8 @@ export function leadNeed(job: Job, catalogue: Catalogue, standard: ShopStandard,
     }),
   );
   const chosen = chooseCavities(job, catalogue, need, met);
-  if (!(chosen instanceof Map)) return chosen;
+  if (!('cavities' in chosen)) return chosen;
+  const { cavities, passed } = chosen;
   const groupId = pins.length > 1 ? createId(listGroups(job), 'pair') : null;
   for (let half = 0; half < pins.length; half += 1) {
     const made = new Map<string, string>();
@@ -50,7 +57,7 @@ export function leadNeed(job: Job, catalogue: Catalogue, standard: ShopStandard,
       join(job, need, half, made, pins[half]!, twist, null);
     met[half]!.forEach((member, index) => {
       for (const hop of member.way) {
-        const cavity = chosen.get(toHopKey(hop, half, member, index))!;
+        const cavity = cavities.get(toHopKey(hop, half, member, index))!;
         join(job, need, half, made, { ...hop.here, cavity }, twist, null);
         join(job, need, half, made, { ...hop.there, cavity }, twist, hop.there.loomId === member.loomId ? member.circuitId : null);
       }
@@ -58,7 +65,7 @@ export function leadNeed(job: Job, catalogue: Catalogue, standard: ShopStandard,
       for (const pin of member.pins) join(job, need, half, made, pin, twist, member.circuitId);
     });
   }
-  return null;
+  return { passed };
 }
 
 /** What is wired already has a cavity of its own; bare pins of a loom share one. */
@@ -71,9 +78,10 @@ function chooseCavities(
   catalogue: Catalogue,
   need: Need,
   met: readonly (readonly Met[])[],
-): Map<string, string> | AssignConflict {
+): { cavities: Map<string, string>; passed: PinPlace[] } | AssignConflict {
   const taken = new Set<string>();
   const chosen = new Map<string, string>();
+  const passed: PinPlace[] = [];
   for (const [half, members] of met.entries())
     for (const [index, member] of members.entries())
       for (const hop of member.way) {
@@ -85,8 +93,9 @@ function chooseCavities(
         if (cavity === null) return toFull(job, catalogue, need, hop);
         taken.add(`${hop.here.loomId}/${hop.here.endId}/${cavity}`);
         chosen.set(key, cavity);
+        if (stub === null) passed.push({ ...hop.here, cavity }, { ...hop.there, cavity });
       }
-  return chosen;
+  return { cavities: chosen, passed };
 }
 
 /** Plugs from the box's loom to another, the fewest. */
@@ -114,8 +123,8 @@ function findStub(job: Job, { loomId, circuitId }: Met, endId: string): string |
 }
 
 /**
- * A cavity free on both faces: beside its pair where it has one, power from the first up, sensors and data from the last down, so that
- * noise classes lie apart and the spares stay together between them.
+ * A cavity free on both faces: beside its pair where it has one, power from the first up, sensors and data from the last down. Where
+ * wires lie best is found when all of them are there (arrangeBreak).
  */
 function findFree(
   job: Job,

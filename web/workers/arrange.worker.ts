@@ -1,0 +1,23 @@
+import { arrangeBreak, CATALOGUE, type BreakArrangement, type Job } from 'wattograph-core';
+
+/** A break whose cavities are to be put in a better order; currents by cavity, A. */
+export interface ArrangeQuestion {
+  job: Job;
+  mateId: string;
+  currents: Record<string, number>;
+}
+
+export type ArrangeAnswer = { arrangement: BreakArrangement } | { failure: string };
+
+const scope = self as unknown as {
+  onmessage: ((event: MessageEvent<ArrangeQuestion>) => void) | null;
+  postMessage(answer: ArrangeAnswer): void;
+};
+
+scope.onmessage = ({ data: { job, mateId, currents } }) => {
+  try {
+    scope.postMessage({ arrangement: arrangeBreak(job, CATALOGUE, mateId, null, (cavity) => currents[cavity] ?? 0) });
+  } catch (error) {
+    scope.postMessage({ failure: error instanceof Error ? error.message : String(error) });
+  }
+};
