@@ -1,4 +1,5 @@
 import type { CatalogueLookup, ConnectorFamily, DeviceTemplate, Job } from '../model';
+import { CABLES, type CableItem } from './cables';
 import { CONTACTS, GROMMETS, PLUGS, SEALS, type Contact, type Seal } from './contacts';
 import { COVERINGS, LABELS, type CoveringItem, type LabelStock } from './coverings';
 import { DEVICES } from './devices';
@@ -19,6 +20,7 @@ export interface Catalogue {
   barrels: readonly SpliceBarrel[];
   rings: readonly Ring[];
   coverings: readonly CoveringItem[];
+  cables: readonly CableItem[];
   labels: readonly LabelStock[];
   standards: Readonly<Record<string, ShopStandard>>;
 }
@@ -35,6 +37,7 @@ export const CATALOGUE: Catalogue = {
   barrels: BARRELS,
   rings: RINGS,
   coverings: COVERINGS,
+  cables: CABLES,
   labels: LABELS,
   standards: { larkhollow: LARKHOLLOW, plain: LARKHOLLOW_PLAIN },
 };
@@ -63,6 +66,7 @@ export function createLookup(catalogue: Catalogue): CatalogueLookup {
     family: (id) => findFamily({ families: {} }, catalogue, id),
     deviceTemplateIds: Object.keys(catalogue.devices),
     standardIds: Object.keys(catalogue.standards),
+    cableIds: catalogue.cables.map(({ id }) => id),
     sizes: { etfe: catalogue.wires.etfe.map(({ size }) => size), thinwall: catalogue.wires.thinwall.map(({ size }) => size) },
   };
 }

@@ -274,7 +274,18 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
     'pellow-4',
     [supply(0.16, 'coil supply'), output('coil switch', 0.16), supply(25, 'contact feed'), supply(25, 'contact load')],
     'coil suppressed where the driver needs it',
-    { links: { contact: { name: 'contact', kind: 'relay', a: { part: null, cavity: '3' }, b: { part: null, cavity: '4' }, maxA: 25 } } },
+    {
+      links: {
+        contact: {
+          name: 'contact',
+          kind: 'relay',
+          a: { part: null, cavity: '3' },
+          b: { part: null, cavity: '4' },
+          maxA: 25,
+          coil: { feed: '1', switch: '2' },
+        },
+      },
+    },
   ),
   template('battery', 'battery', 'power', null, {}, 'negative off before work, main fuse at the battery', {
     offers: {
@@ -305,7 +316,11 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
       '6': optional(ground(null, 'alternator resistor out')),
     },
     'everything but the starter lead dies with it',
-    { links: { main: { name: 'main pole', kind: 'switch', a: { part: null, cavity: '1' }, b: { part: null, cavity: '2' }, maxA: 250 } } },
+    {
+      links: {
+        main: { name: 'main pole', kind: 'switch', a: { part: null, cavity: '1' }, b: { part: null, cavity: '2' }, maxA: 250, coil: null },
+      },
+    },
   ),
   template('power-module', 'power module on the bus', 'power', 'quill-26', { '1': ground(0.2), ...bus('2', '3'), '4': signal('wake') }),
   // lamps

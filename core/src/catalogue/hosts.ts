@@ -46,12 +46,14 @@ const link = (
   to: string,
   maxA: number,
   other: string | null = null,
+  coil: TemplateLink['coil'] = null,
 ): TemplateLink => ({
   name,
   kind,
   a: { part: other, cavity: from },
   b: { part: null, cavity: to },
   maxA,
+  coil,
 });
 
 const channel = (limitA: number, offset: number) => (nth: number) =>
@@ -186,7 +188,10 @@ export const HOSTS: Readonly<Record<string, DeviceTemplate>> = {
     },
     offers: range(7, 10, (nth) => createPinOffer(`contact ${nth}`, ['feed', 'high-side'], { volts: 12, limitA: 20, pwmHz: 0 })),
     links: Object.fromEntries(
-      [7, 8, 9, 10].map((cavity) => [`r${cavity - 6}`, link('relay', `relay ${cavity - 6}`, '1', String(cavity), 20)]),
+      [7, 8, 9, 10].map((cavity) => [
+        `r${cavity - 6}`,
+        link('relay', `relay ${cavity - 6}`, '1', String(cavity), 20, null, { feed: '2', switch: String(cavity - 4) }),
+      ]),
     ),
     note: 'contacts switch on and off only; each coil wants a suppressor unless its driver has one',
   }),

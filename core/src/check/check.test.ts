@@ -50,6 +50,9 @@ describe('each rule finds what it is meant for', () => {
       loom.segments.s1 = { ...loom.segments.s1!, zoneId: 'oven' };
       loom.circuits.c1 = { ...loom.circuits.c1!, currentA: 4 };
     },
+    PO13: (loom) => {
+      for (const id of ['c1', 'c2']) loom.circuits[id] = { ...loom.circuits[id]!, cable: { groupId: 'k', itemId: 'etfe-1x24s' } };
+    },
     DR1: (loom) => {
       loom.segments.s2 = { ...loom.segments.s2!, slideOn: 'after-ends' };
     },

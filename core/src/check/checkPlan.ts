@@ -6,10 +6,12 @@ import { checkMates } from './job/checkMates';
 import { checkAnchors, checkConcessions, checkDepartures, checkScope, checkSurveyConflicts } from './job/checkScope';
 import { checkBuses, checkRails, checkSpares, checkTracks } from './power/checkBoxes';
 import { checkNets } from './power/checkNets';
-import { checkDirect, checkDrops, checkProtections, checkSource, checkSuppression } from './power/checkProtections';
+import { checkCoils, checkSuppression } from './power/checkCoils';
+import { checkDirect, checkDrops, checkProtections, checkSource } from './power/checkProtections';
 import { checkAdhesive } from './rules/checkAdhesive';
 import { checkBundleHeat } from './rules/checkBundleHeat';
 import { checkBarrels } from './rules/checkBarrels';
+import { checkCables } from './rules/checkCables';
 import { checkContactCurrent } from './rules/checkContactCurrent';
 import { checkContacts } from './rules/checkContacts';
 import { checkCoveringSizes } from './rules/checkCoveringSizes';
@@ -51,6 +53,7 @@ export const RULES = {
   EN4: checkLookAlikeWires,
   EN5: checkContactCurrent,
   PO1: checkStuds,
+  PO13: checkCables,
   MA2: checkLabels,
 } satisfies Record<string, Rule>;
 
@@ -72,6 +75,7 @@ export const JOB_RULES = {
   drops: checkDrops,
   source: checkSource,
   suppression: checkSuppression,
+  coils: checkCoils,
   direct: checkDirect,
 } satisfies Record<string, JobRule>;
 

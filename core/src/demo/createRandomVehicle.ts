@@ -50,6 +50,7 @@ export function createRandomVehicle(seed: number, wires: number): Job {
           a: { part: null, cavity: '1' },
           b: { part: null, cavity: String(2 + index) },
           maxA: 40,
+          coil: null,
         },
       ]),
     ),

@@ -3,9 +3,11 @@ import { toColourWords } from '../model';
 import type { LoomPlan, PlannedWire } from '../plan';
 import { compareIds } from '../units';
 
-/** All wires that come off one reel: same conductor, insulation and colour. */
+/** All wires that come off one reel: same conductor, insulation and colour; or all that lie in one piece of cable. */
 export interface CutGroup {
   id: string;
+  /** item of the cable that is cut as one piece, as long as the longest in it; null: single wires */
+  cableId: string | null;
   /** "AWG 22 ETFE red/white" */
   reel: string;
   table: PlannedWire['conductor']['table'];
@@ -24,23 +26,29 @@ export interface CutGroup {
 export function listCuts(plan: LoomPlan): CutGroup[] {
   const groups = new Map<string, PlannedWire[]>();
   for (const wire of plan.wires) {
-    const key = `${wire.conductor.table} ${wire.conductor.size} ${toColourWords(wire.colour)}`;
+    const key = wire.cable ? `cable ${wire.cable.groupId}` : `${wire.conductor.table} ${wire.conductor.size} ${toColourWords(wire.colour)}`;
     groups.set(key, [...(groups.get(key) ?? []), wire]);
   }
   return [...groups.keys()].sort(compareIds).map((key) => {
     const all = groups.get(key)!.sort((a, b) => b.cutMm - a.cutMm || compareIds(a.number, b.number));
-    const { conductor, colour } = all[0]!;
-    const wires = all.filter(({ heldBy }) => heldBy.length === 0);
+    const { conductor, colour, cable } = all[0]!;
+    // one wire that is held holds the whole cable
+    const isHeld = ({ heldBy }: PlannedWire) => (cable ? all.some((one) => one.heldBy.length > 0) : heldBy.length > 0);
+    const wires = all.filter((wire) => !isHeld(wire));
+    const measure = (of: 'roughMm' | 'cutMm') => wires.reduce((sum, wire) => (cable ? Math.max(sum, wire[of]) : sum + wire[of]), 0);
     return {
       id: key.replaceAll(/[ /]/g, '-'),
-      reel: `${toSizeWords(conductor)} ${conductor.table === 'etfe' ? 'ETFE' : 'thin-wall'} ${toColourWords(colour)}`,
+      cableId: cable?.itemId ?? null,
+      reel: cable
+        ? `cable ${cable.groupId}, ${cable.name}`
+        : `${toSizeWords(conductor)} ${conductor.table === 'etfe' ? 'ETFE' : 'thin-wall'} ${toColourWords(colour)}`,
       table: conductor.table,
       size: conductor.size,
       colour,
       wires,
-      held: all.filter(({ heldBy }) => heldBy.length > 0),
-      roughMm: wires.reduce((sum, { roughMm }) => sum + roughMm, 0),
-      finalMm: wires.reduce((sum, { cutMm }) => sum + cutMm, 0),
+      held: all.filter(isHeld),
+      roughMm: measure('roughMm'),
+      finalMm: measure('cutMm'),
     };
   });
 }

@@ -28,7 +28,12 @@ export function listParts(job: Job, plan: LoomPlan, catalogue: Catalogue): PartL
         lengthMm: lengthMm === null ? known.lengthMm : (known.lengthMm ?? 0) + lengthMm,
       });
   };
-  for (const cut of listCuts(plan)) for (const wire of [...cut.wires, ...cut.held]) add('wire', cut.id, cut.reel, 1, wire.roughMm);
+  for (const cut of listCuts(plan)) {
+    const wires = [...cut.wires, ...cut.held];
+    const cable = catalogue.cables.find(({ id }) => id === cut.cableId);
+    if (cable) add('wire', cable.id, `cable, ${cable.name}`, 1, Math.max(...wires.map(({ roughMm }) => roughMm)));
+    else for (const wire of wires) add('wire', cut.id, cut.reel, 1, wire.roughMm);
+  }
   for (const endId of Object.keys(loom.ends).sort(compareIds)) {
     const { familyId, key, kind } = loom.ends[endId]!;
     const family = findFamily(job, catalogue, familyId);

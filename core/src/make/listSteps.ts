@@ -102,29 +102,35 @@ function listEndsBeyond(loom: Loom, plan: LoomPlan): Record<string, string[]> {
 }
 
 function listCutSteps({ plan }: Context): Step[] {
-  return listCuts(plan).map((cut) =>
-    createStep(`cut.${cut.id}`, 'cut', `Cut and mark ${cut.reel}`, {
+  const toWords = ({ number, roughMm, cutMm }: PlannedWire) =>
+    roughMm > cutMm ? `${number}: cut ${roughMm} mm rough (${cutMm} final), mark both ends` : `${number}: cut ${cutMm} mm, mark both ends`;
+  return listCuts(plan).map((cut) => {
+    const wires = [...cut.wires, ...cut.held];
+    const longestMm = Math.max(...wires.map(({ roughMm }) => roughMm));
+    return createStep(`cut.${cut.id}`, 'cut', `Cut and mark ${cut.reel}`, {
       tool: 'cutting bench, rule, wire marker',
       parts: [cut.reel],
-      items: [...cut.wires, ...cut.held].map((wire) =>
-        item(
-          wire.id,
-          wire.roughMm > wire.cutMm
-            ? `${wire.number}: cut ${wire.roughMm} mm rough (${wire.cutMm} final), mark both ends`
-            : `${wire.number}: cut ${wire.cutMm} mm, mark both ends`,
-          [wire],
-          null,
-        ),
-      ),
-    }),
-  );
+      items:
+        cut.cableId === null
+          ? wires.map((wire) => item(wire.id, toWords(wire), [wire], null))
+          : [
+              item(
+                'cable',
+                `the cable in one piece: cut ${longestMm} mm, mark both ends; bare no core before its jacket and screen are off`,
+                wires,
+                null,
+              ),
+            ],
+    });
+  });
 }
 
 function listTwistSteps({ loom, plan }: Context): Step[] {
   const groups = new Map<string, PlannedWire[]>();
   for (const wire of plan.wires) {
     const twist = loom.circuits[wire.circuitId]!.twist;
-    if (twist) groups.set(twist.groupId, [...(groups.get(twist.groupId) ?? []), wire]);
+    // the cores of a cable come twisted
+    if (twist && !wire.cable) groups.set(twist.groupId, [...(groups.get(twist.groupId) ?? []), wire]);
   }
   const cutOf = new Map(listCuts(plan).flatMap((cut) => [...cut.wires, ...cut.held].map((wire) => [wire.id, cut.id] as const)));
   return [...groups.keys()].sort(compareIds).map((groupId) => {

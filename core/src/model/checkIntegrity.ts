@@ -12,6 +12,7 @@ export interface CatalogueLookup {
   family: FamilyLookup;
   deviceTemplateIds: readonly string[];
   standardIds: readonly string[];
+  cableIds: readonly string[];
   sizes: Readonly<Record<'etfe' | 'thinwall', readonly string[]>>;
 }
 
@@ -34,7 +35,7 @@ export function checkIntegrity(job: Job, lookup: CatalogueLookup): Problem[] {
         ...checkTree(loom, at),
         ...checkSegments(loom, at, job),
         ...checkEnds(loom, at, family),
-        ...checkCircuits(loom, at, family, lookup.sizes),
+        ...checkCircuits(loom, at, family, lookup),
         ...checkSplicePins(loom, at),
       ];
     });
@@ -180,10 +181,11 @@ function checkCavity(loom: Loom, endId: string, cavity: string, family: FamilyLo
     : [{ path, message: `expected a cavity of ${end.name} (${found.name}, ${cavities[0]} to ${cavities.at(-1)}), got "${cavity}"` }];
 }
 
-function checkCircuits(loom: Loom, at: string, family: FamilyLookup, sizes: CatalogueLookup['sizes']): Problem[] {
+function checkCircuits(loom: Loom, at: string, family: FamilyLookup, { sizes, cableIds }: CatalogueLookup): Problem[] {
   const problems: Problem[] = [];
   const inCavity = new Map<string, string>();
   const numbers = new Map<string, string>();
+  const cables = new Map<string, string>();
   for (const id of Object.keys(loom.circuits).sort(compareIds)) {
     const circuit = loom.circuits[id]!;
     const twin = numbers.get(circuit.number);
@@ -199,6 +201,17 @@ function checkCircuits(loom: Loom, at: string, family: FamilyLookup, sizes: Cata
         path: `${at}/circuits/${id}/sizePin/size`,
         message: `expected one of ${known.join(', ')} (${circuit.wireTable}), got "${circuit.sizePin.size}"`,
       });
+    }
+    if (circuit.cable) {
+      const { groupId, itemId } = circuit.cable;
+      const before = cables.get(groupId) ?? itemId;
+      cables.set(groupId, before);
+      const wanted = cableIds.includes(itemId)
+        ? before === itemId
+          ? null
+          : `"${before}" as in the rest of cable "${groupId}"`
+        : `one of ${cableIds.join(', ')}`;
+      if (wanted) problems.push({ path: `${at}/circuits/${id}/cable/itemId`, message: `expected ${wanted}, got "${itemId}"` });
     }
     circuit.terminations.forEach(({ endId, cavity }, index) => {
       const path = `${at}/circuits/${id}/terminations/${index}`;

@@ -38,6 +38,9 @@ export const CircuitSchema = Type.Object(
       ],
       { description: 'circuits with the same group are twisted together at this pitch in mm' },
     ),
+    cable: Type.Union([Type.Object({ groupId: IdSchema, itemId: IdSchema }, { additionalProperties: false }), Type.Null()], {
+      description: 'circuits with the same group lie in one bought cable, item of the catalogue; screens in its screen',
+    }),
     currentA: Type.Union([Type.Number({ minimum: 0, maximum: 1000 }), Type.Null()], {
       description: 'design current in A; null: not known yet',
     }),
@@ -58,6 +61,7 @@ export function createCircuit(number: string, name: string, terminations: Termin
     colour: { base: 'white', stripe: null },
     sizePin: null,
     twist: null,
+    cable: null,
     currentA: null,
     ...rest,
   };

@@ -68,6 +68,22 @@ export const MIGRATIONS: readonly Migration[] = [
       parts: {},
     }),
   },
+  {
+    from: 4,
+    name: 'add-relay-coils-and-cables',
+    run: (document) => ({
+      ...document,
+      formatVersion: 5,
+      deviceTemplates: mapRecord(document.deviceTemplates, (template) => ({
+        ...template,
+        links: mapRecord(template.links, (link) => ({ ...link, coil: null })),
+      })),
+      looms: mapRecord(document.looms, (loom) => ({
+        ...loom,
+        circuits: mapRecord(loom.circuits, (circuit) => ({ ...circuit, cable: null })),
+      })),
+    }),
+  },
 ];
 
 const addLoad = (pin: Record<string, unknown>) => ({

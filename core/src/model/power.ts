@@ -58,6 +58,9 @@ export const TemplateLinkSchema = Type.Object(
     maxA: Type.Union([Type.Number({ exclusiveMinimum: 0, maximum: 1000 }), Type.Null()], {
       description: 'largest fuse, setting or contact current; null: no limit of its own',
     }),
+    coil: Type.Union([Type.Object({ feed: CavitySchema, switch: CavitySchema }, { additionalProperties: false }), Type.Null()], {
+      description: 'pins of the coil that works a relay contact; null: no relay, or worked inside',
+    }),
   },
   { additionalProperties: false },
 );

@@ -25,7 +25,7 @@ export function chooseConductors(
     const demand = demands.get(wire.id);
     const { id, circuitId, from, to, pieces } = wire;
     const choice =
-      demand && ruledBy !== 'pinned' && demand.conductor.areaMm2 > least.areaMm2
+      demand && ruledBy !== 'pinned' && ruledBy !== 'cable' && demand.conductor.areaMm2 > least.areaMm2
         ? demand
         : { conductor: least, ruledBy, because: toBecause(loom, circuitId, least, ruledBy) };
     return { id, circuitId, from, to, pieces, conductor: choice.conductor, ruledBy: choice.ruledBy, because: choice.because };
@@ -36,6 +36,8 @@ function toBecause(loom: Loom, circuitId: string, least: Conductor, ruledBy: Siz
   switch (ruledBy) {
     case 'pinned':
       return loom.circuits[circuitId]!.sizePin!.reason;
+    case 'cable':
+      return `conductor of cable ${loom.circuits[circuitId]!.cable!.groupId}`;
     case 'minimum':
       return `shop minimum ${toSizeWords(least)}`;
     case 'contact':

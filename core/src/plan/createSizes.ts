@@ -5,11 +5,26 @@ import type { RunWire } from './types';
 /** Conductors that a wire may have, thinnest first, and what narrowed them. Never empty. */
 export interface SizeRange {
   conductors: readonly Conductor[];
-  ruledBy: 'pinned' | 'minimum' | 'contact' | 'none';
+  ruledBy: 'pinned' | 'cable' | 'minimum' | 'contact' | 'none';
+}
+
+/** Conductor of a cable, bearing its part of the cable's mass: one for all that lie in it. */
+function createCableConductors(loom: Loom, catalogue: Catalogue): (groupId: string, itemId: string) => Conductor {
+  const known = new Map<string, Conductor>();
+  return (groupId, itemId) => {
+    const stored = known.get(groupId);
+    if (stored) return stored;
+    const item = catalogue.cables.find(({ id }) => id === itemId)!;
+    const core = catalogue.wires[item.table].find(({ size }) => size === item.size)!;
+    const circuits = Object.values(loom.circuits).filter(({ cable }) => cable?.groupId === groupId);
+    const conductor = { ...core, massGPerM: item.massGPerM / circuits.length };
+    known.set(groupId, conductor);
+    return conductor;
+  };
 }
 
 /**
- * Looks up the conductors of a wire of a loom: the one pinned by the planner, else all from the shop minimum up that the contacts at
+ * Looks up the conductors of a wire of a loom: the one of the cable it lies in, the one pinned by the planner, else all from the shop minimum up that the contacts at
  * its cavities take. Where none is taken by both, the shop minimum stands alone and the check of the ends says so.
  */
 export function createSizes(job: Job, loom: Loom, catalogue: Catalogue, standard: ShopStandard): (wire: RunWire) => SizeRange {
@@ -26,10 +41,12 @@ export function createSizes(job: Job, loom: Loom, catalogue: Catalogue, standard
       const ranges = end.kind === 'cavity' ? rangesAt.get(end.endId) : null;
       return !ranges || ranges.some(([least, most]) => areaMm2 >= least - 1e-9 && areaMm2 <= most + 1e-9);
     });
+  const ofCable = createCableConductors(loom, catalogue);
   // wires between the same two ends that nobody pinned choose alike
   const known = new Map<string, SizeRange>();
   return (wire) => {
-    const { wireTable, sizePin } = loom.circuits[wire.circuitId]!;
+    const { wireTable, sizePin, cable } = loom.circuits[wire.circuitId]!;
+    if (cable) return { conductors: [ofCable(cable.groupId, cable.itemId)], ruledBy: 'cable' };
     const table = catalogue.wires[wireTable];
     const pinned = sizePin && table.find(({ size }) => size === sizePin.size);
     if (pinned) return { conductors: [pinned], ruledBy: 'pinned' };

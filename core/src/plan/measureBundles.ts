@@ -1,4 +1,4 @@
-import type { ShopStandard } from '../catalogue';
+import type { Catalogue, ShopStandard } from '../catalogue';
 import type { Loom } from '../model';
 import { compareIds } from '../units';
 import { measurePackingBound, packCircles } from './packCircles';
@@ -25,6 +25,8 @@ interface Lying {
   /** the wire's id in a list of its own: an element as a section gives it, made once */
   element: string[];
   groupId: string | undefined;
+  /** of the cable it lies in; null: in none */
+  cableMm: number | null;
 }
 
 /**
@@ -35,16 +37,21 @@ export function measureBundles(
   loom: Loom,
   tree: Tree,
   wires: readonly SizedWire[],
+  catalogue: Catalogue,
   standard: ShopStandard,
   store: PackingStore | null,
 ): LaidBundles {
+  const cables = new Map(catalogue.cables.map(({ id, odMm }) => [id, odMm]));
   const lying = new Map<string, Lying[]>(Object.keys(tree.segments).map((id) => [id, []]));
   const places = wires.map((_, place) => place);
   for (const place of places.sort((a, b) => wires[b]!.conductor.odMm - wires[a]!.conductor.odMm)) {
     const wire = wires[place]!;
     const element = [wire.id];
-    const groupId = loom.circuits[wire.circuitId]!.twist?.groupId;
-    for (const piece of wire.pieces) lying.get(piece.segmentId)!.push({ wire, place, piece, element, groupId });
+    const { cable, twist } = loom.circuits[wire.circuitId]!;
+    // a cable is as thick as it is bought, whatever lies in it
+    const cableMm = cable ? (cables.get(cable.itemId) ?? null) : null;
+    const groupId = cable ? `cable ${cable.groupId}` : twist?.groupId;
+    for (const piece of wire.pieces) lying.get(piece.segmentId)!.push({ wire, place, piece, element, groupId, cableMm });
   }
   const occupants: (readonly number[])[][] = [];
   const bundles = [...lying.keys()].sort(compareIds).map((segmentId) => {
@@ -123,8 +130,9 @@ function toKey(diametersMm: readonly number[]): string {
 function listElements(here: readonly Lying[]): { elements: string[][]; diametersMm: number[] } {
   const elements: string[][] = [];
   const diametersMm: number[] = [];
-  let groups: Map<string, SizedWire[]> | null = null;
-  for (const { wire, element, groupId } of here) {
+  let groups: Map<string, Lying[]> | null = null;
+  for (const lying of here) {
+    const { wire, element, groupId } = lying;
     if (groupId === undefined) {
       elements.push(element);
       diametersMm.push(wire.conductor.odMm);
@@ -132,13 +140,13 @@ function listElements(here: readonly Lying[]): { elements: string[][]; diameters
     }
     groups ??= new Map();
     const group = groups.get(groupId);
-    if (group) group.push(wire);
-    else groups.set(groupId, [wire]);
+    if (group) group.push(lying);
+    else groups.set(groupId, [lying]);
   }
   if (groups === null) return { elements, diametersMm };
   for (const group of groups.values()) {
-    elements.push(group.map(({ id }) => id));
-    diametersMm.push(packCircles(group.map((wire) => wire.conductor.odMm)).odMm);
+    elements.push(group.map(({ wire }) => wire.id));
+    diametersMm.push(group[0]!.cableMm ?? packCircles(group.map(({ wire }) => wire.conductor.odMm)).odMm);
   }
   const order = elements.map((_, index) => index).sort((a, b) => diametersMm[b]! - diametersMm[a]!);
   return { elements: order.map((index) => elements[index]!), diametersMm: order.map((index) => diametersMm[index]!) };

@@ -33,6 +33,8 @@ interface Context {
   runs: Map<string, Addend>;
   turns: Map<string, Addend>;
   wires: Map<string, SizedWire[]>;
+  /** names of the cables of the catalogue */
+  cables: Map<string, string>;
   holds: (wire: SizedWire) => Hold[];
   /** rough lengths by the readings alone, by wire id; null where nothing is fitted */
   firstCuts: Map<string, number> | null;
@@ -76,6 +78,7 @@ export function measureWires(
     runs: new Map(),
     turns: new Map(),
     wires: groups,
+    cables: new Map(catalogue.cables.map(({ id, name }) => [id, name])),
     holds: createHolds(job, loomId, loom),
     firstCuts: before && new Map(before.map(({ id, roughMm }) => [id, roughMm])),
   };
@@ -83,7 +86,7 @@ export function measureWires(
 }
 
 function measureWire(context: Context, wire: SizedWire, mark: WireMark): PlannedWire {
-  const { loom, tree, standard, holds, firstCuts } = context;
+  const { loom, tree, standard, holds, firstCuts, cables } = context;
   const circuit = loom.circuits[wire.circuitId]!;
   const addends = [
     ...listRuns(context, wire),
@@ -115,6 +118,7 @@ function measureWire(context: Context, wire: SizedWire, mark: WireMark): Planned
     labelId: mark.labelId,
     colour: circuit.colour,
     kind: circuit.kind,
+    cable: circuit.cable && { ...circuit.cable, name: cables.get(circuit.cable.itemId)! },
     addends,
     lengthMm,
     cutMm,

@@ -37,10 +37,10 @@ export interface LoomContext {
 
 /** Length of every wire with these sizes, its bundles as thin as they could be; mm. */
 export function draftLengths(context: LoomContext, demands: ReadonlyMap<string, SizeDemand>): number[] {
-  const { job, routed, standard } = context;
+  const { job, routed, catalogue, standard } = context;
   const loom = job.looms[routed.loomId]!;
   const wires = chooseConductors(loom, routed, demands);
-  const { bundles } = measureBundles(loom, routed.tree, wires, standard, null);
+  const { bundles } = measureBundles(loom, routed.tree, wires, catalogue, standard, null);
   return finishLoom(context, wires, bundles, null).wires.map(({ lengthMm }) => lengthMm);
 }
 
@@ -72,7 +72,7 @@ export function measureLoom(context: LoomContext, demands: ReadonlyMap<string, S
   // size: a conductor for every wire
   const wires = chooseConductors(loom, routed, demands);
   // bundle: what lies in each section and how thick it is
-  const { bundles, occupants } = measureBundles(loom, routed.tree, wires, standard, isDraft ? null : store.packings);
+  const { bundles, occupants } = measureBundles(loom, routed.tree, wires, catalogue, standard, isDraft ? null : store.packings);
   // cover, and what it gets to
   const coverings = chooseCoverings(job, loom, routed.tree, bundles, catalogue, standard);
   const heats = measureHeats(job, loom, wires, bundles, coverings, occupants, flows, modeIds, store.heats, standard);

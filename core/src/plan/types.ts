@@ -72,7 +72,7 @@ export interface RunWire {
   pieces: Piece[];
 }
 
-export type ConductorRule = 'pinned' | 'minimum' | 'contact' | 'drop' | 'heat' | 'fuse' | 'none';
+export type ConductorRule = 'pinned' | 'cable' | 'minimum' | 'contact' | 'drop' | 'heat' | 'fuse' | 'none';
 
 export interface SizedWire extends RunWire {
   conductor: Conductor;
@@ -186,6 +186,8 @@ export interface PlannedWire extends SizedWire {
   number: string;
   colour: Colour;
   kind: Circuit['kind'];
+  /** cable that it lies in; null: a single wire */
+  cable: { groupId: string; itemId: string; name: string } | null;
   addends: Addend[];
   /** before rounding up */
   lengthMm: number;

@@ -67,7 +67,11 @@ export function CircuitDialog({
     (circuit.sizePin === null || circuit.sizePin.reason.trim() !== '');
   const keep = () => {
     store.edit(`${isNew ? 'add' : 'change'} circuit ${circuit.number}`, (draft) => {
-      draft.looms[loomId]!.circuits[circuitId] = { ...circuit, name: circuit.name.trim() };
+      const { circuits } = draft.looms[loomId]!;
+      circuits[circuitId] = { ...circuit, name: circuit.name.trim() };
+      // a cable is one thing: what else lies in it goes along
+      for (const other of Object.values(circuits))
+        if (circuit.cable && other.cable?.groupId === circuit.cable.groupId) other.cable.itemId = circuit.cable.itemId;
     });
     onClose();
   };
@@ -202,6 +206,7 @@ export function CircuitDialog({
               label="Size"
               data={[{ value: '', label: 'computed' }, ...sizes.map((size) => ({ value: size, label: size }))]}
               value={circuit.sizePin?.size ?? ''}
+              disabled={circuit.cable !== null}
               allowDeselect={false}
               onChange={(value) => set({ sizePin: value ? { size: value, reason: circuit.sizePin?.reason ?? '' } : null })}
             />
@@ -239,6 +244,28 @@ export function CircuitDialog({
               onChange={(value) => {
                 if (circuit.twist && Number(value) >= 5) set({ twist: { ...circuit.twist, pitchMm: Number(value) } });
               }}
+            />
+          </Group>
+          <Group grow align="start">
+            <TextInput
+              label="In cable"
+              description="circuits with the same name lie in one bought cable"
+              placeholder="single wire"
+              value={circuit.cable?.groupId ?? ''}
+              onChange={(event) => {
+                const groupId = event.currentTarget.value.replace(/[^A-Za-z0-9_-]/g, '');
+                const known = Object.values(loom.circuits).find(({ cable }) => cable?.groupId === groupId)?.cable?.itemId;
+                set({ cable: groupId ? { groupId, itemId: known ?? circuit.cable?.itemId ?? CATALOGUE.cables[1]!.id } : null });
+              }}
+            />
+            <Select
+              label="Cable"
+              description="size and thickness come from it"
+              data={CATALOGUE.cables.map(({ id, name }) => ({ value: id, label: name }))}
+              value={circuit.cable?.itemId ?? null}
+              disabled={!circuit.cable}
+              allowDeselect={false}
+              onChange={(itemId) => circuit.cable && itemId && set({ cable: { ...circuit.cable, itemId } })}
             />
           </Group>
         </Stack>

@@ -30,6 +30,7 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
       {load.steps.length === 0 && (
         <p className={styles.alarm}>Nothing feeds it: assign what is open in Circuits, or join it by hand in Bundle.</p>
       )}
+      {load.steps.length > 0 && load.load !== 'feed' && <p>{toSwitchWords(load, power)}</p>}
       {!load.returns && <p className={styles.alarm}>Its current has no way back: the ground leads nowhere.</p>}
       {pin && load.load !== 'feed' && (
         <div className={styles.edit}>
@@ -130,6 +131,21 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
       )}
     </div>
   );
+}
+
+/** Every load says what switches it, and on which side. */
+function toSwitchWords({ switches }: PlannedLoad, power: PowerPlan): string {
+  if (switches.length === 0) return 'Nothing switches it: it is live whenever its feed is.';
+  return `Switched ${(['high', 'low'] as const)
+    .flatMap((side) => {
+      const names = switches.flatMap((one) => {
+        if (one.side !== side) return [];
+        const coil = power.protections.find(({ id }) => id === one.linkId)?.coil;
+        return coil ? `${one.by} (coil ${coil.fed && coil.by ? 'wired' : 'not wired'})` : one.by;
+      });
+      return names.length ? `on the ${side} side by ${names.join(', then ')}` : [];
+    })
+    .join(' and ')}.`;
 }
 
 /** Share of the time that a device is on in a mode; empty: fully on. */

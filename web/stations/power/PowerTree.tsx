@@ -1,5 +1,13 @@
 import { memo } from 'react';
-import { toSizeWords, type Job, type LoomPlan, type PlannedLoad, type PlannedProtection, type PowerPlan } from 'wattograph-core';
+import {
+  toSizeWords,
+  type Job,
+  type LoomPlan,
+  type PinPlace,
+  type PlannedLoad,
+  type PlannedProtection,
+  type PowerPlan,
+} from 'wattograph-core';
 import { Why } from '../../ui/Why';
 import styles from './Power.module.css';
 
@@ -97,6 +105,7 @@ export const PowerTree = memo(function PowerTree({
 });
 
 const WORDS = { fuse: 'fuse', channel: 'channel', relay: 'relay', switch: 'switch', bar: 'bar' } as const;
+const toPinWords = (job: Job, { loomId, endId, cavity }: PinPlace) => `${job.looms[loomId]!.ends[endId]!.name} ${cavity}`;
 const toA = (value: number) => value.toFixed(value < 0.1 ? 3 : value < 10 ? 2 : 1);
 const most = (values: readonly number[], mode: number | null) => (mode === null ? Math.max(0, ...values) : (values[mode] ?? 0));
 
@@ -113,7 +122,10 @@ function LinkRow({ one, depth, mode, job }: { one: PlannedProtection; depth: num
           one.kind === 'fuse' || one.kind === 'channel' ? (
             <Why because={one.because}>nothing fits</Why>
           ) : (
-            WORDS[one.kind]
+            <>
+              {WORDS[one.kind]}
+              {one.coil && (one.coil.by ? `, coil by ${toPinWords(job, one.coil.by)}` : <b className={styles.alarm}>, coil by nothing</b>)}
+            </>
           )
         ) : (
           <Why

@@ -189,61 +189,6 @@ export const checkSource: JobRule = ({ job, plan }) => {
   return findings;
 };
 
-/** PO7, check: a relay coil whose kick nothing takes. The fix enters a suppressor across it. */
-export const checkSuppression: JobRule = ({ job, plan }) =>
-  plan.power.nets.flatMap((net) => {
-    if (net.root === null) return [];
-    const host = job.looms[net.root.loomId]!.ends[net.root.endId]!.offers[net.root.cavity];
-    if (!host || host.suppressed) return [];
-    return net.circuits.flatMap(({ loomId, circuitId }) =>
-      job.looms[loomId]!.circuits[circuitId]!.terminations.flatMap(({ endId, cavity }): Finding[] => {
-        const end = job.looms[loomId]!.ends[endId]!;
-        const coil = end.pins[cavity];
-        if (coil?.kind !== 'output' || !/coil/.test(coil.function)) return [];
-        const other = Object.keys(end.pins).find((pin) => end.pins[pin]!.kind === 'supply' && /coil/.test(end.pins[pin]!.function));
-        const isTaken = Object.values(job.parts).some(
-          ({ kind, at }) =>
-            (kind === 'diode' || kind === 'suppressor') && at.loomId === loomId && at.endId === endId && at.cavities.includes(cavity),
-        );
-        if (isTaken) return [];
-        return [
-          createFinding(
-            { loomId },
-            'PO7',
-            'check',
-            [
-              { kind: 'end', id: endId },
-              { kind: 'circuit', id: circuitId },
-            ],
-            `The coil of ${end.name} kicks into ${job.looms[net.root!.loomId]!.ends[net.root!.endId]!.name} ${net.root!.cavity}, which does not take it.`,
-            {
-              fix:
-                other === undefined
-                  ? null
-                  : {
-                      label: 'Put a suppressor across the coil',
-                      patch: [
-                        {
-                          op: 'add',
-                          path: `/parts/sup-${endId.slice(0, 30)}`,
-                          value: {
-                            kind: 'suppressor',
-                            ohms: null,
-                            watts: null,
-                            at: { loomId, endId, cavities: [other, cavity] },
-                            inside: false,
-                            reason: 'takes the kick of the coil',
-                          },
-                        },
-                      ],
-                    },
-            },
-          ),
-        ];
-      }),
-    );
-  });
-
 /** PO11, check: a low-side or high-side pin of a controller switches more than the shop lets it without a relay or channel. */
 export const checkDirect: JobRule = ({ job, plan, standard }) =>
   plan.power.nets.flatMap((net) => {

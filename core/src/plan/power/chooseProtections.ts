@@ -1,6 +1,6 @@
 import type { ShopStandard } from '../../catalogue';
 import type { Job } from '../../model';
-import { toPinKey, type Grid, type GridLink } from './createGrid';
+import { toPinKey, type Grid, type GridLink, type PinPlace } from './createGrid';
 import { chooseFuse, FUSE_RATINGS, measureDamage, measureOpening, measureSureOpening, measureFuseCarries } from './fuse';
 import type { Flows } from './measureFlows';
 import type { GridWire, MeasuredLoad } from './measureLoads';
@@ -89,6 +89,7 @@ function chooseProtection(
     tripS,
     maxA: link.maxA,
     ambientC,
+    coil: link.coil && findCoil(grid, flows, link.coil),
     loadIds: behind.map(({ load }) => load.id),
     weakest,
     leastFaultA,
@@ -97,6 +98,16 @@ function chooseProtection(
   if (guards && net !== null) protection.problems = listProblems(protection, inrush, standard);
   else if (net !== null && link.maxA !== null && loadA > link.maxA) protection.problems = ['over-load'];
   return protection;
+}
+
+/** Is a coil fed, and by which pin is it switched: a driver, or a ground that holds it on. */
+function findCoil(grid: Grid, flows: Flows, coil: NonNullable<GridLink['coil']>): PlannedProtection['coil'] {
+  const rootOf = (pin: PinPlace) => {
+    const node = grid.nodeOfPin.get(toPinKey(pin));
+    const root = node === undefined ? null : flows.nets[grid.netOf[node]!]!.root;
+    return root === null ? null : grid.nodes[root]!;
+  };
+  return { ...coil, fed: rootOf(coil.feed) !== null, by: rootOf(coil.switch)?.pins[0] ?? null };
 }
 
 /** A wire as what protects it sees it; null where nothing is said of what it bears. */

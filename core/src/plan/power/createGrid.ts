@@ -20,6 +20,8 @@ export interface GridLink {
   a: PinPlace;
   b: PinPlace;
   maxA: number | null;
+  /** pins of the coil that works it; null: none that is wired */
+  coil: { feed: PinPlace; switch: PinPlace } | null;
   /** chosen by hand; null: computed */
   pinnedA: number | null;
   pinReason: string | null;
@@ -211,6 +213,7 @@ export function listLinks(job: Job, catalogue: Catalogue): GridLink[] {
               a,
               b,
               maxA: link.maxA,
+              coil: link.coil && { feed: { ...at, cavity: link.coil.feed }, switch: { ...at, cavity: link.coil.switch } },
               pinnedA: rating?.ratingA ?? null,
               pinReason: rating?.reason ?? null,
             },

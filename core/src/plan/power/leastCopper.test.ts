@@ -191,7 +191,7 @@ describe('budgets of the ways of loads', () => {
   const load = (id: string, out: WayStep[], back: Way | null, isFed = true): LoadWays => ({
     load: {
       ...{ id, name: id, pin: { loomId: 'one', endId: id, cavity: '1' }, deviceId: null, load: null, currentA: 2, rmsA: [2] },
-      ...{ inrushA: null, inrushMs: null, linkIds: [], budgetV: 0.5, returns: true },
+      ...{ inrushA: null, inrushMs: null, linkIds: [], budgetV: 0.5, returns: true, switches: [] },
     },
     ...{ out, back, isFed, isBattery: true },
   });

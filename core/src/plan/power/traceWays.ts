@@ -1,6 +1,6 @@
 import type { ShopStandard } from '../../catalogue';
 import type { Job } from '../../model';
-import { toPinKey, type Grid } from './createGrid';
+import { toPinKey, type Grid, type GridLink } from './createGrid';
 import { isSink, listShares, type Currents, type Flows } from './measureFlows';
 import type { PathStep, PlannedLoad } from './types';
 
@@ -55,6 +55,7 @@ class Tracer {
   /** pins of one box, by unit or device or end */
   private readonly boxes = new Map<string, number[]>();
   private readonly boxOfNode: (string | null)[];
+  private readonly linksById: ReadonlyMap<string, GridLink>;
   /** nodes from which links lead on */
   private readonly froms: ReadonlySet<number>;
   /** the stud that ties the battery to the chassis */
@@ -74,6 +75,7 @@ class Tracer {
       if (pins) pins.push(node);
       else this.boxes.set(box, [node]);
     });
+    this.linksById = new Map(grid.links.map((link) => [link.id, link]));
     this.froms = new Set(grid.links.flatMap(({ a }) => grid.nodeOfPin.get(toPinKey(a)) ?? []));
     this.tie = grid.nodes.findIndex(({ offer }, node) => {
       const { root } = flows.nets[grid.netOf[node]!]!;
@@ -128,12 +130,30 @@ class Tracer {
         linkIds: linkIds.reverse(),
         budgetV: standard.dropShare[need!.load ?? 'electronics'] * job.source.volts,
         returns: back !== null,
+        switches: this.listSwitches(node, linkIds),
       },
       out: steps.reverse().map((step, index) => ({ ...step, counts: index >= shared })),
       back,
       isFed,
       isBattery,
     };
+  }
+
+  /** High side: links on the way, in their order; low side: drivers that the returns of the device end in. node: null for a feed. */
+  private listSwitches(node: number | null, linkIds: readonly string[]): PlannedLoad['switches'] {
+    const { grid, flows, job } = this.context;
+    const high = linkIds.flatMap((id): PlannedLoad['switches'] => {
+      const { kind, name } = this.linksById.get(id)!;
+      return kind === 'channel' || kind === 'relay' || kind === 'switch' ? [{ side: 'high', by: name, linkId: id }] : [];
+    });
+    if (node === null) return high;
+    const low = (this.boxes.get(this.boxOfNode[node]!) ?? []).flatMap((one) => {
+      if (grid.nodes[one]!.need?.kind !== 'output') return [];
+      const { root } = flows.nets[grid.netOf[one]!]!;
+      const place = root === null || !isSink(grid.nodes[root]!.offer) ? undefined : grid.nodes[root]!.pins[0];
+      return place ? [`${job.looms[place.loomId]!.ends[place.endId]!.name} ${place.cavity}`] : [];
+    });
+    return [...high, ...[...new Set(low)].map((by) => ({ side: 'low' as const, by, linkId: null }))];
   }
 
   /** A pin from which fuses, channels or contacts lead straight to loads. */
@@ -170,6 +190,7 @@ class Tracer {
         linkIds: linkIds.reverse(),
         budgetV: standard.feedShare * job.source.volts,
         returns: true,
+        switches: this.listSwitches(null, linkIds),
       },
       out: steps.reverse(),
       back: { steps: this.traceChassis('other').steps.map((step) => ({ ...step, counts: true })), next: [] },

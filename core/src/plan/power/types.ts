@@ -44,6 +44,8 @@ export interface PlannedLoad {
   faultA: number | null;
   /** does its way lead back to the source */
   returns: boolean;
+  /** what switches it, source first: links on its supply (high side), the driver that its return goes through (low side) */
+  switches: { side: 'high' | 'low'; by: string; linkId: string | null }[];
 }
 
 export type ProtectionProblem = 'over-wire' | 'over-load' | 'no-rating' | 'inrush' | 'slow-fault' | 'short-time';
@@ -70,6 +72,8 @@ export interface PlannedProtection {
   tripS: number | null;
   maxA: number | null;
   ambientC: number;
+  /** what works a relay: is its coil fed, and which pin switches it; null: no relay, or worked inside its box */
+  coil: { feed: PinPlace; switch: PinPlace; fed: boolean; by: PinPlace | null } | null;
   loadIds: string[];
   /** the wire behind it that bears least; null where none lies in a known zone */
   weakest: {

@@ -1,0 +1,50 @@
+import { WIRE_TABLES, type Conductor } from './wires';
+
+/** A cable as it is bought: alike conductors under one jacket, with or without a screen. */
+export interface CableItem {
+  id: string;
+  name: string;
+  conductors: number;
+  table: Conductor['table'];
+  /** of each conductor; check the maker's sheet */
+  size: string;
+  screened: boolean;
+  odMm: number;
+  massGPerM: number;
+}
+
+/** Bound of n equal rounds, × d (calculations 6). */
+const ENCLOSE = [0, 1, 2, 2.1547, 2.4142];
+
+/** Nominal: cores as the wire table has them, a braided screen 0.25 mm and a jacket 0.2 mm thick. */
+function cable(conductors: number, size: string, screened: boolean): CableItem {
+  const core = WIRE_TABLES.etfe.find((one) => one.size === size)!;
+  const wallMm = (screened ? 0.25 : 0) + 0.2;
+  const odMm = Math.round(100 * (ENCLOSE[conductors]! * core.odMm + 2 * wallMm)) / 100;
+  // braid at about 85 % cover and jacket, by their area
+  const around = Math.PI * (odMm - wallMm) * (screened ? 0.25 * 8.96 * 0.5 + 0.2 * 1.75 : 0.2 * 1.75);
+  return {
+    id: `etfe-${conductors}x${size}${screened ? 's' : ''}`,
+    name: `${conductors} × AWG ${size}${screened ? ', screened' : ''}`,
+    conductors,
+    table: 'etfe',
+    size,
+    screened,
+    odMm,
+    massGPerM: Math.round(10 * (conductors * core.massGPerM + around)) / 10,
+  };
+}
+
+/** AWG 24 is allowed in a screened cable only (calculations 3). Fewest conductors first. */
+export const CABLES: readonly CableItem[] = [
+  cable(1, '24', true),
+  cable(2, '24', true),
+  cable(2, '22', true),
+  cable(2, '22', false),
+  cable(3, '24', true),
+  cable(3, '22', true),
+  cable(3, '22', false),
+  cable(4, '24', true),
+  cable(4, '22', true),
+  cable(4, '22', false),
+];
