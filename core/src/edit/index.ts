@@ -2,6 +2,7 @@ export { addEnd } from './addEnd';
 export { addEntry, keepBeside, settleConflict, type AddedEntry } from './addEntry';
 export { askMark, type MarkQuestion } from './askMark';
 export { createId } from './createId';
+export { gatherParts, listScatteredParts, type GatheredParts } from './gatherParts';
 export { joinSegments } from './joinSegments';
 export { listLine, type LineMark } from './listLine';
 export { moveBranch } from './moveBranch';

@@ -1,7 +1,19 @@
 'use client';
 
+import { notifications } from '@mantine/notifications';
 import { useState } from 'react';
-import { compareIds, createId, PART_KINDS, type InlinePart, type Job, type PartKind } from 'wattograph-core';
+import {
+  CATALOGUE,
+  compareIds,
+  createId,
+  gatherParts,
+  listOperations,
+  listScatteredParts,
+  PART_KINDS,
+  type InlinePart,
+  type Job,
+  type PartKind,
+} from 'wattograph-core';
 import { useJobStore } from '../../client/jobContext';
 import styles from './Circuits.module.css';
 
@@ -73,14 +85,17 @@ export function PartsPanel({ job, loomId }: { job: Job; loomId: string }) {
     });
     setDraft({ ...draft, ohms: '', watts: '', one: '', other: '', reason: '' });
   };
-  const scattered = [
-    ...new Set(
-      ids
-        .map((id) => job.parts[id]!)
-        .filter(({ inside, kind }) => !inside && (kind === 'resistor' || kind === 'pull-up'))
-        .map(({ at }) => `${at.loomId}/${at.endId}`),
-    ),
-  ];
+  const scattered = listScatteredParts(job, loomId);
+  const gather = () => {
+    const gathered = gatherParts(job, CATALOGUE, loomId);
+    if (gathered) store.push(`gather ${gathered.moved.length} resistors on one pigtail`, listOperations(job, gathered.next));
+    else
+      notifications.show({
+        color: 'flame',
+        title: 'Not gathered',
+        message: 'Each of them has to lie between two pins that are wired, and a housing has to have cavities for all of them.',
+      });
+  };
   return (
     <div className={styles.facts}>
       {ids.length === 0 && (
@@ -88,8 +103,11 @@ export function PartsPanel({ job, loomId }: { job: Job; loomId: string }) {
       )}
       {scattered.length > 1 && (
         <p className={styles.note}>
-          Resistors lie at {scattered.length} places. The house style gathers them on one pigtail that can be found: put their ends on one
-          connector and label it.
+          {scattered.length} resistors of this loom lie at {new Set(scattered.map((id) => job.parts[id]!.at.endId)).size} places. The house
+          style gathers them on one pigtail that can be found and labelled.{' '}
+          <button className={styles.button} onClick={gather}>
+            Gather on one pigtail
+          </button>
         </p>
       )}
       {ids.length > 0 && (

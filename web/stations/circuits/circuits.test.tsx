@@ -196,6 +196,29 @@ describe('inline parts', () => {
     fireEvent.click(screen.getByRole('button', { name: 'Take the resistor at steering angle out' }));
     expect(Object.values(store.job.parts).some(({ kind }) => kind === 'resistor')).toBe(false);
   });
+  test('resistors that lie about are gathered on one pigtail, in one edit', () => {
+    const job = structuredClone(createCleanSkerry());
+    for (const [id, endId] of [
+      ['r1', 'm-steering-angle'],
+      ['r2', 'm-brake-pressure-front'],
+    ] as const)
+      job.parts[id] = {
+        kind: 'resistor',
+        ohms: 2200,
+        watts: null,
+        at: { loomId: 'chassis', endId, cavities: ['1', '2'] },
+        inside: false,
+        reason: 'stands for the old gauge',
+      };
+    const store = open(job, 'chassis');
+    fireEvent.click(screen.getByRole('tab', { name: 'Inline parts' }));
+    expect(screen.getByText(/2 resistors of this loom lie at 2 places/)).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: 'Gather on one pigtail' }));
+    expect(store.labels).toEqual(['gather 2 resistors on one pigtail']);
+    expect(new Set(['r1', 'r2'].map((id) => store.job.parts[id]!.at.endId)).size).toBe(1);
+    expect(screen.queryByRole('button', { name: 'Gather on one pigtail' })).toBeNull();
+    expect(screen.getAllByText(/resistor pigtail 1 and 2/).length).toBeGreaterThan(0);
+  });
 });
 
 describe('unknown wire', () => {

@@ -1,5 +1,6 @@
 import { findFamily, type Catalogue } from '../../catalogue';
 import { changeDocument, listCavities, placeCavities, type CircuitKind, type Job, type Loom } from '../../model';
+import { measureAway } from '../measureAway';
 import { matchPins } from './matchPins';
 
 /** How the wires of a break lie in its cavities. */
@@ -152,26 +153,6 @@ function findSide(loom: Loom, endId: string, cavity: string) {
     return { circuit, groupId: circuit.twist?.groupId ?? null, reachMm: reaches.length ? Math.min(...reaches) : null, isOwn };
   }
   return { circuit: null, groupId: null, reachMm: null, isOwn };
-}
-
-const away = new WeakMap<Loom['segments'], Map<string, Map<string, number>>>();
-
-/** Along the runs from a node to every other, mm. */
-function measureAway({ segments }: Loom, nodeId: string): Map<string, number> {
-  const ofLoom = away.get(segments) ?? new Map<string, Map<string, number>>();
-  away.set(segments, ofLoom);
-  const known = ofLoom.get(nodeId);
-  if (known) return known;
-  const far = new Map([[nodeId, 0]]);
-  for (const [at, mm] of far)
-    for (const { fromNodeId, toNodeId, lengthMm } of Object.values(segments))
-      for (const [here, there] of [
-        [fromNodeId, toNodeId],
-        [toNodeId, fromNodeId],
-      ] as const)
-        if (here === at && !far.has(there)) far.set(there, mm + lengthMm);
-  ofLoom.set(nodeId, far);
-  return far;
 }
 
 /** Start: what leaves first to the rim, power to the left, sensors to the right; each way a cavity of its own at least cost. */
