@@ -1,4 +1,5 @@
 import type { Assignment } from 'wattograph-core';
+import controls from '../../ui/controls.module.css';
 import styles from './Circuits.module.css';
 
 /** What an assignment did and why, and what it could not place. */
@@ -40,7 +41,7 @@ export function AssignedList({
         </p>
       ))}
       {assigned.length > 0 && (
-        <table className={styles.plain}>
+        <table className={controls.plain}>
           <tbody>
             {assigned.map((one) => (
               <tr key={one.need}>

@@ -1,5 +1,6 @@
 import { type Finding, type Job, type PinOffer, type PowerPlan } from 'wattograph-core';
 import { FindingLine } from '../../ui/FindingLine';
+import controls from '../../ui/controls.module.css';
 import styles from './Circuits.module.css';
 
 interface Box {
@@ -26,12 +27,12 @@ export function BoxesPanel({
   const about = findings.filter(({ code }) => OF_BOXES.test(code));
   if (boxes.length === 0)
     return (
-      <p className={styles.wait}>
+      <p className={controls.wait}>
         No controller, module, fuse box or ground stud yet. Add them in Brief under “boxes” or “power”, and put them on an end.
       </p>
     );
   return (
-    <div className={styles.facts}>
+    <div className={controls.facts}>
       {about.map((finding) => (
         <FindingLine key={finding.key} finding={finding} />
       ))}
@@ -82,7 +83,7 @@ export function BoxesPanel({
             ))}
             {grounds.map((one) => (
               <p key={`${one.name}`} className={styles.group}>
-                <b>{one.name}</b> <span className={one.groups.length > 1 ? styles.alarm : 'faint'}>{one.groups.join(' + ')}</span>:{' '}
+                <b>{one.name}</b> <span className={one.groups.length > 1 ? controls.alarm : 'faint'}>{one.groups.join(' + ')}</span>:{' '}
                 {one.devices.join(', ')}
               </p>
             ))}
@@ -115,14 +116,14 @@ export function Bar({ label, value, limit, mark, words }: { label: string; value
     <div className={styles.meter}>
       <span>{label}</span>
       <span
-        className={styles.track}
+        className={controls.track}
         role="meter"
         aria-label={label}
         aria-valuenow={Math.round(share * 100)}
         aria-valuemin={0}
         aria-valuemax={100}
       >
-        <span className={styles.fill} data-over={share > mark + 1e-9} style={{ width: `${Math.min(100, share * 100)}%` }} />
+        <span className={controls.fill} data-over={share > mark + 1e-9} style={{ width: `${Math.min(100, share * 100)}%` }} />
         <span className={styles.tick} style={{ left: `${mark * 100}%` }} />
       </span>
       <span className="mono">{words}</span>

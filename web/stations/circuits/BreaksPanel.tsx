@@ -17,14 +17,14 @@ import {
 import { arrange } from '../../client/arranger';
 import { useJobStore } from '../../client/jobContext';
 import { Swatch } from '../../ui/Swatch';
-import styles from './Circuits.module.css';
+import controls from '../../ui/controls.module.css';
 
 /** Both faces of a break, cavity by cavity, colour to colour. */
 export function BreaksPanel({ planned: { job, looms } }: { planned: { job: Job; looms: readonly LoomPlan[] } }) {
   const ids = Object.keys(job.mates).sort(compareIds);
   const [wanted, setWanted] = useState<string | null>(null);
   const id = wanted !== null && ids.includes(wanted) ? wanted : ids[0];
-  if (id === undefined) return <p className={styles.wait}>No plugs between looms yet. Mate two ends in Brief.</p>;
+  if (id === undefined) return <p className={controls.wait}>No plugs between looms yet. Mate two ends in Brief.</p>;
   const { a, b } = job.mates[id]!;
   const sideOf = ({ loomId, endId }: { loomId: string; endId: string }) => {
     const loom = job.looms[loomId]!;
@@ -37,8 +37,8 @@ export function BreaksPanel({ planned: { job, looms } }: { planned: { job: Job; 
   const family = findFamily(job, CATALOGUE, one.end.familyId);
   const cavities = family ? listCavities(family) : [...new Set([...one.at.keys(), ...other.at.keys()])].sort(compareIds);
   return (
-    <div className={styles.facts}>
-      <select className={styles.pick} aria-label="Which break" value={id} onChange={(event) => setWanted(event.target.value)}>
+    <div className={controls.facts}>
+      <select className={controls.pick} aria-label="Which break" value={id} onChange={(event) => setWanted(event.target.value)}>
         {ids.map((mate) => (
           <option key={mate} value={mate}>
             {job.looms[job.mates[mate]!.a.loomId]!.ends[job.mates[mate]!.a.endId]!.name} ↔{' '}
@@ -57,7 +57,7 @@ export function BreaksPanel({ planned: { job, looms } }: { planned: { job: Job; 
         />
       )}
       <p className="faint">The same cavity on both faces. Seen from the wire side the other half is mirrored: go by the numbers.</p>
-      <table className={styles.plain} aria-label="Both faces">
+      <table className={controls.plain} aria-label="Both faces">
         <thead>
           <tr>
             <th>cavity</th>
@@ -74,7 +74,7 @@ export function BreaksPanel({ planned: { job, looms } }: { planned: { job: Job; 
             const [left, right] = [one.at.get(cavity), other.at.get(cavity)];
             if (!left && !right) return null;
             return (
-              <tr key={cavity} className={left && right ? '' : styles.alarm}>
+              <tr key={cavity} className={left && right ? '' : controls.alarm}>
                 <td className="mono">{cavity}</td>
                 <Face circuit={left} prefix={one.loom.prefix} />
                 <Face circuit={right} prefix={other.loom.prefix} />
@@ -107,14 +107,14 @@ function Order({ job, looms, mateId, spare, ways }: { job: Job; looms: readonly 
   const fresh = found?.job === job ? found : null;
   return (
     <div>
-      <p className={spare < wanted ? styles.alarm : undefined}>
+      <p className={spare < wanted ? controls.alarm : undefined}>
         {spare} of {ways} cavities to spare{spare < wanted && `; the shop keeps ${wanted}`}. {toOrderWords(now)}
       </p>
       {isLooking ? (
         <p role="status">
           Looking for a better order …{' '}
           <button
-            className={styles.button}
+            className={controls.button}
             onClick={() => {
               giveUp.current();
               setLooking(false);
@@ -125,12 +125,12 @@ function Order({ job, looms, mateId, spare, ways }: { job: Job; looms: readonly 
         </p>
       ) : (
         <p>
-          <button className={styles.button} onClick={look}>
+          <button className={controls.button} onClick={look}>
             Find a better order
           </button>
         </p>
       )}
-      {fresh && 'failure' in fresh && <p className={styles.alarm}>{fresh.failure}</p>}
+      {fresh && 'failure' in fresh && <p className={controls.alarm}>{fresh.failure}</p>}
       {fresh && 'arrangement' in fresh && (
         <Proposal
           arrangement={fresh.arrangement}
@@ -149,13 +149,13 @@ function Proposal({ arrangement: { before, after, moves }, onTake }: { arrangeme
         {moves.length} wires move: crossings {before.crossings} → {after.crossings}, power beside sensors {before.mixed} → {after.mixed}
         {before.splitPairs + after.splitPairs > 0 && `, split pairs ${before.splitPairs} → ${after.splitPairs}`}.
       </p>
-      <p className={styles.caution}>Wires that are crimped and pinned already have to be pulled and pinned again.</p>
+      <p className={controls.caution}>Wires that are crimped and pinned already have to be pulled and pinned again.</p>
       <p>
-        <button className={styles.button} onClick={onTake}>
+        <button className={controls.button} onClick={onTake}>
           Take it
         </button>
       </p>
-      <table className={styles.plain} aria-label="Moves">
+      <table className={controls.plain} aria-label="Moves">
         <tbody>
           {moves.map(({ from, to, name }) => (
             <tr key={from}>

@@ -10,14 +10,16 @@ import { useLoomId } from '../../ui/Desk';
 import { AssignedList } from './AssignedList';
 import { BoxesPanel } from './BoxesPanel';
 import { BreaksPanel } from './BreaksPanel';
+import { Segmented } from '../../ui/Segmented';
+import { SideTabs } from '../../ui/SideTabs';
+import controls from '../../ui/controls.module.css';
 import styles from './Circuits.module.css';
 import { PartsPanel } from './PartsPanel';
 import { PinBoard } from './PinBoard';
 import { PinPanel } from './PinPanel';
 import { UnknownPanel } from './UnknownPanel';
 
-const SIDES = ['pin', 'boxes', 'breaks', 'parts', 'unknown'] as const;
-type Side = (typeof SIDES)[number];
+type Side = 'pin' | 'boxes' | 'breaks' | 'parts' | 'unknown';
 const NAMES: Record<Side, string> = { pin: 'Pin', boxes: 'Boxes', breaks: 'Breaks', parts: 'Inline parts', unknown: 'Unknown wire' };
 type Show = 'all' | 'open' | 'wrong';
 
@@ -53,7 +55,7 @@ export function CircuitsStation() {
     setCancel(() => stop);
   };
   useHotkeys([['a', () => cancel === null && begin()]]);
-  if (!planned) return <p className={styles.wait}>Computing the plan …</p>;
+  if (!planned) return <p className={controls.wait}>Computing the plan …</p>;
   const { job, power } = planned;
   const shown = lines
     .filter((line) => whole || line.loomId === loomId)
@@ -90,40 +92,43 @@ export function CircuitsStation() {
   return (
     <div className={styles.station}>
       <div className={styles.bar}>
-        <div className={styles.choice} role="group" aria-label="Which devices">
-          <button aria-pressed={!whole} onClick={() => setWhole(false)}>
-            this loom
-          </button>
-          <button aria-pressed={whole} onClick={() => setWhole(true)}>
-            whole vehicle
-          </button>
-        </div>
-        <div className={styles.choice} role="group" aria-label="Which pins">
-          {(['all', 'open', 'wrong'] as const).map((one) => (
-            <button
-              key={one}
-              aria-pressed={show === one}
-              onClick={() => setShow(one)}
-              className={one !== 'all' && counts[one] ? styles.alarm : ''}
-            >
-              {one === 'all' ? 'all pins' : one === 'open' ? 'open' : 'wrong'} <span className="mono">{counts[one]}</span>
-            </button>
-          ))}
-        </div>
+        <Segmented
+          label="Which devices"
+          value={whole ? 'vehicle' : 'loom'}
+          onChange={(one) => setWhole(one === 'vehicle')}
+          options={[
+            { value: 'loom', words: 'this loom' },
+            { value: 'vehicle', words: 'whole vehicle' },
+          ]}
+        />
+        <Segmented
+          label="Which pins"
+          value={show}
+          onChange={setShow}
+          options={(['all', 'open', 'wrong'] as const).map((value) => ({
+            value,
+            isAlarm: value !== 'all' && counts[value] > 0,
+            words: (
+              <>
+                {value === 'all' ? 'all pins' : value} <span className="mono">{counts[value]}</span>
+              </>
+            ),
+          }))}
+        />
         <input
-          className={styles.find}
+          className={controls.find}
           placeholder="device or function"
           aria-label="Find a device or function"
           value={wanted}
           onChange={(event) => setWanted(event.target.value)}
         />
         <span className={styles.right}>
-          <button className={styles.button} onClick={file}>
+          <button className={controls.button} onClick={file}>
             Pins as CSV
           </button>
           {cancel ? (
             <button
-              className={styles.button}
+              className={controls.button}
               onClick={() => {
                 cancel();
                 setCancel(null);
@@ -132,7 +137,7 @@ export function CircuitsStation() {
               Stop assigning
             </button>
           ) : (
-            <button className={`${styles.button} ${styles.main}`} onClick={begin} title="Assign what is open (a)">
+            <button className={`${controls.button} ${styles.main}`} onClick={begin} title="Assign what is open (a)">
               <kbd>a</kbd> Assign what is open
             </button>
           )}
@@ -143,14 +148,7 @@ export function CircuitsStation() {
         <PinBoard lines={shown} job={job} isWrong={isWrong} chosen={chosen} onPick={pick} />
       </div>
       <aside className={styles.side}>
-        <div className={styles.tabs} role="tablist">
-          {SIDES.map((one) => (
-            <button key={one} role="tab" aria-selected={side === one} onClick={() => setSide(one)}>
-              {NAMES[one]}
-            </button>
-          ))}
-        </div>
-        <div className={styles.panel} role="tabpanel" aria-label={NAMES[side]}>
+        <SideTabs names={NAMES} value={side} onChange={setSide}>
           {side === 'pin' && (
             <PinPanel
               planned={planned}
@@ -162,7 +160,7 @@ export function CircuitsStation() {
           {side === 'breaks' && <BreaksPanel planned={planned} />}
           {side === 'parts' && <PartsPanel job={job} loomId={loomId} />}
           {side === 'unknown' && <UnknownPanel />}
-        </div>
+        </SideTabs>
       </aside>
     </div>
   );

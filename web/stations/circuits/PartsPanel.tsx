@@ -15,6 +15,7 @@ import {
   type PartKind,
 } from 'wattograph-core';
 import { useJobStore } from '../../client/jobContext';
+import controls from '../../ui/controls.module.css';
 import styles from './Circuits.module.css';
 
 /** Ohms as they are said: 120 Ω, 4.7 kΩ. */
@@ -97,7 +98,7 @@ export function PartsPanel({ job, loomId }: { job: Job; loomId: string }) {
       });
   };
   return (
-    <div className={styles.facts}>
+    <div className={controls.facts}>
       {ids.length === 0 && (
         <p className="faint">None yet. A resistor that nobody can find again is worse than none: enter it here with its reason.</p>
       )}
@@ -105,13 +106,13 @@ export function PartsPanel({ job, loomId }: { job: Job; loomId: string }) {
         <p className={styles.note}>
           {scattered.length} resistors of this loom lie at {new Set(scattered.map((id) => job.parts[id]!.at.endId)).size} places. The house
           style gathers them on one pigtail that can be found and labelled.{' '}
-          <button className={styles.button} onClick={gather}>
+          <button className={controls.button} onClick={gather}>
             Gather on one pigtail
           </button>
         </p>
       )}
       {ids.length > 0 && (
-        <table className={styles.plain} aria-label="Inline parts">
+        <table className={controls.plain} aria-label="Inline parts">
           <thead>
             <tr>
               <th>part</th>
@@ -172,7 +173,7 @@ export function PartsPanel({ job, loomId }: { job: Job; loomId: string }) {
         }}
       >
         <select
-          className={styles.pick}
+          className={controls.pick}
           aria-label="Kind of part"
           value={draft.kind}
           onChange={(event) => setDraft({ ...draft, kind: event.target.value as PartKind })}
@@ -183,7 +184,7 @@ export function PartsPanel({ job, loomId }: { job: Job; loomId: string }) {
         </select>
         {needsOhms && (
           <input
-            className={styles.small}
+            className={controls.small}
             aria-label="Ohms"
             placeholder="Ω"
             inputMode="decimal"
@@ -192,7 +193,7 @@ export function PartsPanel({ job, loomId }: { job: Job; loomId: string }) {
           />
         )}
         <input
-          className={styles.small}
+          className={controls.small}
           aria-label="Watts"
           placeholder="W"
           inputMode="decimal"
@@ -200,7 +201,7 @@ export function PartsPanel({ job, loomId }: { job: Job; loomId: string }) {
           onChange={(event) => setDraft({ ...draft, watts: event.target.value })}
         />
         <select
-          className={styles.pick}
+          className={controls.pick}
           aria-label="At which end"
           value={draft.endId}
           onChange={(event) => setDraft({ ...draft, endId: event.target.value, one: '', other: '' })}
@@ -217,7 +218,7 @@ export function PartsPanel({ job, loomId }: { job: Job; loomId: string }) {
         {(['one', 'other'] as const).map((key) => (
           <select
             key={key}
-            className={styles.pick}
+            className={controls.pick}
             aria-label={key === 'one' ? 'First cavity' : 'Second cavity'}
             value={draft[key]}
             onChange={(event) => setDraft({ ...draft, [key]: event.target.value })}
@@ -233,14 +234,14 @@ export function PartsPanel({ job, loomId }: { job: Job; loomId: string }) {
           the device
         </label>
         <input
-          className={styles.find}
+          className={controls.find}
           aria-label="Why it is there"
           placeholder="why"
           maxLength={400}
           value={draft.reason}
           onChange={(event) => setDraft({ ...draft, reason: event.target.value })}
         />
-        <button className={styles.button} disabled={!isGood}>
+        <button className={controls.button} disabled={!isGood}>
           Add part
         </button>
       </form>

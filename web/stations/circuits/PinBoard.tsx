@@ -1,6 +1,7 @@
 import { Fragment, memo } from 'react';
 import { toColourWords, type DeviceLine, type DevicePin, type Job } from 'wattograph-core';
 import { Swatch } from '../../ui/Swatch';
+import controls from '../../ui/controls.module.css';
 import styles from './Circuits.module.css';
 
 const COLUMNS = ['feed', 'return', 'signal', 'pair and screen'] as const;
@@ -28,7 +29,7 @@ export const PinBoard = memo(function PinBoard({
   onPick: (pin: DevicePin) => void;
 }) {
   if (lines.length === 0)
-    return <p className={styles.wait}>No pins here. Devices get theirs from their kind in Brief, or pin by pin in Ends.</p>;
+    return <p className={controls.wait}>No pins here. Devices get theirs from their kind in Brief, or pin by pin in Ends.</p>;
   return (
     <table className={styles.pegs}>
       <thead>

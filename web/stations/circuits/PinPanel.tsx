@@ -1,7 +1,7 @@
 import { toColourWords, toSizeWords, type DevicePin, type Finding, type Job, type LoomPlan, type PowerPlan } from 'wattograph-core';
 import { FindingLine } from '../../ui/FindingLine';
 import { Swatch } from '../../ui/Swatch';
-import styles from './Circuits.module.css';
+import controls from '../../ui/controls.module.css';
 
 /** One pin: what it needs, its way through every loom to the box, and what is wrong with it. */
 export function PinPanel({
@@ -13,7 +13,7 @@ export function PinPanel({
   pin: DevicePin | null;
   findings: readonly Finding[];
 }) {
-  if (!pin) return <p className={styles.wait}>Choose a pin on the board: its way to the box is shown here, loom by loom.</p>;
+  if (!pin) return <p className={controls.wait}>Choose a pin on the board: its way to the box is shown here, loom by loom.</p>;
   const { job, looms } = planned;
   const { need } = pin;
   const end = job.looms[pin.loomId]!.ends[pin.endId]!;
@@ -36,7 +36,7 @@ export function PinPanel({
   ].filter(Boolean);
   const net = pin.net;
   return (
-    <div className={styles.facts}>
+    <div className={controls.facts}>
       <h2>
         {end.name} <span className="mono">{pin.cavity}</span> {need.function}
       </h2>
@@ -47,7 +47,7 @@ export function PinPanel({
       {net === null ? (
         <p>{need.required ? 'Not wired. Assign what is open (a), or join it by hand in Bundle.' : 'Not wired, and need not be.'}</p>
       ) : (
-        <table className={styles.plain} aria-label="Way through the looms">
+        <table className={controls.plain} aria-label="Way through the looms">
           <tbody>
             {net.circuits.map(({ loomId, circuitId }) => {
               const circuit = job.looms[loomId]!.circuits[circuitId]!;

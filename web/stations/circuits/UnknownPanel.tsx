@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import { listLikelyLoads, UNKNOWN_CAUTION } from 'wattograph-core';
+import controls from '../../ui/controls.module.css';
 import styles from './Circuits.module.css';
 import { toOhms } from './PartsPanel';
 
@@ -21,21 +22,21 @@ export function UnknownPanel() {
   const ohms = readOhms(text);
   const likely = ohms === null ? [] : listLikelyLoads(ohms);
   return (
-    <div className={styles.facts}>
-      <p className={styles.caution}>{UNKNOWN_CAUTION}</p>
+    <div className={controls.facts}>
+      <p className={controls.caution}>{UNKNOWN_CAUTION}</p>
       <label className={styles.reading}>
         <span>Read between the wire and ground, or its pair</span>
         <input
-          className={styles.find}
+          className={controls.find}
           aria-label="Reading in ohms"
           placeholder="14, 4.7k, 1M"
           value={text}
           onChange={(event) => setText(event.target.value)}
         />
       </label>
-      {text.trim() !== '' && ohms === null && <p className={styles.alarm}>Expected a resistance such as 14, 4.7k or 1M, got “{text}”.</p>}
+      {text.trim() !== '' && ohms === null && <p className={controls.alarm}>Expected a resistance such as 14, 4.7k or 1M, got “{text}”.</p>}
       {ohms !== null && (
-        <table className={styles.plain} aria-label="Likely functions">
+        <table className={controls.plain} aria-label="Likely functions">
           <thead>
             <tr>
               <th>could be</th>

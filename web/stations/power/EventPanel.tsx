@@ -19,7 +19,8 @@ import { runEvent } from '../../client/eventRunner';
 import type { EventAnswer } from '../../workers/event.worker';
 import { NumberField } from '../../ui/NumberField';
 import { EventChart } from './EventChart';
-import styles from './Power.module.css';
+import { Segmented } from '../../ui/Segmented';
+import controls from '../../ui/controls.module.css';
 
 const KINDS = ['start', 'stuck', 'short', 'cranking'] as const;
 const NAMES: Record<EventKind, string> = { start: 'switched on', stuck: 'stuck', short: 'shorted at its pin', cranking: 'cranking' };
@@ -44,20 +45,19 @@ export function EventPanel({ planned, load }: { planned: { job: Job; power: Powe
   const offered = events.filter(({ event }) => event !== 'no-motor' && event !== 'no-starter');
   const { kind, event } = offered.find((one) => one.kind === asked) ?? offered.find((one) => typeof one.event !== 'string') ?? offered[0]!;
   return (
-    <div className={styles.facts}>
+    <div className={controls.facts}>
       <h2>{load.name}</h2>
-      <div className={styles.choice} role="group" aria-label="What happens">
-        {offered.map((one) => (
-          <button key={one.kind} aria-pressed={one.kind === kind} onClick={() => setAsked(one.kind)}>
-            {NAMES[one.kind]}
-          </button>
-        ))}
-      </div>
+      <Segmented
+        label="What happens"
+        value={kind}
+        onChange={setAsked}
+        options={offered.map((one) => ({ value: one.kind, words: NAMES[one.kind] }))}
+      />
       {kind === 'cranking' && (
         <p>
           The starter turns for{' '}
           <NumberField
-            className={styles.small}
+            className={controls.small}
             label="Cranking time"
             value={crankS}
             least={0.5}
@@ -68,7 +68,7 @@ export function EventPanel({ planned, load }: { planned: { job: Job; power: Powe
         </p>
       )}
       {typeof event === 'string' ? (
-        <p className={styles.alarm}>{GAPS[event]}</p>
+        <p className={controls.alarm}>{GAPS[event]}</p>
       ) : (
         <Computed key={`${load.id} ${kind}`} planned={planned} event={event} />
       )}
@@ -119,14 +119,14 @@ function Computed({ planned, event }: { planned: { job: Job; power: PowerPlan; l
       {isRunning && (
         <p role="status">
           Stretch {Math.min(done + 1, event.runs.length)} of {event.runs.length} …{' '}
-          <button className={styles.button} onClick={stop}>
+          <button className={controls.button} onClick={stop}>
             Stop
           </button>
         </p>
       )}
-      {answer && 'failure' in answer && <p className={styles.alarm}>{answer.failure}</p>}
+      {answer && 'failure' in answer && <p className={controls.alarm}>{answer.failure}</p>}
       {answer && 'heat' in answer && heat === null && (
-        <p className={styles.alarm}>No stretch of its wires lies in a known zone: give its runs one in Bundle, under Lengths.</p>
+        <p className={controls.alarm}>No stretch of its wires lies in a known zone: give its runs one in Bundle, under Lengths.</p>
       )}
       {heat && (
         <>
@@ -165,7 +165,7 @@ function Words({
       <p>
         It draws <b className="mono">{event.currentA.toFixed(1)} A</b>. {opens}
       </p>
-      <p className={harmS === null ? undefined : styles.alarm}>
+      <p className={harmS === null ? undefined : controls.alarm}>
         Worst from {where}, wire {wire.number} ({toSizeWords(wire.conductor)}): <b className="mono">{mostC.toFixed(0)} °C</b> after{' '}
         {toSeconds(mostS)}.{' '}
         {harmS === null

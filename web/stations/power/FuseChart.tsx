@@ -3,7 +3,7 @@
 import { useCallback } from 'react';
 import { listLimits, measureDamage, measureOpening, type Job, type PlannedLoad, type PlannedProtection } from 'wattograph-core';
 import { Chart, type ChartInk } from '../../ui/Chart';
-import styles from './Power.module.css';
+import controls from '../../ui/controls.module.css';
 
 const MOST_S = 1000;
 const LEAST_S = 0.01;
@@ -112,7 +112,7 @@ export function FuseChart({ guard, loads, job }: { guard: PlannedProtection; loa
           : 'No wire behind it lies in a known zone: give its runs a zone to see what it stands.'}{' '}
         {tripS === null ? 'Opening by ISO 8820-3.' : `A channel trips ${tripS} s after its setting is passed.`}
       </p>
-      <span className={styles.alarm}>{guard.problems.includes('over-wire') ? 'The fuse is over its wire.' : ''}</span>
+      <span className={controls.alarm}>{guard.problems.includes('over-wire') ? 'The fuse is over its wire.' : ''}</span>
     </>
   );
 }

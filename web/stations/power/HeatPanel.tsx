@@ -4,7 +4,7 @@ import { useCallback, useState } from 'react';
 import type { Job, LoomPlan } from 'wattograph-core';
 import { Chart, type ChartInk } from '../../ui/Chart';
 import { useLoomId } from '../../ui/Desk';
-import styles from './Power.module.css';
+import controls from '../../ui/controls.module.css';
 
 /** Temperature of the middle of the bundle along the trunk, against what surrounds it and what it may reach. */
 export function HeatPanel({ looms, job }: { looms: readonly LoomPlan[]; job: Job }) {
@@ -19,12 +19,12 @@ export function HeatPanel({ looms, job }: { looms: readonly LoomPlan[]; job: Job
     .filter(({ segmentId }) => way.includes(segmentId))
     .sort((a, b) => (b.middleC ?? Infinity) - (a.middleC ?? Infinity))[0];
   return (
-    <div className={styles.facts}>
+    <div className={controls.facts}>
       <p>
         <label>
           {loom.name}, from the datum to{' '}
           <select
-            className={styles.pick}
+            className={controls.pick}
             aria-label="To which end"
             value={branch ?? ''}
             onChange={(event) => setBranch(event.target.value || null)}

@@ -7,6 +7,7 @@ import { askReason } from '../../ui/askReason';
 import { NumberField } from '../../ui/NumberField';
 import { DropChart } from './DropChart';
 import { FuseChart } from './FuseChart';
+import controls from '../../ui/controls.module.css';
 import styles from './Power.module.css';
 
 const STARTS = new Set(['motor', 'starter']);
@@ -22,21 +23,21 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
   const editPin = (label: string, change: (need: NonNullable<typeof pin>) => void) =>
     store.edit(label, (draft) => change(draft.looms[loomId]!.ends[endId]!.pins[cavity]!));
   return (
-    <div className={styles.facts}>
+    <div className={controls.facts}>
       <h2>{load.name}</h2>
       {load.load !== null && STARTS.has(load.load) && (
-        <p className={styles.caution}>It can start by itself when its wiring is powered: fingers and tools out.</p>
+        <p className={controls.caution}>It can start by itself when its wiring is powered: fingers and tools out.</p>
       )}
       {load.steps.length === 0 && (
-        <p className={styles.alarm}>Nothing feeds it: assign what is open in Circuits, or join it by hand in Bundle.</p>
+        <p className={controls.alarm}>Nothing feeds it: assign what is open in Circuits, or join it by hand in Bundle.</p>
       )}
       {load.steps.length > 0 && load.load !== 'feed' && <p>{toSwitchWords(load, power)}</p>}
-      {!load.returns && <p className={styles.alarm}>Its current has no way back: the ground leads nowhere.</p>}
+      {!load.returns && <p className={controls.alarm}>Its current has no way back: the ground leads nowhere.</p>}
       {pin && load.load !== 'feed' && (
         <div className={styles.edit}>
           <span>continuous</span>
           <NumberField
-            className={styles.small}
+            className={controls.small}
             label="Continuous current"
             value={pin.currentA}
             least={0}
@@ -55,7 +56,7 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
           <span>A</span>
           <span>when switched on</span>
           <NumberField
-            className={styles.small}
+            className={controls.small}
             label="Inrush current"
             value={pin.inrushA}
             least={0.001}
@@ -70,7 +71,7 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
           <span>A</span>
           <span>for</span>
           <NumberField
-            className={styles.small}
+            className={controls.small}
             label="Inrush time"
             value={pin.inrushMs}
             least={0.001}
@@ -108,7 +109,7 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
             {load.totalV - load.dropV > 0.0005 && `, ${load.totalV.toFixed(3)} V from the battery and back`}
           </h3>
           <DropChart load={load} volts={job.source.volts} />
-          <table className={styles.plain} aria-label="Way out and back">
+          <table className={controls.plain} aria-label="Way out and back">
             <tbody>
               {load.steps.map((step, index) => (
                 <tr key={index} data-counts={step.counts}>
@@ -154,7 +155,7 @@ function Duty({ name, value, onChange }: { name: string; value: number | null; o
     <>
       <span>on in “{name}”</span>
       <NumberField
-        className={styles.small}
+        className={controls.small}
         label={`On in ${name}, percent`}
         value={value === null ? null : Math.round(value * 1000) / 10}
         least={0}
@@ -186,7 +187,7 @@ function Guard({ planned: { job, power }, guard }: { planned: { job: Job; power:
       <p className="faint">{guard.because}</p>
       <p>
         <NumberField
-          className={styles.small}
+          className={controls.small}
           label={`Rating of ${guard.name}`}
           value={asked ?? guard.ratingA}
           least={0.5}

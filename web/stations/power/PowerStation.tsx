@@ -6,13 +6,15 @@ import { useFindings, usePower } from '../../client/jobContext';
 import { FindingLine } from '../../ui/FindingLine';
 import { EventPanel } from './EventPanel';
 import { LoadPanel } from './LoadPanel';
+import { Segmented } from '../../ui/Segmented';
+import { SideTabs } from '../../ui/SideTabs';
+import controls from '../../ui/controls.module.css';
 import styles from './Power.module.css';
 import { PowerTree } from './PowerTree';
 import { SourcePanel } from './SourcePanel';
 import { HeatPanel } from './HeatPanel';
 
-const SIDES = ['load', 'event', 'heat', 'source'] as const;
-type Side = (typeof SIDES)[number];
+type Side = 'load' | 'event' | 'heat' | 'source';
 const NAMES: Record<Side, string> = { load: 'Load', event: 'In seconds', heat: 'Heat along it', source: 'Source, modes' };
 const OF_POWER = /^(PO([2-9]|1\d)|EN5)$/;
 
@@ -24,11 +26,11 @@ export function PowerStation() {
   const [side, setSide] = useState<Side>('load');
   const [chosen, setChosen] = useState<string | null>(null);
   const about = useMemo(() => findings.filter(({ code, grade }) => OF_POWER.test(code) && grade !== 'note'), [findings]);
-  if (!planned) return <p className={styles.wait}>Computing the plan …</p>;
+  if (!planned) return <p className={controls.wait}>Computing the plan …</p>;
   const { job, power } = planned;
   if (power.loads.length === 0)
     return (
-      <p className={styles.wait}>
+      <p className={controls.wait}>
         No loads yet. A load is a device pin that draws a current: devices get theirs from their kind in Brief. Boxes that feed them
         (battery, main fuse, power module, fuse box, ground studs) are devices too; put them on an end, and assign in Circuits.
       </p>
@@ -42,16 +44,12 @@ export function PowerStation() {
   return (
     <div className={styles.station}>
       <div className={styles.bar}>
-        <div className={styles.choice} role="group" aria-label="Mode">
-          <button aria-pressed={mode === null} onClick={() => setMode(null)}>
-            worst mode
-          </button>
-          {power.modeIds.map((id, index) => (
-            <button key={id} aria-pressed={mode === index} onClick={() => setMode(index)}>
-              {job.modes[id]!.name}
-            </button>
-          ))}
-        </div>
+        <Segmented
+          label="Mode"
+          value={mode}
+          onChange={setMode}
+          options={[{ value: null, words: 'worst mode' }, ...power.modeIds.map((id, value) => ({ value, words: job.modes[id]!.name }))]}
+        />
         {power.sourceA && (
           <span>
             battery gives{' '}
@@ -77,19 +75,12 @@ export function PowerStation() {
         <PowerTree planned={planned} mode={mode} chosen={load.id} onPick={pick} />
       </div>
       <aside className={styles.side}>
-        <div className={styles.tabs} role="tablist">
-          {SIDES.map((one) => (
-            <button key={one} role="tab" aria-selected={side === one} onClick={() => setSide(one)}>
-              {NAMES[one]}
-            </button>
-          ))}
-        </div>
-        <div className={styles.panel} role="tabpanel" aria-label={NAMES[side]}>
+        <SideTabs names={NAMES} value={side} onChange={setSide}>
           {side === 'load' && <LoadPanel key={load.id} planned={planned} load={load} />}
           {side === 'event' && <EventPanel key={load.id} planned={planned} load={load} />}
           {side === 'source' && <SourcePanel job={job} />}
           {side === 'heat' && <HeatPanel looms={planned.looms} job={job} />}
-        </div>
+        </SideTabs>
       </aside>
     </div>
   );

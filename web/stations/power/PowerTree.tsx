@@ -9,6 +9,7 @@ import {
   type PowerPlan,
 } from 'wattograph-core';
 import { Why } from '../../ui/Why';
+import controls from '../../ui/controls.module.css';
 import styles from './Power.module.css';
 
 interface Branch {
@@ -93,7 +94,7 @@ export const PowerTree = memo(function PowerTree({
         {fedByBox.map((load) => row(load, 1))}
         {unfed.length > 0 && (
           <tr className={styles.source}>
-            <td colSpan={5} className={styles.alarm}>
+            <td colSpan={5} className={controls.alarm}>
               fed by nothing
             </td>
           </tr>
@@ -117,14 +118,15 @@ function LinkRow({ one, depth, mode, job }: { one: PlannedProtection; depth: num
         <span className={styles.glyph} data-kind={one.kind} aria-hidden /> {one.name}
       </td>
       <td className={styles.num}>{toA(most(one.rmsA, mode))}</td>
-      <td className={isBad ? styles.alarm : ''}>
+      <td className={isBad ? controls.alarm : ''}>
         {one.ratingA === null ? (
           one.kind === 'fuse' || one.kind === 'channel' ? (
             <Why because={one.because}>nothing fits</Why>
           ) : (
             <>
               {WORDS[one.kind]}
-              {one.coil && (one.coil.by ? `, coil by ${toPinWords(job, one.coil.by)}` : <b className={styles.alarm}>, coil by nothing</b>)}
+              {one.coil &&
+                (one.coil.by ? `, coil by ${toPinWords(job, one.coil.by)}` : <b className={controls.alarm}>, coil by nothing</b>)}
             </>
           )
         ) : (
@@ -199,16 +201,16 @@ function LoadRow({
         {load.steps.length > 0 && (
           <span className={styles.drop}>
             <span
-              className={styles.track}
+              className={controls.track}
               role="meter"
               aria-label={`${load.name}: drop`}
               aria-valuenow={Math.round(share * 100)}
               aria-valuemin={0}
               aria-valuemax={100}
             >
-              <span className={styles.fill} data-over={share > 1.0005} style={{ width: `${Math.min(100, share * 100)}%` }} />
+              <span className={controls.fill} data-over={share > 1.0005} style={{ width: `${Math.min(100, share * 100)}%` }} />
             </span>
-            <span className={`${styles.figures} ${share > 1.0005 ? styles.alarm : ''}`}>
+            <span className={`${styles.figures} ${share > 1.0005 ? controls.alarm : ''}`}>
               {load.dropV.toFixed(2)} / {load.budgetV.toFixed(2)} V
             </span>
           </span>

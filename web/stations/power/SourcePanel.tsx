@@ -4,6 +4,7 @@ import { compareIds, createId, type Job } from 'wattograph-core';
 import { useJobStore } from '../../client/jobContext';
 import { NumberField } from '../../ui/NumberField';
 import { TextField } from '../../ui/TextField';
+import controls from '../../ui/controls.module.css';
 import styles from './Power.module.css';
 
 /** Battery, generator, chassis; and the states of the vehicle in which loads are on or off. */
@@ -16,13 +17,13 @@ export function SourcePanel({ job }: { job: Job }) {
   const { source } = job;
   const modes = Object.keys(job.modes).sort(compareIds);
   return (
-    <div className={styles.facts}>
-      <p className={styles.caution}>Battery negative off before work. Main fuse at the battery. Live studs booted.</p>
+    <div className={controls.facts}>
+      <p className={controls.caution}>Battery negative off before work. Main fuse at the battery. Live studs booted.</p>
       <h3>Source</h3>
       <div className={styles.edit}>
         <span>voltage that budgets are a share of</span>
         <NumberField
-          className={styles.small}
+          className={controls.small}
           label="Source voltage"
           value={source.volts}
           least={1}
@@ -32,7 +33,7 @@ export function SourcePanel({ job }: { job: Job }) {
         <span>V</span>
         <span>inside the battery</span>
         <NumberField
-          className={styles.small}
+          className={controls.small}
           label="Battery resistance"
           value={source.milliohm}
           least={0}
@@ -42,7 +43,7 @@ export function SourcePanel({ job }: { job: Job }) {
         <span>mΩ</span>
         <span>through the chassis, stud to battery</span>
         <NumberField
-          className={styles.small}
+          className={controls.small}
           label="Chassis resistance"
           value={source.chassisMilliohm}
           least={0}
@@ -52,7 +53,7 @@ export function SourcePanel({ job }: { job: Job }) {
         <span>mΩ</span>
         <span>generator, for good</span>
         <NumberField
-          className={styles.small}
+          className={controls.small}
           label="Generator current"
           value={source.continuousA}
           least={0.1}
@@ -63,7 +64,7 @@ export function SourcePanel({ job }: { job: Job }) {
         <span>A {source.continuousA === null && <span className="faint">not known: not checked</span>}</span>
       </div>
       <h3>Modes</h3>
-      <table className={styles.plain} aria-label="Modes">
+      <table className={controls.plain} aria-label="Modes">
         <tbody>
           {modes.map((id) => (
             <tr key={id}>
@@ -115,7 +116,7 @@ export function SourcePanel({ job }: { job: Job }) {
         </tbody>
       </table>
       <button
-        className={styles.button}
+        className={controls.button}
         onClick={() =>
           store.edit('add a mode', (draft) => {
             draft.modes[createId(draft.modes, 'mode')] = { name: 'another mode', cranking: false };
