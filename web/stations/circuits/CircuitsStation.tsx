@@ -11,6 +11,7 @@ import { AssignedList } from './AssignedList';
 import { BoxesPanel } from './BoxesPanel';
 import { BreaksPanel } from './BreaksPanel';
 import { Segmented } from '../../ui/Segmented';
+import { TapeBand } from '../../ui/strip/TapeBand';
 import { SideTabs } from '../../ui/SideTabs';
 import controls from '../../ui/controls.module.css';
 import styles from './Circuits.module.css';
@@ -32,6 +33,8 @@ export function CircuitsStation() {
   const [whole, setWhole] = useState(false);
   const [show, setShow] = useState<Show>('all');
   const [wanted, setWanted] = useState('');
+  // an end of the loom that is open; of another it says nothing
+  const [at, setAt] = useState<{ loomId: string; endId: string } | null>(null);
   const [side, setSide] = useState<Side>('boxes');
   const [chosen, setChosen] = useState<{ loomId: string; endId: string; cavity: string } | null>(null);
   const [result, setResult] = useState<{ assignment: Assignment; ms: number } | null>(null);
@@ -57,8 +60,10 @@ export function CircuitsStation() {
   useHotkeys([['a', () => cancel === null && begin()]]);
   if (!planned) return <p className={controls.wait}>Computing the plan …</p>;
   const { job, power } = planned;
+  const endId = at?.loomId === loomId && job.looms[loomId]?.ends[at.endId] ? at.endId : null;
+  const plan = planned.looms.find((one) => one.loomId === loomId);
   const shown = lines
-    .filter((line) => whole || line.loomId === loomId)
+    .filter((line) => (endId === null ? whole || line.loomId === loomId : line.loomId === loomId && line.endId === endId))
     .filter(
       ({ name, pins }) =>
         wanted === '' ||
@@ -143,7 +148,20 @@ export function CircuitsStation() {
           )}
         </span>
       </div>
+      {plan && (
+        <TapeBand
+          loom={job.looms[loomId]!}
+          plan={plan}
+          chosen={endId}
+          onChoose={(end) => setAt(end === null ? null : { loomId, endId: end })}
+        />
+      )}
       <div className={styles.board} aria-label="Pins" role="region">
+        {endId !== null && shown.length === 0 && (
+          <p className={controls.wait}>
+            {job.looms[loomId]!.ends[endId]!.name} has no pins of a device to show{show === 'all' ? '' : ` that are ${show}`}.
+          </p>
+        )}
         {result && <AssignedList result={result} onClose={() => setResult(null)} />}
         <PinBoard lines={shown} job={job} isWrong={isWrong} chosen={chosen} onPick={pick} />
       </div>

@@ -119,6 +119,24 @@ describe('boxes', () => {
   });
 });
 
+test('an end chosen on the tape narrows the board; arrows walk along it, Escape lets go', () => {
+  open(createCleanSkerry(), 'chassis');
+  const tape = screen.getByRole('group', { name: 'Tape of the chassis loom' });
+  const devices = () =>
+    [...screen.getByRole('region', { name: 'Pins' }).querySelectorAll('td[class*=device]')].map((one) => one.textContent);
+  const all = devices().length;
+  const marks = within(tape).getAllByRole('button', { name: / \d+ mm$/ });
+  const distances = marks.map((one) => Number(/(\d+) mm$/.exec(one.getAttribute('aria-label')!)![1]));
+  expect(distances).toEqual([...distances].sort((a, b) => a - b));
+  fireEvent.click(within(tape).getByRole('button', { name: /^fuel pump, / }));
+  expect(devices()).toEqual(['fuel pump']);
+  expect(within(tape).getByText('fuel pump')).toBeTruthy();
+  fireEvent.keyDown(tape, { key: 'ArrowLeft' });
+  expect(within(tape).getByRole('button', { pressed: true }).getAttribute('aria-label')).not.toMatch(/^fuel pump/);
+  fireEvent.keyDown(tape, { key: 'Escape' });
+  expect(devices()).toHaveLength(all);
+});
+
 describe('breaks', () => {
   const openBreak = (job: Job, name: string) => {
     const store = open(job, 'chassis');

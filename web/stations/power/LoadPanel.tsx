@@ -89,6 +89,11 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
               <Duty
                 key={id}
                 name={job.modes[id]!.name}
+                unsaid={
+                  load.load === 'starter' && !job.modes[id]!.cranking
+                    ? 'not given: a starter turns in cranking only'
+                    : 'not given: counts as fully on'
+                }
                 value={device.duty[id] ?? null}
                 onChange={(duty) =>
                   store.edit(`${load.name} in ${job.modes[id]!.name}`, (draft) => {
@@ -149,8 +154,18 @@ function toSwitchWords({ switches }: PlannedLoad, power: PowerPlan): string {
     .join(' and ')}.`;
 }
 
-/** Share of the time that a device is on in a mode; empty: fully on. */
-function Duty({ name, value, onChange }: { name: string; value: number | null; onChange: (value: number | null) => void }) {
+/** Share of the time that a device is on in a mode; unsaid: what an empty one counts as. */
+function Duty({
+  name,
+  value,
+  unsaid,
+  onChange,
+}: {
+  name: string;
+  value: number | null;
+  unsaid: string;
+  onChange: (value: number | null) => void;
+}) {
   return (
     <>
       <span>on in “{name}”</span>
@@ -163,7 +178,7 @@ function Duty({ name, value, onChange }: { name: string; value: number | null; o
         canBeEmpty
         onChange={(percent) => onChange(percent === null ? null : percent / 100)}
       />
-      <span>% {value === null && <span className="faint">not given: counts as fully on</span>}</span>
+      <span>% {value === null && <span className="faint">{unsaid}</span>}</span>
     </>
   );
 }

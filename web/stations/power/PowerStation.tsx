@@ -3,10 +3,12 @@
 import { useDeferredValue, useMemo, useState } from 'react';
 import type { PlannedLoad } from 'wattograph-core';
 import { useFindings, usePower } from '../../client/jobContext';
+import { useLoomId } from '../../ui/Desk';
 import { FindingLine } from '../../ui/FindingLine';
 import { EventPanel } from './EventPanel';
 import { LoadPanel } from './LoadPanel';
 import { Segmented } from '../../ui/Segmented';
+import { TapeBand } from '../../ui/strip/TapeBand';
 import { SideTabs } from '../../ui/SideTabs';
 import controls from '../../ui/controls.module.css';
 import styles from './Power.module.css';
@@ -25,6 +27,8 @@ export function PowerStation() {
   const [mode, setMode] = useState<number | null>(null);
   const [side, setSide] = useState<Side>('load');
   const [chosen, setChosen] = useState<string | null>(null);
+  const loomId = useLoomId();
+  const [at, setAt] = useState<{ loomId: string; endId: string } | null>(null);
   const about = useMemo(() => findings.filter(({ code, grade }) => OF_POWER.test(code) && grade !== 'note'), [findings]);
   if (!planned) return <p className={controls.wait}>Computing the plan …</p>;
   const { job, power } = planned;
@@ -40,6 +44,8 @@ export function PowerStation() {
     setChosen(id);
     if (side !== 'event') setSide('load');
   };
+  const endId = at?.loomId === loomId && job.looms[loomId]?.ends[at.endId] ? at.endId : null;
+  const plan = planned.looms.find((one) => one.loomId === loomId);
   const saved = power.copper.oneSizeMassG - power.copper.massG;
   return (
     <div className={styles.station}>
@@ -68,11 +74,23 @@ export function PowerStation() {
           {saved > 0.5 && <span className="faint">, {Math.round(saved)} g less than one size throughout</span>}
         </span>
       </div>
+      {plan && (
+        <TapeBand
+          loom={job.looms[loomId]!}
+          plan={plan}
+          chosen={endId}
+          onChoose={(end) => {
+            setAt(end === null ? null : { loomId, endId: end });
+            const first = power.loads.find(({ pin }) => pin.loomId === loomId && pin.endId === end);
+            if (first) pick(first);
+          }}
+        />
+      )}
       <div className={styles.tree} role="region" aria-label="Power tree">
         {about.map((finding) => (
           <FindingLine key={finding.key} finding={finding} />
         ))}
-        <PowerTree planned={planned} mode={mode} chosen={load.id} onPick={pick} />
+        <PowerTree planned={planned} only={endId === null ? null : { loomId, endId }} mode={mode} chosen={load.id} onPick={pick} />
       </div>
       <aside className={styles.side}>
         <SideTabs names={NAMES} value={side} onChange={setSide}>

@@ -44,19 +44,34 @@ function listBranches(power: PowerPlan): { roots: Branch[]; direct: PlannedLoad[
   return { roots, direct, fedByBox, unfed };
 }
 
+/** Loads at an end, and those that a box there feeds. */
+function listLoadsAt({ loads, protections }: PowerPlan, job: Job, { loomId, endId }: { loomId: string; endId: string }): PlannedLoad[] {
+  const device = Object.entries(job.devices).find(([, { at }]) => at?.loomId === loomId && at.endId === endId);
+  const unit = device?.[1].unit;
+  const isFrom = (linkId: string) => {
+    const { deviceId } = protections.find(({ id }) => id === linkId)!;
+    return deviceId === device?.[0] || (unit ? job.devices[deviceId]?.unit === unit : false);
+  };
+  return loads.filter(({ pin, linkIds }) => (pin.loomId === loomId && pin.endId === endId) || linkIds.some(isFrom));
+}
+
 /** Battery to load as a tree: rating, current, wire and rule, drop against budget. */
 export const PowerTree = memo(function PowerTree({
   planned: { job, power, looms },
+  only,
   mode,
   chosen,
   onPick,
 }: {
   planned: { job: Job; power: PowerPlan; looms: LoomPlan[] };
+  /** an end whose loads alone are shown, with what feeds them, or what hangs on it where it is a box; null: all */
+  only: { loomId: string; endId: string } | null;
   mode: number | null;
   chosen: string;
   onPick: (load: PlannedLoad) => void;
 }) {
-  const { roots, direct, fedByBox, unfed } = listBranches(power);
+  const loads = only ? listLoadsAt(power, job, only) : power.loads;
+  const { roots, direct, fedByBox, unfed } = listBranches({ ...power, loads });
   const row = (load: PlannedLoad, depth: number) => (
     <LoadRow key={load.id} load={load} depth={depth} mode={mode} looms={looms} isChosen={load.id === chosen} onPick={onPick} />
   );
@@ -100,6 +115,11 @@ export const PowerTree = memo(function PowerTree({
           </tr>
         )}
         {unfed.map((load) => row(load, 1))}
+        {loads.length === 0 && only && (
+          <tr>
+            <td colSpan={5}>Nothing at {job.looms[only.loomId]!.ends[only.endId]!.name} draws or feeds a current.</td>
+          </tr>
+        )}
       </tbody>
     </table>
   );

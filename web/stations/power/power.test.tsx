@@ -120,6 +120,26 @@ test('a job without loads says where they come from', () => {
   expect(screen.getByText(/No loads yet/)).toBeTruthy();
 });
 
+test('an end chosen on the tape narrows the tree to what it draws, or to what a box there feeds', () => {
+  open(createCleanSkerry());
+  const tape = within(screen.getByRole('group', { name: 'Tape of the chassis loom' }));
+  const loads = () =>
+    within(tree())
+      .getAllByRole('row')
+      .flatMap((one) => one.querySelector('button')?.textContent ?? []);
+  const all = loads().length;
+  fireEvent.click(tape.getByRole('button', { name: /^fuel pump, \d+ mm$/ }));
+  expect(loads()).toEqual(['fuel pump 12 V supply']);
+  expect(within(tree()).getByText(/Sluice 24 channel \d+/)).toBeTruthy();
+  fireEvent.click(tape.getByRole('button', { name: /^module power plug, \d+ mm$/ }));
+  expect(loads().length).toBeGreaterThan(3);
+  expect(loads().length).toBeLessThan(all);
+  fireEvent.click(tape.getByRole('button', { name: /^ground stud left, \d+ mm$/ }));
+  expect(within(tree()).getByText('Nothing at ground stud left draws or feeds a current.')).toBeTruthy();
+  fireEvent.click(tape.getByRole('button', { name: 'all ends' }));
+  expect(loads()).toHaveLength(all);
+});
+
 describe('in seconds', () => {
   const openEvent = (job: Job, name: string) => {
     const store = open(job);
