@@ -11,11 +11,43 @@ import {
   type DeviceTemplate,
   type Job,
   type PinNeed,
+  type PinOffer,
+  type TemplateLink,
 } from 'wattograph-core';
 import { useJobStore } from '../../client/jobContext';
 import { EvidencePick } from '../../ui/EvidencePick';
 import { listFamilyOptions } from '../bundle/RouteDialogs';
+import { LinkRows } from './LinkRows';
+import { OfferRows } from './OfferRows';
 import styles from './Brief.module.css';
+
+/** What is wrong with the offers and links of a box; all: every pin it has. */
+function listBoxProblems(
+  offers: readonly [string, PinOffer][],
+  links: readonly [string, TemplateLink][],
+  all: readonly string[],
+): string[] {
+  const isNumber = (value: number | null) => value === null || (Number.isFinite(value) && value >= 0);
+  return [
+    ...offers.flatMap(([pin, { name, can, volts, limitA, pwmHz }], index) => [
+      ...(/^[A-Za-z0-9]{1,6}$/.test(pin) ? [] : [`pin that gives ${index + 1}: expected 1 to 6 letters or digits`]),
+      ...(all.filter((one) => one === pin).length === 1 ? [] : [`pin ${pin} stands twice`]),
+      ...(name.trim() === '' ? [`pin ${pin}: expected a name`] : []),
+      ...(can.length === 0 ? [`pin ${pin}: expected what it can do`] : []),
+      ...([volts, limitA, pwmHz].every(isNumber) && limitA !== 0
+        ? []
+        : [`pin ${pin}: expected numbers for V, limit and PWM, the limit above 0`]),
+    ]),
+    ...links.flatMap(([, { name, a, b, maxA, coil }], index) => [
+      ...(name.trim() === '' ? [`link ${index + 1}: expected a name`] : []),
+      ...([...(a.part === null ? [a.cavity] : []), b.cavity, ...(coil ? [coil.feed, coil.switch] : [])].every((pin) => all.includes(pin))
+        ? []
+        : [`${name}: expected pins that it has on both sides and at its coil`]),
+      ...(a.part === null && a.cavity === b.cavity ? [`${name}: expected two different pins`] : []),
+      ...(isNumber(maxA) && maxA !== 0 ? [] : [`${name}: expected a number above 0 for the most it carries`]),
+    ]),
+  ];
+}
 
 const toNumber = (text: string): number | null => (text.trim() === '' ? null : Number(text.replace(',', '.')));
 
@@ -27,6 +59,9 @@ export function TemplateDialog({ job, onClose }: { job: Job; onClose: () => void
   const [system, setSystem] = useState('');
   const [familyId, setFamilyId] = useState<string | null>(null);
   const [pins, setPins] = useState<[string, PinNeed][]>([['1', createPinNeed('signal', 'signal')]]);
+  const [offers, setOffers] = useState<[string, PinOffer][]>([]);
+  const [links, setLinks] = useState<[string, TemplateLink][]>([]);
+  const [note, setNote] = useState('');
   const known: Record<string, DeviceTemplate> = { ...CATALOGUE.devices, ...job.deviceTemplates };
   const begin = (id: string | null) => {
     setFrom(id);
@@ -36,10 +71,14 @@ export function TemplateDialog({ job, onClose }: { job: Job; onClose: () => void
     setSystem(template.system);
     setFamilyId(template.familyId);
     setPins(Object.entries(structuredClone(template.pins)));
+    setOffers(Object.entries(structuredClone(template.offers)));
+    setLinks(Object.entries(structuredClone(template.links)));
+    setNote(template.note);
   };
   const change = (index: number, part: Partial<PinNeed>) =>
     setPins((now) => now.map(([pin, need], at) => (at === index ? [pin, { ...need, ...part }] : [pin, need])));
   const ids = pins.map(([pin]) => pin);
+  const all = [...ids, ...offers.map(([pin]) => pin)];
   const problems = pins.flatMap(([pin, need], index) => [
     ...(/^[A-Za-z0-9]{1,6}$/.test(pin) ? [] : [`pin ${index + 1}: expected 1 to 6 letters or digits`]),
     ...(ids.indexOf(pin) === index ? [] : [`pin ${pin} stands twice`]),
@@ -49,7 +88,8 @@ export function TemplateDialog({ job, onClose }: { job: Job; onClose: () => void
       : []),
     ...(need.twistWith !== null && !ids.includes(need.twistWith) ? [`pin ${pin}: is twisted with ${need.twistWith}, which is no pin`] : []),
   ]);
-  const isGood = name.trim() !== '' && system.trim() !== '' && pins.length > 0 && problems.length === 0;
+  problems.push(...listBoxProblems(offers, links, all));
+  const isGood = name.trim() !== '' && system.trim() !== '' && all.length > 0 && problems.length === 0;
   const isOwn = from !== null && Object.hasOwn(job.deviceTemplates, from);
   const keep = (asId: string | null) => {
     const id = asId ?? createId(job.deviceTemplates, 'own-');
@@ -58,10 +98,10 @@ export function TemplateDialog({ job, onClose }: { job: Job; onClose: () => void
         name: name.trim(),
         system: system.trim(),
         familyId,
-        note: '',
+        note: note.trim(),
         pins: Object.fromEntries(pins),
-        offers: {},
-        links: {},
+        offers: Object.fromEntries(offers),
+        links: Object.fromEntries(links),
       };
     });
     onClose();
@@ -216,6 +256,10 @@ export function TemplateDialog({ job, onClose }: { job: Job; onClose: () => void
       >
         another pin
       </button>
+      <h3>If it is a box: what its pins give, and what joins them inside</h3>
+      <OfferRows key={`offers of ${from}`} offers={offers} pins={all} onChange={setOffers} />{' '}
+      <LinkRows key={`links of ${from}`} links={links} pins={all} others={known} onChange={setLinks} />
+      <TextInput label="Note" value={note} maxLength={400} onChange={(event) => setNote(event.currentTarget.value)} />
       {problems.map((words) => (
         <p key={words} role="alert" className={styles.alarm}>
           {words}
