@@ -16,3 +16,4 @@ export { measureSplicePlace } from './placeSplices';
 export { measureTakeUp } from './measureTakeUp';
 export { toSumWords } from './toSumWords';
 export type * from './types';
+export { measureModeHeats } from './measureModeHeats';

@@ -1,21 +1,38 @@
 'use client';
 
-import { useCallback, useState } from 'react';
-import type { Job, LoomPlan } from 'wattograph-core';
+import { useCallback, useMemo, useState } from 'react';
+import { CATALOGUE, findStandard, measureModeHeats, type Job, type LoomPlan, type PlannedHeat } from 'wattograph-core';
 import { Chart, type ChartInk } from '../../ui/Chart';
 import { useLoomId } from '../../ui/Desk';
 import controls from '../../ui/controls.module.css';
 
-/** Temperature of the middle of the bundle along the trunk, against what surrounds it and what it may reach. */
-export function HeatPanel({ looms, job }: { looms: readonly LoomPlan[]; job: Job }) {
+/** Temperature of the middle of the bundle along the trunk, against what surrounds it and what it may reach. mode: null for the worst. */
+export function HeatPanel({
+  looms,
+  job,
+  modeIds,
+  mode,
+}: {
+  looms: readonly LoomPlan[];
+  job: Job;
+  modeIds: readonly string[];
+  mode: number | null;
+}) {
   const loomId = useLoomId();
   const plan = looms.find((one) => one.loomId === loomId);
+  return plan ? <LoomHeat plan={plan} job={job} modeIds={modeIds} mode={mode} /> : null;
+}
+
+function LoomHeat({ plan, job, modeIds, mode }: { plan: LoomPlan; job: Job; modeIds: readonly string[]; mode: number | null }) {
   const [branch, setBranch] = useState<string | null>(null);
-  const way = plan ? listWay(plan, branch) : [];
-  if (!plan) return null;
-  const loom = job.looms[loomId]!;
+  const way = listWay(plan, branch);
+  const heats = useMemo(
+    () => (mode === null ? plan.heats : measureModeHeats(job, plan, modeIds, mode, findStandard(job, CATALOGUE))),
+    [plan, job, modeIds, mode],
+  );
+  const loom = job.looms[plan.loomId]!;
   const ends = Object.keys(loom.ends).filter((id) => plan.tree.nodes[loom.ends[id]!.nodeId]!.parentSegmentId !== null);
-  const hottest = plan.heats
+  const hottest = heats
     .filter(({ segmentId }) => way.includes(segmentId))
     .sort((a, b) => (b.middleC ?? Infinity) - (a.middleC ?? Infinity))[0];
   return (
@@ -38,7 +55,13 @@ export function HeatPanel({ looms, job }: { looms: readonly LoomPlan[]; job: Job
           </select>
         </label>
       </p>
-      <HeatChart plan={plan} branch={branch} name={loom.name} />
+      <HeatChart
+        plan={plan}
+        heats={heats}
+        branch={branch}
+        name={loom.name}
+        mode={mode === null ? 'worst mode' : job.modes[modeIds[mode]!]!.name}
+      />
       {hottest ? (
         <p>
           Warmest on this way: {hottest.middleC === null ? 'heats up without end' : `${hottest.middleC.toFixed(0)} °C`}
@@ -67,11 +90,23 @@ function listWay(plan: LoomPlan, nodeId: string | null): string[] {
   return way;
 }
 
-function HeatChart({ plan, branch, name }: { plan: LoomPlan; branch: string | null; name: string }) {
+function HeatChart({
+  plan,
+  heats,
+  branch,
+  name,
+  mode,
+}: {
+  plan: LoomPlan;
+  heats: readonly PlannedHeat[];
+  branch: string | null;
+  name: string;
+  mode: string;
+}) {
   const make = useCallback(
     (ink: ChartInk) => {
       const points = listWay(plan, branch).flatMap((segmentId) => {
-        const heat = plan.heats.find((one) => one.segmentId === segmentId);
+        const heat = heats.find((one) => one.segmentId === segmentId);
         const segment = plan.tree.segments[segmentId]!;
         return heat ? [{ from: segment.startMm, to: segment.startMm + segment.lengthMm, heat }] : [];
       });
@@ -113,7 +148,7 @@ function HeatChart({ plan, branch, name }: { plan: LoomPlan; branch: string | nu
             stairs(({ ambientC }) => ambientC),
           ),
           series(
-            'middle, worst mode',
+            `middle, ${mode}`,
             ink.action,
             stairs(({ middleC }) => (middleC === null ? null : Number(middleC.toFixed(1)))),
           ),
@@ -126,7 +161,7 @@ function HeatChart({ plan, branch, name }: { plan: LoomPlan; branch: string | nu
         ],
       };
     },
-    [plan, branch],
+    [plan, heats, branch, mode],
   );
-  return <Chart make={make} height={300} words={`Temperature along the ${name} loom in its worst mode`} />;
+  return <Chart make={make} height={300} words={`Temperature along the ${name} loom, ${mode}`} />;
 }

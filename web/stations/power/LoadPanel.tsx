@@ -18,6 +18,8 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
   const store = useJobStore();
   const { loomId, endId, cavity } = load.pin;
   const pin = job.looms[loomId]!.ends[endId]!.pins[cavity];
+  const { parentSegmentId } = planned.looms.find((one) => one.loomId === loomId)!.tree.nodes[job.looms[loomId]!.ends[endId]!.nodeId]!;
+  const run = parentSegmentId === null ? null : { segmentId: parentSegmentId, segment: job.looms[loomId]!.segments[parentSegmentId]! };
   const device = load.deviceId === null ? undefined : job.devices[load.deviceId];
   const guard = findGuard(load, power.protections);
   const editPin = (label: string, change: (need: NonNullable<typeof pin>) => void) =>
@@ -84,6 +86,30 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
             }
           />
           <span>ms</span>
+          {run && (
+            <>
+              <span>last run to it</span>
+              <NumberField
+                className={controls.small}
+                label="Length of the last run"
+                value={run.segment.lengthMm}
+                least={1}
+                most={20000}
+                onChange={(lengthMm) =>
+                  lengthMm !== null &&
+                  store.edit(`run to ${load.name} ${lengthMm} mm`, (draft) => {
+                    draft.looms[loomId]!.segments[run.segmentId]!.lengthMm = lengthMm;
+                  })
+                }
+              />
+              <span>
+                mm{' '}
+                <span className="faint">
+                  {run.segment.fittedMm === null ? run.segment.status : `reading; fitted ${run.segment.fittedMm} mm counts`}
+                </span>
+              </span>
+            </>
+          )}
           {device &&
             power.modeIds.map((id) => (
               <Duty
@@ -114,6 +140,23 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
             {load.totalV - load.dropV > 0.0005 && `, ${load.totalV.toFixed(3)} V from the battery and back`}
           </h3>
           <DropChart load={load} volts={job.source.volts} />
+          <table className={controls.plain} aria-label="In every mode">
+            <tbody>
+              {power.modeIds.map((id, mode) => {
+                const isOff = load.rmsA[mode] === 0;
+                const share = load.dropByModeV[mode]! / load.budgetV;
+                return (
+                  <tr key={id}>
+                    <td>{job.modes[id]!.name}</td>
+                    <td className={styles.num}>{isOff ? 'off' : `${load.rmsA[mode]!.toFixed(2)} A`}</td>
+                    <td className={`${styles.num} ${!isOff && share > 1.0005 ? controls.alarm : ''}`}>
+                      {isOff ? '' : `${(load.dropByModeV[mode]! * 1000).toFixed(0)} mV, ${(share * 100).toFixed(0)} % of its budget`}
+                    </td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </table>
           <table className={controls.plain} aria-label="Way out and back">
             <tbody>
               {load.steps.map((step, index) => (

@@ -97,7 +97,7 @@ export function PowerStation() {
           {side === 'load' && <LoadPanel key={load.id} planned={planned} load={load} />}
           {side === 'event' && <EventPanel key={load.id} planned={planned} load={load} />}
           {side === 'source' && <SourcePanel job={job} />}
-          {side === 'heat' && <HeatPanel looms={planned.looms} job={job} />}
+          {side === 'heat' && <HeatPanel looms={planned.looms} job={job} modeIds={power.modeIds} mode={mode} />}
         </SideTabs>
       </aside>
     </div>

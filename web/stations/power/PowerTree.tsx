@@ -202,7 +202,9 @@ function LoadRow({
   // of its own wires the one that loses most says most
   const worst = load.steps.filter(({ wireId, counts }) => wireId !== null && counts).sort((a, b) => b.dropV - a.dropV)[0];
   const wire = worst && looms.find(({ loomId }) => loomId === worst.loomId)?.wires.find(({ id }) => id === worst.wireId);
-  const share = load.budgetV > 0 ? load.dropV / load.budgetV : 0;
+  const isOff = mode !== null && load.rmsA[mode] === 0;
+  const dropV = mode === null ? load.dropV : load.dropByModeV[mode]!;
+  const share = load.budgetV > 0 ? dropV / load.budgetV : 0;
   return (
     <tr className={styles.load} aria-selected={isChosen} onClick={() => onPick(load)}>
       <td style={{ paddingLeft: depth * 9 }}>
@@ -218,7 +220,8 @@ function LoadRow({
         )}
       </td>
       <td>
-        {load.steps.length > 0 && (
+        {isOff && <span className="faint">off in this mode</span>}
+        {!isOff && load.steps.length > 0 && (
           <span className={styles.drop}>
             <span
               className={controls.track}
@@ -231,7 +234,7 @@ function LoadRow({
               <span className={controls.fill} data-over={share > 1.0005} style={{ width: `${Math.min(100, share * 100)}%` }} />
             </span>
             <span className={`${styles.figures} ${share > 1.0005 ? controls.alarm : ''}`}>
-              {load.dropV.toFixed(2)} / {load.budgetV.toFixed(2)} V
+              {dropV.toFixed(2)} / {load.budgetV.toFixed(2)} V
             </span>
           </span>
         )}

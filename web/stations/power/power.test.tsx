@@ -109,7 +109,7 @@ test('source and modes are figures of the job', () => {
 test('heat along the way to an end', () => {
   open(createCleanSkerry());
   fireEvent.click(screen.getByRole('tab', { name: 'Heat along it' }));
-  expect(screen.getByRole('img', { name: 'Temperature along the chassis loom in its worst mode' })).toBeTruthy();
+  expect(screen.getByRole('img', { name: 'Temperature along the chassis loom, worst mode' })).toBeTruthy();
   expect(screen.getByText(/Warmest on this way: \d+ °C/)).toBeTruthy();
 });
 
@@ -138,6 +138,41 @@ test('an end chosen on the tape narrows the tree to what it draws, or to what a 
   expect(within(tree()).getByText('Nothing at ground stud left draws or feeds a current.')).toBeTruthy();
   fireEvent.click(tape.getByRole('button', { name: 'all ends' }));
   expect(loads()).toHaveLength(all);
+});
+
+test('in every mode: what flows, what is lost, and how warm it gets', () => {
+  open(createCleanSkerry());
+  fireEvent.click(within(tree()).getByRole('button', { name: 'radiator fan 12 V supply' }));
+  const lines = within(screen.getByRole('table', { name: 'In every mode' }))
+    .getAllByRole('row')
+    .map((one) => one.textContent);
+  expect(lines).toHaveLength(4);
+  expect(lines.some((words) => /^cranking.*off$/.test(words))).toBe(true);
+  const percent = (words: string) => Number(/(\d+) % of its budget/.exec(words)?.[1] ?? 0);
+  expect(Math.max(...lines.map((words) => percent(words ?? '')))).toBeLessThanOrEqual(100);
+  fireEvent.click(screen.getByRole('button', { name: 'cranking' }));
+  expect(row('radiator fan 12 V supply').textContent).toContain('off in this mode');
+  fireEvent.click(screen.getByRole('tab', { name: 'Heat along it' }));
+  expect(screen.getByRole('img', { name: 'Temperature along the chassis loom, cranking' })).toBeTruthy();
+  const cranking = Number(/Warmest on this way: (\d+) °C/.exec(screen.getByRole('tabpanel').textContent)![1]);
+  fireEvent.click(screen.getByRole('button', { name: 'worst mode' }));
+  expect(Number(/Warmest on this way: (\d+) °C/.exec(screen.getByRole('tabpanel').textContent)![1])).toBeGreaterThanOrEqual(cranking);
+});
+
+test('a longer run drops more or takes a thicker wire', () => {
+  const store = open(createCleanSkerry());
+  fireEvent.click(within(tree()).getByRole('button', { name: 'fuel pump 12 V supply' }));
+  const ohms = () =>
+    within(screen.getByRole('table', { name: 'Way out and back' }))
+      .getAllByRole('row')
+      .reduce((sum, one) => sum + Number(/([\d.]+) mΩ/.exec(one.textContent)![1]), 0);
+  const before = ohms();
+  type('Length of the last run', '2600');
+  expect(store.labels).toEqual(['run to fuel pump 12 V supply 2600 mm']);
+  expect(store.job.looms.chassis!.segments['r-fuel-pump']!.lengthMm).toBe(2600);
+  expect(ohms()).not.toBe(before);
+  for (const bad of ['0', '20001', 'far']) type('Length of the last run', bad);
+  expect(store.labels).toHaveLength(1);
 });
 
 describe('in seconds', () => {

@@ -200,12 +200,15 @@ export const checkBuses: JobRule = ({ job, plan, standard }) => {
   const findings: Finding[] = [];
   for (const net of plan.power.nets) {
     const pins = listNetPins(job, net);
-    if (pins.some(({ offer }) => offer?.can.includes('can')) && pins.some(({ need }) => need?.function === 'CAN high')) {
+    // of the two lines of a bus one speaks for both
+    const host = pins.find(
+      ({ offer, cavity }) => offer?.can.includes('can') && (offer.pairWith === null || compareIds(cavity, offer.pairWith) < 0),
+    );
+    if (host) {
       const here = new Set(pins.map(({ loomId, endId, cavity }) => `${loomId}/${endId}/${cavity}`));
       const terminators = Object.values(job.parts).filter(
         ({ kind, at }) => kind === 'terminator' && at.cavities.some((cavity) => here.has(`${at.loomId}/${at.endId}/${cavity}`)),
       );
-      const host = pins.find(({ offer }) => offer?.can.includes('can'))!;
       if (terminators.length !== 2)
         findings.push(
           createFinding(

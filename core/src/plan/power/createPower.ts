@@ -73,6 +73,7 @@ export function createPower(
 ): (looms: readonly SizedLoom[]) => PoweredLooms {
   const ways = traceWays({ job, grid, flows, standard });
   const budgets = listBudgets(ways);
+  const modes = flows.modeIds.map((id) => job.modes[id]!);
   // the wires are the first edges of the grid, loom by loom, in their order
   const ranges = routes.flatMap((one) => one.ranges);
   const edgeOf = new Map<string, Map<string, number>>();
@@ -105,7 +106,7 @@ export function createPower(
       write: (numberOf) => ({
         modeIds: flows.modeIds,
         nets: listNets(grid, flows),
-        loads: loads.map((load) => toPlannedLoad(load, wires, numberOf)),
+        loads: loads.map((load) => toPlannedLoad(load, wires, numberOf, modes)),
         protections,
         sourceA: measureSource(grid, flows),
       }),

@@ -185,7 +185,7 @@ describe('ways that share a current evenly', () => {
 describe('budgets of the ways of loads', () => {
   const wire = (edge: number, way: WayStep['way'], counts = true): WayStep => ({
     ...{ kind: 'wire', words: '', loomId: 'one', wireId: `w${edge}`, currentA: 2, milliohm: null },
-    ...{ edge, way, counts },
+    ...{ edge, way, counts, flow: null },
   });
   const contact = (way: WayStep['way']): WayStep => ({ ...wire(-1, way), kind: 'contact', wireId: null, milliohm: 5 });
   const load = (id: string, out: WayStep[], back: Way | null, isFed = true): LoadWays => ({

@@ -83,11 +83,16 @@ export function toPlannedLoad(
   { load, steps, dropV, totalV, faultA }: MeasuredLoad,
   wires: readonly GridWire[],
   numberOf: (loomId: string, wireId: string) => string,
+  modes: readonly { cranking: boolean }[],
 ): PlannedLoad {
+  const dropByModeV = modes.map(() => 0);
   // written out: there are thousands of them, and spreading is slow
-  const written = steps.map(({ kind, way, words, loomId, wireId, edge, milliohm, currentA, counts }): PathStep => {
+  const written = steps.map(({ kind, way, words, loomId, wireId, edge, milliohm, currentA, flow, counts }): PathStep => {
     const wire = edge === -1 ? null : wires[edge]!;
     const mΩ = milliohm ?? measureResistance(wire!.wire.conductor.r20MilliohmPerM, wire!.lengthMm, wire!.runningC);
+    if (flow && counts)
+      for (let mode = 0; mode < modes.length; mode += 1)
+        dropByModeV[mode]! += (mΩ * (modes[mode]!.cranking ? flow.peak : flow.rms)[mode]!) / 1000;
     return {
       kind,
       way,
@@ -100,5 +105,5 @@ export function toPlannedLoad(
       counts,
     };
   });
-  return { ...load, steps: written, dropV, totalV, faultA };
+  return { ...load, steps: written, dropV, dropByModeV, totalV, faultA };
 }

@@ -2,7 +2,7 @@ import { CATALOGUE } from '../../catalogue';
 import { createCleanSkerry } from '../../demo';
 import { editDocument, type Job } from '../../model';
 import { createVehicle } from '../../testing/createVehicle';
-import { createPlanner, plan } from '../index';
+import { createPlanner, findStandard, measureModeHeats, plan } from '../index';
 import { listDevicePins } from './listDevicePins';
 
 const power = (job: Job) => plan(job, CATALOGUE).power;
@@ -171,6 +171,44 @@ describe('conductors', () => {
     expect(loads.length).toBeGreaterThan(45);
     for (const one of loads) expect([one.name, one.dropV <= one.budgetV * 1.0005]).toEqual([one.name, true]);
     expect(copper.massG).toBeLessThan(copper.oneSizeMassG);
+  });
+});
+
+describe('in each mode', () => {
+  test('the drop of the worst mode is the drop that counts against the budget', () => {
+    const { loads, modeIds: all } = power(createCleanSkerry());
+    for (const { load: kind, rmsA, dropV, dropByModeV } of loads) {
+      // cranking has no budget but the starter's
+      const on = dropByModeV.filter((_, mode) => rmsA[mode]! > 0 && (all[mode] === 'crank') === (kind === 'starter'));
+      if (on.length) expect(Math.max(...on)).toBeLessThanOrEqual(dropV + 1e-9);
+    }
+    // by hand: the pump draws 7 A at night, on a quarter of the time at idle: half as much by r.m.s., half the drop
+    const { dropByModeV } = load(createVehicle(), 'pump');
+    const { modeIds } = power(createVehicle());
+    expect(dropByModeV[modeIds.indexOf('idle')]! / dropByModeV[modeIds.indexOf('night')]!).toBeCloseTo(0.5, 9);
+  });
+  test('the worst mode of a run is the warmest of all, and a mode in which nothing flows is as warm as its zone', () => {
+    const job = createCleanSkerry();
+    const planned = plan(job, CATALOGUE);
+    const standard = findStandard(job, CATALOGUE);
+    for (const loom of planned.looms) {
+      const modes = planned.power.modeIds.map((_, mode) => measureModeHeats(job, loom, planned.power.modeIds, mode, standard));
+      loom.heats.forEach(({ segmentId, middleC, modeId }, index) => {
+        const each = modes.map((heats) => heats[index]!);
+        for (const one of each) expect(one.segmentId).toBe(segmentId);
+        expect(Math.max(...each.map((one) => one.middleC!))).toBeCloseTo(middleC!, 9);
+        if (modeId !== null) expect(each[planned.power.modeIds.indexOf(modeId)]!.middleC).toBeCloseTo(middleC!, 9);
+      });
+    }
+    const silent = structuredClone(job);
+    for (const device of Object.values(silent.devices)) device.duty = { ...device.duty, wet: 0 };
+    const again = plan(silent, CATALOGUE);
+    const wet = again.power.modeIds.indexOf('wet');
+    for (const loom of again.looms)
+      for (const { middleC, ambientC, modeId } of measureModeHeats(silent, loom, again.power.modeIds, wet, standard)) {
+        expect(middleC).toBe(ambientC);
+        expect(modeId).toBeNull();
+      }
   });
 });
 

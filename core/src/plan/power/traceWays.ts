@@ -10,6 +10,8 @@ export interface WayStep extends Omit<PathStep, 'milliohm' | 'dropV'> {
   edge: number;
   /** null: a wire's, which its size decides */
   milliohm: number | null;
+  /** what flows in it, mode by mode; null: nothing that is known */
+  flow: Currents | null;
 }
 
 /** A stretch of a way back, and where it goes on: where it parts, the current is shared, and the worst of the parts counts. */
@@ -20,7 +22,7 @@ export interface Way {
 
 /** A load pin with its ways, source first: all that no wire size changes. */
 export interface LoadWays {
-  load: Omit<PlannedLoad, 'steps' | 'dropV' | 'totalV' | 'faultA'>;
+  load: Omit<PlannedLoad, 'steps' | 'dropV' | 'dropByModeV' | 'totalV' | 'faultA'>;
   out: readonly WayStep[];
   /** null: none */
   back: Way | null;
@@ -219,8 +221,8 @@ class Tracer {
         const edge = grid.edges[edgeIndex]!;
         const next = edge.a === node ? edge.b : edge.a;
         if (way === 'back' && grid.nodes[node]!.offer?.can.includes('chassis')) counts = false;
-        const currentA = this.measureMost(flows.edges[edgeIndex], modes);
-        this.addEdgeSteps(steps, edgeIndex, node, next, { way, currentA, counts });
+        const flow = flows.edges[edgeIndex] ?? null;
+        this.addEdgeSteps(steps, edgeIndex, node, next, { way, currentA: this.measureMost(flow, modes), flow, counts });
         node = next;
       }
       const offer = grid.nodes[node]!.offer;
@@ -236,7 +238,18 @@ class Tracer {
         };
       const currentA = this.measureMost(net.current, modes);
       const milliohm = link.maxA === null ? standard.contactMilliohm : (standard.linkFullV / link.maxA) * 1000;
-      steps.push({ kind: 'link', words: link.name, loomId: null, wireId: null, edge: -1, milliohm, way, currentA, counts });
+      steps.push({
+        kind: 'link',
+        words: link.name,
+        loomId: null,
+        wireId: null,
+        edge: -1,
+        milliohm,
+        way,
+        currentA,
+        flow: net.current,
+        counts,
+      });
       boxAt = link.kind === 'switch' || link.kind === 'bar' || boxAt !== null ? boxAt : steps.length;
       linkIds.push(link.id);
       const beyond = grid.nodeOfPin.get(toPinKey(link.a));
@@ -261,7 +274,7 @@ class Tracer {
     edge: number,
     node: number,
     next: number,
-    rest: Pick<WayStep, 'way' | 'currentA' | 'counts'>,
+    rest: Pick<WayStep, 'way' | 'currentA' | 'flow' | 'counts'>,
   ): void {
     const { grid, job, standard } = this.context;
     const { wire } = grid.edges[edge]!;
@@ -332,6 +345,7 @@ class Tracer {
   private makeChassis(modes: readonly number[]): Way {
     const { flows, job } = this.context;
     if (this.tie === -1) return { steps: [], next: [] };
+    const flow = flows.edges[flows.parentEdge[this.tie]!] ?? null;
     const first: WayStep = {
       kind: 'chassis',
       way: 'back',
@@ -340,7 +354,8 @@ class Tracer {
       wireId: null,
       edge: -1,
       milliohm: job.source.chassisMilliohm,
-      currentA: this.measureMost(flows.edges[flows.parentEdge[this.tie]!], modes),
+      currentA: this.measureMost(flow, modes),
+      flow,
       counts: false,
     };
     return { steps: [first, ...this.climb(this.tie, 'back', modes).steps.map((step) => ({ ...step, counts: false }))], next: [] };

@@ -37,6 +37,8 @@ export interface PlannedLoad {
   /** source first; empty where nothing feeds it */
   steps: PathStep[];
   dropV: number;
+  /** the same in each mode, what is on there flowing: r.m.s., all of it while cranking; V */
+  dropByModeV: number[];
   /** from the battery and back to it, V */
   totalV: number;
   budgetV: number;

@@ -1,0 +1,26 @@
+import type { ShopStandard } from '../catalogue';
+import type { Job } from '../model';
+import { createHeatStore } from './heatStore';
+import { measureHeats } from './measureHeats';
+import type { LoomFlow } from './power/createPower';
+import type { LoomPlan, PlannedHeat } from './types';
+
+/** Steady heat of each segment of a planned loom in one mode (calculations 4): what the plan keeps is the worst mode. mode: place in modeIds. */
+export function measureModeHeats(
+  job: Job,
+  plan: LoomPlan,
+  modeIds: readonly string[],
+  mode: number,
+  standard: ShopStandard,
+): PlannedHeat[] {
+  const places = new Map(plan.wires.map(({ id }, place) => [id, place]));
+  const occupants = plan.bundles.map(({ sections }) => sections.map(({ elements }) => elements.flat().map((id) => places.get(id)!)));
+  const flows = new Map(
+    plan.currents.map(({ wireId, rmsA, peakA, designA, protectionId }): [string, LoomFlow] => [
+      wireId,
+      { rmsA: [rmsA[mode] ?? 0], peakA, designA, protectionId, isFused: false },
+    ]),
+  );
+  const loom = job.looms[plan.loomId]!;
+  return measureHeats(job, loom, plan.wires, plan.bundles, plan.coverings, occupants, flows, [modeIds[mode]!], createHeatStore(), standard);
+}
