@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { createVehicle } from '../testing/createVehicle';
 import { CATALOGUE, type Catalogue } from '../catalogue';
 import { createRandomJob } from '../demo/createRandomJob';
 import { createInlet } from '../demo';
@@ -112,6 +113,18 @@ describe('sheets', () => {
       .flatMap(words);
     for (const { number } of plan(createInlet(), CATALOGUE).looms[0]!.wires) expect(text).toContain(number);
     expect(text).toEqual(expect.arrayContaining(['red/white', 'HELD']));
+  });
+  test('what was chosen by hand prints with its reason: a size, a fuse that guards a wire of this loom, a sleeve', () => {
+    const job = createVehicle((one) => {
+      one.looms.main!.circuits.c4!.sizePin = { size: '16', reason: 'left over from the tail loom' };
+      one.looms.main!.segments.trunk!.coveringPin = { kind: 'braid', itemId: null, reason: 'the customer wants it open' };
+      one.devices.box!.ratings.f2 = { ratingA: 20, reason: 'the box came with it' };
+    });
+    const printed = pack(job).flatMap(words).join(' ');
+    expect(printed).toContain('Chosen by hand');
+    for (const reason of ['left over from the tail loom', 'the customer wants it open', 'the box came with it', '20 A', 'AWG 16'])
+      expect(printed).toContain(reason);
+    expect(pack(createVehicle()).flatMap(words).join(' ')).not.toContain('Chosen by hand');
   });
   test('names are escaped in SVG', () => {
     const job = createInlet();

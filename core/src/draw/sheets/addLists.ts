@@ -8,7 +8,7 @@ const mm = (value: number) => String(Math.round(value));
 const tick: Column = { title: '', share: 0.5 };
 const number = (title: string, share = 1): Column => ({ title, share, align: 'end', face: 'mono' });
 const place = ({ loom }: SheetContext, endId: string, cavity: string) => `${loom.ends[endId]!.name} · ${cavity}`;
-const run = ({ loom, plan }: SheetContext, segmentId: string) => {
+const run = ({ loom, plan }: Pick<SheetContext, 'loom' | 'plan'>, segmentId: string) => {
   const { nearNodeId, farNodeId } = plan.tree.segments[segmentId]!;
   return `${loom.nodes[nearNodeId]!.name} to ${loom.nodes[farNodeId]!.name}`;
 };
@@ -29,6 +29,40 @@ function groupBy(held: readonly PlannedWire[]): Map<string, string[]> {
   return groups;
 }
 
+/** What was chosen by hand in place of what is computed, each with its reason; ratings where they protect a wire of this loom. */
+function addChosen({ job, loom, plan, flow }: Pick<SheetContext, 'job' | 'loom' | 'plan' | 'flow'>): void {
+  const guards = new Set(plan.currents.map(({ protectionId }) => protectionId));
+  const rows: string[][] = [
+    ...Object.values(loom.circuits).flatMap(({ number: circuit, name, sizePin, wireTable }) =>
+      sizePin
+        ? [[`circuit ${circuit}, ${name}`, wireTable === 'etfe' ? `AWG ${sizePin.size}` : `${sizePin.size} mm²`, sizePin.reason]]
+        : [],
+    ),
+    ...Object.entries(job.devices).flatMap(([deviceId, { name, ratings }]) =>
+      Object.entries(ratings).flatMap(([linkId, { ratingA, reason }]) =>
+        guards.has(`${deviceId}.${linkId}`) ? [[`${name}, ${linkId}`, `${ratingA} A`, reason]] : [],
+      ),
+    ),
+    ...Object.entries(loom.segments).flatMap(([id, { coveringPin }]) =>
+      coveringPin ? [[`sleeving, ${run({ loom, plan }, id)}`, coveringPin.itemId ?? coveringPin.kind, coveringPin.reason]] : [],
+    ),
+    ...plan.splices.flatMap(({ id, label }) => {
+      const pin = loom.splicePins[id];
+      return pin ? [[`splice ${label}`, `${mm(pin.offsetMm)} mm into ${run({ loom, plan }, pin.segmentId)}`, pin.reason]] : [];
+    }),
+  ];
+  if (rows.length === 0) return;
+  flow.heading('Chosen by hand');
+  flow.table(
+    [
+      { title: 'what', share: 4 },
+      { title: 'chosen', share: 3 },
+      { title: 'because', share: 4 },
+    ],
+    rows,
+  );
+}
+
 /** First sheet: the strip, what is held, and the findings with why they stand. */
 export function addOverview({ job, loom, plan, findings, flow }: SheetContext): void {
   const { massG, tree } = plan;
@@ -44,6 +78,7 @@ export function addOverview({ job, loom, plan, findings, flow }: SheetContext): 
       `HELD, do not cut: ${[...groupBy(held)].map(([words, numbers]) => `${numbers.join(', ')} (${words})`).join('; ')}.`,
       'narrow-bold',
     );
+  addChosen({ job, loom, plan, flow });
   const told = findings.filter(({ grade }) => grade !== 'note');
   if (told.length === 0) return;
   flow.heading('Findings');
