@@ -4,7 +4,7 @@ import { compareIds } from '../units';
 import { findStandard } from './findStandard';
 import { createHeatStore } from './heatStore';
 import type { SizeDemand } from './chooseConductors';
-import { draftLengths, measureLoom, planLoom, type LoomContext, type MeasuredLoom, type PlanStore } from './planLoom';
+import { draftLengths, guessLengths, measureLoom, planLoom, type LoomContext, type MeasuredLoom, type PlanStore } from './planLoom';
 import { isSameDemand, type Copper, type Demands } from './power/chooseDemands';
 import { createGrid } from './power/createGrid';
 import { createPower, listLoomFlows, type LoomFlow, type PoweredLooms, type SizedLoom } from './power/createPower';
@@ -15,6 +15,8 @@ import type { JobPlan, LoomPlan, RunWire, WireEnd } from './types';
 export type Planner = (job: Job) => JobPlan;
 
 const MOST_ROUNDS = 8;
+/** rounds on guessed lengths: what they choose is only where the rounds on measured ones begin */
+const GUESS_ROUNDS = 2;
 /** rounds in which the drop budgets choose anew; later they only add, so that the rounds come to an end */
 const EARLY_ROUNDS = 4;
 const NONE: ReadonlyMap<string, SizeDemand> = new Map();
@@ -90,14 +92,14 @@ export function createPlanner(catalogue: Catalogue): Planner {
     };
     // where nothing flows nothing can be asked
     let settled = !hasCurrent(flows);
-    const settle = (lengthsMm: readonly number[][]) => {
+    const settle = (lengthsMm: readonly number[][], mostRounds: number) => {
       settled = false;
-      while (!settled && rounds < MOST_ROUNDS) settled = askMore(power(draft(lengthsMm)));
+      for (let round = 0; !settled && round < mostRounds && rounds < MOST_ROUNDS; round += 1) settled = askMore(power(draft(lengthsMm)));
     };
     if (!settled) {
-      // thick conductors are stripped longer: settle by the lengths of the thinnest, then by those of what that chose
-      settle(measureLengths());
-      settle(measureLengths());
+      // thick conductors are stripped longer, so lengths hang on sizes: a first guess by the runs alone, then what that chose, measured
+      settle(routes.map(guessLengths), GUESS_ROUNDS);
+      settle(measureLengths(), MOST_ROUNDS);
     }
     // 4 the looms as they are built, and the sums on them; where a bundle came out warmer or a wire longer than its draft, once more
     let built = build();

@@ -35,6 +35,13 @@ export interface LoomContext {
   store: PlanStore;
 }
 
+/** What both ends of a wire take beside its runs, as a first guess, mm. */
+const BOTH_ENDS_MM = 120;
+
+/** Length of every wire by its runs alone, before any size is known; mm. */
+export const guessLengths = ({ wires }: RoutedLoom): number[] =>
+  wires.map(({ pieces }) => pieces.reduce((sum, { fromMm, toMm }) => sum + toMm - fromMm, BOTH_ENDS_MM));
+
 /** Length of every wire with these sizes, its bundles as thin as they could be; mm. */
 export function draftLengths(context: LoomContext, demands: ReadonlyMap<string, SizeDemand>): number[] {
   const { job, routed, catalogue, standard } = context;

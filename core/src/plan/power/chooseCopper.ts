@@ -20,8 +20,8 @@ interface Point {
   bearsV: number;
   massG: number;
   option: number;
-  /** the point taken of each child */
-  below: number[];
+  /** drop that what lies beyond bears with it: of each child the lightest point that bears as much is taken */
+  beyondV: number;
 }
 
 const SAME_V = 1e-9;
@@ -51,9 +51,13 @@ export function chooseCopper(edges: readonly CopperEdge[]): { choices: number[];
   }
   const choices = edges.map(() => 0);
   const take = (index: number, point: number): void => {
-    const { option, below } = fronts[index]![point]!;
+    const { option, beyondV } = fronts[index]![point]!;
     choices[index] = option;
-    children[index]!.forEach((child, at) => take(child, below[at]!));
+    for (const child of children[index]!)
+      take(
+        child,
+        fronts[child]!.findLastIndex(({ bearsV }) => bearsV >= beyondV - SAME_V),
+      );
   };
   let massG = 0;
   edges.forEach(({ parent }, index) => {
@@ -75,7 +79,7 @@ function measureFront({ options, fixedV, budgetV }: CopperEdge, below: readonly 
   options.forEach(({ massG, dropV }, option) => {
     for (const point of joined) {
       const bearsV = point.bearsV - dropV - fixedV;
-      if (bearsV >= -SAME_V) all.push({ bearsV, massG: massG + point.massG, option, below: point.below });
+      if (bearsV >= -SAME_V) all.push({ bearsV, massG: massG + point.massG, option, beyondV: point.bearsV });
     }
   });
   return prune(all);
@@ -97,7 +101,7 @@ const prune = (points: Point[]): Point[] => {
 /** What the branches beyond come to together: at each amount of drop that one of them just bears, the lightest of each that bears it. */
 function joinFronts(fronts: readonly Point[][], budgetV: number | null): Point[] {
   const most = budgetV ?? Infinity;
-  if (fronts.length === 0) return [{ bearsV: most, massG: 0, option: 0, below: [] }];
+  if (fronts.length === 0) return [{ bearsV: most, massG: 0, option: 0, beyondV: most }];
   const levels = [...new Set(fronts.flatMap((front) => front.map(({ bearsV }) => Math.min(bearsV, most))))].sort((a, b) => b - a);
   const joined: Point[] = [];
   // as the level falls, each front moves on to what bears less and is lighter
@@ -110,7 +114,7 @@ function joinFronts(fronts: readonly Point[][], budgetV: number | null): Point[]
       if (at[index] === -1) isBorne = false;
       else massG += front[at[index]!]!.massG;
     });
-    if (isBorne) joined.push({ bearsV: level, massG, option: 0, below: [...at] });
+    if (isBorne) joined.push({ bearsV: level, massG, option: 0, beyondV: level });
   }
   return prune(joined);
 }

@@ -20,11 +20,22 @@ export interface GridWire {
 /** A load with the drop on its way, the wires as they are now. */
 export interface MeasuredLoad {
   load: LoadWays['load'];
-  /** source first, and back; empty where nothing feeds it */
-  steps: readonly WayStep[];
+  /** source first; empty where nothing feeds it */
+  out: readonly WayStep[];
+  /** null: no way back */
+  home: WayHome | null;
   dropV: number;
   totalV: number;
   faultA: number | null;
+}
+
+/** A way back as its current is lost most: own steps, then those of the worst of the ways it parts into. */
+interface WayHome {
+  steps: readonly WayStep[];
+  then: WayHome | null;
+  countedV: number;
+  totalV: number;
+  milliohm: number;
 }
 
 /** Resistance of a piece of wire at its temperature, mΩ (calculations 3). */
@@ -32,46 +43,43 @@ export function measureResistance(r20MilliohmPerM: number, lengthMm: number, tem
   return (r20MilliohmPerM * lengthMm * (1 + COPPER_PER_K * (temperatureC - 20))) / 1000;
 }
 
-interface Gone {
-  steps: readonly WayStep[];
-  dropV: number;
-}
-
 /** Drop on the way of every load, out and back, V, and what a dead short at it would draw, A (calculations 3 and 5). wires: by edge of the grid. */
 export function measureLoads(ways: readonly LoadWays[], wires: readonly GridWire[], { source }: Job): MeasuredLoad[] {
   const milliohms = Float64Array.from(wires, ({ wire, lengthMm, runningC }) =>
     measureResistance(wire.conductor.r20MilliohmPerM, lengthMm, runningC),
   );
-  const ohms = ({ edge, milliohm }: WayStep) => milliohm ?? milliohms[edge]!;
-  const sum = (steps: readonly WayStep[]) => steps.reduce((total, step) => total + (ohms(step) * step.currentA) / 1000, 0);
-  const gone = new Map<Way, Gone>();
-  const go = (way: Way): Gone => {
-    const known = gone.get(way);
-    if (known) return known;
-    const next = way.next.map(go);
-    const worst = next.length ? next.reduce((most, one) => (one.dropV > most.dropV ? one : most)) : null;
-    const made: Gone = {
-      steps: worst ? [...way.steps, ...worst.steps] : way.steps,
-      dropV: sum(way.steps) + (worst?.dropV ?? 0),
-    };
-    gone.set(way, made);
-    return made;
-  };
-  return ways.map(({ load, out, back, isFed, isBattery }) => {
-    const home = back && go(back);
-    const steps = home ? [...out, ...home.steps] : out;
-    let [dropV, totalV, milliohm] = [0, 0, 0];
+  const addUp = (steps: readonly WayStep[], then: WayHome | null): WayHome => {
+    let [countedV, totalV, milliohm] = then ? [then.countedV, then.totalV, then.milliohm] : [0, 0, 0];
     for (const step of steps) {
-      const one = ohms(step);
+      const one = step.milliohm ?? milliohms[step.edge]!;
       const drop = (one * step.currentA) / 1000;
       milliohm += one;
       totalV += drop;
-      if (step.counts) dropV += drop;
+      if (step.counts) countedV += drop;
     }
+    return { steps, then, countedV, totalV, milliohm };
+  };
+  const homes = new Map<Way, WayHome>();
+  const goHome = (way: Way): WayHome => {
+    let home = homes.get(way);
+    if (!home) {
+      let worst: WayHome | null = null;
+      for (const next of way.next) {
+        const one = goHome(next);
+        if (worst === null || one.totalV > worst.totalV) worst = one;
+      }
+      homes.set(way, (home = addUp(way.steps, worst)));
+    }
+    return home;
+  };
+  return ways.map(({ load, out, back, isFed, isBattery }) => {
+    const home = back && goHome(back);
+    const { countedV, totalV, milliohm } = addUp(out, home);
     return {
       load,
-      steps: isFed ? steps : [],
-      dropV: isFed ? dropV : 0,
+      out: isFed ? out : [],
+      home: isFed ? home : null,
+      dropV: isFed ? countedV : 0,
       totalV: isFed ? totalV : 0,
       faultA: isBattery && back ? source.volts / ((source.milliohm + milliohm) / 1000) : null,
     };
@@ -80,12 +88,14 @@ export function measureLoads(ways: readonly LoadWays[], wires: readonly GridWire
 
 /** A load with its way written out, wires by their numbers. */
 export function toPlannedLoad(
-  { load, steps, dropV, totalV, faultA }: MeasuredLoad,
+  { load, out, home, dropV, totalV, faultA }: MeasuredLoad,
   wires: readonly GridWire[],
   numberOf: (loomId: string, wireId: string) => string,
   modes: readonly { cranking: boolean }[],
 ): PlannedLoad {
   const dropByModeV = modes.map(() => 0);
+  const steps = [...out];
+  for (let at = home; at !== null; at = at.then) steps.push(...at.steps);
   // written out: there are thousands of them, and spreading is slow
   const written = steps.map(({ kind, way, words, loomId, wireId, edge, milliohm, currentA, flow, counts }): PathStep => {
     const wire = edge === -1 ? null : wires[edge]!;
