@@ -80,3 +80,38 @@ test('a longer run and a thirstier pump move drop, wire and setting', async ({ p
   await page.reload();
   await expect(row.getByRole('cell').nth(4)).not.toHaveText(drop!);
 });
+
+test('the cavities of a break are put in a better order in a worker; undo puts them back', async ({ page, request }) => {
+  const id = await createTestJob(request, createCleanSkerry());
+  await page.goto(`/jobs/${id}/circuits?loom=chassis`);
+  await page.getByRole('tab', { name: 'Breaks' }).click();
+  await page.getByLabel('Which break').selectOption('inlet');
+  const said = page.getByText(/cavities to spare/);
+  const before = await said.textContent();
+  await page.getByRole('button', { name: 'Find a better order' }).click();
+  const proposal = page.getByRole('region', { name: 'Better order' });
+  await expect(proposal.getByText(/wires move: crossings \d+ → \d+/)).toBeVisible();
+  await proposal.getByRole('button', { name: 'Take it' }).click();
+  await expect(said).not.toHaveText(before!);
+  await saved(page);
+  const { document } = await readJob(request, id);
+  const face = (loomId: string, endId: string) =>
+    Object.values(document.looms[loomId]!.circuits)
+      .flatMap(({ terminations }) => terminations.flatMap((one) => (one.endId === endId ? [one.cavity] : [])))
+      .sort();
+  expect(face('engine', 'm-inlet-plug')).toEqual(face('inlet', 'B1'));
+  await page.keyboard.press('u');
+  await expect(said).toHaveText(before!);
+});
+
+test('a fan that is stuck is followed second by second in a worker, until its channel opens', async ({ page, request }) => {
+  const id = await createTestJob(request, createCleanSkerry());
+  await page.goto(`/jobs/${id}/power?loom=chassis`);
+  await page.getByRole('button', { name: /^radiator fan, \d+ mm$/ }).click();
+  await expect(page.getByRole('heading', { name: 'radiator fan 12 V supply' })).toBeVisible();
+  await page.getByRole('tab', { name: 'In seconds' }).click();
+  await page.getByRole('button', { name: 'stuck' }).click();
+  await expect(page.getByText(/It draws 42\.0 A\. Sluice 24 channel \d+ at 16 A opens after 500 ms/)).toBeVisible();
+  await expect(page.getByText(/^Worst from .* °C after/)).toBeVisible();
+  await expect(page.getByRole('img', { name: /Temperature of the worst stretch/ }).locator('svg')).toBeVisible();
+});

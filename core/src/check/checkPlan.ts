@@ -4,7 +4,7 @@ import { findStandard, type JobPlan } from '../plan';
 import { checkDonors } from './job/checkDonors';
 import { checkMates } from './job/checkMates';
 import { checkAnchors, checkConcessions, checkDepartures, checkScope, checkSurveyConflicts } from './job/checkScope';
-import { checkBuses, checkRails, checkSpares, checkTracks } from './power/checkBoxes';
+import { checkBuses, checkRails, checkScreens, checkSpares, checkTracks } from './power/checkBoxes';
 import { checkNets } from './power/checkNets';
 import { checkCoils, checkSuppression } from './power/checkCoils';
 import { checkDirect, checkDrops, checkProtections, checkSource } from './power/checkProtections';
@@ -70,6 +70,7 @@ export const JOB_RULES = {
   rails: checkRails,
   tracks: checkTracks,
   buses: checkBuses,
+  screens: checkScreens,
   spares: checkSpares,
   protections: checkProtections,
   drops: checkDrops,

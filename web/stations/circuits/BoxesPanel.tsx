@@ -1,4 +1,14 @@
-import { type Finding, type Job, type PinOffer, type PowerPlan } from 'wattograph-core';
+import {
+  CATALOGUE,
+  findStandard,
+  listBuses,
+  type Bus,
+  type Finding,
+  type Job,
+  type LoomPlan,
+  type PinOffer,
+  type PowerPlan,
+} from 'wattograph-core';
 import { FindingLine } from '../../ui/FindingLine';
 import controls from '../../ui/controls.module.css';
 import styles from './Circuits.module.css';
@@ -12,12 +22,14 @@ const OF_BOXES = /^CI(4|5|8|9|10|11|12|13|14|15)$/;
 
 /** Rails against their limit, sensor grounds by noise, the bus, and what each box has left. */
 export function BoxesPanel({
-  planned: { job, power },
+  planned,
   findings,
 }: {
-  planned: { job: Job; power: PowerPlan };
+  planned: { job: Job; power: PowerPlan; looms: LoomPlan[] };
   findings: readonly Finding[];
 }) {
+  const { job, power } = planned;
+  const standard = findStandard(job, CATALOGUE);
   const boxes = listBoxes(job);
   const netAt = new Map(
     power.nets.flatMap((net) =>
@@ -77,7 +89,7 @@ export function BoxesPanel({
                 label={`5 V rail ${group}`}
                 value={usedA}
                 limit={limitA}
-                mark={0.8}
+                mark={standard.railShare}
                 words={`${Math.round(usedA * 1000)} of ${Math.round(limitA * 1000)} mA`}
               />
             ))}
@@ -90,7 +102,46 @@ export function BoxesPanel({
           </section>
         );
       })}
+      {listBuses(job, planned).map((bus) => (
+        <BusLine key={`${bus.host.loomId}/${bus.host.endId}/${bus.host.cavity}`} bus={bus} job={job} mostMm={standard.canStubMm} />
+      ))}
     </div>
+  );
+}
+
+/** A bus: who is on it, what ends it, what a meter reads across it, and its longest stub. */
+function BusLine({ bus: { host, nodes, terminators, stubs, pitchMm }, job, mostMm }: { bus: Bus; job: Job; mostMm: number }) {
+  const { name, offers } = job.looms[host.loomId]!.ends[host.endId]!;
+  const offer = offers[host.cavity]!;
+  const longest = stubs.reduce<Bus['stubs'][number] | null>((most, one) => (most && most.lengthMm >= one.lengthMm ? most : one), null);
+  const ohms = terminators.length === 0 ? null : 120 / terminators.length;
+  return (
+    <section aria-label={`Bus ${offer.group ?? offer.name}`}>
+      <h2>
+        Bus {offer.group ?? offer.name}{' '}
+        <span className="faint">
+          at {name} {host.cavity}
+        </span>
+      </h2>
+      <p className={styles.group}>
+        <b>on it</b> {nodes.join(', ')}
+      </p>
+      <p className={`${styles.group} ${terminators.length === 2 ? '' : controls.alarm}`}>
+        <b>ended</b> {terminators.length === 0 ? 'nowhere' : `at ${terminators.join(' and ')}`}
+        {ohms !== null && `: ${Number(ohms.toFixed(0))} Ω across the pair with the power off`}
+      </p>
+      <p className={styles.group}>
+        <b>twisted</b> {pitchMm === null ? 'not all the way' : `one turn every ${pitchMm} mm or closer`}
+        {longest && (
+          <>
+            ; longest stub{' '}
+            <span className={longest.lengthMm > mostMm ? controls.alarm : ''}>
+              {Math.round(longest.lengthMm)} of {mostMm} mm ({longest.number})
+            </span>
+          </>
+        )}
+      </p>
+    </section>
   );
 }
 

@@ -1,4 +1,4 @@
-import { fireEvent, screen, within } from '@testing-library/react';
+import { act, fireEvent, screen, within } from '@testing-library/react';
 import { arrangeBreak, assignPins, CATALOGUE, findStandard, type Job } from 'wattograph-core';
 import { createCleanSkerry, createInlet, createSkerry } from 'wattograph-core/demo';
 import { FakeStore, renderWith } from '../../testing/fakeStore';
@@ -112,6 +112,15 @@ describe('boxes', () => {
     fireEvent.click(within(panel).getByRole('button', { name: /^Move damper/ }));
     expect(Number(screen.getByRole('meter', { name: '5 V rail A' }).getAttribute('aria-valuenow'))).toBeLessThanOrEqual(80);
     expect(store.labels[0]).toMatch(/^Move damper/);
+  });
+  test('a bus says who is on it, where it ends and what a meter reads', () => {
+    const store = open(createCleanSkerry(), 'chassis');
+    const bus = screen.getAllByRole('region', { name: /^Bus/ })[0]!;
+    expect(bus.textContent).toMatch(/on it.*logger/);
+    expect(bus.textContent).toMatch(/ended at .* and .*: 60 Ω across the pair with the power off/);
+    const id = Object.keys(store.job.parts).find((one) => store.job.parts[one]!.kind === 'terminator')!;
+    act(() => store.edit('take it out', (draft) => void delete draft.parts[id]));
+    expect(screen.getAllByRole('region', { name: /^Bus/ })[0]!.textContent).toMatch(/: 120 Ω across/);
   });
   test('a job without any says where they come from', () => {
     open(createInlet(), 'inlet');

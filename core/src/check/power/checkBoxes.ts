@@ -2,6 +2,7 @@ import { createCircuit, type Job, type PinOffer } from '../../model';
 import { compareIds } from '../../units';
 import { createFinding } from '../createFinding';
 import type { Finding, JobRule } from '../types';
+import { listBuses } from './listBuses';
 import { listNetPins, toBox, toPinWords, toTakeOut, type NetPin } from './listNetPins';
 
 interface Rail {
@@ -195,22 +196,12 @@ export const checkSpares: JobRule = ({ job }) => {
   });
 };
 
-/** CI12, check: a bus without exactly two terminators, or with a node on too long a stub. CI13, check: a screen drained at both ends or at none. */
-export const checkBuses: JobRule = ({ job, plan, standard }) => {
-  const findings: Finding[] = [];
-  for (const net of plan.power.nets) {
-    const pins = listNetPins(job, net);
-    // of the two lines of a bus one speaks for both
-    const host = pins.find(
-      ({ offer, cavity }) => offer?.can.includes('can') && (offer.pairWith === null || compareIds(cavity, offer.pairWith) < 0),
-    );
-    if (host) {
-      const here = new Set(pins.map(({ loomId, endId, cavity }) => `${loomId}/${endId}/${cavity}`));
-      const terminators = Object.values(job.parts).filter(
-        ({ kind, at }) => kind === 'terminator' && at.cavities.some((cavity) => here.has(`${at.loomId}/${at.endId}/${cavity}`)),
-      );
-      if (terminators.length !== 2)
-        findings.push(
+/** CI12, check: a bus without exactly two terminators, or with a node on too long a stub. */
+export const checkBuses: JobRule = ({ job, plan, standard }) =>
+  listBuses(job, plan).flatMap(({ host, terminators, stubs }): Finding[] => [
+    ...(terminators.length === 2
+      ? []
+      : [
           createFinding(
             host,
             'CI12',
@@ -219,9 +210,29 @@ export const checkBuses: JobRule = ({ job, plan, standard }) => {
             `The bus at ${toPinWords(job, host)} has ${terminators.length} terminators; it needs 120 Ω at both its ends and nowhere else (60 Ω across the pair, power off).`,
             { measured: terminators.length, limit: 2 },
           ),
-        );
-      findings.push(...listStubs(job, plan, net.circuits, standard.canStubMm));
-    }
+        ]),
+    ...stubs
+      .filter(({ lengthMm }) => lengthMm > standard.canStubMm)
+      .map(({ loomId, circuitId, spliceId, number, lengthMm }) =>
+        createFinding(
+          { loomId },
+          'CI12',
+          'check',
+          [
+            { kind: 'circuit', id: circuitId },
+            { kind: 'splice', id: spliceId },
+          ],
+          `${job.looms[loomId]!.circuits[circuitId]!.name} leaves the line on a stub of ${Math.round(lengthMm)} mm (${number}); ${standard.canStubMm} mm at 1 Mbit/s.`,
+          { measured: lengthMm, limit: standard.canStubMm },
+        ),
+      ),
+  ]);
+
+/** CI13, check: a screen drained at both ends or at none. */
+export const checkScreens: JobRule = ({ job, plan }) => {
+  const findings: Finding[] = [];
+  for (const net of plan.power.nets) {
+    const pins = listNetPins(job, net);
     const screens = pins.filter(({ loomId, circuitId }) => job.looms[loomId]!.circuits[circuitId]!.kind === 'screen');
     const screen = screens[0];
     if (screen) {
@@ -253,44 +264,3 @@ export const checkBuses: JobRule = ({ job, plan, standard }) => {
   }
   return findings;
 };
-
-/** Wires from a splice of a bus to a node; where fewer than two other wires go on from there, the longest of them are the line itself. */
-function listStubs(
-  job: Job,
-  plan: Parameters<JobRule>[0]['plan'],
-  circuits: readonly { loomId: string; circuitId: string }[],
-  mostMm: number,
-): Finding[] {
-  const plugs = new Set(Object.values(job.mates).flatMap(({ a, b }) => [a, b].map(({ loomId, endId }) => `${loomId}/${endId}`)));
-  return circuits.flatMap(({ loomId, circuitId }): Finding[] => {
-    const wires = plan.looms.find((one) => one.loomId === loomId)!.wires.filter((wire) => wire.circuitId === circuitId);
-    const atSplice = new Map<string, { wire: (typeof wires)[number]; isNode: boolean }[]>();
-    for (const wire of wires)
-      for (const [here, there] of [
-        [wire.from, wire.to],
-        [wire.to, wire.from],
-      ] as const)
-        if (here.kind === 'splice') {
-          const isNode = there.kind === 'cavity' && !plugs.has(`${loomId}/${there.endId}`);
-          atSplice.set(here.spliceId, [...(atSplice.get(here.spliceId) ?? []), { wire, isNode }]);
-        }
-    return [...atSplice].flatMap(([spliceId, list]) => {
-      const nodes = list.filter(({ isNode }) => isNode).sort((a, b) => b.wire.lengthMm - a.wire.lengthMm);
-      const stub = nodes.slice(Math.max(0, 2 - (list.length - nodes.length)))[0]?.wire;
-      if (!stub || stub.lengthMm <= mostMm) return [];
-      return [
-        createFinding(
-          { loomId },
-          'CI12',
-          'check',
-          [
-            { kind: 'circuit', id: circuitId },
-            { kind: 'splice', id: spliceId },
-          ],
-          `${job.looms[loomId]!.circuits[circuitId]!.name} leaves the line on a stub of ${Math.round(stub.lengthMm)} mm (${stub.number}); ${mostMm} mm at 1 Mbit/s.`,
-          { measured: stub.lengthMm, limit: mostMm },
-        ),
-      ];
-    });
-  });
-}
