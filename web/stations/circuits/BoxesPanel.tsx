@@ -116,9 +116,9 @@ function BusLine({ bus: { host, nodes, terminators, stubs, pitchMm }, job, mostM
   const longest = stubs.reduce<Bus['stubs'][number] | null>((most, one) => (most && most.lengthMm >= one.lengthMm ? most : one), null);
   const ohms = terminators.length === 0 ? null : 120 / terminators.length;
   return (
-    <section aria-label={`Bus ${offer.group ?? offer.name}`}>
+    <section aria-label={`CAN ${offer.group ?? offer.name}`}>
       <h2>
-        Bus {offer.group ?? offer.name}{' '}
+        CAN {offer.group ?? offer.name}{' '}
         <span className="faint">
           at {name} {host.cavity}
         </span>

@@ -115,12 +115,12 @@ describe('boxes', () => {
   });
   test('a bus says who is on it, where it ends and what a meter reads', () => {
     const store = open(createCleanSkerry(), 'chassis');
-    const bus = screen.getAllByRole('region', { name: /^Bus/ })[0]!;
+    const bus = screen.getAllByRole('region', { name: /^CAN/ })[0]!;
     expect(bus.textContent).toMatch(/on it.*logger/);
     expect(bus.textContent).toMatch(/ended at .* and .*: 60 Ω across the pair with the power off/);
     const id = Object.keys(store.job.parts).find((one) => store.job.parts[one]!.kind === 'terminator')!;
     act(() => store.edit('take it out', (draft) => void delete draft.parts[id]));
-    expect(screen.getAllByRole('region', { name: /^Bus/ })[0]!.textContent).toMatch(/: 120 Ω across/);
+    expect(screen.getAllByRole('region', { name: /^CAN/ })[0]!.textContent).toMatch(/: 120 Ω across/);
   });
   test('a job without any says where they come from', () => {
     open(createInlet(), 'inlet');

@@ -1,0 +1,141 @@
+import { CATALOGUE } from '../../catalogue';
+import { createCleanSkerry } from '../../demo';
+import { createRandomVehicle } from '../../demo/createRandomVehicle';
+import { editDocument, type Job } from '../../model';
+import { findStandard, plan } from '../index';
+import type { JobPlan } from '../types';
+import { measureFuseCarries } from './fuse';
+import type { PathStep } from './types';
+
+/** Vehicles that nobody drew by hand, and the demo: what holds for one of them has to hold for all. */
+const VEHICLES: [string, Job][] = [
+  ['the demo', createCleanSkerry()],
+  ...[1, 2, 3, 4, 5, 6].map((seed): [string, Job] => [`vehicle ${seed}`, createRandomVehicle(seed, 60 + 20 * seed)]),
+];
+const PLANNED = new Map(VEHICLES.map(([name, job]) => [name, plan(job, CATALOGUE)]));
+const wireOf = ({ looms }: JobPlan, { loomId, wireId }: { loomId: string | null; wireId: string | null }) =>
+  looms.find((one) => one.loomId === loomId)!.wires.find(({ id }) => id === wireId)!;
+const currentOf = ({ looms }: JobPlan, { loomId, wireId }: { loomId: string | null; wireId: string | null }) =>
+  looms.find((one) => one.loomId === loomId)!.currents.find((one) => one.wireId === wireId)!;
+
+describe.each(VEHICLES)('sums of %s', (name, job) => {
+  const planned = PLANNED.get(name)!;
+  const standard = findStandard(job, CATALOGUE);
+  const { loads, protections, modeIds } = planned.power;
+
+  test('at every splice as much flows in as out, in every mode', () => {
+    for (const { splices, wires, currents } of planned.looms)
+      for (const { id } of splices)
+        modeIds.forEach((_, mode) => {
+          const at = wires.flatMap((wire, index) =>
+            [wire.from, wire.to].some((end) => end.kind === 'splice' && end.spliceId === id) ? [currents[index]!.rmsA[mode]!] : [],
+          );
+          // one of them carries what all the others carry
+          const most = Math.max(...at);
+          expect(at.reduce((sum, one) => sum + one, 0) - most).toBeCloseTo(most, 6);
+        });
+  });
+  test('the battery gives on the mean what its loads take', () => {
+    const { sourceA } = planned.power;
+    if (!sourceA) return;
+    modeIds.forEach((_, mode) => {
+      // I · share, from I · √share and I
+      const taken = loads
+        .filter(({ load, faultA, steps }) => load !== 'feed' && faultA !== null && steps.length > 0)
+        .reduce((sum, { rmsA, currentA }) => sum + (currentA === 0 ? 0 : rmsA[mode]! ** 2 / currentA), 0);
+      expect(sourceA.mean[mode]! / Math.max(taken, 1e-9)).toBeGreaterThan(0.999);
+    });
+  });
+  test('every drop is its steps added up, and every step Ohm’s law over its wire as it is planned', () => {
+    const sum = (steps: readonly PathStep[]) => steps.reduce((total, { dropV }) => total + dropV, 0);
+    for (const { steps, dropV, totalV, dropByModeV } of loads) {
+      expect(sum(steps)).toBeCloseTo(totalV, 9);
+      expect(sum(steps.filter(({ counts }) => counts))).toBeCloseTo(dropV, 9);
+      expect(dropByModeV).toHaveLength(modeIds.length);
+      for (const step of steps) {
+        expect(step.dropV).toBeCloseTo((step.milliohm * step.currentA) / 1000, 12);
+        if (step.wireId === null) continue;
+        const { conductor, lengthMm, number } = wireOf(planned, step);
+        const at = currentOf(planned, step).runningC ?? standard.unknownZoneC;
+        expect(step.milliohm).toBeCloseTo((conductor.r20MilliohmPerM * lengthMm * (1 + 0.00393 * (at - 20))) / 1000, 9);
+        expect(step.words.startsWith(number)).toBe(true);
+      }
+    }
+  });
+  test('the way of a load hangs together: each wire begins where the one before ended', () => {
+    const endsOf = (step: PathStep) =>
+      [wireOf(planned, step).from, wireOf(planned, step).to].map((end) => (end.kind === 'splice' ? end.spliceId : `${end.endId}`));
+    for (const { steps } of loads)
+      for (const way of ['out', 'back'] as const) {
+        const wires = steps.filter((step) => step.way === way && step.wireId !== null);
+        wires.slice(1).forEach((step, index) => {
+          const before = wires[index]!;
+          if (before.loomId !== step.loomId) return;
+          const shared = endsOf(before).some((end) => endsOf(step).includes(end));
+          // between them lies a fuse, a channel or the chassis, or they share an end
+          const between = steps.slice(steps.indexOf(before), steps.indexOf(step)).some(({ kind }) => kind === 'link' || kind === 'chassis');
+          expect(shared || between || way === 'back').toBe(true);
+        });
+      }
+  });
+  test('where a budget is passed, thicker wires than its way has would not have kept it: each is the thickest of its contacts, or pinned', () => {
+    for (const { steps, dropV, budgetV } of loads) {
+      if (dropV <= budgetV) continue;
+      expect(name).not.toBe('the demo');
+      const own = steps.filter(({ counts, wireId }) => counts && wireId !== null);
+      const thickest = own.reduce((sum, step) => {
+        const { conductor } = wireOf(planned, step);
+        const most = CATALOGUE.wires[conductor.table].at(-1)!;
+        return sum + (step.dropV * most.r20MilliohmPerM) / conductor.r20MilliohmPerM;
+      }, 0);
+      const fixed = dropV - own.reduce((sum, step) => sum + step.dropV, 0);
+      // its contacts take no more than so thick: what the whole table could do is less than the rest of the budget only where ends forbid it
+      expect(own.length === 0 || fixed + thickest > budgetV || own.some((step) => wireOf(planned, step).ruledBy !== 'drop')).toBe(true);
+    }
+  });
+  test('a fuse bears its load at its temperature, and its weakest wire bears the fuse, or the plan says which does not', () => {
+    for (const { kind, ratingA, loadA, ambientC, weakest, problems, netId, pinned } of protections) {
+      if (kind !== 'fuse' || ratingA === null || netId === null || pinned) continue;
+      expect(loadA <= ratingA * measureFuseCarries(ambientC, standard) + 1e-6).toBe(!problems.includes('over-load'));
+      if (weakest) expect(ratingA <= weakest.steadyA + 1e-6).toBe(!problems.includes('over-wire'));
+    }
+  });
+  test('no bundle of known surroundings is warmer than the shop allows, unless the heaviest conductors are in it already', () => {
+    for (const { heats } of planned.looms)
+      for (const { middleC, limitC, ambientC, wattsPerM } of heats) {
+        if (limitC === null || wattsPerM === 0 || ambientC > limitC - standard.heatMarginK) continue;
+        expect(middleC).not.toBeNull();
+        expect(middleC!).toBeGreaterThanOrEqual(ambientC);
+      }
+  });
+  test('rounds come to an end', () => {
+    expect(planned.power.settled).toBe(true);
+    expect(planned.power.rounds).toBeLessThanOrEqual(8);
+  });
+});
+
+describe('least copper of a whole vehicle', () => {
+  test.each(VEHICLES.slice(0, 4))('of %s: no wire that the drop made thick could be another size for less copper in all', (name, job) => {
+    const planned = PLANNED.get(name)!;
+    const before = planned.power.copper.massG;
+    const thick = planned.looms.flatMap(({ loomId, wires }) =>
+      wires.filter(({ ruledBy }) => ruledBy === 'drop').map(({ circuitId, conductor }) => ({ loomId, circuitId, conductor })),
+    );
+    for (const { loomId, circuitId, conductor } of thick.filter((_, index) => index % Math.ceil(thick.length / 4) === 0)) {
+      const table = CATALOGUE.wires[conductor.table];
+      const at = table.findIndex(({ size }) => size === conductor.size);
+      for (const size of [table[at - 1]?.size, table[at + 1]?.size]) {
+        if (size === undefined) continue;
+        const other = plan(
+          editDocument(job, (draft) => {
+            draft.looms[loomId]!.circuits[circuitId]!.sizePin = { size, reason: 'to see' };
+          }).next,
+          CATALOGUE,
+        );
+        const isKept = other.power.loads.every(({ dropV, budgetV }) => dropV <= budgetV + 1e-9);
+        // 2 %: heat and length move a little with every size, and where budgets overlap the choice is not proven least
+        if (isKept) expect(other.power.copper.massG).toBeGreaterThan(before * 0.98);
+      }
+    }
+  });
+});
