@@ -80,10 +80,13 @@ const circuit = (
   createCircuit(String(number), name, places.split(' ').map(at), { kind, colour: fromColourWords(look)!, ...rest }),
 ];
 
+/** The crank sensor hangs on a screened pair as it is bought. */
+const CRANK: Circuit['cable'] = { groupId: 'crank', itemId: 'etfe-2x22s' };
+
 /** Engine circuits of its own: E1 cavities 1 to 31. */
 const OWN = [
-  circuit(301, 'crank +', 'signal', 'white', 'E1:1 crank-sensor:1', { twist: { groupId: 'crank', pitchMm: 25 } }),
-  circuit(302, 'crank −', 'signal', 'white/black', 'E1:2 crank-sensor:2', { twist: { groupId: 'crank', pitchMm: 25 } }),
+  circuit(301, 'crank +', 'signal', 'white', 'E1:1 crank-sensor:1', { twist: { groupId: 'crank', pitchMm: 25 }, cable: CRANK }),
+  circuit(302, 'crank −', 'signal', 'white/black', 'E1:2 crank-sensor:2', { twist: { groupId: 'crank', pitchMm: 25 }, cable: CRANK }),
   circuit(303, 'starter relay coil supply', 'supply', 'red', 'E1:3 starter-relay:1', { currentA: 0.2 }),
   circuit(304, 'starter relay coil switch', 'output', 'brown', 'E1:4 starter-relay:2', { currentA: 0.2 }),
   circuit(305, 'starter relay feed sense', 'signal', 'red/green', 'E1:5 starter-relay:3', { currentA: 0.2 }),
@@ -112,7 +115,7 @@ const OWN = [
   circuit(320, 'probe supply', 'supply', 'red/yellow', 'E1:20 wideband-probe:1', { currentA: 3 }),
   circuit(321, 'probe ground', 'power-ground', 'black/green', 'engine-ground-stud:1 wideband-probe:2'),
   circuit(332, 'exhaust amplifier supply', 'supply', 'red/grey', 'E1:21 exhaust-temperature:1', { currentA: 0.05 }),
-  circuit(334, 'crank screen', 'screen', 'white/grey', 'E1:32 crank-sensor:3'),
+  circuit(334, 'crank screen', 'screen', 'white/grey', 'E1:32 crank-sensor:3', { cable: CRANK }),
   circuit(333, 'exhaust amplifier ground', 'power-ground', 'black/blue', 'engine-ground-stud:2 exhaust-temperature:2'),
   circuit(322, 'exhaust temperature signal', 'signal', 'grey', 'E1:22 exhaust-temperature:3'),
   circuit(323, 'exhaust temperature ground', 'sensor-ground', 'black/grey', 'E1:23 exhaust-temperature:4'),
