@@ -4,6 +4,7 @@ import { WIRE_HEX } from './colours';
 import { FAINT, HAIR, INK, line, text, type Drawing, type Mark } from './drawing';
 import { fitText, measureText } from './measureText';
 import { layoutStrip } from './strip/layoutStrip';
+import { listFolded } from './strip/listFolded';
 
 const LABEL_ROOM = 34;
 const LEFT = 9;
@@ -13,7 +14,7 @@ export function drawStrip(loom: Loom, plan: LoomPlan, widthMm: number): Drawing 
   const reachMm = Math.max(1, ...Object.values(plan.tree.nodes).map(({ distanceMm }) => distanceMm));
   const scale = (widthMm - LEFT - LABEL_ROOM) / reachMm;
   const many = plan.wires.length > 60;
-  const layout = layoutStrip(loom, plan, { scale, pitch: many ? 0.7 : 1.1, row: 5, left: LEFT, top: 9, folded: new Set() });
+  const layout = layoutStrip(loom, plan, { scale, pitch: many ? 0.7 : 1.1, row: 5, left: LEFT, top: 9, folded: listFolded(plan) });
   const marks: Mark[] = [...drawRuler(reachMm, scale, layout.height)];
   for (const { x, top, holeMm, name, kind, bottom } of layout.nodes) {
     if (kind === 'pass') {
@@ -30,6 +31,12 @@ export function drawStrip(loom: Loom, plan: LoomPlan, widthMm: number): Drawing 
     );
     if (colour?.stripe) marks.push({ kind: 'path', d, fill: null, stroke: WIRE_HEX[colour.stripe], width: width * 0.36 });
   }
+  for (const { folded, count, x, y } of layout.folds)
+    if (folded)
+      marks.push(
+        { kind: 'rect', x: x + 1.6, y: y - 1.5, w: 5, h: 3, fill: '#ffffff', stroke: INK, width: 0.2 },
+        text(x + 4.1, y + 0.8, String(count), 2.2, { face: 'mono', anchor: 'middle' }),
+      );
   for (const { x, top, bottom, y, label } of layout.splices) {
     marks.push(
       line(x, top, x, bottom, 0.5),

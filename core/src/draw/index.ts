@@ -6,4 +6,5 @@ export { fitText, measureText } from './measureText';
 export { PAPERS, type Paper, type SheetMeta, type SheetPage } from './sheets/createFlow';
 export { createSheets } from './sheets/createSheets';
 export { layoutStrip, type StripLayout, type StripOptions, type StripTrace } from './strip/layoutStrip';
+export { listFolded } from './strip/listFolded';
 export { toSvg } from './toSvg';

@@ -59,7 +59,9 @@ export function CircuitsTable({ planned }: { planned: PlannedLoom }) {
                 <td title={toColourWords(circuit.colour)}>
                   <Swatch colour={circuit.colour} />
                 </td>
-                <td>{circuit.sizePin ? `${circuit.sizePin.size}, pinned` : 'computed'}</td>
+                <td>
+                  {circuit.cable ? `cable ${circuit.cable.groupId}` : circuit.sizePin ? `${circuit.sizePin.size}, pinned` : 'computed'}
+                </td>
                 <td className={styles.num}>{circuit.currentA ?? '?'}</td>
                 <td style={{ textAlign: 'right' }}>
                   <button

@@ -3,7 +3,7 @@
 import { useElementSize } from '@mantine/hooks';
 import { useCallback, useEffect, useMemo, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
 import { usePathname, useRouter } from 'next/navigation';
-import { layoutStrip, moveBreakout, type StripLayout } from 'wattograph-core';
+import { layoutStrip, listFolded, moveBreakout, type StripLayout } from 'wattograph-core';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { useCursorStore, type Cursor } from '../cursor';
 import { Chosen, CursorLine, Ends, Folds, LEFT, Nodes, TypeLength, Where, type MateOf } from './StripParts';
@@ -15,7 +15,6 @@ import styles from './Strip.module.css';
 
 const LABELS = 215;
 const TOP = 36;
-const AUTO_FOLD_ABOVE = 45;
 
 /** The loom along its tape: the navigator of every station that works on one. */
 export function Strip({ planned, tools }: { planned: PlannedLoom; tools?: ReactNode }) {
@@ -33,7 +32,7 @@ export function Strip({ planned, tools }: { planned: PlannedLoom; tools?: ReactN
 
   const reachMm = useMemo(() => Math.max(100, ...Object.values(plan.tree.nodes).map(({ distanceMm }) => distanceMm)), [plan]);
   const scale = frozenScale ?? (Math.max(360, width - LEFT - LABELS) / reachMm) * zoom;
-  const folded = useMemo(() => listFolded(planned, folds), [planned, folds]);
+  const folded = useMemo(() => listFolded(plan, folds), [plan, folds]);
   const pitch = plan.wires.length <= 20 ? 6 : plan.wires.length <= 50 ? 3.9 : 3.2;
   const layout = useMemo(
     () => layoutStrip(loom, plan, { scale, pitch, row: 18, left: LEFT, top: TOP, folded }),
@@ -201,16 +200,6 @@ function listMates(job: PlannedLoom['job'], loomId: string): MateOf {
 }
 
 /** Branches folded: as the planner set them; else those off the main strip where the loom is large. */
-function listFolded({ plan }: PlannedLoom, folds: Record<string, boolean>): Set<string> {
-  const isLarge = plan.wires.length > AUTO_FOLD_ABOVE;
-  const folded = new Set<string>();
-  for (const { childSegmentIds, parentSegmentId } of Object.values(plan.tree.nodes)) {
-    if (parentSegmentId === null) continue;
-    for (const id of childSegmentIds.slice(1)) if (folds[id] ?? isLarge) folded.add(id);
-  }
-  return folded;
-}
-
 function listGuessed({ loom }: PlannedLoom): Set<string> {
   return new Set(
     Object.values(loom.segments)
