@@ -54,6 +54,17 @@ async function main(): Promise<void> {
   const power = await open(`${SKERRY}/power?loom=chassis`);
   await power.getByRole('button', { name: 'Sluice 24 feed' }).click();
   await keep(power, 'power');
+  await power.getByRole('button', { name: 'radiator fan 12 V supply' }).click();
+  await power.getByRole('tab', { name: 'In seconds' }).click();
+  await power.getByRole('button', { name: 'stuck' }).click();
+  await power.getByText(/^Worst from/).waitFor();
+  await keep(power, 'seconds');
+  const breaks = await open(`${SKERRY}/circuits?loom=chassis`);
+  await breaks.getByRole('tab', { name: 'Breaks' }).click();
+  await breaks.getByLabel('Which break').selectOption('inlet');
+  await breaks.getByRole('button', { name: 'Find a better order' }).click();
+  await breaks.getByRole('region', { name: 'Better order' }).waitFor();
+  await keep(breaks, 'breaks');
   await keep(await open(`${SKERRY}/bundle?loom=inlet&tab=findings`), 'findings');
   const ends = await open(`${SKERRY}/ends?loom=inlet`);
   await keep(ends, 'ends');
