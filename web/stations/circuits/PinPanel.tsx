@@ -1,6 +1,8 @@
 import { toColourWords, toSizeWords, type DevicePin, type Finding, type Job, type LoomPlan, type PowerPlan } from 'wattograph-core';
 import { FindingLine } from '../../ui/FindingLine';
 import { Swatch } from '../../ui/Swatch';
+import { GiveTo } from './GiveTo';
+import { PinNeeds } from './PinNeeds';
 import controls from '../../ui/controls.module.css';
 
 /** One pin: what it needs, its way through every loom to the box, and what is wrong with it. */
@@ -41,6 +43,7 @@ export function PinPanel({
         {end.name} <span className="mono">{pin.cavity}</span> {need.function}
       </h2>
       <p className="faint">{facts.join(' · ')}</p>
+      <PinNeeds job={job} pin={pin} />
       {about.map((finding) => (
         <FindingLine key={finding.key} finding={finding} />
       ))}
@@ -84,6 +87,7 @@ export function PinPanel({
           {net.unknown > 0 && ` ${net.unknown} of its loads have no current given.`}
         </p>
       )}
+      <GiveTo job={job} pin={pin} />
     </div>
   );
 }

@@ -32,7 +32,7 @@ const open = (job: Job, loomId: string) => {
   return store;
 };
 const board = () => screen.getByRole('region', { name: 'Pins' });
-const choose = (label: string, value: string) => fireEvent.change(screen.getByLabelText(label), { target: { value } });
+const choose = (label: string | RegExp, value: string) => fireEvent.change(screen.getByLabelText(label), { target: { value } });
 
 describe('pin board', () => {
   test('a sensor without its ground stands out, and its fix joins it', () => {
@@ -144,6 +144,53 @@ test('an end chosen on the tape narrows the board; arrows walk along it, Escape 
   expect(within(tape).getByRole('button', { pressed: true }).getAttribute('aria-label')).not.toMatch(/^fuel pump/);
   fireEvent.keyDown(tape, { key: 'Escape' });
   expect(devices()).toHaveLength(all);
+});
+
+describe('a pin', () => {
+  const openPin = (job: Job, name: RegExp) => {
+    const store = open(job, 'chassis');
+    fireEvent.click(screen.getByRole('button', { name }));
+    return store;
+  };
+  test('is moved to another free pin of the box by hand, as one edit', () => {
+    const job = structuredClone(createCleanSkerry());
+    const { circuits } = job.looms.chassis!;
+    for (const [id, { terminations }] of Object.entries(circuits))
+      if (terminations.length === 2 && terminations.some(({ endId }) => endId === 'm-brake-pressure-rear')) delete circuits[id];
+    const store = openPin(job, /^steering angle pin \d, signal/);
+    const pick = screen.getByLabelText<HTMLSelectElement>(/^Move it to/);
+    const words = [...pick.options].slice(1).map((one) => one.textContent);
+    expect(words.length).toBeGreaterThan(0);
+    fireEvent.change(pick, { target: { value: '0' } });
+    expect(store.labels).toEqual([expect.stringMatching(/^give steering angle \d to controller plug/)]);
+  });
+  test('no other pin that can is said', () => {
+    openPin(createCleanSkerry(), /^steering angle pin \d, signal/);
+    expect(screen.getByLabelText(/^Move it to/)).toHaveProperty('disabled', true);
+    expect(screen.getByText('no other free pin can do it')).toBeTruthy();
+  });
+  test('says what goes along where it shares', () => {
+    openPin(createCleanSkerry(), /^steering angle pin \d, sensor ground/);
+    expect(screen.getByText(/\d+ other pins share it and go along\./)).toBeTruthy();
+  });
+  test('is put into a noise group, and asks for what it wants', () => {
+    const store = openPin(createCleanSkerry(), /^steering angle pin \d, sensor ground/);
+    const group = screen.getByLabelText(/^noise group/);
+    fireEvent.change(group, { target: { value: 'steering' } });
+    fireEvent.blur(group);
+    choose(/^wants/, 'ground');
+    choose('Volts it needs', '5');
+    fireEvent.blur(screen.getByLabelText('Volts it needs'));
+    const { pins } = store.job.looms.chassis!.ends['m-steering-angle']!;
+    expect(Object.values(pins).find(({ kind }) => kind === 'sensor-ground')).toMatchObject({
+      noise: 'steering',
+      wants: 'ground',
+      volts: 5,
+    });
+    expect(store.labels).toHaveLength(3);
+    fireEvent.blur(screen.getByLabelText(/^noise group/));
+    expect(store.labels).toHaveLength(3);
+  });
 });
 
 describe('breaks', () => {

@@ -1,11 +1,11 @@
-import { findFamily, type Catalogue, type ShopStandard } from '../../catalogue';
-import { changeDocument, listCavities, type Job, type PinOffer } from '../../model';
-import { toPinKey, type PinPlace } from '../../plan';
+import type { Catalogue, ShopStandard } from '../../catalogue';
+import { changeDocument, type Job } from '../../model';
+import { toPinKey } from '../../plan';
 import { compareIds } from '../../units';
 import { arrangeBreak, type BreakOrder } from './arrangeBreak';
-import { createNetMap } from './createNetMap';
 import { leadNeed, type Lead } from './leadNeed';
 import { listNeeds, type Need } from './listNeeds';
+import { listPlaces, listReach, measureCost, type Place } from './listPlaces';
 import { findConflict, matchPins, type Costs } from './matchPins';
 
 /** A need that was given a place, and why that one. */
@@ -32,15 +32,6 @@ export interface Assignment {
   kept: number;
   /** breaks that wires were led through, with the order of their cavities as they came and as they were arranged then */
   breaks: { name: string; led: number; before: BreakOrder; after: BreakOrder }[];
-}
-
-interface Place {
-  pins: PinPlace[];
-  offer: PinOffer;
-  /** index of its rail or ground group among those of its box */
-  groupIndex: number;
-  order: number;
-  words: string;
 }
 
 /**
@@ -93,7 +84,7 @@ export function assignPins(job: Job, catalogue: Catalogue, standard: ShopStandar
 }
 
 /** Arrange what was led through each break, around what was there; passed: A by cavity of either face. */
-function arrangeBreaks(job: Job, catalogue: Catalogue, passed: ReadonlyMap<string, number>): Pick<Assignment, 'next' | 'breaks'> {
+export function arrangeBreaks(job: Job, catalogue: Catalogue, passed: ReadonlyMap<string, number>): Pick<Assignment, 'next' | 'breaks'> {
   const breaks: Assignment['breaks'] = [];
   let next = job;
   for (const mateId of Object.keys(job.mates).sort(compareIds)) {
@@ -108,84 +99,6 @@ function arrangeBreaks(job: Job, catalogue: Catalogue, passed: ReadonlyMap<strin
     breaks.push({ name: job.looms[a.loomId]!.ends[a.endId]!.name, led: currents.size, before: arranged.before, after: arranged.after });
   }
   return { next, breaks };
-}
-
-/** Free pins of every box, pairs together, in the order of looms, ends and cavities. A stud takes as many rings as the shop allows. */
-function listPlaces(job: Job, standard: ShopStandard): Place[] {
-  const { netOf } = createNetMap(job);
-  const places: Place[] = [];
-  for (const loomId of Object.keys(job.looms).sort(compareIds))
-    for (const endId of Object.keys(job.looms[loomId]!.ends).sort(compareIds)) {
-      const end = job.looms[loomId]!.ends[endId]!;
-      const groups = [...new Set(Object.values(end.offers).flatMap(({ group }) => group ?? []))].sort(compareIds);
-      const stud = Object.values(end.offers)[0];
-      const cavities =
-        end.kind === 'ring' && stud
-          ? Array.from({ length: standard.ringsOnStud }, (_, index) => [String(index + 1), stud] as const)
-          : Object.entries(end.offers).sort(([a], [b]) => compareIds(a, b));
-      for (const [cavity, offer] of cavities) {
-        const pins = [{ loomId, endId, cavity }];
-        if (offer.pairWith !== null) {
-          if (compareIds(cavity, offer.pairWith) > 0) continue;
-          pins.push({ loomId, endId, cavity: offer.pairWith });
-        }
-        if (pins.some((pin) => netOf.has(toPinKey(pin)))) continue;
-        places.push({
-          pins,
-          offer,
-          groupIndex: offer.group === null ? 0 : groups.indexOf(offer.group),
-          order: places.length,
-          words: `${end.name} ${pins.map((pin) => pin.cavity).join(' and ')} (${offer.name.replace(/ [+−]$/, '')})`,
-        });
-      }
-    }
-  return places;
-}
-
-/** Plugs between any two looms; null: none leads there. */
-function listReach(job: Job): (from: string, to: string) => number | null {
-  const neighbours = new Map<string, Set<string>>();
-  for (const { a, b } of Object.values(job.mates)) {
-    neighbours.set(a.loomId, (neighbours.get(a.loomId) ?? new Set()).add(b.loomId));
-    neighbours.set(b.loomId, (neighbours.get(b.loomId) ?? new Set()).add(a.loomId));
-  }
-  const known = new Map<string, Map<string, number>>();
-  return (from, to) => {
-    let far = known.get(from);
-    if (!far) {
-      far = new Map([[from, 0]]);
-      for (const [loomId, hops] of far) for (const next of neighbours.get(loomId) ?? []) if (!far.has(next)) far.set(next, hops + 1);
-      known.set(from, far);
-    }
-    return far.get(to) ?? null;
-  };
-}
-
-/** Null: cannot be. Costs: what a scarce pin could do besides, headroom wasted, plugs passed, tracks kept apart, order kept. */
-function measureCost(
-  need: Need,
-  place: Place,
-  rank: number,
-  count: number,
-  reach: (from: string, to: string) => number | null,
-): number | null {
-  const { offer, pins } = place;
-  if (!offer.can.some((one) => need.wants.includes(one))) return null;
-  if (pins.length !== need.members.length) return null;
-  if (offer.limitA !== null && need.currentA > offer.limitA) return null;
-  if (need.pwmHz !== null && (offer.pwmHz === null || offer.pwmHz < need.pwmHz)) return null;
-  let hops = 0;
-  for (const { loomId } of need.members[0]!) {
-    const far = reach(loomId, pins[0]!.loomId);
-    if (far === null) return null;
-    hops += far;
-  }
-  const scarce = 4 * (offer.can.length - 1);
-  const headroom = offer.limitA === null ? 0 : Math.log2(offer.limitA / Math.max(need.currentA, 0.05));
-  const fast = need.pwmHz === null && offer.pwmHz !== null && offer.pwmHz > 0 ? 1 : 0;
-  const track =
-    (need.kind === 'sensor-supply' || need.kind === 'sensor-ground') && Math.min(need.nth, 1) !== Math.min(place.groupIndex, 1) ? 6 : 0;
-  return scarce + headroom + fast + track + 3 * hops + Math.abs(rank - place.order / Math.max(1, count));
 }
 
 function toBecause(need: Need, costs: readonly (number | null)[], places: readonly Place[], chosen: number): string {
@@ -213,10 +126,4 @@ function toWouldTake(need: Need, needs: number, places: number): string {
   const able = `${pair} for ${what}${limits.length ? ` (${limits.join(', ')})` : ''}`;
   if (places === 0) return `no free ${able} in reach: add a box that has one, or mate the looms`;
   return `${needs} needs for ${places} ${places === 1 ? 'place' : 'places'}: one more ${able}, or one of these needs elsewhere`;
-}
-
-/** Cavities of an end that may hold a wire. */
-export function listEndCavities(job: Job, catalogue: Catalogue, loomId: string, endId: string): string[] {
-  const family = findFamily(job, catalogue, job.looms[loomId]!.ends[endId]!.familyId);
-  return family ? listCavities(family) : Array.from({ length: 12 }, (_, index) => String(index + 1));
 }

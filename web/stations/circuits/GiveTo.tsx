@@ -1,0 +1,51 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import { CATALOGUE, findStandard, giveNeed, listAblePlaces, listOperations, type DevicePin, type Job } from 'wattograph-core';
+import { useJobStore } from '../../client/jobContext';
+import controls from '../../ui/controls.module.css';
+
+/** Give a pin to a free pin of a box by hand; what goes along is said. */
+export function GiveTo({ job, pin }: { job: Job; pin: DevicePin }) {
+  const store = useJobStore();
+  const [problem, setProblem] = useState<string | null>(null);
+  const { loomId, endId, cavity } = pin;
+  const standard = findStandard(job, CATALOGUE);
+  const able = useMemo(() => listAblePlaces(job, standard, { loomId, endId, cavity }), [job, standard, loomId, endId, cavity]);
+  if (!able) return null;
+  const give = (index: number) => {
+    const place = able.places[index]!.pins[0]!;
+    const given = giveNeed(job, CATALOGUE, standard, { loomId, endId, cavity }, place);
+    if (!('next' in given)) return setProblem(`${given.wouldTake}.`);
+    setProblem(null);
+    store.push(`give ${job.looms[loomId]!.ends[endId]!.name} ${cavity} to ${given.words}`.slice(0, 160), listOperations(job, given.next));
+  };
+  return (
+    <>
+      <p>
+        <label>
+          {pin.host ? 'Move it to' : 'Give it to'}{' '}
+          <select
+            className={controls.pick}
+            value=""
+            disabled={able.places.length === 0}
+            onChange={(event) => event.target.value !== '' && give(Number(event.target.value))}
+          >
+            <option value="">{able.places.length === 0 ? 'no other free pin can do it' : `one of ${able.places.length} that can`}</option>
+            {able.places.map(({ words }, index) => (
+              <option key={words} value={index}>
+                {words}
+              </option>
+            ))}
+          </select>
+        </label>
+      </p>
+      {able.along > 0 && (
+        <p className="faint">
+          {able.along} other {able.along === 1 ? 'pin shares' : 'pins share'} it and {able.along === 1 ? 'goes' : 'go'} along.
+        </p>
+      )}
+      {problem && <p className={controls.alarm}>{problem}</p>}
+    </>
+  );
+}

@@ -1,0 +1,91 @@
+'use client';
+
+import { CAPABILITIES, type Capability, type DevicePin, type Job, type PinNeed } from 'wattograph-core';
+import { useJobStore } from '../../client/jobContext';
+import { NumberField } from '../../ui/NumberField';
+import controls from '../../ui/controls.module.css';
+import styles from './Circuits.module.css';
+
+/** What a pin asks of the box that serves it: to be changed where its maker's sheet says otherwise. */
+export function PinNeeds({ job, pin }: { job: Job; pin: DevicePin }) {
+  const store = useJobStore();
+  const { need, loomId, endId, cavity } = pin;
+  const name = `${job.looms[loomId]!.ends[endId]!.name} ${cavity}`;
+  const change = (what: string, part: Partial<PinNeed>) =>
+    store.edit(`${what} of ${name}`, (draft) => void Object.assign(draft.looms[loomId]!.ends[endId]!.pins[cavity]!, part));
+  const groups = [
+    ...new Set(
+      Object.values(job.looms).flatMap(({ ends }) =>
+        Object.values(ends).flatMap(({ pins }) =>
+          Object.values(pins).flatMap(({ kind, noise }) => (kind === need.kind ? (noise ?? []) : [])),
+        ),
+      ),
+    ),
+  ].sort();
+  const isShared = need.kind === 'sensor-ground' || need.kind === 'sensor-supply';
+  return (
+    <div className={styles.form} role="group" aria-label="What it needs">
+      {isShared && (
+        <label>
+          noise group{' '}
+          <input
+            key={`${name} ${need.noise}`}
+            className={controls.find}
+            list="noise-groups"
+            defaultValue={need.noise ?? ''}
+            placeholder="the rest"
+            maxLength={40}
+            onBlur={(event) => {
+              const noise = event.target.value.trim() || null;
+              if (noise !== need.noise) change('noise group', { noise });
+            }}
+            onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+          />
+          <datalist id="noise-groups">
+            {groups.map((one) => (
+              <option key={one} value={one} />
+            ))}
+          </datalist>
+        </label>
+      )}
+      <label>
+        wants{' '}
+        <select
+          className={controls.pick}
+          value={need.wants ?? ''}
+          onChange={(event) => change('what it wants', { wants: (event.target.value || null) as Capability | null })}
+        >
+          <option value="">what its kind has</option>
+          {CAPABILITIES.map((one) => (
+            <option key={one}>{one}</option>
+          ))}
+        </select>
+      </label>
+      <label>
+        <NumberField
+          className={controls.small}
+          label="Volts it needs"
+          value={need.volts}
+          least={-60}
+          most={60}
+          canBeEmpty
+          onChange={(volts) => change('voltage', { volts })}
+        />{' '}
+        V
+      </label>
+      <label>
+        switched at{' '}
+        <NumberField
+          className={controls.small}
+          label="Switched at, hertz"
+          value={need.pwmHz}
+          least={0}
+          most={100000}
+          canBeEmpty
+          onChange={(pwmHz) => change('switching', { pwmHz })}
+        />{' '}
+        Hz
+      </label>
+    </div>
+  );
+}
