@@ -43,10 +43,10 @@ export function PinPanel({
         {end.name} <span className="mono">{pin.cavity}</span> {need.function}
       </h2>
       <p className="faint">{facts.join(' · ')}</p>
-      <PinNeeds job={job} pin={pin} />
       {about.map((finding) => (
         <FindingLine key={finding.key} finding={finding} />
       ))}
+      <GiveTo job={job} pin={pin} />
       {net === null ? (
         <p>{need.required ? 'Not wired. Assign what is open (a), or join it by hand in Bundle.' : 'Not wired, and need not be.'}</p>
       ) : (
@@ -87,7 +87,7 @@ export function PinPanel({
           {net.unknown > 0 && ` ${net.unknown} of its loads have no current given.`}
         </p>
       )}
-      <GiveTo job={job} pin={pin} />
+      <PinNeeds job={job} pin={pin} />
     </div>
   );
 }
