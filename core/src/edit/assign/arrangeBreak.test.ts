@@ -150,6 +150,17 @@ describe('a break', () => {
     );
     expect(Math.hypot(a!.x - b!.x, a!.y - b!.y)).toBeGreaterThan(1.3 * CATALOGUE.families[FAMILY]!.pitchMm);
   });
+  test('halves that differ are arranged in the cavities that both have', () => {
+    const job = createBreak([
+      { cavity: '1', toMm: 100 },
+      { cavity: '2', toMm: 300 },
+      { cavity: '37', toMm: 200 },
+    ]);
+    job.looms.two!.ends.plug!.familyId = 'hollin-19';
+    const { next, moves } = arrangeBreak(job, CATALOGUE, 'plug', null, none);
+    for (const { to } of moves) expect(Number(to)).toBeLessThanOrEqual(19);
+    expect(faceOf(next, 'one')).toContain('37 wire 3');
+  });
   test('without a housing there is no face to arrange', () => {
     const job = createBreak([{ cavity: '1', toMm: 100 }]);
     job.looms.one!.ends.plug!.familyId = null;

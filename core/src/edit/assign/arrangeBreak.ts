@@ -1,5 +1,14 @@
 import { findFamily, type Catalogue } from '../../catalogue';
-import { changeDocument, listCavities, placeCavities, type CircuitKind, type Job, type Loom } from '../../model';
+import {
+  changeDocument,
+  listCavities,
+  placeCavities,
+  type CavitySpot,
+  type CircuitKind,
+  type ConnectorFamily,
+  type Job,
+  type Loom,
+} from '../../model';
 import { measureAway } from '../measureAway';
 import { matchPins } from './matchPins';
 
@@ -99,9 +108,14 @@ function listWays(
   currentA: (cavity: string) => number,
 ): { face: Face; ways: Way[] } {
   const { a, b } = job.mates[mateId]!;
-  const family = findFamily(job, catalogue, job.looms[a.loomId]!.ends[a.endId]!.familyId);
+  const [family, other] = [a, b].map(({ loomId, endId }) => findFamily(job, catalogue, job.looms[loomId]!.ends[endId]!.familyId));
   if (!family) throw new Error(`break: expected a housing at ${a.loomId}/${a.endId}, got none`);
-  const face = createFace(family, listCavities(family));
+  // where the halves differ, which is a finding of its own, only cavities of both are arranged
+  const both = other ? new Set(listCavities(other)) : null;
+  const face = createFace(
+    family,
+    placeCavities(family).filter(({ cavity }) => both === null || both.has(cavity)),
+  );
   const ways = face.cavities.map((cavity): Way => {
     const sides = [a, b].map((side) => findSide(job.looms[side.loomId]!, side.endId, cavity));
     const circuit = sides[0]!.circuit ?? sides[1]!.circuit;
@@ -127,19 +141,16 @@ interface Face {
   isBeside: boolean[][];
 }
 
-function createFace(family: Parameters<typeof placeCavities>[0], cavities: string[]): Face {
-  const spots = placeCavities(family);
+function createFace({ pitchMm }: ConnectorFamily, spots: CavitySpot[]): Face {
   const out = spots.map(({ x, y }) => Math.hypot(x, y));
   const most = Math.max(...out, 1e-9);
   const left = Math.min(...spots.map(({ x }) => x));
   const width = Math.max(...spots.map(({ x }) => x)) - left || 1;
   return {
-    cavities,
+    cavities: spots.map(({ cavity }) => cavity),
     ring: out.map((one) => one / most),
     side: spots.map(({ x }) => (x - left) / width),
-    isBeside: spots.map((one) =>
-      spots.map((other) => one !== other && Math.hypot(one.x - other.x, one.y - other.y) < 1.3 * family.pitchMm),
-    ),
+    isBeside: spots.map((one) => spots.map((other) => one !== other && Math.hypot(one.x - other.x, one.y - other.y) < 1.3 * pitchMm)),
   };
 }
 

@@ -1,4 +1,4 @@
-import type { Catalogue, ShopStandard } from '../../catalogue';
+import { findFamily, type Catalogue, type ShopStandard } from '../../catalogue';
 import { changeDocument, type Job } from '../../model';
 import { toPinKey } from '../../plan';
 import { compareIds } from '../../units';
@@ -93,7 +93,8 @@ export function arrangeBreaks(job: Job, catalogue: Catalogue, passed: ReadonlyMa
     const currents = new Map(
       [...passed].flatMap(([key, currentA]) => (key.startsWith(prefix) ? [[key.slice(prefix.length), currentA] as const] : [])),
     );
-    if (currents.size === 0) continue;
+    // a half without a housing has no face to arrange
+    if (currents.size === 0 || !findFamily(job, catalogue, job.looms[a.loomId]!.ends[a.endId]!.familyId)) continue;
     const arranged = arrangeBreak(next, catalogue, mateId, new Set(currents.keys()), (cavity) => currents.get(cavity) ?? 0);
     next = arranged.next;
     breaks.push({ name: job.looms[a.loomId]!.ends[a.endId]!.name, led: currents.size, before: arranged.before, after: arranged.after });
