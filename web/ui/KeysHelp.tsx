@@ -11,6 +11,7 @@ const KEYS = [
   ['Enter', 'type the length of the run under the cursor'],
   ['+ −', 'zoom the strip'],
   ['a', 'in Circuits: assign what is open'],
+  ['← →, Esc', 'on the tape in Circuits and Power: to the next end, and all ends again'],
   ['0–9, b h e', 'in Survey: type a distance, then Breakout, Hole or End'],
   ['Esc', 'leave a dialog or a drag'],
 ] as const;
