@@ -36,8 +36,10 @@ export function AssignedList({
       )}
       {breaks.map(({ name, led, before, after }) => (
         <p key={name}>
-          {led} wires led through {name}: crossings there {before.crossings} as they came, {after.crossings} as arranged; power beside
-          sensors {before.mixed}, now {after.mixed}.
+          {led} {led === 1 ? 'wire' : 'wires'} led through {name}
+          {after.crossings === before.crossings && after.mixed === before.mixed
+            ? `; ${after.crossings} crossings there with all that was there before.`
+            : `: crossings there ${before.crossings} as they came, ${after.crossings} as arranged; power beside sensors ${before.mixed}, now ${after.mixed}.`}
         </p>
       ))}
       {assigned.length > 0 && (

@@ -3,6 +3,7 @@ import { changeDocument, type Job } from '../../model';
 import { toPinKey } from '../../plan';
 import { compareIds } from '../../units';
 import { arrangeBreak, type BreakOrder } from './arrangeBreak';
+import { joinGroups } from './joinGroups';
 import { leadNeed, type Lead } from './leadNeed';
 import { listNeeds, type Need } from './listNeeds';
 import { listPlaces, listReach, measureCost, type Place } from './listPlaces';
@@ -38,7 +39,8 @@ export interface Assignment {
  * Give what is open to controller, power box and ground pins at least cost, and lead it there through every plug on the way; what is
  * wired stays. The same job always comes out the same. What cannot be placed is told with the least set of needs that compete.
  */
-export function assignPins(job: Job, catalogue: Catalogue, standard: ShopStandard): Assignment {
+export function assignPins(before: Job, catalogue: Catalogue, standard: ShopStandard): Assignment {
+  const { next: job, joined } = joinGroups(before, standard);
   const { needs, served } = listNeeds(job, standard);
   const places = listPlaces(job, standard);
   const reach = listReach(job);
@@ -62,7 +64,7 @@ export function assignPins(job: Job, catalogue: Catalogue, standard: ShopStandar
     const at = match.places[index];
     return at === null || at === undefined ? [] : [{ need, pins: places[at]!.pins }];
   });
-  const assigned: Assigned[] = [];
+  const assigned: Assigned[] = [...joined];
   const passed = new Map<string, number>();
   const led = changeDocument(job, (draft) => {
     for (const lead of leads) {
@@ -80,7 +82,7 @@ export function assignPins(job: Job, catalogue: Catalogue, standard: ShopStandar
       });
     }
   });
-  return { ...arrangeBreaks(led, catalogue, passed), assigned, conflicts, kept: served };
+  return { ...arrangeBreaks(led, catalogue, passed), assigned, conflicts, kept: served - joined.length };
 }
 
 /** Arrange what was led through each break, around what was there; passed: A by cavity of either face. */
