@@ -70,9 +70,14 @@ export function createPlanner(catalogue: Catalogue): Planner {
         return lengths(loomId, inputs, toDemandKey(demandsOf(loomId)), () => draftLengths(context, demandsOf(loomId)));
       });
     const draft = (lengthsMm: readonly number[][]) =>
-      looms.map(({ inputs, key, ...context }, index) => {
+      looms.map(({ key, ...context }, index) => {
         const { loomId } = context.routed;
-        const measured = drafted(loomId, inputs, toKey(key, loomId), () => measureLoom(context, demandsOf(loomId), true));
+        // a draft asks what lies where, not how long it is: most edits of lengths find it as it was
+        const { circuits, ends } = job.looms[loomId]!;
+        const of = [circuits, ends, job.zones, job.families, job.standardId];
+        const measured = drafted(loomId, of, context.routed.shape + toKey(key, loomId), () =>
+          measureLoom(context, demandsOf(loomId), true),
+        );
         return { ...measured, loomId, lengthsMm: lengthsMm[index]! };
       });
     const build = () =>

@@ -13,6 +13,8 @@ export interface RoutedLoom {
   wires: RunWire[];
   /** conductors that each wire may have */
   ranges: SizeRange[];
+  /** what lies where and in what surroundings, in a line; lengths count only where a splice parts a run */
+  shape: string;
   /** by the readings alone, before the trial fit: what the wires were cut by; null where nothing is fitted */
   first: RoutedLoom | null;
 }
@@ -27,7 +29,24 @@ export function routeLoom(job: Job, loomId: string, catalogue: Catalogue, standa
   const strands = connect(loom, first?.tree ?? tree, standard);
   // place: splices off their junctions, wires along the tree
   const { splices, wires } = route(job, loom, tree, strands, standard, first?.splices ?? []);
-  return { loomId, tree, splices, wires, ranges: wires.map(createSizes(job, loom, catalogue, standard)), first };
+  const ranges = wires.map(createSizes(job, loom, catalogue, standard));
+  return { loomId, tree, splices, wires, ranges, shape: toShape(loom, tree, wires), first };
+}
+
+/** Two looms of one shape have bundles of the same wires, in the same covers and zones, however long. */
+function toShape(loom: Loom, { segments }: Tree, wires: readonly RunWire[]): string {
+  let shape = '';
+  for (const [id, { fromNodeId, toNodeId, zoneId, ticks, coveringPin, slideOn }] of Object.entries(loom.segments))
+    shape += `${id} ${fromNodeId} ${toNodeId} ${zoneId} ${ticks.join()} ${slideOn} ${coveringPin ? JSON.stringify(coveringPin) : ''};`;
+  for (const { id, pieces } of wires) {
+    shape += `${id}:`;
+    for (const { segmentId, fromMm, toMm } of pieces)
+      shape +=
+        fromMm === 0 && toMm === segments[segmentId]!.lengthMm
+          ? `${segmentId} `
+          : `${segmentId} ${fromMm} ${toMm} ${segments[segmentId]!.lengthMm} `;
+  }
+  return shape;
 }
 
 const isFitted = (loom: Loom) => Object.values(loom.segments).some(({ fittedMm }) => fittedMm !== null);

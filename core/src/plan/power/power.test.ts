@@ -1,5 +1,7 @@
 import { CATALOGUE } from '../../catalogue';
 import { createCleanSkerry } from '../../demo';
+import { createRandom } from '../../demo/createRandom';
+import { createRandomVehicle } from '../../demo/createRandomVehicle';
 import { editDocument, type Job } from '../../model';
 import { createVehicle } from '../../testing/createVehicle';
 import { createPlanner, findStandard, measureModeHeats, plan } from '../index';
@@ -232,6 +234,32 @@ test('a planner that remembers says the same as a new one, edit after edit, what
   for (const edit of edits) {
     // parts that an edit leaves alone stay what they are: what is remembered goes by that
     now = editDocument(now, edit).next;
+    expect(JSON.stringify(planner(now))).toBe(JSON.stringify(plan(now, CATALOGUE)));
+  }
+});
+
+test('nor does it over two dozen random edits of lengths, zones, ticks, covers and sizes of a made-up vehicle', () => {
+  const random = createRandom(7);
+  const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+  const planner = createPlanner(CATALOGUE);
+  let now = createRandomVehicle(2, 90);
+  planner(now);
+  for (let round = 0; round < 24; round += 1) {
+    now = editDocument(now, (draft) => {
+      const loom = pick(Object.values(draft.looms));
+      const segment = pick(Object.values(loom.segments));
+      const circuit = pick(Object.values(loom.circuits));
+      const edits = [
+        () => void (segment.lengthMm = 40 + Math.floor(random() * 900)),
+        () => void (segment.lengthMm += 5),
+        () => void (segment.zoneId = pick([...Object.keys(draft.zones), null])),
+        () => void (segment.ticks = pick([[], ['hot'], ['wet', 'moving']])),
+        () => void (segment.coveringPin = pick([null, { kind: 'braid' as const, itemId: null, reason: 'to see' }])),
+        () => void (circuit.sizePin = pick([null, { size: '16', reason: 'to see' }])),
+        () => void (circuit.wireTable = 'etfe'),
+      ];
+      pick(edits)();
+    }).next;
     expect(JSON.stringify(planner(now))).toBe(JSON.stringify(plan(now, CATALOGUE)));
   }
 });
