@@ -163,7 +163,10 @@ function Words({
   return (
     <>
       <p>
-        It draws <b className="mono">{event.currentA.toFixed(1)} A</b>. {opens}
+        It draws <b className="mono">{event.currentA.toFixed(1)} A</b>.{' '}
+        <span className={event.opens === null && event.kind !== 'start' && event.kind !== 'cranking' ? controls.alarm : undefined}>
+          {opens}
+        </span>
       </p>
       <p className={harmS === null ? undefined : controls.alarm}>
         Worst from {where}, wire {wire.number} ({toSizeWords(wire.conductor)}): <b className="mono">{mostC.toFixed(0)} °C</b> after{' '}

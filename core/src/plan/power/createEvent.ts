@@ -51,6 +51,8 @@ export type EventGap = 'inrush' | 'fault' | 'no-starter' | 'no-motor' | 'unfed';
 
 /** Past this it is a steady state. */
 const LONGEST_S = 1800;
+/** How long a short is followed that nothing ends: long enough to see what it does to the wire. */
+const UNENDED_S = 120;
 
 /** Copper, g per mm² and m. */
 const COPPER_G = 8.96;
@@ -78,7 +80,7 @@ export function createEvent(
   const seconds = {
     start: Math.max(2, 20 * inrushS),
     stuck: opens ? Math.max(1, 1.6 * opens.longestS) : LONGEST_S,
-    short: opens ? Math.max(0.2, 1.6 * opens.longestS) : 10,
+    short: opens ? Math.max(0.2, 1.6 * opens.longestS) : UNENDED_S,
     cranking: 3 * crankS,
   }[kind];
   const drawn: { untilS: number; currentA: number }[] = {

@@ -70,6 +70,13 @@ describe('what happens within seconds', () => {
     const heat = measureEvent(event)!;
     expect(heat.harmS).toBeNull();
   });
+  test('a short that nothing ends is followed until the wire is past what it stands', () => {
+    const event = happen(createCleanSkerry(), 'starter motor main', 'short');
+    expect(event).toMatchObject({ guardId: null, opens: null });
+    const heat = measureEvent(event)!;
+    expect(heat.harmS).toBeGreaterThan(1);
+    expect(heat.harmS).toBeLessThan(120);
+  });
   test('cranking: the starter of the demo for five seconds, and the lump goes where the steady state would in the end', () => {
     const job = createCleanSkerry();
     const event = happen(job, 'starter motor main', 'cranking');
