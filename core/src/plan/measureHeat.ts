@@ -19,6 +19,8 @@ export interface Heat {
 
 /** Copper, per K from 20 °C (calculations 3). */
 export const COPPER_PER_K = 0.00393;
+/** Copper, g per mm² and m. */
+export const COPPER_G_PER_MM2_M = 8.96;
 const EMISSIVITY = 0.9;
 const STEFAN_BOLTZMANN = 5.670374e-8;
 export const COVERING_W_PER_M_K = 0.2;

@@ -1,7 +1,6 @@
 import { LINK_KINDS, type DeviceTemplate, type LinkKind, type TemplateLink } from 'wattograph-core';
+import { toNumber } from '../../ui/toNumber';
 import styles from './Brief.module.css';
-
-const toNumber = (text: string): number | null => (text.trim() === '' ? null : Number(text.replace(',', '.')));
 
 /** What joins pins inside a box: fuses, channels, relay contacts with their coils, switches, bars. */
 export function LinkRows({

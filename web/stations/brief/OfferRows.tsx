@@ -1,7 +1,6 @@
 import { CAPABILITIES, createPinOffer, type Capability, type PinOffer } from 'wattograph-core';
+import { toNumber } from '../../ui/toNumber';
 import styles from './Brief.module.css';
-
-const toNumber = (text: string): number | null => (text.trim() === '' ? null : Number(text.replace(',', '.')));
 
 /** What the pins of a box give to others: each with what it can do and its limits. */
 export function OfferRows({

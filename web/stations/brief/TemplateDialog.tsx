@@ -19,6 +19,7 @@ import { EvidencePick } from '../../ui/EvidencePick';
 import { listFamilyOptions } from '../bundle/RouteDialogs';
 import { LinkRows } from './LinkRows';
 import { OfferRows } from './OfferRows';
+import { toNumber } from '../../ui/toNumber';
 import styles from './Brief.module.css';
 
 /** What is wrong with the offers and links of a box; all: every pin it has. */
@@ -48,8 +49,6 @@ function listBoxProblems(
     ]),
   ];
 }
-
-const toNumber = (text: string): number | null => (text.trim() === '' ? null : Number(text.replace(',', '.')));
 
 /** A kind of device of her own: from nothing, or from one that is nearly it. */
 export function TemplateDialog({ job, onClose }: { job: Job; onClose: () => void }) {

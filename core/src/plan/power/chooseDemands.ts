@@ -1,6 +1,6 @@
 import { toSizeWords, type Conductor, type ShopStandard } from '../../catalogue';
 import type { SizeDemand } from '../chooseConductors';
-import { COPPER_PER_K } from '../measureHeat';
+import { COPPER_G_PER_MM2_M, COPPER_PER_K } from '../measureHeat';
 import { measureHeatAllowed } from '../measureHeatAllowed';
 import { findHarm, toGuarded } from './chooseProtections';
 import type { SizedLoom } from './createPower';
@@ -10,9 +10,6 @@ import { joinOptions } from './joinOptions';
 import type { BudgetGroup } from './listBudgets';
 import { measureResistance, type GridWire } from './measureLoads';
 import type { PlannedProtection } from './types';
-
-/** Copper, g per mm² and m. */
-const COPPER_G = 8.96;
 
 /** A little of each budget is kept back: the bundles and lengths as built are not quite those of a draft. */
 const KEEP = 0.995;
@@ -212,7 +209,7 @@ class DemandMaker {
     return (measureResistance(r20MilliohmPerM, lengthMm, temperatureC) * currentA) / 1000;
   }
 
-  private toCopperG = (edge: number, { areaMm2 }: Conductor) => (areaMm2 * this.context.wires[edge]!.lengthMm * COPPER_G) / 1000;
+  private toCopperG = (edge: number, { areaMm2 }: Conductor) => (areaMm2 * this.context.wires[edge]!.lengthMm * COPPER_G_PER_MM2_M) / 1000;
 
   private settle(group: BudgetGroup): void {
     const { store } = this.context;

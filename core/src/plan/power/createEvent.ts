@@ -1,6 +1,8 @@
 import type { ShopStandard } from '../../catalogue';
 import type { LoomPlan, PlannedWire } from '../types';
+import { COPPER_G_PER_MM2_M } from '../measureHeat';
 import { measureOpening } from './fuse';
+import type { TransientInputs } from './measureTransient';
 import type { PlannedLoad, PlannedProtection, PowerPlan } from './types';
 
 /** What happens within seconds: it starts, it is stuck, it is shorted, the engine is cranked. */
@@ -12,19 +14,11 @@ export interface EventStage {
   wattsPerMAt20: number;
 }
 
-/** A stretch of bundle through which an event's current flows. */
-export interface EventRun {
+/** A stretch of bundle through which an event's current flows; its mass is that of the wires that carry it: in seconds the others stay behind. */
+export interface EventRun extends Omit<TransientInputs, 'wattsPerMAt20' | 'seconds' | 'breaksS'> {
   loomId: string;
   segmentId: string;
   wireId: string;
-  ambientC: number;
-  startC: number;
-  bundleMm: number;
-  outsideMm: number;
-  altitudeM: number;
-  /** g/m of the wires that carry it: in seconds the others stay behind, so they are not counted to bear it */
-  copperGPerM: number;
-  insulationGPerM: number;
   stages: EventStage[];
   /** what the weakest insulation of them stands for good, and for a short time, °C */
   limitC: number;
@@ -53,9 +47,6 @@ export type EventGap = 'inrush' | 'fault' | 'no-starter' | 'no-motor' | 'unfed';
 const LONGEST_S = 1800;
 /** How long a short is followed that nothing ends: long enough to see what it does to the wire. */
 const UNENDED_S = 120;
-
-/** Copper, g per mm² and m. */
-const COPPER_G = 8.96;
 
 /**
  * What an event of a load makes of every stretch of its own wires (calculations 4 and 5): from the temperature of the worst mode, the
@@ -154,7 +145,7 @@ function listRuns(
           wattsPerMAt20: carrying.reduce((sum, { wire, current }) => sum + toWatts(wire, Math.max(0, usual(current) + more)), others),
         };
       });
-      const copper = (wire: PlannedWire) => wire.conductor.areaMm2 * COPPER_G;
+      const copper = (wire: PlannedWire) => wire.conductor.areaMm2 * COPPER_G_PER_MM2_M;
       runs.push({
         loomId: loom.loomId,
         segmentId,
