@@ -110,11 +110,10 @@ export function BoxesPanel({
 }
 
 /** A bus: who is on it, what ends it, what a meter reads across it, and its longest stub. */
-function BusLine({ bus: { host, nodes, terminators, stubs, pitchMm }, job, mostMm }: { bus: Bus; job: Job; mostMm: number }) {
+function BusLine({ bus: { host, nodes, terminators, ohms, stubs, pitchMm }, job, mostMm }: { bus: Bus; job: Job; mostMm: number }) {
   const { name, offers } = job.looms[host.loomId]!.ends[host.endId]!;
   const offer = offers[host.cavity]!;
   const longest = stubs.reduce<Bus['stubs'][number] | null>((most, one) => (most && most.lengthMm >= one.lengthMm ? most : one), null);
-  const ohms = terminators.length === 0 ? null : 120 / terminators.length;
   return (
     <section aria-label={`CAN ${offer.group ?? offer.name}`}>
       <h2>

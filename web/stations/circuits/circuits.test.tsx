@@ -121,6 +121,9 @@ describe('boxes', () => {
     const id = Object.keys(store.job.parts).find((one) => store.job.parts[one]!.kind === 'terminator')!;
     act(() => store.edit('take it out', (draft) => void delete draft.parts[id]));
     expect(screen.getAllByRole('region', { name: /^CAN/ })[0]!.textContent).toMatch(/: 120 Ω across/);
+    const other = Object.keys(store.job.parts).find((one) => store.job.parts[one]!.kind === 'terminator')!;
+    act(() => store.edit('the one that was in the drawer', (draft) => void (draft.parts[other]!.ohms = 100)));
+    expect(screen.getAllByRole('region', { name: /^CAN/ })[0]!.textContent).toMatch(/: 100 Ω across/);
   });
   test('a job without any says where they come from', () => {
     open(createInlet(), 'inlet');

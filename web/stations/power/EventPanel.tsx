@@ -29,6 +29,7 @@ const GAPS: Record<EventGap, string> = {
   fault: 'It is not fed from the battery, so no short can be worked out.',
   'no-motor': 'Only motors get stuck.',
   'no-starter': 'Only the starter cranks.',
+  'no-mode': 'No mode of this job cranks: mark one under Source, modes.',
   unfed: 'Nothing feeds it: assign what is open in Circuits first.',
 };
 
@@ -177,6 +178,7 @@ function Words({
       </p>
       <p className="faint">
         {event.runs.length} stretches of its own wires looked at
+        {event.lacksInrush && '. What it draws as it starts to turn is not given, and not in this'}
         {event.unknown > 0 && `, ${event.unknown} in no known zone left out`}. Each begins as warm as its worst mode leaves it; only the
         wires that carry the current are counted as mass, which is the safe side.
       </p>

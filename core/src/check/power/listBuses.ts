@@ -11,6 +11,8 @@ export interface Bus {
   nodes: string[];
   /** ends at which it is terminated */
   terminators: string[];
+  /** what a meter reads across the pair, power off, Ω; null: no terminator, or the value of one is not known */
+  ohms: number | null;
   /** the longest way off the line at each splice, mm */
   stubs: { loomId: string; circuitId: string; spliceId: string; number: string; lengthMm: number }[];
   /** of the twist, loosest; null: a part of it is not twisted */
@@ -28,15 +30,18 @@ export function listBuses(job: Job, plan: JobPlan): Bus[] {
     );
     if (!host) return [];
     const here = new Set(pins.map(({ loomId, endId, cavity }) => `${loomId}/${endId}/${cavity}`));
+    const parts = Object.values(job.parts).filter(
+      ({ kind, at }) => kind === 'terminator' && at.cavities.some((cavity) => here.has(`${at.loomId}/${at.endId}/${cavity}`)),
+    );
     const nameOf = ({ loomId, endId }: { loomId: string; endId: string }) => job.looms[loomId]!.ends[endId]!.name;
     const twists = net.circuits.map(({ loomId, circuitId }) => job.looms[loomId]!.circuits[circuitId]!.twist);
     return [
       {
         host,
         nodes: [...new Set(pins.filter(({ loomId, endId }) => !plugs.has(`${loomId}/${endId}`)).map(nameOf))],
-        terminators: Object.values(job.parts)
-          .filter(({ kind, at }) => kind === 'terminator' && at.cavities.some((cavity) => here.has(`${at.loomId}/${at.endId}/${cavity}`)))
-          .map(({ at }) => nameOf(at)),
+        terminators: parts.map(({ at }) => nameOf(at)),
+        ohms:
+          parts.length === 0 || parts.some(({ ohms }) => ohms === null) ? null : 1 / parts.reduce((sum, { ohms }) => sum + 1 / ohms!, 0),
         stubs: net.circuits.flatMap(({ loomId, circuitId }) => listStubs(plan, plugs, loomId, circuitId)),
         pitchMm: twists.includes(null) ? null : Math.max(...twists.map((twist) => twist!.pitchMm)),
       },

@@ -1,4 +1,5 @@
 import type { ShopStandard } from '../../catalogue';
+import type { Job } from '../../model';
 import type { LoomPlan, PlannedWire } from '../types';
 import { COPPER_G_PER_MM2_M } from '../measureHeat';
 import { measureOpening } from './fuse';
@@ -36,12 +37,14 @@ export interface LoadEvent {
   opens: { shortestS: number; longestS: number } | null;
   seconds: number;
   runs: EventRun[];
+  /** its inrush is not given: what it draws at first is not in it */
+  lacksInrush: boolean;
   /** runs that lie in no known zone: nothing can be said of them */
   unknown: number;
 }
 
 /** Why nothing can be computed. */
-export type EventGap = 'inrush' | 'fault' | 'no-starter' | 'no-motor' | 'unfed';
+export type EventGap = 'inrush' | 'fault' | 'no-starter' | 'no-motor' | 'no-mode' | 'unfed';
 
 /** Past this it is a steady state. */
 const LONGEST_S = 1800;
@@ -54,7 +57,7 @@ const UNENDED_S = 120;
  * cranked for so long (crankS). A stuck motor draws what it draws as it starts.
  */
 export function createEvent(
-  { looms, power }: { looms: readonly LoomPlan[]; power: PowerPlan },
+  { job, looms, power }: { job: Pick<Job, 'modes'>; looms: readonly LoomPlan[]; power: PowerPlan },
   standard: ShopStandard,
   load: PlannedLoad,
   kind: EventKind,
@@ -63,6 +66,8 @@ export function createEvent(
   if (load.steps.length === 0) return 'unfed';
   const currentA = findCurrent(load, kind);
   if (typeof currentA === 'string') return currentA;
+  const during = kind === 'cranking' ? findCranking(job, power) : null;
+  if (kind === 'cranking' && during === null) return 'no-mode';
   const guard = findGuard(load, power.protections);
   const opening =
     guard && guard.ratingA !== null ? measureOpening((currentA + measureOthers(guard, load)) / guard.ratingA, guard.tripS) : null;
@@ -87,8 +92,18 @@ export function createEvent(
       { untilS: Infinity, currentA: 0 },
     ],
   }[kind];
-  const { runs, unknown } = listRuns(looms, power.modeIds, standard, load, drawn);
-  return { kind, loadId: load.id, currentA, guardId: guard?.id ?? null, opens, seconds, runs, unknown };
+  const { runs, unknown } = listRuns(looms, power.modeIds, standard, load, drawn, during);
+  return {
+    kind,
+    loadId: load.id,
+    currentA,
+    guardId: guard?.id ?? null,
+    opens,
+    seconds,
+    runs,
+    lacksInrush: kind === 'cranking' && load.inrushA === null,
+    unknown,
+  };
 }
 
 function findCurrent(load: PlannedLoad, kind: EventKind): number | EventGap {
@@ -97,6 +112,15 @@ function findCurrent(load: PlannedLoad, kind: EventKind): number | EventGap {
   if (kind === 'cranking' && load.load !== 'starter') return 'no-starter';
   if (kind === 'cranking') return load.inrushA ?? load.currentA;
   return load.inrushA === null || (kind === 'start' && load.inrushMs === null) ? 'inrush' : load.inrushA;
+}
+
+/** The cranking mode in which most is drawn, as a place in the plan's modes; null: the job has none. */
+function findCranking(job: Pick<Job, 'modes'>, { modeIds, sourceA }: PowerPlan): number | null {
+  const drawn = (mode: number) => sourceA?.peak[mode] ?? 0;
+  return modeIds.reduce<number | null>(
+    (most, id, mode) => (job.modes[id]!.cranking && (most === null || drawn(mode) > drawn(most)) ? mode : most),
+    null,
+  );
 }
 
 /** The fuse or channel nearest to a load. */
@@ -113,6 +137,8 @@ function listRuns(
   standard: ShopStandard,
   load: PlannedLoad,
   drawn: readonly { untilS: number; currentA: number }[],
+  /** mode in which it happens; null: the worst of each stretch, as it begins */
+  during: number | null,
 ): { runs: EventRun[]; unknown: number } {
   const runs: EventRun[] = [];
   let unknown = 0;
@@ -130,7 +156,7 @@ function listRuns(
       if (inside.length === 0) return;
       const heat = loom.heats.find((one) => one.segmentId === segmentId);
       if (!heat || heat.middleC === null) return void (unknown += 1);
-      const mode = heat.modeId === null ? null : modeIds.indexOf(heat.modeId);
+      const mode = during ?? (heat.modeId === null ? null : modeIds.indexOf(heat.modeId));
       const wallMm = loom.coverings[index]!.odOutsideMm - odMm;
       // the thinnest stretch gives off least
       const section = inside.reduce((thin, one) => (one.odMm < thin.odMm ? one : thin));

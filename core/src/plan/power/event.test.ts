@@ -12,14 +12,14 @@ import { measureTransient } from './measureTransient';
 function happen(job: Job, name: string, kind: EventKind, crankS = 5): LoadEvent {
   const planned = plan(job, CATALOGUE);
   const load = planned.power.loads.find((one) => one.name.startsWith(name))!;
-  const event = createEvent(planned, findStandard(job, CATALOGUE), load, kind, crankS);
+  const event = createEvent({ ...planned, job }, findStandard(job, CATALOGUE), load, kind, crankS);
   if (typeof event === 'string') throw new Error(event);
   return event;
 }
 const gap = (job: Job, name: string, kind: EventKind) => {
   const planned = plan(job, CATALOGUE);
   return createEvent(
-    planned,
+    { ...planned, job },
     findStandard(job, CATALOGUE),
     planned.power.loads.find((one) => one.name.startsWith(name))!,
     kind,
@@ -89,6 +89,33 @@ describe('what happens within seconds', () => {
     if (Number.isFinite(steady)) expect(points.at(-1)!.middleC).toBeCloseTo(steady, 0);
     else expect(points.at(-1)!.middleC).toBeGreaterThan(600);
     expect(measureEvent(happen(job, 'starter motor main', 'cranking', 20))!.mostC).toBeGreaterThan(heat.mostC);
+  });
+  test('while it cranks the other wires carry what is on in cranking, not what the worst mode has', () => {
+    const job = structuredClone(createCleanSkerry());
+    const event = happen(job, 'starter motor main', 'cranking');
+    const planned = plan(job, CATALOGUE);
+    const crank = planned.power.modeIds.indexOf('crank');
+    for (const run of event.runs) {
+      const loom = planned.looms.find(({ loomId }) => loomId === run.loomId)!;
+      const { sections } = loom.bundles.find(({ segmentId }) => segmentId === run.segmentId)!;
+      const section = sections.filter(({ elements }) => elements.flat().includes(run.wireId)).reduce((a, b) => (b.odMm < a.odMm ? b : a));
+      // by hand: I² R of every wire there, the starter's own at its full current
+      const watts = section.elements.flat().reduce((sum, id) => {
+        const at = loom.wires.findIndex((wire) => wire.id === id);
+        const own = loom.currents[at]!.rmsA[crank]!;
+        const starter = planned.power.loads.find(({ load }) => load === 'starter')!;
+        const carries = starter.steps.some(({ wireId, loomId, counts }) => counts && wireId === id && loomId === run.loomId);
+        const amperes = carries ? own + starter.currentA - starter.rmsA[crank]! : own;
+        return sum + (amperes ** 2 * loom.wires[at]!.conductor.r20MilliohmPerM) / 1000;
+      }, 0);
+      expect(run.stages[1]!.wattsPerMAt20).toBeCloseTo(watts, 6);
+    }
+    expect(event.lacksInrush).toBe(planned.power.loads.find(({ load }) => load === 'starter')!.inrushA === null);
+  });
+  test('without a mode that cranks nothing is made up', () => {
+    const job = structuredClone(createCleanSkerry());
+    job.modes.crank!.cranking = false;
+    expect(gap(job, 'starter motor main', 'cranking')).toBe('no-mode');
   });
   test.each([
     ['a lamp is no motor', createVehicle(), 'lamp', 'stuck', 'no-motor'],

@@ -3,6 +3,7 @@ import { createCleanSkerry } from '../../demo';
 import { createRandomVehicle } from '../../demo/createRandomVehicle';
 import { editDocument, type Job } from '../../model';
 import { findStandard, plan } from '../index';
+import { routeLoom } from '../routeLoom';
 import type { JobPlan } from '../types';
 import { measureFuseCarries } from './fuse';
 import type { PathStep } from './types';
@@ -43,7 +44,7 @@ describe.each(VEHICLES)('sums of %s', (name, job) => {
       const taken = loads
         .filter(({ load, faultA, steps }) => load !== 'feed' && faultA !== null && steps.length > 0)
         .reduce((sum, { rmsA, currentA }) => sum + (currentA === 0 ? 0 : rmsA[mode]! ** 2 / currentA), 0);
-      expect(sourceA.mean[mode]! / Math.max(taken, 1e-9)).toBeGreaterThan(0.999);
+      expect(sourceA.mean[mode]!).toBeCloseTo(taken, 3);
     });
   });
   test('every drop is its steps added up, and every step Ohm’s law over its wire as it is planned', () => {
@@ -78,20 +79,26 @@ describe.each(VEHICLES)('sums of %s', (name, job) => {
         });
       }
   });
-  test('where a budget is passed, thicker wires than its way has would not have kept it: each is the thickest of its contacts, or pinned', () => {
+  test('a budget is passed only where the thickest conductors that its contacts take would not keep it', () => {
+    const ranges = new Map(
+      Object.keys(job.looms).map((loomId) => {
+        const { wires, ranges: of } = routeLoom(job, loomId, CATALOGUE, standard);
+        return [loomId, new Map(wires.map(({ id }, index) => [id, of[index]!.conductors.at(-1)!]))];
+      }),
+    );
     for (const { steps, dropV, budgetV } of loads) {
       if (dropV <= budgetV) continue;
-      expect(name).not.toBe('the demo');
-      const own = steps.filter(({ counts, wireId }) => counts && wireId !== null);
-      const thickest = own.reduce((sum, step) => {
-        const { conductor } = wireOf(planned, step);
-        const most = CATALOGUE.wires[conductor.table].at(-1)!;
-        return sum + (step.dropV * most.r20MilliohmPerM) / conductor.r20MilliohmPerM;
-      }, 0);
-      const fixed = dropV - own.reduce((sum, step) => sum + step.dropV, 0);
-      // its contacts take no more than so thick: what the whole table could do is less than the rest of the budget only where ends forbid it
-      expect(own.length === 0 || fixed + thickest > budgetV || own.some((step) => wireOf(planned, step).ruledBy !== 'drop')).toBe(true);
+      const least = steps
+        .filter(({ counts }) => counts)
+        .reduce((sum, step) => {
+          if (step.wireId === null) return sum + step.dropV;
+          const most = ranges.get(step.loomId!)!.get(step.wireId)!;
+          return sum + (step.dropV * most.r20MilliohmPerM) / wireOf(planned, step).conductor.r20MilliohmPerM;
+        }, 0);
+      // the thickest run cooler than this reckons: a few percent
+      expect(least).toBeGreaterThan(budgetV * 0.95);
     }
+    if (name === 'the demo') expect(loads.every(({ dropV, budgetV }) => dropV <= budgetV)).toBe(true);
   });
   test('a fuse bears its load at its temperature, and its weakest wire bears the fuse, or the plan says which does not', () => {
     for (const { kind, ratingA, loadA, ambientC, weakest, problems, netId, pinned } of protections) {
@@ -100,12 +107,12 @@ describe.each(VEHICLES)('sums of %s', (name, job) => {
       if (weakest) expect(ratingA <= weakest.steadyA + 1e-6).toBe(!problems.includes('over-wire'));
     }
   });
-  test('no bundle of known surroundings is warmer than the shop allows, unless the heaviest conductors are in it already', () => {
+  test('no bundle is warmer than the shop allows where its zone leaves room', () => {
     for (const { heats } of planned.looms)
       for (const { middleC, limitC, ambientC, wattsPerM } of heats) {
         if (limitC === null || wattsPerM === 0 || ambientC > limitC - standard.heatMarginK) continue;
-        expect(middleC).not.toBeNull();
         expect(middleC!).toBeGreaterThanOrEqual(ambientC);
+        expect(middleC!).toBeLessThanOrEqual(limitC - standard.heatMarginK + 1e-9);
       }
   });
   test('rounds come to an end', () => {
