@@ -75,9 +75,9 @@ const mark = (atMm: number, name: string): NewEntry => ({
 test('with a network an entry is shown at once and stored', async () => {
   const server = new FakeServer();
   const { store, end } = await open(server);
-  expect(await store.add(mark(120, 'lamp'))).toBeNull();
+  expect(store.add(mark(120, 'lamp'))).toBeNull();
   expect(store.get().job.looms.inlet!.ends['n-lamp']!.name).toBe('lamp');
-  await until(() => store.get().waiting === 0);
+  await until(() => server.version === 1 && store.get().waiting === 0);
   expect([server.version, store.get().waiting, store.get().online]).toEqual([1, 0, true]);
   end();
 });
@@ -85,7 +85,7 @@ test('with a network an entry is shown at once and stored', async () => {
 test('what stands against an entry is said, and it is not kept', async () => {
   const server = new FakeServer();
   const { store, end } = await open(server);
-  expect(await store.add(mark(-3, 'lamp'))).toContain('expected a distance beyond primary rail (0), got -3');
+  expect(store.add(mark(-3, 'lamp'))).toContain('expected a distance beyond primary rail (0), got -3');
   expect(store.get().waiting).toBe(0);
   end();
 });
@@ -99,7 +99,7 @@ test('without a network entries wait on the device, outlive it, and are sent onc
     [110, 'b'],
     [120, 'c'],
   ] as const)
-    expect(await first.store.add(mark(mm, name))).toBeNull();
+    expect(first.store.add(mark(mm, name))).toBeNull();
   await settle();
   expect(first.store.get()).toMatchObject({ waiting: 3, online: false });
   first.end();
@@ -131,7 +131,7 @@ test('an answer lost on its way: the entry is sent again and counts once', async
     }
     return answer;
   }) as unknown as typeof fetch;
-  await store.add(mark(100, 'a'));
+  store.add(mark(100, 'a'));
   await settle();
   expect([server.version, store.get().waiting]).toEqual([1, 1]);
   window.dispatchEvent(new Event('online'));
@@ -143,7 +143,7 @@ test('an answer lost on its way: the entry is sent again and counts once', async
 test('a page from the cache is older than what the device last had: the newer counts', async () => {
   const server = new FakeServer();
   const first = await open(server);
-  await first.store.add(mark(100, 'a'));
+  first.store.add(mark(100, 'a'));
   await settle();
   first.end();
   server.isAway = true;
@@ -159,7 +159,7 @@ test('what somebody else entered meanwhile stands beside it, and the person is t
   const server = new FakeServer();
   const { store, end } = await open(server);
   server.isAway = true;
-  await store.add(mark(100, 'a'));
+  store.add(mark(100, 'a'));
   const theirs = {
     ...mark(140, 'a'),
     nodeId: 'n-x',
@@ -183,7 +183,7 @@ test('undo takes a waiting entry off the device; with nothing waiting it asks th
   const server = new FakeServer();
   const { store, end } = await open(server);
   server.isAway = true;
-  await store.add(mark(100, 'a'));
+  store.add(mark(100, 'a'));
   await settle();
   await store.undo();
   expect([store.get().waiting, store.get().job.looms.inlet!.ends['n-a']]).toEqual([0, undefined]);
@@ -192,6 +192,47 @@ test('undo takes a waiting entry off the device; with nothing waiting it asks th
   server.isAway = false;
   await store.undo();
   expect(store.get().problem).toBe('There is nothing to undo.');
+  end();
+});
+
+test('undo right after an entry takes back that entry, not the one before it', async () => {
+  const server = new FakeServer();
+  const { store, end } = await open(server);
+  store.add(mark(100, 'a'));
+  await until(() => server.version === 1);
+  server.isAway = true;
+  store.add(mark(110, 'b'));
+  expect(store.get()).toMatchObject({ writing: 1, waiting: 0 });
+  await store.undo();
+  const ends = store.get().job.looms.inlet!.ends;
+  expect([ends['n-a']?.name, ends['n-b'], store.get().waiting]).toEqual(['a', undefined, 0]);
+  expect(server.requests.filter((path) => path.endsWith('/history'))).toEqual([]);
+  end();
+});
+
+test('an entry made before the device has answered what it kept is not lost', async () => {
+  const server = new FakeServer();
+  server.isAway = true;
+  global.fetch = server.fetch as unknown as typeof fetch;
+  const store = new SurveyStore({ id: `job-${(serial += 1)}`, version: 0, document: server.job, undo: null, redo: null });
+  const end = store.begin();
+  expect(store.add(mark(100, 'a'))).toBeNull();
+  await until(() => store.get().waiting === 1);
+  expect(store.get().job.looms.inlet!.ends['n-a']!.name).toBe('a');
+  end();
+});
+
+test('an entry that the device cannot write down is taken away again, and the person is told', async () => {
+  const server = new FakeServer();
+  const { store, end } = await open(server);
+  const put = jest.spyOn(IDBObjectStore.prototype, 'put').mockImplementation(() => {
+    throw new DOMException('the disk is full', 'QuotaExceededError');
+  });
+  expect(store.add(mark(100, 'a'))).toBeNull();
+  await until(() => store.get().writing === 0);
+  put.mockRestore();
+  expect(store.get().problem).toBe('The last entry could not be kept on this device; enter it again. the disk is full');
+  expect([store.get().job.looms.inlet!.ends['n-a'], store.get().waiting, server.version]).toEqual([undefined, 0, 0]);
   end();
 });
 

@@ -31,6 +31,9 @@ export interface SurveyState {
   /** the job with everything entered here on top */
   job: Job;
   result: PlanResult | null;
+  /** entries that this device is still writing down */
+  writing: number;
+  /** entries kept on this device that the server does not have yet */
   waiting: number;
   online: boolean;
   problem: string | null;
@@ -52,13 +55,19 @@ const MOST_AT_ONCE = 100;
 const MOST_PHOTO_BYTES = 20 * 1024 * 1024;
 
 /**
- * A job at the vehicle, with or without a network. Every entry is in the device's own database before it counts as entered; it
- * stays there until the server has it. The server takes each once by its id.
+ * A job at the vehicle, with or without a network. Every entry shows at once, is in the device's own database before it counts
+ * as kept or is sent, and stays there until the server has it. The server takes each once by its id.
  */
 export class SurveyStore {
   private state: SurveyState;
   private confirmed: Kept;
   private queue: SurveyEntry[] = [];
+  /** ids of entries that are shown and not yet in the device's own database */
+  private readonly unwritten = new Set<string>();
+  /** ends when all that was to be written has been */
+  private writing: Promise<void> = Promise.resolve();
+  /** ends when what is being sent has been answered */
+  private sent: Promise<void> = Promise.resolve();
   private readonly runner = new PlanRunner();
   private readonly kept: UseStore;
   private listeners = new Set<() => void>();
@@ -69,7 +78,7 @@ export class SurveyStore {
   constructor(private readonly loaded: Loaded) {
     this.confirmed = { version: loaded.version, document: loaded.document };
     this.kept = createStore(`wattograph-survey-${loaded.id}`, 'kept');
-    this.state = { job: loaded.document, result: null, waiting: 0, online: true, problem: null, photos: [], waitingPhotos: [] };
+    this.state = { job: loaded.document, result: null, writing: 0, waiting: 0, online: true, problem: null, photos: [], waitingPhotos: [] };
     this.runner.tell(
       (result) => this.set({ result }),
       (message) => this.set({ problem: `The plan could not be computed: ${message}` }),
@@ -79,7 +88,8 @@ export class SurveyStore {
   /** Take up what this device kept, then send and watch. Ends with the function given back. */
   begin(): () => void {
     let isOver = false;
-    void this.open().then(() => {
+    this.writing = this.open();
+    void this.writing.then(() => {
       if (isOver) return;
       void this.send();
       void this.readPhotos();
@@ -104,25 +114,33 @@ export class SurveyStore {
 
   forgetProblem = (): void => this.set({ problem: null });
 
-  /** Enter something. Gives what stands against it, or null when it is kept on this device. */
-  async add(entry: NewEntry): Promise<string | null> {
+  /**
+   * Enter something. Gives what stands against it, or null when it is taken: it shows at once, so that what is read next goes on
+   * from it however fast it comes. What then cannot be written down on this device is taken away again and told as a problem.
+   */
+  add(entry: NewEntry): string | null {
     const whole = { ...entry, id: crypto.randomUUID(), author: readAuthor(), at: new Date().toISOString() } as SurveyEntry;
     const taken = takeEntry(this.state.job, whole, CATALOGUE, findStandard(this.state.job, CATALOGUE));
     if (taken.kind === 'conflict') return taken.theirs;
     this.order += 1;
-    await set(`entry/${String(Date.now()).padStart(15, '0')}/${String(this.order).padStart(6, '0')}/${whole.id}`, whole, this.kept);
+    const key = `entry/${String(Date.now()).padStart(15, '0')}/${String(this.order).padStart(6, '0')}/${whole.id}`;
+    this.unwritten.add(whole.id);
     this.queue = [...this.queue, whole];
     this.refresh();
-    void this.send();
+    this.writing = this.writing.then(() => this.write(key, whole));
     return null;
   }
 
   /** Take the last entry back: from this device while it waits here, else from the job, which needs a network. */
   async undo(): Promise<void> {
+    // what is under way is answered first: else the server would take back the entry before it
+    await this.writing;
+    await this.sent;
     const last = this.queue.at(-1);
-    if (last && !this.sending) {
-      await this.forget([last.id]);
+    if (last) {
+      this.queue = this.queue.filter(({ id }) => id !== last.id);
       this.refresh();
+      await this.forget([last.id]);
       return;
     }
     try {
@@ -183,7 +201,8 @@ export class SurveyStore {
   private async open(): Promise<void> {
     const all = await listAll<string, unknown>(this.kept);
     const sorted = all.sort(([a], [b]) => (a < b ? -1 : 1));
-    this.queue = sorted.filter(([key]) => key.startsWith('entry/')).map(([, value]) => value as SurveyEntry);
+    const before = sorted.filter(([key]) => key.startsWith('entry/')).map(([, value]) => value as SurveyEntry);
+    this.queue = [...before, ...this.queue];
     const waitingPhotos = sorted.filter(([key]) => key.startsWith('photo/')).map(([, value]) => value as WaitingPhoto);
     const job = sorted.find(([key]) => key === 'job')?.[1] as Kept | undefined;
     // a page from the cache is older than what this device last had from the server
@@ -193,12 +212,29 @@ export class SurveyStore {
     this.refresh();
   }
 
-  private async send(): Promise<void> {
-    if (this.sending || (this.queue.length === 0 && this.state.waitingPhotos.length === 0)) return;
+  private async write(key: string, entry: SurveyEntry): Promise<void> {
+    try {
+      await set(key, entry, this.kept);
+    } catch (error) {
+      this.queue = this.queue.filter(({ id }) => id !== entry.id);
+      this.set({ problem: `The last entry could not be kept on this device; enter it again. ${(error as Error).message}` });
+    }
+    this.unwritten.delete(entry.id);
+    this.refresh();
+    void this.send();
+  }
+
+  private send(): Promise<void> {
+    if (!this.sending && (this.state.waiting || this.state.waitingPhotos.length)) this.sent = this.sendAll();
+    return this.sent;
+  }
+
+  private async sendAll(): Promise<void> {
     this.sending = true;
     try {
-      while (this.queue.length) {
-        const batch = this.queue.slice(0, MOST_AT_ONCE);
+      for (;;) {
+        const batch = this.queue.filter(({ id }) => !this.unwritten.has(id)).slice(0, MOST_AT_ONCE);
+        if (batch.length === 0) break;
         const taken = await request<Kept & { conflicts: string[] }>(`/api/jobs/${this.loaded.id}/survey`, { entries: batch });
         await this.forget(batch.map(({ id }) => id));
         await this.keep(taken);
@@ -285,7 +321,7 @@ export class SurveyStore {
     const standard = findStandard(this.confirmed.document, CATALOGUE);
     const job = this.queue.reduce((now, entry) => addEntry(now, entry, CATALOGUE, standard).job, this.confirmed.document);
     if (job !== this.state.job || this.state.result === null) this.runner.plan(job);
-    this.set({ job, waiting: this.queue.length });
+    this.set({ job, writing: this.unwritten.size, waiting: this.queue.length - this.unwritten.size });
   }
 
   private set(part: Partial<SurveyState>): void {

@@ -21,7 +21,7 @@ export function AnchorsTab({ store, job, loomId }: { store: SurveyStore; job: Jo
             key={datum.name}
             name={datum.name}
             anchors={Object.values(job.anchors).map(({ name }) => name)}
-            onKeep={(name) => void store.add({ kind: 'datum', loomId, name, seen: datum.name })}
+            onKeep={(name) => store.add({ kind: 'datum', loomId, name, seen: datum.name })}
           />
         )}
         <p>
@@ -29,7 +29,7 @@ export function AnchorsTab({ store, job, loomId }: { store: SurveyStore; job: Jo
             ? `Tied and taped by ${loom.clampedBy}: every length is from here.`
             : 'Not clamped: tie and tape it, so that every cut shares one zero.'}
         </p>
-        <button aria-pressed={isClamped} onClick={() => void store.add({ kind: 'clamp', loomId, clamped: !isClamped, seen: isClamped })}>
+        <button aria-pressed={isClamped} onClick={() => store.add({ kind: 'clamp', loomId, clamped: !isClamped, seen: isClamped })}>
           {isClamped ? 'Take the clamp off' : 'Datum is clamped'}
         </button>
       </section>
@@ -40,7 +40,7 @@ export function AnchorsTab({ store, job, loomId }: { store: SurveyStore; job: Jo
         <AnchorRow
           key={`${id} ${anchor.place}`}
           anchor={anchor}
-          onKeep={(state, place) => void store.add({ kind: 'anchor', loomId, anchorId: id, state, place, seen: anchor.state })}
+          onKeep={(state, place) => store.add({ kind: 'anchor', loomId, anchorId: id, state, place, seen: anchor.state })}
         />
       ))}
     </div>

@@ -18,7 +18,7 @@ export function AskTab({ store, job, loomId }: { store: SurveyStore; job: Job; l
         <Question
           key={id}
           item={item}
-          onAnswer={(answer, evidence) => void store.add({ kind: 'answer', loomId, itemId: id, answer, evidence, seen: item.answer })}
+          onAnswer={(answer, evidence) => store.add({ kind: 'answer', loomId, itemId: id, answer, evidence, seen: item.answer })}
         />
       ))}
       <form
@@ -26,7 +26,7 @@ export function AskTab({ store, job, loomId }: { store: SurveyStore; job: Job; l
         onSubmit={(event) => {
           event.preventDefault();
           if (question.trim() === '') return;
-          void store.add({ kind: 'ask', loomId, itemId: `q-${crypto.randomUUID().slice(0, 13)}`, question: question.trim(), blocks: [] });
+          store.add({ kind: 'ask', loomId, itemId: `q-${crypto.randomUUID().slice(0, 13)}`, question: question.trim(), blocks: [] });
           setQuestion('');
         }}
       >

@@ -57,10 +57,10 @@ export function MeasureTab({
     setWhat(question!.what);
     setQuestion(null);
   };
-  const keep = async (name: string, holeMm: number | null, deviceId: string | null) => {
+  const keep = (name: string, holeMm: number | null, deviceId: string | null) => {
     const nodeId = `n-${crypto.randomUUID().slice(0, 13)}`;
     const segmentId = `s-${nodeId.slice(2)}`;
-    const against = await store.add({
+    const against = store.add({
       kind: 'mark',
       loomId,
       zeroNodeId: line.zeroNodeId,
@@ -183,7 +183,7 @@ export function MeasureTab({
             loomId={loomId}
             what={what}
             atMm={atMm}
-            onKeep={(name, hole, device) => void keep(name, hole, device)}
+            onKeep={keep}
             onCancel={() => setWhat(null)}
           />
         )}

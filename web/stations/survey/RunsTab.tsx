@@ -112,13 +112,13 @@ function Run({
   const [problem, setProblem] = useState<string | null>(null);
   const value = Number(text);
   const isGood = text !== '' && value > 0 && value <= 20000;
-  const send = async (entry: Parameters<SurveyStore['add']>[0]) => {
-    const against = await store.add(entry);
+  const send = (entry: Parameters<SurveyStore['add']>[0]) => {
+    const against = store.add(entry);
     setProblem(against);
     if (against === null) setText('');
   };
   const tick = (one: Tick) =>
-    void send({
+    send({
       kind: 'ticks',
       loomId,
       segmentId,
@@ -157,7 +157,7 @@ function Run({
         <button
           disabled={!isGood}
           onClick={() =>
-            void send({
+            send({
               kind: 'reading',
               loomId,
               segmentId,
@@ -171,7 +171,7 @@ function Run({
         </button>
         <button
           disabled={!isGood}
-          onClick={() => void send({ kind: 'fitted', loomId, segmentId, fittedMm: value, seen: segment.fittedMm })}
+          onClick={() => send({ kind: 'fitted', loomId, segmentId, fittedMm: value, seen: segment.fittedMm })}
         >
           Fitted
         </button>

@@ -5,7 +5,7 @@ import { useEffect, useState, useSyncExternalStore } from 'react';
 import { PEOPLE, useAuthor, writeAuthor } from '../../client/author';
 import type { Loaded } from '../../client/jobStore';
 import { registerServiceWorker } from '../../client/serviceWorker';
-import { SurveyStore } from '../../client/surveyStore';
+import { SurveyStore, type SurveyState } from '../../client/surveyStore';
 import { AnchorsTab } from './AnchorsTab';
 import { AskTab } from './AskTab';
 import { MeasureTab } from './MeasureTab';
@@ -44,7 +44,6 @@ function Open({ store, jobId, wantedLoomId }: { store: SurveyStore; jobId: strin
   const { job } = state;
   const loomId = chosenId !== null && Object.hasOwn(job.looms, chosenId) ? chosenId : Object.keys(job.looms)[0]!;
   const conflicts = Object.keys(job.surveyConflicts).length;
-  const waiting = state.waiting + state.waitingPhotos.length;
   const openItems = Object.values(job.openItems).filter(({ atVisit, answer }) => atVisit && answer === null).length;
   const openAnchors = Object.values(job.anchors).filter((anchor) => anchor.state === 'open').length;
   const marks: Partial<Record<Tab, number>> = { anchors: openAnchors, ask: openItems, settle: conflicts };
@@ -65,7 +64,7 @@ function Open({ store, jobId, wantedLoomId }: { store: SurveyStore; jobId: strin
           ))}
         </select>
         <span role="status" className={state.online ? styles.state : styles.offline}>
-          {waiting ? `${waiting} kept here${state.online ? ', sending' : ', no network'}` : state.online ? 'all stored' : 'no network'}
+          {sayState(state)}
         </span>
         <button className={styles.undo} title="Take the last entry back" onClick={() => void store.undo()}>
           Undo
@@ -107,4 +106,11 @@ function Open({ store, jobId, wantedLoomId }: { store: SurveyStore; jobId: strin
       </nav>
     </div>
   );
+}
+
+function sayState({ writing, waiting, waitingPhotos, online }: SurveyState): string {
+  if (writing) return 'keeping …';
+  const kept = waiting + waitingPhotos.length;
+  if (kept) return `${kept} kept here, ${online ? 'sending' : 'no network'}`;
+  return online ? 'all stored' : 'no network';
 }

@@ -29,7 +29,7 @@ class FakeSurvey {
   private state: SurveyState;
 
   constructor(job: Job) {
-    this.state = { job, result: null, waiting: 0, online: true, problem: null, photos: [], waitingPhotos: [] };
+    this.state = { job, result: null, writing: 0, waiting: 0, online: true, problem: null, photos: [], waitingPhotos: [] };
     this.show(job);
   }
 
@@ -39,14 +39,14 @@ class FakeSurvey {
     return () => this.listeners.delete(listener);
   };
 
-  add = (entry: NewEntry): Promise<string | null> => {
+  add = (entry: NewEntry): string | null => {
     const whole = { ...entry, id: crypto.randomUUID(), author: 'Jun Okafor', at: '2026-11-25T08:00:00Z' } as SurveyEntry;
     const standard = findStandard(this.state.job, CATALOGUE);
     const taken = takeEntry(this.state.job, whole, CATALOGUE, standard);
-    if (taken.kind === 'conflict') return Promise.resolve(taken.theirs);
+    if (taken.kind === 'conflict') return taken.theirs;
     this.entries.push(entry);
     this.show(addEntry(this.state.job, whole, CATALOGUE, standard).job);
-    return Promise.resolve(null);
+    return null;
   };
 
   settle = (id: string, keep: string): Promise<void> => {
@@ -126,6 +126,18 @@ describe('measure', () => {
       ticks: [],
       viaSegmentId: (fake.entries[0] as { segmentId: string }).segmentId,
     });
+  });
+  test('what is typed the moment a mark is kept belongs to the next mark', async () => {
+    const fake = measure(empty());
+    await digits('615');
+    await press('Breakout');
+    fireEvent.change(screen.getByLabelText('Name of the breakout'), { target: { value: 'rail' } });
+    fireEvent.click(screen.getByRole('button', { name: 'Keep' }));
+    for (const key of ['8', '2', '0', 'h']) fireEvent.keyDown(window, { key });
+    fireEvent.change(screen.getByLabelText('Name of the hole'), { target: { value: 'bracket' } });
+    fireEvent.click(screen.getByRole('button', { name: 'Keep' }));
+    const segmentId = (fake.entries[0] as { segmentId: string }).segmentId;
+    expect(fake.entries[1]).toMatchObject({ atMm: 820, what: 'pass', viaSegmentId: segmentId });
   });
   test('a device without a place is one tap away, and is not offered twice', async () => {
     const fake = measure(empty());
