@@ -6,7 +6,7 @@ import { createId } from './createId';
  * Changes the loom given.
  *
  * @returns the id of the end
- * @throws RangeError where the datum has its end already
+ * @throws RangeError where the datum has its end already, or where the place without a leg is neither the datum nor a free end
  */
 export function addEnd(
   loom: Loom,
@@ -19,7 +19,9 @@ export function addEnd(
   const endId = createId(loom.ends, 'e');
   if (place.legMm === null) {
     const taken = Object.values(loom.ends).find(({ nodeId }) => nodeId === place.nodeId);
-    if (taken) throw new RangeError(`expected a free place at ${loom.nodes[place.nodeId]!.name}, got ${taken.name} there`);
+    const node = loom.nodes[place.nodeId]!;
+    if (node.kind !== 'datum' && node.kind !== 'end') throw new RangeError(`expected the datum or a free end, got ${node.name}`);
+    if (taken) throw new RangeError(`expected a free place at ${node.name}, got ${taken.name} there`);
     loom.ends[endId] = createEnd(place.nodeId, name, familyId, end);
     return endId;
   }

@@ -1,0 +1,188 @@
+import { act, fireEvent, render, screen, within } from '@testing-library/react';
+import { CATALOGUE, listFindings, plan, type Finding, type Job, type PlannedWire } from 'wattograph-core';
+import { createInlet } from 'wattograph-core/demo';
+import { useFindings, usePlannedLoom, type PlannedLoom } from '../../client/jobContext';
+import { press } from '../../testing/act';
+import { FakeStore, renderWith } from '../../testing/fakeStore';
+import { askReason } from '../../ui/askReason';
+import { CursorProvider, useCursor } from '../../ui/cursor';
+import { Changes } from './Changes';
+import { FindingsList } from './FindingsList';
+import { SleevesTable } from './SleevesTable';
+import { WhyCut, WiresTable } from './WiresTable';
+
+// the dialog that asks is a part of the page around; what it is asked, and what becomes of the answer, is tested here
+jest.mock('../../ui/askReason', () => ({ askReason: jest.fn() }));
+const asked = jest.mocked(askReason);
+const answer = (reason: string) => act(() => asked.mock.calls.at(-1)![1](reason));
+beforeEach(() => asked.mockClear());
+
+function Show({ part }: { part: (planned: PlannedLoom) => React.ReactNode }) {
+  const planned = usePlannedLoom('inlet');
+  return planned ? part(planned) : null;
+}
+const open = (part: (planned: PlannedLoom) => React.ReactNode, change: (job: Job) => void = () => undefined) => {
+  const job = createInlet();
+  change(job);
+  const store = new FakeStore(job);
+  renderWith(
+    store,
+    <CursorProvider>
+      <Show part={part} />
+    </CursorProvider>,
+  );
+  return store;
+};
+const segment = (store: FakeStore, id: string) => store.job.looms.inlet!.segments[id]!;
+
+describe('sleeves', () => {
+  const sleeves = (change?: (job: Job) => void) => open((planned) => <SleevesTable planned={planned} />, change);
+  const pick = (label: string, value: string) => fireEvent.change(screen.getByLabelText(label), { target: { value } });
+  test('one chosen by hand is asked for its reason, and can be computed again', () => {
+    const store = sleeves();
+    const { id, kind } = CATALOGUE.coverings.find((one) => one.kind === 'braid')!;
+    pick('Covering of primary rail to injector 1', `${kind} ${id}`);
+    expect(asked.mock.calls[0]![0]).toBe(`Why ${id} on primary rail to injector 1?`);
+    expect(segment(store, 's-inj1').coveringPin).toBeNull();
+    answer('chafes on the rail');
+    expect(segment(store, 's-inj1').coveringPin).toEqual({ kind, itemId: id, reason: 'chafes on the rail' });
+    pick('Covering of primary rail to injector 1', '');
+    expect(segment(store, 's-inj1').coveringPin).toBeNull();
+    expect(store.labels).toEqual([`${id} on primary rail to injector 1`, 'let the covering of primary rail to injector 1 be computed']);
+  });
+  test('a kind alone leaves its size to the computation', () => {
+    const store = sleeves();
+    pick('Covering of primary rail to injector 1', 'braid');
+    answer('to see it');
+    expect(segment(store, 's-inj1').coveringPin).toEqual({ kind: 'braid', itemId: null, reason: 'to see it' });
+    expect(screen.getByLabelText('Covering of primary rail to injector 1')).toHaveProperty('value', 'braid');
+  });
+  test('when it goes on changes what it must pass, and with that the sleeve', () => {
+    const store = sleeves();
+    const bundleOf = () => screen.getByLabelText('Covering of secondary rail to injector 5').closest('tr')!.textContent;
+    expect(bundleOf()).toContain('cannot pass');
+    pick('When the sleeve of secondary rail to injector 5 goes on', 'before-ends');
+    expect(segment(store, 's-inj5').slideOn).toBe('before-ends');
+    expect(bundleOf()).not.toContain('cannot pass');
+  });
+});
+
+describe('findings', () => {
+  function List({ planned }: { planned: PlannedLoom }) {
+    const at = useCursor((cursor) => cursor);
+    return (
+      <>
+        <output>{at ? `${at.segmentId} ${Math.round(at.offsetMm)}` : 'nowhere'}</output>
+        <FindingsList planned={planned} findings={useFindings()} />
+      </>
+    );
+  }
+  const findings = (change?: (job: Job) => void) => open((planned) => <List planned={planned} />, change);
+  const row = (words: RegExp) => within(screen.getByText(words).closest('tr')!);
+  test('a fix mends what it says and its line goes', () => {
+    const store = findings();
+    const before = screen.getAllByRole('row').length;
+    fireEvent.click(row(/charge pressure has no ground/).getByRole('button', { name: /^Join cavity 2/ }));
+    expect(store.job.looms.inlet!.circuits.c216!.terminations).toContainEqual({ endId: 'chg', cavity: '2' });
+    expect(screen.queryByText(/charge pressure has no ground/)).toBeNull();
+    expect(screen.getAllByRole('row').length).toBeLessThan(before);
+  });
+  test('one may stand with a reason that is shown, until it is taken back', () => {
+    const store = findings();
+    fireEvent.click(row(/charge pressure has no ground/).getByRole('button', { name: 'let it stand …' }));
+    expect(asked.mock.calls[0]![0]).toMatch(/^Why may this stand\? charge pressure/);
+    answer('grounded through its bracket');
+    expect(Object.values(store.job.accepted)).toContainEqual(expect.objectContaining({ reason: 'grounded through its bracket' }));
+    expect(screen.getByText(/Stands: grounded through its bracket/)).toBeTruthy();
+    fireEvent.click(row(/charge pressure has no ground/).getByRole('button', { name: 'take back' }));
+    expect(screen.queryByText(/Stands:/)).toBeNull();
+  });
+  test('show puts the cursor where the matter is: at a splice, in a run, at an end', () => {
+    findings();
+    const seen = new Set<string>();
+    for (const button of screen.getAllByRole('button', { name: 'show' })) {
+      fireEvent.click(button);
+      seen.add(screen.getByRole('status').textContent!);
+    }
+    // the middle of a run that is guessed, an end, a splice
+    expect([...seen]).toEqual(['s-knk 80', 's-chg 100', 's-inj5 83', 't3 187']);
+  });
+  test('a note needs no acceptance, and no findings are said to be none', () => {
+    const note: Finding = { ...listFindings(createInlet(), plan(createInlet(), CATALOGUE), CATALOGUE, null)[0]!, grade: 'note' };
+    open((planned) => <FindingsList planned={planned} findings={[note]} />);
+    expect(within(screen.getByText(/● note/).closest('tr')!).queryByRole('button', { name: 'let it stand …' })).toBeNull();
+    open((planned) => <FindingsList planned={planned} findings={[]} />);
+    expect(screen.getByText('No findings: every rule that applies is kept.')).toBeTruthy();
+  });
+});
+
+describe('what the last change did', () => {
+  const changes = (before: (job: Job) => void, after: (job: Job) => void) => {
+    const store = open((planned) => <Changes planned={planned} />, after);
+    const old = createInlet();
+    before(old);
+    const state = store.get();
+    Object.assign(state, { before: plan(old, CATALOGUE) });
+    renderWith(
+      store,
+      <CursorProvider>
+        <Show part={(planned) => <Changes planned={planned} />} />
+      </CursorProvider>,
+    );
+    return screen.getAllByText((_, { className, tagName } = document.body) => tagName === 'P' && className.includes('changes')).at(-1)!;
+  };
+  const nothing = () => undefined;
+  test('a longer leg: its lengths from and to, and the mass', () => {
+    const words = changes(nothing, (job) => {
+      job.looms.inlet!.segments['s-inj1']!.lengthMm = 230;
+    }).textContent;
+    expect(words).toContain('2 cut lengths N-201D 210 → 310, N-203 455 → 555');
+    expect(words).toMatch(/\+\d+\.\d g$/);
+  });
+  test('a wire that is gone says so, and the mass goes down', () => {
+    const words = changes(nothing, (job) => {
+      delete job.looms.inlet!.circuits.c221;
+    }).textContent;
+    expect(words).toContain('→ gone');
+    expect(words).toMatch(/−\d+\.\d g$/);
+  });
+  test('a change that alters nothing says that', () => {
+    expect(
+      changes(nothing, (job) => {
+        job.looms.inlet!.circuits.c221!.name = 'air';
+      }).textContent,
+    ).toBe('The last change altered no cut length, diameter, sleeve or mass.');
+  });
+});
+
+describe('wires', () => {
+  test('a cut length is the sum of its terms to the increment, each with its words', () => {
+    const { wires } = plan(createInlet(), CATALOGUE).looms[0]!;
+    const wire: PlannedWire = wires.find(({ addends }) => addends.some(({ kind }) => kind === 'splice'))!;
+    render(<WhyCut wire={wire} />);
+    const rows = screen.getAllByRole('row').map((row) =>
+      within(row)
+        .getAllByRole('cell')
+        .map(({ textContent }) => textContent),
+    );
+    const terms = rows.slice(0, -1).map(([mm]) => Number(mm));
+    expect(rows.slice(0, -1).map(([, words]) => words)).toEqual(wire.addends.map(({ words }) => words));
+    expect(Math.abs(terms.reduce((sum, mm) => sum + mm, 0) - wire.cutMm)).toBeLessThan(0.05 * terms.length + 0.001);
+    expect(rows.at(-1)).toEqual([String(wire.cutMm), `to cut; ± ${wire.sigmaMm.toFixed(0)} mm on the path, so rough cut ${wire.roughMm}`]);
+    expect(wire.cutMm % 5).toBe(0);
+  });
+  test('with no cursor all are listed; a loom without wires says where they come from', () => {
+    open((planned) => <WiresTable planned={planned} />);
+    const count = plan(createInlet(), CATALOGUE).looms[0]!.wires.length;
+    press(`${count} under the cursor, show all ${count}`);
+    expect(screen.getByRole('button', { name: `all ${count}, show those under the cursor` })).toBeTruthy();
+    open(
+      (planned) => <WiresTable planned={planned} />,
+      (job) => {
+        job.looms.inlet!.circuits = {};
+        job.accepted = {};
+      },
+    );
+    expect(screen.getByText('No wires yet: add circuits on the tab Circuits.')).toBeTruthy();
+  });
+});
