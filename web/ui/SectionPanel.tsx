@@ -46,7 +46,7 @@ export function SectionPanel({ planned }: { planned: PlannedLoom }) {
   );
 }
 
-/** How hot the run gets at its design currents, against what its insulation stands. */
+/** How hot the run gets in its worst mode, against what its insulation stands. */
 function HeatRow({ planned, segmentId }: { planned: PlannedLoom; segmentId: string }) {
   const heat = planned.plan.heats.find((one) => one.segmentId === segmentId);
   if (!heat || heat.limitC === null)
@@ -58,7 +58,7 @@ function HeatRow({ planned, segmentId }: { planned: PlannedLoom; segmentId: stri
         </td>
       </tr>
     );
-  const { ambientC, surfaceC, middleC, wattsPerM, limitC, uncounted } = heat;
+  const { ambientC, surfaceC, middleC, wattsPerM, limitC, modeId, uncounted } = heat;
   return (
     <tr>
       <td>Hottest, in the middle</td>
@@ -66,7 +66,10 @@ function HeatRow({ planned, segmentId }: { planned: PlannedLoom; segmentId: stri
         <Why
           because={
             <>
-              Every circuit at its design current in still air of {ambientC} °C
+              {modeId === null
+                ? 'Nothing known flows here'
+                : `In “${planned.job.modes[modeId]!.name}”, when it is hottest, each wire with what it carries then`}
+              ; still air of {ambientC} °C
               {wattsPerM === null
                 ? ''
                 : `: ${wattsPerM.toFixed(2)} W/m, surface ${surfaceC!.toFixed(1)} °C, middle ${middleC!.toFixed(1)} °C`}
@@ -77,7 +80,7 @@ function HeatRow({ planned, segmentId }: { planned: PlannedLoom; segmentId: stri
               {uncounted > 0 && (
                 <>
                   <br />
-                  {uncounted} {uncounted === 1 ? 'wire has' : 'wires have'} no design current and count as carrying none.
+                  {uncounted} {uncounted === 1 ? 'wire has' : 'wires have'} no known current and count as carrying none.
                 </>
               )}
             </>

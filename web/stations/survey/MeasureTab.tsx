@@ -177,16 +177,7 @@ export function MeasureTab({
             <button onClick={() => setQuestion(null)}>type it again</button>
           </div>
         )}
-        {what !== null && (
-          <NamePanel
-            job={job}
-            loomId={loomId}
-            what={what}
-            atMm={atMm}
-            onKeep={keep}
-            onCancel={() => setWhat(null)}
-          />
-        )}
+        {what !== null && <NamePanel job={job} loomId={loomId} what={what} atMm={atMm} onKeep={keep} onCancel={() => setWhat(null)} />}
       </div>
     </div>
   );

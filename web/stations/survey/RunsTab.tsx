@@ -169,10 +169,7 @@ function Run({
         >
           {segment.method === 'estimate' ? 'Reading' : 'Second reading'}
         </button>
-        <button
-          disabled={!isGood}
-          onClick={() => send({ kind: 'fitted', loomId, segmentId, fittedMm: value, seen: segment.fittedMm })}
-        >
+        <button disabled={!isGood} onClick={() => send({ kind: 'fitted', loomId, segmentId, fittedMm: value, seen: segment.fittedMm })}>
           Fitted
         </button>
       </div>

@@ -1,0 +1,126 @@
+import { act, fireEvent, screen, within } from '@testing-library/react';
+import type { Job } from 'wattograph-core';
+import { createInlet, createSkerry } from 'wattograph-core/demo';
+import { usePlannedLoom } from '../client/jobContext';
+import { type } from '../testing/act';
+import { FakeStore, renderWith } from '../testing/fakeStore';
+import { CursorProvider, useCursorStore } from './cursor';
+import { SectionPanel } from './SectionPanel';
+
+function Show({ loomId }: { loomId: string }) {
+  const planned = usePlannedLoom(loomId);
+  const cursor = useCursorStore();
+  const go = (text: string) => {
+    const [segmentId, offsetMm] = text.split(' ');
+    cursor.set({ segmentId: segmentId!, offsetMm: Number(offsetMm) });
+  };
+  return (
+    <>
+      <input aria-label="cursor" onChange={(event) => go(event.target.value)} />
+      {planned && <SectionPanel planned={planned} />}
+    </>
+  );
+}
+const open = (job: Job, loomId = Object.keys(job.looms)[0]!) => {
+  const store = new FakeStore(job);
+  renderWith(
+    store,
+    <CursorProvider>
+      <Show loomId={loomId} />
+    </CursorProvider>,
+  );
+  const plan = store.get().result!.looms.find((one) => one.loomId === loomId)!;
+  const cut = (segmentId: string, offsetMm = 1) => type('cursor', `${segmentId} ${offsetMm}`);
+  return { plan, cut };
+};
+const figure = (name: string) => screen.getByText(name).closest('tr')!.lastElementChild!;
+const why = async (name: string) => {
+  await act(async () => {
+    fireEvent.mouseEnter(figure(name).firstElementChild!);
+    fireEvent.focus(figure(name).firstElementChild!);
+    await Promise.resolve();
+  });
+  return document.body.textContent;
+};
+
+test('before the cursor has been anywhere it says what to do', () => {
+  open(createInlet());
+  expect(screen.getByText('Move the cursor along the strip to cut the loom there.')).toBeTruthy();
+});
+
+test('the cut shows every wire that lies there, with its number in the key, and what leaves next', () => {
+  const { plan, cut } = open(createInlet());
+  const bundle = plan.bundles.find(({ segmentId }) => segmentId === 's-map')!;
+  cut('s-map');
+  const ids = bundle.sections[0]!.elements.flat();
+  expect(screen.getByText(`${ids.length} wires`)).toBeTruthy();
+  expect(
+    screen.getByRole('img', { name: `Bundle of ${bundle.sections[0]!.elements.length} elements, ${bundle.odMm.toFixed(1)} mm` }),
+  ).toBeTruthy();
+  for (const id of ids) {
+    const { number } = plan.wires.find((wire) => wire.id === id)!;
+    expect(screen.getAllByText(number).length).toBeGreaterThan(0);
+  }
+  expect(figure('Leaves next').textContent).toBe('all at manifold pressure');
+  expect(figure('Over the wires').textContent).toBe(`${bundle.odMm.toFixed(1)} mm`);
+  expect(figure('Wire mass').textContent).toBe(`${bundle.massGPerM.toFixed(0)} g/m`);
+});
+
+test('where the cursor crosses a splice the section is another one', () => {
+  const { plan, cut } = open(createInlet());
+  const bundle = plan.bundles.find(
+    ({ sections }) => sections.length > 1 && new Set(sections.map(({ elements }) => elements.flat().length)).size > 1,
+  )!;
+  const counts = bundle.sections.map(({ toMm }) => {
+    cut(bundle.segmentId, toMm - 0.5);
+    return Number(/^(\d+) wires$/.exec(screen.getByText(/^\d+ wires$/).textContent)![1]);
+  });
+  expect(counts).toEqual(bundle.sections.map(({ elements }) => elements.flat().length));
+});
+
+test('how far along is counted from the datum', () => {
+  const { plan, cut } = open(createInlet());
+  cut('s-map', 20);
+  expect(screen.getByTestId('section-at').textContent).toBe(String(Math.round(plan.tree.segments['s-map']!.startMm + 20)));
+});
+
+test('the heat says in which mode it is hottest, and how many watts a metre', async () => {
+  const { plan, cut } = open(createSkerry(), 'chassis');
+  const heat = plan.heats
+    .filter(({ modeId, middleC }) => modeId !== null && middleC !== null)
+    .sort((a, b) => b.middleC! - b.ambientC - (a.middleC! - a.ambientC))[0]!;
+  cut(heat.segmentId);
+  expect(figure('Hottest, in the middle').textContent).toBe(`${heat.middleC!.toFixed(0)} °C of ${heat.limitC}`);
+  const words = await why('Hottest, in the middle');
+  expect(words).toContain(`In “${createSkerry().modes[heat.modeId!]!.name}”, when it is hottest`);
+  expect(words).toContain(`${heat.wattsPerM!.toFixed(2)} W/m`);
+});
+
+test('a run in no zone has no ambient, and says where to give one', () => {
+  const job = createInlet();
+  job.looms.inlet!.segments['s-map']!.zoneId = null;
+  const { cut } = open(job);
+  cut('s-map');
+  expect(figure('Hottest').textContent).toBe('ambient not known');
+});
+
+test('a pair lies in a ring of its own, and a sleeve round the bundle', () => {
+  const { plan, cut } = open(createInlet());
+  const { segmentId, sections } = plan.bundles.find(({ sections: all }) => all[0]!.elements.some((ids) => ids.length === 2))!;
+  cut(segmentId);
+  const picture = screen.getByRole('img');
+  const pairs = sections[0]!.elements.filter((ids) => ids.length === 2).length;
+  const dashed = [...picture.querySelectorAll('circle[stroke-dasharray]')].filter((one) => one.getAttribute('stroke') === 'var(--ink-2)');
+  expect(dashed.length).toBeGreaterThanOrEqual(pairs);
+  // each wire of a pair is drawn as well
+  expect(within(picture).getAllByText(/^\d+$/)).toHaveLength(sections[0]!.elements.flat().length);
+});
+
+test('of many wires the key is listed as far as it is looked at, and none has a number in the picture', () => {
+  const { plan, cut } = open(createSkerry(), 'chassis');
+  const { segmentId, sections } = plan.bundles.find(({ sections: all }) => all[0]!.elements.length > 48)!;
+  cut(segmentId);
+  expect(screen.getByText(`${sections[0]!.elements.flat().length} wires`)).toBeTruthy();
+  expect(within(screen.getByRole('img')).queryByText(/^\d+$/)).toBeNull();
+  expect(screen.getByRole('img').querySelectorAll('path').length).toBeGreaterThan(3);
+});
