@@ -7,6 +7,7 @@ import { checkAnchors, checkConcessions, checkDepartures, checkScope, checkSurve
 import { checkBuses, checkRails, checkScreens, checkSpares, checkTracks } from './power/checkBoxes';
 import { checkNets } from './power/checkNets';
 import { checkCoils, checkSuppression } from './power/checkCoils';
+import { checkParts } from './power/checkParts';
 import { checkDirect, checkDrops, checkProtections, checkSource } from './power/checkProtections';
 import { checkAdhesive } from './rules/checkAdhesive';
 import { checkBundleHeat } from './rules/checkBundleHeat';
@@ -77,6 +78,7 @@ export const JOB_RULES = {
   source: checkSource,
   suppression: checkSuppression,
   coils: checkCoils,
+  parts: checkParts,
   direct: checkDirect,
 } satisfies Record<string, JobRule>;
 

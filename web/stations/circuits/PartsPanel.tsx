@@ -14,7 +14,8 @@ import {
   type Job,
   type PartKind,
 } from 'wattograph-core';
-import { useJobStore } from '../../client/jobContext';
+import { useFindings, useJobStore } from '../../client/jobContext';
+import { FindingLine } from '../../ui/FindingLine';
 import controls from '../../ui/controls.module.css';
 import styles from './Circuits.module.css';
 
@@ -39,6 +40,7 @@ const toReading = ({ kind, ohms }: InlinePart): string => {
 /** Resistors, diodes and terminators that are neither wire nor device: where each is, why, and what it reads. */
 export function PartsPanel({ job, loomId }: { job: Job; loomId: string }) {
   const store = useJobStore();
+  const findings = useFindings().filter(({ code }) => code === 'CI16' || code === 'CI17');
   const [draft, setDraft] = useState<{
     kind: PartKind;
     ohms: string;
@@ -111,6 +113,9 @@ export function PartsPanel({ job, loomId }: { job: Job; loomId: string }) {
           </button>
         </p>
       )}
+      {findings.map((finding) => (
+        <FindingLine key={finding.key} finding={finding} />
+      ))}
       {ids.length > 0 && (
         <table className={controls.plain} aria-label="Inline parts">
           <thead>

@@ -60,7 +60,7 @@ const WEIGHT = { crossing: 1, split: 400, mixed: 4, warm: 6, spare: 2, move: 0.0
 /**
  * Cavities of a break (calculations 9): what leaves first to the outer rings, partners of a pair next to each other, power and sensors
  * apart, large currents not side by side, spares together. A minimum-cost matching by ring and side is the start, swaps of two cavities
- * improve on it until none does; where that gains nothing, all stays. Deterministic. Cavities in which a device has its own pins stay.
+ * improve on it until none does; where that gains nothing, all stays. Deterministic. Cavities in which a device has its own pins, or an inline part its legs, stay.
  *
  * @param movable cavities whose wires may move; null: all
  * @param currentA of what lies in a cavity, A
@@ -116,6 +116,8 @@ function listWays(
     family,
     placeCavities(family).filter(({ cavity }) => both === null || both.has(cavity)),
   );
+  const sidesOf = [a, b].map(({ loomId, endId }) => `${loomId}/${endId}`);
+  const withPart = new Set(Object.values(job.parts).flatMap(({ at }) => (sidesOf.includes(`${at.loomId}/${at.endId}`) ? at.cavities : [])));
   const ways = face.cavities.map((cavity): Way => {
     const sides = [a, b].map((side) => findSide(job.looms[side.loomId]!, side.endId, cavity));
     const circuit = sides[0]!.circuit ?? sides[1]!.circuit;
@@ -126,7 +128,7 @@ function listWays(
       currentA: circuit ? currentA(cavity) : 0,
       pairs: sides.flatMap(({ groupId }, index) => (groupId === null ? [] : [`${index} ${groupId}`])),
       reachMm: sides.map(({ reachMm }) => reachMm),
-      isFixed: sides.some(({ isOwn }) => isOwn) || (circuit !== null && movable !== null && !movable.has(cavity)),
+      isFixed: withPart.has(cavity) || sides.some(({ isOwn }) => isOwn) || (circuit !== null && movable !== null && !movable.has(cavity)),
     };
   });
   return { face, ways };

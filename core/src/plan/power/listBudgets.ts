@@ -67,14 +67,18 @@ const sumFixed = (steps: readonly WayStep[]) => steps.reduce((sum, { milliohm, c
 const toKey = (parts: OpenBudget['parts']) => parts.map((part) => listEdges(part).join('+')).join('|');
 
 function listGroups(open: readonly OpenBudget[]): BudgetGroup[] {
-  // wires of a shared stretch that are used otherwise too cannot be chosen as one: its ways are then budgets of their own
+  // wires of a shared stretch that are used otherwise too, or that two of its ways have in common, cannot be chosen as one: its ways
+  // are then budgets of their own
   const uses = new Map<number, Set<string>>();
   const use = (edge: number, key: string) => uses.set(edge, (uses.get(edge) ?? new Set<string>()).add(key));
   for (const { series, parts } of open) {
     for (const edge of listEdges(series)) use(edge, '');
     for (const part of parts) for (const edge of listEdges(part)) use(edge, toKey(parts));
   }
-  const isWhole = (parts: OpenBudget['parts']) => parts.every((part) => listEdges(part).every((edge) => uses.get(edge)!.size === 1));
+  const isWhole = (parts: OpenBudget['parts']) => {
+    const edges = parts.flatMap(listEdges);
+    return new Set(edges).size === edges.length && edges.every((edge) => uses.get(edge)!.size === 1);
+  };
   const plain = open.flatMap((one) =>
     one.parts.length === 0 || isWhole(one.parts)
       ? [one]
