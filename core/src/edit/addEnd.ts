@@ -6,7 +6,8 @@ import { createId } from './createId';
  * Changes the loom given.
  *
  * @returns the id of the end
- * @throws RangeError where the datum has its end already, or where the place without a leg is neither the datum nor a free end
+ * @throws RangeError where the datum has its end already, where the place without a leg is neither the datum nor a free end, or where
+ * the leg would leave from an end
  */
 export function addEnd(
   loom: Loom,
@@ -17,14 +18,15 @@ export function addEnd(
   segment: Partial<Segment> = {},
 ): string {
   const endId = createId(loom.ends, 'e');
+  const node = loom.nodes[place.nodeId]!;
   if (place.legMm === null) {
     const taken = Object.values(loom.ends).find(({ nodeId }) => nodeId === place.nodeId);
-    const node = loom.nodes[place.nodeId]!;
     if (node.kind !== 'datum' && node.kind !== 'end') throw new RangeError(`expected the datum or a free end, got ${node.name}`);
     if (taken) throw new RangeError(`expected a free place at ${node.name}, got ${taken.name} there`);
     loom.ends[endId] = createEnd(place.nodeId, name, familyId, end);
     return endId;
   }
+  if (node.kind === 'end') throw new RangeError(`expected a breakout, a hole or the datum, got the end ${node.name}`);
   const nodeId = createId(loom.nodes, 'n');
   const segmentId = createId(loom.segments, 's');
   loom.nodes[nodeId] = createNode('end', name);

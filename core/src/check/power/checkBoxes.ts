@@ -37,7 +37,11 @@ export const checkRails: JobRule = ({ job, plan, standard }) => {
         host,
         'CI8',
         'check',
-        [{ kind: 'end', id: host.endId }],
+        // a plug may give two rails
+        [
+          { kind: 'end', id: host.endId },
+          { kind: 'item', id: rail.group.replaceAll(/[^A-Za-z0-9]+/g, '-') },
+        ],
         `${rail.box} gives ${Math.round(rail.usedA * 1000)} mA on 5 V rail ${rail.group}, ${Math.round((rail.usedA / rail.limitA) * 100)} % of its ${Math.round(rail.limitA * 1000)} mA; the shop keeps ${Math.round(standard.railShare * 100)} %.`,
         { measured: rail.usedA, limit: most, fix: moveToOtherRail(job, rail, rails, rail.usedA - most, standard.railShare) },
       ),

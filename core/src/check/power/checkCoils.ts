@@ -8,7 +8,7 @@ const hasCoil = (one: PlannedProtection): one is WithCoil => one.coil !== null;
 
 /** PO7, check: a relay coil whose kick nothing takes. The fix enters a suppressor across it. */
 export const checkSuppression: JobRule = ({ job, plan }) =>
-  plan.power.protections.filter(hasCoil).flatMap(({ coil, name }): Finding[] => {
+  plan.power.protections.filter(hasCoil).flatMap(({ id, coil, name }): Finding[] => {
     if (!coil.by) return [];
     const driver = job.looms[coil.by.loomId]!.ends[coil.by.endId]!;
     const offer = driver.offers[coil.by.cavity];
@@ -32,7 +32,10 @@ export const checkSuppression: JobRule = ({ job, plan }) =>
         { loomId },
         'PO7',
         'check',
-        [{ kind: 'end', id: endId }],
+        [
+          { kind: 'end', id: endId },
+          { kind: 'item', id },
+        ],
         `The coil of ${name} kicks into ${driver.name} ${coil.by.cavity}, which does not take it.`,
         {
           fix: {

@@ -10,6 +10,8 @@ const placeOf = (pin: NetPin): FindingPlace[] => [
   { kind: 'end', id: pin.endId },
   { kind: 'circuit', id: pin.circuitId },
 ];
+/** Where a finding may stand at each pin of a circuit. */
+const placeOfPin = (pin: NetPin): FindingPlace[] => [...placeOf(pin), { kind: 'item', id: pin.cavity }];
 const SUPPLIES = ['supply', 'sensor-supply'];
 
 /** CI3, stop: a pin wants another voltage than its net has. The fix takes it off that net. */
@@ -22,7 +24,7 @@ const checkVolts: NetRule = (job, net, pins) =>
         pin,
         'CI3',
         'stop',
-        placeOf(pin),
+        placeOfPin(pin),
         `${toPinWords(job, pin)} wants ${wanted} V for its ${pin.need!.function}; ${job.looms[pin.loomId]!.circuits[pin.circuitId]!.name} has ${net.volts} V.`,
         { measured: net.volts, limit: wanted, fix: { label: `Take it off the ${net.volts} V`, patch: toTakeOut(pin) } },
       ),
@@ -94,7 +96,7 @@ const checkCapability: NetRule = (job, _net, pins) => {
           : null;
     if (why === null) return [];
     return [
-      createFinding(pin, 'CI6', 'stop', placeOf(pin), `${toPinWords(job, pin)} (${need.function}) ${why}.`, {
+      createFinding(pin, 'CI6', 'stop', placeOfPin(pin), `${toPinWords(job, pin)} (${need.function}) ${why}.`, {
         measured: need.currentA,
         limit: offer.limitA,
         fix: { label: `Free ${toPinWords(job, host)}; assigning finds another`, patch: toTakeOut(host) },

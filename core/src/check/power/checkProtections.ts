@@ -202,7 +202,10 @@ export const checkDirect: JobRule = ({ job, plan, standard }) =>
         net.root,
         'PO11',
         'check',
-        [{ kind: 'end', id: net.root.endId }],
+        [
+          { kind: 'end', id: net.root.endId },
+          { kind: 'item', id: net.root.cavity },
+        ],
         `${end.name} ${net.root.cavity} switches ${amperes(most)} by itself; above ${standard.directA} A the shop uses a relay or a channel.`,
         { measured: most, limit: standard.directA },
       ),

@@ -41,6 +41,7 @@ export const checkContactCurrent: Rule = (context) => {
             [
               { kind: 'end', id: endId },
               { kind: 'circuit', id: circuitId },
+              { kind: 'item', id: cavity },
             ],
             `${end.name} cavity ${cavity} carries ${Number(currentA.toFixed(2))} A; its contact is good for ${(ratedA * factor).toFixed(1)} A here.`,
             { measured: currentA, limit: ratedA * factor, fix: findHousing(job, catalogue, loomId, endId, currentA) },

@@ -12,7 +12,7 @@ export interface WireAmpacity {
   steadyA: number | null;
   /** the same for the short-time limit of its insulation, A */
   shortA: number | null;
-  /** hottest middle that it passes at design currents, °C */
+  /** hottest middle that it passes in the worst mode, °C; in a bundle that would run away, where its weakest insulation is harmed */
   runningC: number | null;
   /** part of its rise above the zone there that it makes itself, K */
   ownK: number;
@@ -46,7 +46,7 @@ export function measureAmpacities(
     };
   });
   const result = wires.map((): WireAmpacity => ({ steadyA: null, shortA: null, runningC: null, ownK: 0 }));
-  const middle = new Map(heats.map((heat) => [heat.segmentId, heat.middleC ?? Infinity]));
+  const middle = new Map(heats.map((heat) => [heat.segmentId, heat.middleC]));
   const least = (one: number | null, now: number) => (one === null || now < one ? now : one);
   bundles.forEach(({ segmentId, sections, odMm }, index) => {
     const ambientC = findSurroundings(job.zones, loom.segments[segmentId]!, standard.hotTickC)?.ambientC ?? null;
@@ -67,13 +67,16 @@ export function measureAmpacities(
         isFused ||= one.isGuarded && one.isFused;
       }
       limitC -= standard.heatMarginK;
+      const found = middle.get(segmentId);
+      // past the limit of its insulation no resistance means anything any more
+      const hottestC = found === null ? Math.max(shortC, ambientC) : (found ?? ambientC);
       // a draft that is too warm will be mended: its wires are taken to run at what the shop allows
-      const middleC = Math.min(middle.get(segmentId) ?? ambientC, isDraft ? Math.max(limitC, ambientC) : Infinity);
+      const middleC = isDraft ? Math.min(hottestC, Math.max(limitC, ambientC)) : hottestC;
       for (const wire of here) {
         const one = result[wire]!;
         if (one.runningC !== null && one.runningC >= middleC) continue;
         one.runningC = middleC;
-        one.ownK = heat === 0 || !Number.isFinite(middleC) ? 0 : ((middleC - ambientC) * known[wire]!.squareA2 * known[wire]!.r20) / heat;
+        one.ownK = heat === 0 || found === null ? 0 : ((middleC - ambientC) * known[wire]!.squareA2 * known[wire]!.r20) / heat;
       }
       if (!isGuarded) return;
       const allowed = (atC: number) => {

@@ -3,6 +3,7 @@ import { createCleanSkerry } from '../../demo';
 import { createRandom } from '../../demo/createRandom';
 import { createRandomVehicle } from '../../demo/createRandomVehicle';
 import { editDocument, type Job } from '../../model';
+import { listFindings } from '../../make';
 import { createVehicle } from '../../testing/createVehicle';
 import { createPlanner, findStandard, measureModeHeats, plan } from '../index';
 import { listDevicePins } from './listDevicePins';
@@ -57,6 +58,39 @@ describe('currents', () => {
     });
     expect(power(job).sourceA).toBeNull();
     expect(load(job, 'lamp').faultA).toBeNull();
+  });
+});
+
+test('two grounds of a box that are spliced to one wire each keep their budget, beside those with wires of their own', () => {
+  const job = createCleanSkerry();
+  const { circuits, ends } = job.looms.chassis!;
+  const [endId] = Object.entries(ends).find(([, { name }]) => name === 'controller plug B')!;
+  const [kept, merged] = ['3', '4'].map((cavity) => {
+    const at = ({ terminations }: (typeof circuits)[string]) => terminations.some((one) => one.endId === endId && one.cavity === cavity);
+    return Object.entries(circuits).find(([, circuit]) => at(circuit))!;
+  });
+  delete circuits[merged![0]];
+  kept![1].terminations.push({ endId, cavity: '4' });
+  const planned = plan(job, CATALOGUE);
+  expect(planned.power.settled).toBe(true);
+  expect(planned.looms.find(({ loomId }) => loomId === 'chassis')!.wires.filter(({ circuitId }) => circuitId === kept![0])).toHaveLength(3);
+  expect(planned.power.loads.filter(({ dropV, budgetV }) => dropV > budgetV + 1e-9)).toEqual([]);
+});
+
+describe('a bundle that would run away', () => {
+  const job = createVehicle((one) => {
+    one.looms.main!.ends.pump!.pins['1']!.currentA = 400;
+    one.looms.main!.circuits.c4!.sizePin = { size: '20', reason: 'to see it burn' };
+  });
+  test('still gives figures: its wires count as warm as their insulation stands for a moment', () => {
+    const { loads } = power(job);
+    for (const { dropV, dropByModeV, totalV, steps } of loads)
+      expect([dropV, totalV, ...dropByModeV, ...steps.map((step) => step.dropV)].filter((value) => !Number.isFinite(value))).toEqual([]);
+    expect(load(job, 'pump').dropV).toBeGreaterThan(load(job, 'pump').budgetV);
+  });
+  test('is a finding, and so is what is lost on the way', () => {
+    const codes = listFindings(job, plan(job, CATALOGUE), CATALOGUE, null).map(({ code }) => code);
+    expect(codes).toEqual(expect.arrayContaining(['BU3', 'PO4']));
   });
 });
 
