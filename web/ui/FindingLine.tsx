@@ -1,17 +1,46 @@
+import { useState } from 'react';
 import type { Finding } from 'wattograph-core';
-import { useJobStore } from '../client/jobContext';
+import { useJob, useJobStore } from '../client/jobContext';
+import { AcceptButton, Stands, useAccepted } from './Acceptance';
 import styles from './FindingLine.module.css';
 
-/** One finding where it matters, with the button that mends it where there is one. */
-export function FindingLine({ finding }: { finding: Finding }) {
+/** So many findings leave room for what they are about; the rest comes on demand. */
+const SHOWN = 3;
+
+/** Findings where they matter: what is open first, in the order given, then what may stand. */
+export function FindingLines({ findings }: { findings: readonly Finding[] }) {
+  const [all, setAll] = useState(false);
+  const accepted = useJob(({ document }) => document.accepted);
+  const stands = ({ key }: Finding) => Object.hasOwn(accepted, key);
+  const ordered = [...findings.filter((one) => !stands(one)), ...findings.filter(stands)];
+  const more = findings.length - SHOWN;
+  return (
+    <>
+      {(all ? ordered : ordered.slice(0, SHOWN)).map((finding) => (
+        <FindingLine key={finding.key} finding={finding} />
+      ))}
+      {more > 0 && (
+        <button className={styles.more} aria-expanded={all} onClick={() => setAll(!all)}>
+          {all ? 'fewer' : `${more} more ${more === 1 ? 'finding' : 'findings'}`}
+        </button>
+      )}
+    </>
+  );
+}
+
+/** One finding with the button that mends it where there is one, or the reason for which it stands. */
+function FindingLine({ finding }: { finding: Finding }) {
   const store = useJobStore();
+  const isAccepted = useAccepted(finding) !== undefined;
   const { grade, code, sentence, fix } = finding;
   return (
-    <p className={`${styles.line} ${grade === 'note' ? styles.note : ''}`}>
+    <p className={`${styles.line} ${grade === 'note' || isAccepted ? styles.note : ''}`}>
       <b>
         {grade} {code}
       </b>{' '}
-      {sentence} {fix && <button onClick={() => store.push(fix.label, fix.patch)}>{fix.label}</button>}
+      {sentence}
+      <Stands finding={finding} /> {fix && !isAccepted && <button onClick={() => store.push(fix.label, fix.patch)}>{fix.label}</button>}
+      <AcceptButton finding={finding} className={styles.stand} />
     </p>
   );
 }

@@ -1,9 +1,8 @@
 'use client';
 
 import type { Finding } from 'wattograph-core';
-import { readAuthor } from '../../client/author';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
-import { askReason } from '../../ui/askReason';
+import { AcceptButton, Stands } from '../../ui/Acceptance';
 import { useCursorStore } from '../../ui/cursor';
 import styles from './Bundle.module.css';
 
@@ -29,10 +28,10 @@ export function FindingsList({ planned, findings }: { planned: PlannedLoom; find
     <table className={styles.table}>
       <tbody>
         {findings.map((finding) => {
-          const accepted = Object.hasOwn(job.accepted, finding.key) ? job.accepted[finding.key] : undefined;
+          const isAccepted = Object.hasOwn(job.accepted, finding.key);
           return (
             <tr key={finding.key}>
-              <td className={finding.grade === 'stop' && !accepted ? styles.stop : ''}>
+              <td className={finding.grade === 'stop' && !isAccepted ? styles.stop : ''}>
                 <span className={styles.grade}>
                   {SHAPE[finding.grade]} {finding.grade}
                 </span>{' '}
@@ -40,12 +39,7 @@ export function FindingsList({ planned, findings }: { planned: PlannedLoom; find
               </td>
               <td style={{ whiteSpace: 'normal' }}>
                 {finding.sentence}
-                {accepted && (
-                  <span className="faint">
-                    {' '}
-                    Stands: {accepted.reason} ({accepted.by})
-                  </span>
-                )}
+                <Stands finding={finding} />
               </td>
               <td style={{ textAlign: 'right' }}>
                 <button className={styles.link} onClick={() => show(finding)}>
@@ -56,32 +50,7 @@ export function FindingsList({ planned, findings }: { planned: PlannedLoom; find
                     <b>{finding.fix.label}</b>
                   </button>
                 )}
-                {finding.grade !== 'note' &&
-                  (accepted ? (
-                    <button
-                      className={styles.link}
-                      onClick={() =>
-                        store.edit('take an acceptance back', (draft) => {
-                          delete draft.accepted[finding.key];
-                        })
-                      }
-                    >
-                      take back
-                    </button>
-                  ) : (
-                    <button
-                      className={styles.link}
-                      onClick={() =>
-                        askReason(`Why may this stand? ${finding.sentence}`, (reason) =>
-                          store.edit(`accept ${finding.code}`, (draft) => {
-                            draft.accepted[finding.key] = { reason, by: readAuthor() };
-                          }),
-                        )
-                      }
-                    >
-                      let it stand …
-                    </button>
-                  ))}
+                <AcceptButton finding={finding} className={styles.link} />
               </td>
             </tr>
           );

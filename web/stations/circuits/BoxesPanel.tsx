@@ -9,7 +9,7 @@ import {
   type PinOffer,
   type PowerPlan,
 } from 'wattograph-core';
-import { FindingLine } from '../../ui/FindingLine';
+import { FindingLines } from '../../ui/FindingLine';
 import controls from '../../ui/controls.module.css';
 import styles from './Circuits.module.css';
 
@@ -45,9 +45,7 @@ export function BoxesPanel({
     );
   return (
     <div className={controls.facts}>
-      {about.map((finding) => (
-        <FindingLine key={finding.key} finding={finding} />
-      ))}
+      <FindingLines findings={about} />
       {boxes.map(({ name, offers }) => {
         const rails = new Map<string, { usedA: number; limitA: number }>();
         for (const { key, offer } of offers) {

@@ -15,7 +15,7 @@ import {
   type PartKind,
 } from 'wattograph-core';
 import { useFindings, useJobStore } from '../../client/jobContext';
-import { FindingLine } from '../../ui/FindingLine';
+import { FindingLines } from '../../ui/FindingLine';
 import controls from '../../ui/controls.module.css';
 import styles from './Circuits.module.css';
 
@@ -113,9 +113,7 @@ export function PartsPanel({ job, loomId }: { job: Job; loomId: string }) {
           </button>
         </p>
       )}
-      {findings.map((finding) => (
-        <FindingLine key={finding.key} finding={finding} />
-      ))}
+      <FindingLines findings={findings} />
       {ids.length > 0 && (
         <table className={controls.plain} aria-label="Inline parts">
           <thead>

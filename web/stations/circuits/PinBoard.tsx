@@ -112,7 +112,8 @@ function Peg({
       <span className={styles.function}>{need.function}</span>
       <span className={styles.where}>
         {code && <b>{code} </b>}
-        {where}
+        {/* plug and cavity stay on one line */}
+        {where.replace(/ (?=\S+$)/, '\u00a0')}
       </span>
     </button>
   );

@@ -1,5 +1,5 @@
 import { toColourWords, toSizeWords, type DevicePin, type Finding, type Job, type LoomPlan, type PowerPlan } from 'wattograph-core';
-import { FindingLine } from '../../ui/FindingLine';
+import { FindingLines } from '../../ui/FindingLine';
 import { Swatch } from '../../ui/Swatch';
 import { GiveTo } from './GiveTo';
 import { PinNeeds } from './PinNeeds';
@@ -43,9 +43,7 @@ export function PinPanel({
         {end.name} <span className="mono">{pin.cavity}</span> {need.function}
       </h2>
       <p className="faint">{facts.join(' · ')}</p>
-      {about.map((finding) => (
-        <FindingLine key={finding.key} finding={finding} />
-      ))}
+      <FindingLines findings={about} />
       <GiveTo job={job} pin={pin} />
       {net === null ? (
         <p>{need.required ? 'Not wired. Assign what is open (a), or join it by hand in Bundle.' : 'Not wired, and need not be.'}</p>

@@ -4,7 +4,7 @@ import { useDeferredValue, useMemo, useState } from 'react';
 import type { PlannedLoad } from 'wattograph-core';
 import { useFindings, usePower } from '../../client/jobContext';
 import { useLoomId } from '../../ui/Desk';
-import { FindingLine } from '../../ui/FindingLine';
+import { FindingLines } from '../../ui/FindingLine';
 import { EventPanel } from './EventPanel';
 import { LoadPanel } from './LoadPanel';
 import { Segmented } from '../../ui/Segmented';
@@ -87,9 +87,7 @@ export function PowerStation() {
         />
       )}
       <div className={styles.tree} role="region" aria-label="Power tree">
-        {about.map((finding) => (
-          <FindingLine key={finding.key} finding={finding} />
-        ))}
+        <FindingLines findings={about} />
         <PowerTree planned={planned} only={endId === null ? null : { loomId, endId }} mode={mode} chosen={load.id} onPick={pick} />
       </div>
       <aside className={styles.side}>
