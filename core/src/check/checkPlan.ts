@@ -8,7 +8,7 @@ import { checkBuses, checkRails, checkScreens, checkSpares, checkTracks } from '
 import { checkNets } from './power/checkNets';
 import { checkCoils, checkSuppression } from './power/checkCoils';
 import { checkParts } from './power/checkParts';
-import { checkDirect, checkDrops, checkProtections, checkSource } from './power/checkProtections';
+import { checkDirect, checkDrops, checkModes, checkProtections, checkSource } from './power/checkProtections';
 import { checkAdhesive } from './rules/checkAdhesive';
 import { checkBundleHeat } from './rules/checkBundleHeat';
 import { checkBarrels } from './rules/checkBarrels';
@@ -75,6 +75,7 @@ export const JOB_RULES = {
   spares: checkSpares,
   protections: checkProtections,
   drops: checkDrops,
+  modes: checkModes,
   source: checkSource,
   suppression: checkSuppression,
   coils: checkCoils,

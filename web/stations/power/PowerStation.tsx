@@ -61,7 +61,7 @@ export function PowerStation() {
             battery gives{' '}
             <b className="mono">
               {(mode === null
-                ? Math.max(...power.sourceA.mean.filter((_, index) => !job.modes[power.modeIds[index]!]!.cranking))
+                ? Math.max(0, ...power.sourceA.mean.filter((_, index) => !job.modes[power.modeIds[index]!]!.cranking))
                 : power.sourceA.mean[mode]!
               ).toFixed(1)}{' '}
               A

@@ -137,6 +137,24 @@ export const checkDrops: JobRule = ({ job, plan }) =>
     ];
   });
 
+/** PO14, stop: in every mode the starter turns, so nothing is summed of what runs else. The fix adds a mode. */
+export const checkModes: JobRule = ({ job, plan }) => {
+  const { loads, modeIds } = plan.power;
+  if (loads.length === 0 || modeIds.some((id) => !job.modes[id]!.cranking)) return [];
+  const free = ['running', ...modeIds.map((_, index) => `running-${index + 1}`)].find((id) => !Object.hasOwn(job.modes, id))!;
+  const value = { name: 'running', cranking: false };
+  return [
+    createFinding(
+      { loomId: '' },
+      'PO14',
+      'stop',
+      [],
+      `No mode in which the engine runs: currents, fuses, wires and drops of ${loads.length} ${loads.length === 1 ? 'load' : 'loads'} are not summed.`,
+      { measured: 0, limit: 1, fix: { label: 'Add the mode “running”', patch: [{ op: 'add', path: `/modes/${free}`, value }] } },
+    ),
+  ];
+};
+
 /** PO6, check: what is on together is more than the generator gives for good. PO8, check: a battery without a main fuse. PO10: not settled. */
 export const checkSource: JobRule = ({ job, plan }) => {
   const { power } = plan;

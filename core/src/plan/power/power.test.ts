@@ -2,7 +2,7 @@ import { CATALOGUE } from '../../catalogue';
 import { createCleanSkerry } from '../../demo';
 import { createRandom } from '../../demo/createRandom';
 import { createRandomVehicle } from '../../demo/createRandomVehicle';
-import { editDocument, type Job } from '../../model';
+import { applyEdit, editDocument, type Job } from '../../model';
 import { listFindings } from '../../make';
 import { createVehicle } from '../../testing/createVehicle';
 import { createPlanner, findStandard, measureModeHeats, plan } from '../index';
@@ -75,6 +75,23 @@ test('two grounds of a box that are spliced to one wire each keep their budget, 
   expect(planned.power.settled).toBe(true);
   expect(planned.looms.find(({ loomId }) => loomId === 'chassis')!.wires.filter(({ circuitId }) => circuitId === kept![0])).toHaveLength(3);
   expect(planned.power.loads.filter(({ dropV, budgetV }) => dropV > budgetV + 1e-9)).toEqual([]);
+});
+
+test.each([
+  ['no mode at all', () => ({})],
+  ['the starter turning in every one', () => ({ running: { name: 'all', cranking: true } })],
+])('with %s nothing is summed, which stops the build; the fix adds a mode in which the engine runs', (_, modes) => {
+  const job = createVehicle((one) => {
+    one.modes = modes();
+    for (const device of Object.values(one.devices)) device.duty = {};
+  });
+  const find = (now: Job) => listFindings(now, plan(now, CATALOGUE), CATALOGUE, null).filter(({ code }) => code === 'PO14');
+  const [finding] = find(job);
+  expect(finding).toMatchObject({ grade: 'stop', fix: { label: 'Add the mode “running”' } });
+  const mended = applyEdit(job, finding!.fix!.patch);
+  if (!mended.ok) throw new Error(mended.problems[0]!.message);
+  expect(find(mended.value)).toEqual([]);
+  expect(load(mended.value, 'lamp').dropV).toBeGreaterThan(0.01);
 });
 
 describe('a bundle that would run away', () => {
