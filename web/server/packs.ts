@@ -7,6 +7,7 @@ import {
   PAPERS,
   plan,
   type Job,
+  type JobPlan,
   type LoomBuild,
   type LoomPlan,
   type Paper,
@@ -32,20 +33,21 @@ export async function readSource(jobId: string, release: string | null): Promise
   return { job: row.document, revision: `revision ${row.number}`, date: row.at.toISOString().slice(0, 10) };
 }
 
-export function planOf(job: Job, loomId: string | null): { plan: LoomPlan; build: LoomBuild } {
-  const looms = plan(job, CATALOGUE).looms;
+export function planOf(job: Job, loomId: string | null): { whole: JobPlan; plan: LoomPlan; build: LoomBuild } {
+  const whole = plan(job, CATALOGUE);
+  const { looms } = whole;
   const found = looms.find((one) => one.loomId === loomId) ?? (loomId === null ? looms[0] : undefined);
   if (!found) throw Refusal.at(404, 'loom', `expected one of ${looms.map((one) => one.loomId).join(', ')}, got ${JSON.stringify(loomId)}`);
-  return { plan: found, build: createBuild(job, found, CATALOGUE) };
+  return { whole, plan: found, build: createBuild(job, found, CATALOGUE) };
 }
 
 export function createPack(source: Source, loomId: string | null, paper: string | null): SheetPage[] {
   const size = paper ?? 'A4';
   if (!Object.hasOwn(PAPERS, size))
     throw Refusal.at(400, 'paper', `expected ${Object.keys(PAPERS).join(' or ')}, got ${JSON.stringify(paper)}`);
-  const { plan: loomPlan, build } = planOf(source.job, loomId);
-  const findings = listFindings(source.job, plan(source.job, CATALOGUE), CATALOGUE, today());
-  return createSheets(source.job, loomPlan, build, findings, CATALOGUE, {
+  const { whole, plan: loomPlan, build } = planOf(source.job, loomId);
+  const findings = listFindings(source.job, whole, CATALOGUE, today());
+  return createSheets(source.job, whole, loomPlan, build, findings, CATALOGUE, {
     paper: size as Paper,
     job: source.job.name,
     loom: source.job.looms[loomPlan.loomId]!.name,

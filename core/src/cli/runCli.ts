@@ -7,7 +7,7 @@ import { toPdf } from '../draw/toPdf';
 import { fromJsonText, toCutListCsv, toPinsCsv, toWireListCsv } from '../exchange';
 import { createBuild, listFindings } from '../make';
 import { checkJob, type Job, type Problem } from '../model';
-import { plan, type LoomPlan } from '../plan';
+import { plan, type JobPlan, type LoomPlan } from '../plan';
 
 const USAGE = `wattograph plan FILE              the plan as JSON
 wattograph check FILE             the findings; exit code by the worst that is not accepted: 0 none or note, 3 check, 1 stop
@@ -106,8 +106,7 @@ function check(job: Job, output: Output): number {
   return open.some(({ grade }) => grade === 'check') ? 3 : 0;
 }
 
-function findLoom(job: Job, loomId: string | undefined): LoomPlan {
-  const looms = plan(job, CATALOGUE).looms;
+function findLoom({ looms }: JobPlan, loomId: string | undefined): LoomPlan {
   const found = loomId === undefined ? looms[0] : looms.find((one) => one.loomId === loomId);
   if (!found)
     throw new BadInput([{ path: '--loom', message: `expected one of ${looms.map((one) => one.loomId).join(', ')}, got "${loomId}"` }]);
@@ -117,13 +116,15 @@ function findLoom(job: Job, loomId: string | undefined): LoomPlan {
 async function writeSheets(job: Job, loomId: string | undefined, paper: string, file: string | undefined, output: Output): Promise<void> {
   if (file === undefined) throw new BadInput([{ path: '--pdf', message: 'expected the name of the file to write' }]);
   if (!Object.hasOwn(PAPERS, paper)) throw new BadInput([{ path: '--paper', message: `expected A4 or Letter, got "${paper}"` }]);
-  const loomPlan = findLoom(job, loomId);
+  const whole = plan(job, CATALOGUE);
+  const loomPlan = findLoom(whole, loomId);
   const now = new Date();
   const pages = createSheets(
     job,
+    whole,
     loomPlan,
     createBuild(job, loomPlan, CATALOGUE),
-    listFindings(job, plan(job, CATALOGUE), CATALOGUE, new Date().toISOString().slice(0, 10)),
+    listFindings(job, whole, CATALOGUE, new Date().toISOString().slice(0, 10)),
     CATALOGUE,
     {
       paper: paper as Paper,
@@ -138,7 +139,7 @@ async function writeSheets(job: Job, loomId: string | undefined, paper: string, 
 }
 
 function toCsv(job: Job, loomId: string | undefined, what: string | undefined): string {
-  const loomPlan = findLoom(job, loomId);
+  const loomPlan = findLoom(plan(job, CATALOGUE), loomId);
   if (what === 'wires') return toWireListCsv(job, loomPlan);
   if (what === 'pins') return toPinsCsv(job, plan(job, CATALOGUE).power);
   if (what === 'cuts') return toCutListCsv(createBuild(job, loomPlan, CATALOGUE));

@@ -2,8 +2,8 @@ import fc from 'fast-check';
 import { createVehicle } from '../testing/createVehicle';
 import { CATALOGUE, type Catalogue } from '../catalogue';
 import { createRandomJob } from '../demo/createRandomJob';
-import { createInlet } from '../demo';
-import { createBuild, listFindings } from '../make';
+import { createCleanSkerry, createInlet, createSkerry } from '../demo';
+import { createBuild, listBreak, listFindings, toReading } from '../make';
 import { listCavities, type Job } from '../model';
 import { plan } from '../plan';
 import { createSheets, drawFace, fitText, layoutStrip, measureText, toSvg, type Paper, type SheetPage } from './index';
@@ -80,7 +80,7 @@ describe('sheets', () => {
   const pack = (job: Job, paper: Paper = 'A4', catalogue: Catalogue = CATALOGUE): SheetPage[] => {
     const whole = plan(job, catalogue);
     const loom = whole.looms[0]!;
-    return createSheets(job, loom, createBuild(job, loom, catalogue), listFindings(job, whole, catalogue, null), catalogue, {
+    return createSheets(job, whole, loom, createBuild(job, loom, catalogue), listFindings(job, whole, catalogue, null), catalogue, {
       paper,
       job: job.name,
       loom: 'inlet',
@@ -158,3 +158,77 @@ test('fitText cuts to the width it is given', () => {
   expect(cut.endsWith('…')).toBe(true);
   expect(measureText(cut, 3, 'sans')).toBeLessThanOrEqual(12);
 });
+
+describe('boxes and breaks', () => {
+  const sheetOf = (job: Job, loomId: string) => {
+    const whole = plan(job, CATALOGUE);
+    const loom = whole.looms.find((one) => one.loomId === loomId)!;
+    const pages = createSheets(job, whole, loom, createBuild(job, loom, CATALOGUE), [], CATALOGUE, {
+      paper: 'A4',
+      job: job.name,
+      loom: loomId,
+      revision: 'draft',
+      date: '2026-11-25',
+    });
+    return pages
+      .filter(({ sheet }) => sheet === 'Boxes and breaks')
+      .flatMap(({ marks }) => marks.flatMap((mark) => (mark.kind === 'text' ? [mark.text] : [])));
+  };
+  test('every fuse and channel of the loom with what is fitted or set, and why where it was chosen by hand', () => {
+    const job = createSkerry();
+    const words = sheetOf(job, 'chassis');
+    expect(words).toEqual(expect.arrayContaining(['Fuses and settings', 'main fuse', '150 A fuse']));
+    expect(words.join(' ')).toContain('by hand:');
+    const { protections } = plan(job, CATALOGUE).power;
+    const set = protections.filter(({ kind, netId, ratingA }) => kind === 'channel' && netId !== null && ratingA !== null);
+    expect(set.length).toBeGreaterThan(10);
+    for (const { ratingA, tripS } of set) expect(words).toContain(`set to ${ratingA} A, ${tripS} s`);
+    expect(words.join(' ')).toContain('Fuses go in last');
+  });
+  test('one that is not chosen says so, and what was chosen for nothing is not there', () => {
+    const job = createCleanSkerry();
+    const [endId] = Object.entries(job.looms.chassis!.ends).find(([, { name }]) => name === 'brake light')!;
+    job.looms.chassis!.ends[endId]!.pins['1']!.currentA = null;
+    expect(sheetOf(job, 'chassis')).toContain('NOT CHOSEN');
+  });
+  test('both faces of each break stand on the sheets of both looms, colour beside colour', () => {
+    const job = createCleanSkerry();
+    const { sides, rows } = listBreak(job, CATALOGUE, Object.keys(job.mates)[0]!);
+    for (const { loomId } of sides) {
+      const words = sheetOf(job, loomId);
+      for (const { circuits } of rows)
+        circuits.forEach((circuit, side) => expect(words).toContain(`${sides[side]!.prefix}-${circuit!.number}`));
+    }
+  });
+  test('a cavity that is wired on one side alone is told, and the spare ones are listed', () => {
+    const job = createCleanSkerry();
+    const [mateId, { a }] = Object.entries(job.mates)[0]!;
+    const { rows, spare } = listBreak(job, CATALOGUE, mateId);
+    for (const circuit of Object.values(job.looms[a.loomId]!.circuits))
+      circuit.terminations = circuit.terminations.filter((one) => one.endId !== a.endId || one.cavity !== rows[0]!.cavity);
+    const words = sheetOf(job, a.loomId).join(' ');
+    expect(words).toContain('ONE SIDE ONLY:');
+    expect(words).toContain(spare.length ? `Spare: ${spare[0]}` : 'No cavity to spare.');
+  });
+  test('inline parts print with what they read; a loom with none of all that has no such sheet', () => {
+    expect(sheetOf(createSkerry(), 'engine')).toEqual(
+      expect.arrayContaining(['Inline parts', 'terminator 120 Ω, 0.25 W', 'far end of the bus']),
+    );
+    const job = createInlet();
+    job.mates = {};
+    job.parts = {};
+    expect(sheetOf(job, 'inlet')).toEqual([]);
+  });
+});
+
+test.each([
+  [{ kind: 'resistor', ohms: 4700 }, '4.7 kΩ'],
+  [{ kind: 'pull-up', ohms: 47 }, '47 Ω'],
+  [{ kind: 'terminator', ohms: 120 }, '120 Ω alone, half of it on a bus with both'],
+  [{ kind: 'diode', ohms: null }, 'about 0.5 V one way, open the other'],
+  [{ kind: 'suppressor', ohms: null }, 'the coil beside it'],
+] as const)('what a meter reads across %j', (part, reading) =>
+  expect(toReading({ ...part, watts: null, at: { loomId: 'l', endId: 'e', cavities: ['1', '2'] }, inside: false, reason: 'x' })).toBe(
+    reading,
+  ),
+);

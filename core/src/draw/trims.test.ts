@@ -8,7 +8,7 @@ import { createSheets, layoutStrip, toSvg } from './index';
 function sheetsOf(job: Job, loomId: string) {
   const whole = plan(job, CATALOGUE);
   const loom = whole.looms.find((one) => one.loomId === loomId)!;
-  return createSheets(job, loom, createBuild(job, loom, CATALOGUE), listFindings(job, whole, CATALOGUE, null), CATALOGUE, {
+  return createSheets(job, whole, loom, createBuild(job, loom, CATALOGUE), listFindings(job, whole, CATALOGUE, null), CATALOGUE, {
     paper: 'A4',
     job: job.name,
     loom: loomId,

@@ -2,9 +2,8 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import {
   CATALOGUE,
   compareIds,
-  findFamily,
   findStandard,
-  listCavities,
+  listBreak,
   listOperations,
   measureBreak,
   toColourWords,
@@ -25,17 +24,8 @@ export function BreaksPanel({ planned: { job, looms } }: { planned: { job: Job; 
   const [wanted, setWanted] = useState<string | null>(null);
   const id = wanted !== null && ids.includes(wanted) ? wanted : ids[0];
   if (id === undefined) return <p className={controls.wait}>No plugs between looms yet. Mate two ends in Brief.</p>;
-  const { a, b } = job.mates[id]!;
-  const sideOf = ({ loomId, endId }: { loomId: string; endId: string }) => {
-    const loom = job.looms[loomId]!;
-    const at = new Map<string, Circuit>();
-    for (const circuit of Object.values(loom.circuits))
-      for (const one of circuit.terminations) if (one.endId === endId) at.set(one.cavity, circuit);
-    return { loom, end: loom.ends[endId]!, at };
-  };
-  const [one, other] = [sideOf(a), sideOf(b)];
-  const family = findFamily(job, CATALOGUE, one.end.familyId);
-  const cavities = family ? listCavities(family) : [...new Set([...one.at.keys(), ...other.at.keys()])].sort(compareIds);
+  const { sides, rows, spare } = listBreak(job, CATALOGUE, id);
+  const isHoused = job.looms[sides[0].loomId]!.ends[sides[0].endId]!.familyId !== null;
   return (
     <div className={controls.facts}>
       <select className={controls.pick} aria-label="Which break" value={id} onChange={(event) => setWanted(event.target.value)}>
@@ -46,41 +36,25 @@ export function BreaksPanel({ planned: { job, looms } }: { planned: { job: Job; 
           </option>
         ))}
       </select>
-      {family && (
-        <Order
-          key={id}
-          job={job}
-          looms={looms}
-          mateId={id}
-          spare={cavities.filter((cavity) => !one.at.has(cavity) && !other.at.has(cavity)).length}
-          ways={cavities.length}
-        />
-      )}
+      {isHoused && <Order key={id} job={job} looms={looms} mateId={id} spare={spare.length} ways={rows.length + spare.length} />}
       <p className="faint">The same cavity on both faces. Seen from the wire side the other half is mirrored: go by the numbers.</p>
       <table className={controls.plain} aria-label="Both faces">
         <thead>
           <tr>
             <th>cavity</th>
-            <th>
-              {one.end.name}, {one.loom.name}
-            </th>
-            <th>
-              {other.end.name}, {other.loom.name}
-            </th>
+            {sides.map(({ words }) => (
+              <th key={words}>{words}</th>
+            ))}
           </tr>
         </thead>
         <tbody>
-          {cavities.map((cavity) => {
-            const [left, right] = [one.at.get(cavity), other.at.get(cavity)];
-            if (!left && !right) return null;
-            return (
-              <tr key={cavity} className={left && right ? '' : controls.alarm}>
-                <td className="mono">{cavity}</td>
-                <Face circuit={left} prefix={one.loom.prefix} />
-                <Face circuit={right} prefix={other.loom.prefix} />
-              </tr>
-            );
-          })}
+          {rows.map(({ cavity, circuits: [one, other] }) => (
+            <tr key={cavity} className={one && other ? '' : controls.alarm}>
+              <td className="mono">{cavity}</td>
+              <Face circuit={one} prefix={sides[0].prefix} />
+              <Face circuit={other} prefix={sides[1].prefix} />
+            </tr>
+          ))}
         </tbody>
       </table>
     </div>
@@ -193,7 +167,7 @@ function listCurrents(job: Job, looms: readonly LoomPlan[], mateId: string): Rec
   return result;
 }
 
-function Face({ circuit, prefix }: { circuit: Circuit | undefined; prefix: string }) {
+function Face({ circuit, prefix }: { circuit: Circuit | null; prefix: string }) {
   if (!circuit) return <td>nothing here</td>;
   return (
     <td>

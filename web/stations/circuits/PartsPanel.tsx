@@ -10,7 +10,8 @@ import {
   listOperations,
   listScatteredParts,
   PART_KINDS,
-  type InlinePart,
+  toPartWords,
+  toReading,
   type Job,
   type PartKind,
 } from 'wattograph-core';
@@ -18,24 +19,6 @@ import { useFindings, useJobStore } from '../../client/jobContext';
 import { FindingLines } from '../../ui/FindingLine';
 import controls from '../../ui/controls.module.css';
 import styles from './Circuits.module.css';
-
-/** Ohms as they are said: 120 Ω, 4.7 kΩ. */
-export const toOhms = (ohms: number) => (ohms >= 1000 ? `${Number((ohms / 1000).toFixed(2))} kΩ` : `${Number(ohms.toFixed(1))} Ω`);
-
-/** What a meter reads across the part with the power off and everything else unplugged. */
-const toReading = ({ kind, ohms }: InlinePart): string => {
-  switch (kind) {
-    case 'diode':
-      return 'about 0.5 V one way, open the other';
-    case 'suppressor':
-      return 'the coil beside it';
-    case 'terminator':
-      return `${toOhms(ohms!)} alone, half of it on a bus with both`;
-    case 'resistor':
-    case 'pull-up':
-      return toOhms(ohms!);
-  }
-};
 
 /** Resistors, diodes and terminators that are neither wire nor device: where each is, why, and what it reads. */
 export function PartsPanel({ job, loomId }: { job: Job; loomId: string }) {
@@ -132,10 +115,7 @@ export function PartsPanel({ job, loomId }: { job: Job; loomId: string }) {
               return (
                 <tr key={id}>
                   <td>
-                    {part.kind}
-                    {part.ohms === null ? '' : ` ${toOhms(part.ohms)}`}
-                    {part.watts === null ? '' : `, ${part.watts} W`}
-                    {part.inside ? ', inside the device' : ''}
+                    {toPartWords(part)}
                     {part.ohms !== null && part.kind === 'resistor' && (
                       <span className="faint">
                         {' '}

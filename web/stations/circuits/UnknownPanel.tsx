@@ -1,10 +1,9 @@
 'use client';
 
 import { useState } from 'react';
-import { listLikelyLoads, UNKNOWN_CAUTION } from 'wattograph-core';
+import { listLikelyLoads, toOhmWords, UNKNOWN_CAUTION } from 'wattograph-core';
 import controls from '../../ui/controls.module.css';
 import styles from './Circuits.module.css';
-import { toOhms } from './PartsPanel';
 
 /** "4k7", "1.2 M", "0.8" in ohms; null where it is no resistance. */
 export function readOhms(text: string): number | null {
@@ -49,7 +48,7 @@ export function UnknownPanel() {
               <tr key={name}>
                 <td>{name}</td>
                 <td className="mono">
-                  {toOhms(leastOhm)} to {Number.isFinite(mostOhm) ? toOhms(mostOhm) : 'open'}
+                  {toOhmWords(leastOhm)} to {Number.isFinite(mostOhm) ? toOhmWords(mostOhm) : 'open'}
                 </td>
                 <td>{test}</td>
               </tr>

@@ -2,16 +2,18 @@ import type { Catalogue } from '../../catalogue';
 import type { Finding } from '../../check';
 import type { LoomBuild } from '../../make';
 import type { Job } from '../../model';
-import type { LoomPlan } from '../../plan';
+import type { JobPlan, LoomPlan } from '../../plan';
 import { addContinuity, addCutList, addLengths, addOverview, addParts, addSleeves, addSplices, addSteps } from './addLists';
+import { addBoxes } from './addBoxes';
 import { addEnds } from './addEnds';
 import { addTrims } from './addTrims';
 import { createFlow, type SheetMeta, type SheetPage } from './createFlow';
 import type { SheetContext } from './sheetContext';
 
-/** The build pack of one loom, sheet by sheet, as pages of marks in mm. */
+/** The build pack of one loom of a planned job, sheet by sheet, as pages of marks in mm. */
 export function createSheets(
   job: Job,
+  whole: JobPlan,
   plan: LoomPlan,
   build: LoomBuild,
   findings: readonly Finding[],
@@ -22,6 +24,7 @@ export function createSheets(
     job,
     loom: job.looms[plan.loomId]!,
     plan,
+    whole,
     build,
     findings: findings.filter(({ loomId }) => loomId === plan.loomId || loomId === ''),
     catalogue,
@@ -34,6 +37,7 @@ export function createSheets(
   if (plan.splices.length) addSplices(context);
   addSleeves(context);
   addEnds(context);
+  addBoxes(context);
   addSteps(context);
   addContinuity(context);
   // a link within one housing lies in no run and is final from the start

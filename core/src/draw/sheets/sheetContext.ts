@@ -2,7 +2,7 @@ import type { Catalogue } from '../../catalogue';
 import type { Finding } from '../../check';
 import type { LoomBuild } from '../../make';
 import type { Job, Loom } from '../../model';
-import type { LoomPlan, PlannedWire } from '../../plan';
+import type { JobPlan, LoomPlan, PlannedWire } from '../../plan';
 import type { Flow } from './createFlow';
 
 /** What every sheet of one pack is made from. */
@@ -10,6 +10,8 @@ export interface SheetContext {
   job: Job;
   loom: Loom;
   plan: LoomPlan;
+  /** of all looms */
+  whole: JobPlan;
   build: LoomBuild;
   findings: readonly Finding[];
   catalogue: Catalogue;
