@@ -17,7 +17,9 @@ export type Planner = (job: Job) => JobPlan;
 const MOST_ROUNDS = 8;
 /** rounds on guessed lengths: what they choose is only where the rounds on measured ones begin */
 const GUESS_ROUNDS = 2;
-/** rounds in which the drop budgets choose anew; later they only add, so that the rounds come to an end */
+/** rounds in which drop, heat and fuses all choose anew */
+const FRESH_ROUNDS = 3;
+/** rounds in which the drop still chooses anew, around what heat and fuses asked for; later all only add, so that the rounds come to an end */
 const EARLY_ROUNDS = 4;
 const NONE: ReadonlyMap<string, SizeDemand> = new Map();
 const MOST_KEPT = 12;
@@ -90,7 +92,7 @@ export function createPlanner(catalogue: Catalogue): Planner {
     let measureCopper = (): Copper => ({ massG: 0, oneSizeMassG: 0 });
     const askMore = (sums: PoweredLooms) => {
       rounds += 1;
-      const next = sums.ask(demands, rounds > EARLY_ROUNDS);
+      const next = sums.ask(demands, rounds <= FRESH_ROUNDS ? 'fresh' : rounds <= EARLY_ROUNDS ? 'fitting' : 'adding');
       const isSame = loomIds.every((id) => isSameDemand(next.demands.get(id), demands.get(id)));
       ({ demands, measureCopper } = next);
       return isSame;

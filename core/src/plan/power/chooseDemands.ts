@@ -55,12 +55,16 @@ interface SettledGroup {
 
 const MOST_STORED = 4_000;
 
+/** How much of the round before stands: nothing, what heat and fuses asked for, or all of it. */
+export type Stage = 'fresh' | 'fitting' | 'adding';
+
 /**
- * Thicker conductors that the fuses, the heat and the drop budgets ask for (calculations 3 and 5). What fuses and heat asked for stays
- * from round to round, so that the rounds come to an end; the drop chooses anew on top of it, and in late rounds only adds.
+ * Thicker conductors that the drop budgets, the heat and the fuses ask for (calculations 3 and 5), each on top of the one before: what is
+ * too warm, or bears too little, beside a thin wire need not beside a thicker one. What stands of the round before, and so what the drop
+ * may count on, is a matter of the stage; in the last one all only add, so that the rounds come to an end.
  */
-export function chooseDemands(context: DemandContext, before: Demands, isLate: boolean): Asked {
-  const maker = new DemandMaker(context, before, isLate);
+export function chooseDemands(context: DemandContext, before: Demands, stage: Stage): Asked {
+  const maker = new DemandMaker(context, before, stage);
   maker.askForDrop();
   maker.askForHeat();
   maker.askForFuses();
@@ -77,16 +81,21 @@ interface ChoiceOfWire {
 class DemandMaker {
   /** asked for each edge of the grid */
   private readonly asked: (SizeDemand | undefined)[] = [];
+  /** asked for by the heat in the round before, and to be looked at again */
+  private readonly warm = new Map<number, SizeDemand>();
   private massG = 0;
 
   constructor(
     private readonly context: DemandContext,
     before: Demands,
-    isLate: boolean,
+    stage: Stage,
   ) {
     for (const [loomId, demands] of before)
-      for (const [wireId, demand] of demands)
-        if (isLate || demand.ruledBy !== 'drop') this.asked[context.edgeOf.get(loomId)!.get(wireId)!] = demand;
+      for (const [wireId, demand] of demands) {
+        const edge = context.edgeOf.get(loomId)!.get(wireId)!;
+        if (stage === 'adding' || (stage === 'fitting' && demand.ruledBy !== 'drop')) this.asked[edge] = demand;
+        else if (demand.ruledBy === 'heat') this.warm.set(edge, demand);
+      }
   }
 
   listDemands(before: Demands): Demands {
@@ -155,9 +164,12 @@ class DemandMaker {
       for (const { segmentId, middleC, limitC, wattsPerM, ambientC } of heats) {
         if (limitC === null || wattsPerM === 0) continue;
         const most = limitC - standard.heatMarginK;
-        if (middleC !== null && middleC <= most) continue;
+        const isOver = middleC === null || middleC > most;
+        if (!isOver && this.warm.size === 0) continue;
         const at = bundles.findIndex((one) => one.segmentId === segmentId);
         const { sections } = bundles[at]!;
+        const wasWarm = (id: string) => this.warm.has(edgeOf.get(loomId)!.get(id)!);
+        if (!isOver && !sections.some(({ elements }) => elements.some((ids) => ids.some(wasWarm)))) continue;
         const covering = coverings[at]!;
         for (const { elements, odMm } of sections) {
           if (odMm === 0) continue;
@@ -181,13 +193,18 @@ class DemandMaker {
             thicker.one.conductor = thicker.to!;
             sum += watts(thicker.one);
           }
-          for (const { edge, was, conductor } of here)
-            if (conductor !== was)
-              this.ask(edge, {
-                conductor,
-                ruledBy: 'heat',
-                because: `with ${toSizeWords(was)} the middle of the bundle would ${middleC === null ? 'heat up without end' : `reach ${middleC.toFixed(0)} °C`}; the shop keeps ${most} °C`,
-              });
+          for (const { edge, was, conductor } of here) {
+            if (conductor === was) continue;
+            const start = `with ${toSizeWords(was)} the middle of the bundle would`;
+            const known = this.warm.get(edge);
+            const would = middleC === null ? 'heat up without end' : isOver ? `reach ${middleC.toFixed(0)} °C` : 'be too warm';
+            this.ask(
+              edge,
+              known?.conductor === conductor && known.because.startsWith(start)
+                ? known
+                : { conductor, ruledBy: 'heat', because: `${start} ${would}; the shop keeps ${most} °C` },
+            );
+          }
         }
       }
     }

@@ -2,7 +2,7 @@ import type { ShopStandard } from '../../catalogue';
 import type { Job } from '../../model';
 import type { RoutedLoom } from '../routeLoom';
 import type { LoomPlan, SizedWire } from '../types';
-import { chooseDemands, type Asked, type CopperStore, type Demands } from './chooseDemands';
+import { chooseDemands, type Asked, type CopperStore, type Demands, type Stage } from './chooseDemands';
 import { chooseProtections, listGuards } from './chooseProtections';
 import { toPinKey, type Grid } from './createGrid';
 import type { Flows } from './measureFlows';
@@ -58,7 +58,7 @@ export interface PoweredLooms {
   protections: readonly PlannedProtection[];
   loads: readonly MeasuredLoad[];
   /** before: of the round before */
-  ask: (before: Demands, isLate: boolean) => Asked;
+  ask: (before: Demands, stage: Stage) => Asked;
   write: (numberOf: (loomId: string, wireId: string) => string) => Omit<PowerPlan, 'rounds' | 'settled' | 'copper'>;
 }
 
@@ -102,7 +102,7 @@ export function createPower(
     return {
       protections,
       loads,
-      ask: (before, isLate) => chooseDemands({ looms, wires, edgeOf, budgets, protections, guarded, standard, store }, before, isLate),
+      ask: (before, stage) => chooseDemands({ looms, wires, edgeOf, budgets, protections, guarded, standard, store }, before, stage),
       write: (numberOf) => ({
         modeIds: flows.modeIds,
         nets: listNets(grid, flows),
