@@ -2,8 +2,10 @@ import { MantineProvider } from '@mantine/core';
 import { render } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { applyEdit, CATALOGUE, changeDocument, listFindings, plan, type EditOperation, type Job } from 'wattograph-core';
-import { StoreProvider } from '../client/jobContext';
+import { createInlet } from 'wattograph-core/demo';
+import { StoreProvider, usePlannedLoom, type PlannedLoom } from '../client/jobContext';
 import type { JobState, JobStore } from '../client/jobStore';
+import { CursorProvider } from '../ui/cursor';
 
 /** An open job without a server: edits are applied at once and their labels kept. */
 export class FakeStore {
@@ -40,7 +42,7 @@ export class FakeStore {
 
   edit = (label: string, recipe: (draft: Job) => void): void => {
     this.labels.push(label);
-    this.state = { ...this.state, document: changeDocument(this.state.document, recipe) };
+    this.state = { ...this.state, document: changeDocument(this.state.document, recipe), before: this.state.result };
     this.plan();
     this.listeners.forEach((listener) => listener());
   };
@@ -65,4 +67,26 @@ export function renderWith(store: FakeStore, children: ReactNode) {
       <StoreProvider store={store as unknown as JobStore}>{children}</StoreProvider>
     </MantineProvider>,
   );
+}
+
+/** Show something of a planned loom of an open job, with a cursor; by default of the inlet loom of the demo, changed as a test needs it. */
+export function openLoom(
+  part: (planned: PlannedLoom) => ReactNode,
+  change: (job: Job) => void = () => undefined,
+  { job, loomId } = { job: createInlet(), loomId: 'inlet' },
+): FakeStore {
+  change(job);
+  const store = new FakeStore(job);
+  renderWith(
+    store,
+    <CursorProvider>
+      <OfLoom loomId={loomId} part={part} />
+    </CursorProvider>,
+  );
+  return store;
+}
+
+function OfLoom({ loomId, part }: { loomId: string; part: (planned: PlannedLoom) => ReactNode }) {
+  const planned = usePlannedLoom(loomId);
+  return planned ? part(planned) : null;
 }

@@ -1,14 +1,14 @@
 import { act, fireEvent, screen, within } from '@testing-library/react';
 import type { Job } from 'wattograph-core';
 import { createInlet, createSkerry } from 'wattograph-core/demo';
-import { usePlannedLoom } from '../client/jobContext';
+import type { PlannedLoom } from '../client/jobContext';
 import { type } from '../testing/act';
-import { FakeStore, renderWith } from '../testing/fakeStore';
-import { CursorProvider, useCursorStore } from './cursor';
+import { openLoom } from '../testing/fakeStore';
+import { useCursorStore } from './cursor';
 import { SectionPanel } from './SectionPanel';
 
-function Show({ loomId }: { loomId: string }) {
-  const planned = usePlannedLoom(loomId);
+/** The section with a field to put the cursor: "segment offset". */
+function Show({ planned }: { planned: PlannedLoom }) {
   const cursor = useCursorStore();
   const go = (text: string) => {
     const [segmentId, offsetMm] = text.split(' ');
@@ -17,18 +17,12 @@ function Show({ loomId }: { loomId: string }) {
   return (
     <>
       <input aria-label="cursor" onChange={(event) => go(event.target.value)} />
-      {planned && <SectionPanel planned={planned} />}
+      <SectionPanel planned={planned} />
     </>
   );
 }
 const open = (job: Job, loomId = Object.keys(job.looms)[0]!) => {
-  const store = new FakeStore(job);
-  renderWith(
-    store,
-    <CursorProvider>
-      <Show loomId={loomId} />
-    </CursorProvider>,
-  );
+  const store = openLoom((planned) => <Show planned={planned} />, undefined, { job, loomId });
   const plan = store.get().result!.looms.find((one) => one.loomId === loomId)!;
   const cut = (segmentId: string, offsetMm = 1) => type('cursor', `${segmentId} ${offsetMm}`);
   return { plan, cut };

@@ -1,22 +1,10 @@
 import { fireEvent, screen, within } from '@testing-library/react';
 import { CATALOGUE, type Job } from 'wattograph-core';
-import { createInlet } from 'wattograph-core/demo';
-import { usePlannedLoom } from '../../client/jobContext';
 import { choose, listOptions, press, type } from '../../testing/act';
-import { FakeStore, renderWith } from '../../testing/fakeStore';
+import { openLoom, type FakeStore } from '../../testing/fakeStore';
 import { CircuitsTable } from './CircuitsTable';
 
-function Show() {
-  const planned = usePlannedLoom('inlet');
-  return planned ? <CircuitsTable planned={planned} /> : null;
-}
-const open = (change: (job: Job) => void = () => undefined) => {
-  const job = createInlet();
-  change(job);
-  const store = new FakeStore(job);
-  renderWith(store, <Show />);
-  return store;
-};
+const open = (change?: (job: Job) => void) => openLoom((planned) => <CircuitsTable planned={planned} />, change);
 const circuits = (store: FakeStore) => store.job.looms.inlet!.circuits;
 const isKeepable = () => !screen.getByRole<HTMLButtonElement>('button', { name: 'Keep circuit' }).disabled;
 

@@ -1,54 +1,33 @@
 import { fireEvent, screen, within } from '@testing-library/react';
 import type { Job } from 'wattograph-core';
-import { createInlet } from 'wattograph-core/demo';
-import { usePlannedLoom } from '../../client/jobContext';
-import { FakeStore, renderWith } from '../../testing/fakeStore';
-import { CursorProvider } from '../../ui/cursor';
+import { write } from '../../testing/act';
+import { openLoom, type FakeStore } from '../../testing/fakeStore';
 import { LengthsTable } from './LengthsTable';
 
-function Show() {
-  const planned = usePlannedLoom('inlet');
-  return planned ? <LengthsTable planned={planned} /> : null;
-}
-const open = (change: (job: Job) => void = () => undefined) => {
-  const job = createInlet();
-  change(job);
-  const store = new FakeStore(job);
-  renderWith(
-    store,
-    <CursorProvider>
-      <Show />
-    </CursorProvider>,
-  );
-  return store;
-};
-const type = (label: string, value: string) => {
-  fireEvent.change(screen.getByLabelText(label), { target: { value } });
-  fireEvent.blur(screen.getByLabelText(label));
-};
+const open = (change?: (job: Job) => void) => openLoom((planned) => <LengthsTable planned={planned} />, change);
 const segment = (store: FakeStore, id: string) => store.job.looms.inlet!.segments[id]!;
 
 describe('lengths', () => {
   test('a length is kept when it is one, with a decimal comma too', () => {
     const store = open();
-    type('Length of primary rail to injector 1', '141,5');
+    write('Length of primary rail to injector 1', '141,5');
     expect(segment(store, 's-inj1').lengthMm).toBe(141.5);
-    for (const bad of ['0', '-4', 'long', '', '20001']) type('Length of primary rail to injector 1', bad);
+    for (const bad of ['0', '-4', 'long', '', '20001']) write('Length of primary rail to injector 1', bad);
     expect(segment(store, 's-inj1').lengthMm).toBe(141.5);
     expect(store.labels).toEqual(['primary rail to injector 1 141.5 mm']);
   });
   test('a second reading may be taken away again', () => {
     const store = open();
-    type('Second reading of primary rail to injector 1', '133');
+    write('Second reading of primary rail to injector 1', '133');
     expect(segment(store, 's-inj1').secondLengthMm).toBe(133);
-    type('Second reading of primary rail to injector 1', '');
+    write('Second reading of primary rail to injector 1', '');
     expect(segment(store, 's-inj1').secondLengthMm).toBeNull();
   });
   test('a fit gives the status, and taking it away gives the status of how it was read', () => {
     const store = open();
-    type('Fit of primary rail to injector 1', '127');
+    write('Fit of primary rail to injector 1', '127');
     expect(segment(store, 's-inj1')).toMatchObject({ fittedMm: 127, status: 'fitted', lengthMm: 130 });
-    type('Fit of primary rail to injector 1', '');
+    write('Fit of primary rail to injector 1', '');
     expect(segment(store, 's-inj1')).toMatchObject({ fittedMm: null, status: 'roped' });
   });
   test('the status "fitted" takes the length as read, any other takes the fit away', () => {
@@ -70,9 +49,9 @@ describe('lengths', () => {
   });
   test('the bore of a hole is known or not', () => {
     const store = open();
-    type('Bore of plenum bracket hole', '30');
+    write('Bore of plenum bracket hole', '30');
     expect(store.job.looms.inlet!.nodes.hole!.holeMm).toBe(30);
-    type('Bore of plenum bracket hole', '');
+    write('Bore of plenum bracket hole', '');
     expect(store.job.looms.inlet!.nodes.hole!.holeMm).toBeNull();
   });
   test('a breakout that branches leave is not taken out, a hole is', () => {

@@ -1,29 +1,13 @@
 import { screen } from '@testing-library/react';
 import { CATALOGUE, checkJob, createLookup, createTree, findStandard, type Job } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
-import { usePlannedLoom } from '../../client/jobContext';
 import { choose, listOptions, press, type } from '../../testing/act';
-import { FakeStore, renderWith } from '../../testing/fakeStore';
-import { CursorProvider } from '../../ui/cursor';
+import { openLoom, type FakeStore } from '../../testing/fakeStore';
 import { AddEndDialog, SplitDialog } from './RouteDialogs';
 
 const closed = jest.fn();
-function Show({ Dialog }: { Dialog: typeof AddEndDialog }) {
-  const planned = usePlannedLoom('inlet');
-  return planned ? <Dialog planned={planned} onClose={closed} /> : null;
-}
-const open = (Dialog: typeof AddEndDialog, change: (job: Job) => void = () => undefined) => {
-  const job = createInlet();
-  change(job);
-  const store = new FakeStore(job);
-  renderWith(
-    store,
-    <CursorProvider>
-      <Show Dialog={Dialog} />
-    </CursorProvider>,
-  );
-  return store;
-};
+const open = (Dialog: typeof AddEndDialog, change?: (job: Job) => void) =>
+  openLoom((planned) => <Dialog planned={planned} onClose={closed} />, change);
 const loom = (store: FakeStore) => store.job.looms.inlet!;
 const distances = (store: FakeStore) => {
   const tree = createTree(loom(store), findStandard(store.job, CATALOGUE));

@@ -1,11 +1,11 @@
 import { act, fireEvent, render, screen, within } from '@testing-library/react';
 import { CATALOGUE, listFindings, plan, type Finding, type Job, type PlannedWire } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
-import { useFindings, usePlannedLoom, type PlannedLoom } from '../../client/jobContext';
+import { useFindings, type PlannedLoom } from '../../client/jobContext';
 import { press } from '../../testing/act';
-import { FakeStore, renderWith } from '../../testing/fakeStore';
+import { openLoom, type FakeStore } from '../../testing/fakeStore';
 import { askReason } from '../../ui/askReason';
-import { CursorProvider, useCursor } from '../../ui/cursor';
+import { useCursor } from '../../ui/cursor';
 import { Changes } from './Changes';
 import { FindingsList } from './FindingsList';
 import { SleevesTable } from './SleevesTable';
@@ -17,26 +17,10 @@ const asked = jest.mocked(askReason);
 const answer = (reason: string) => act(() => asked.mock.calls.at(-1)![1](reason));
 beforeEach(() => asked.mockClear());
 
-function Show({ part }: { part: (planned: PlannedLoom) => React.ReactNode }) {
-  const planned = usePlannedLoom('inlet');
-  return planned ? part(planned) : null;
-}
-const open = (part: (planned: PlannedLoom) => React.ReactNode, change: (job: Job) => void = () => undefined) => {
-  const job = createInlet();
-  change(job);
-  const store = new FakeStore(job);
-  renderWith(
-    store,
-    <CursorProvider>
-      <Show part={part} />
-    </CursorProvider>,
-  );
-  return store;
-};
 const segment = (store: FakeStore, id: string) => store.job.looms.inlet!.segments[id]!;
 
 describe('sleeves', () => {
-  const sleeves = (change?: (job: Job) => void) => open((planned) => <SleevesTable planned={planned} />, change);
+  const sleeves = (change?: (job: Job) => void) => openLoom((planned) => <SleevesTable planned={planned} />, change);
   const pick = (label: string, value: string) => fireEvent.change(screen.getByLabelText(label), { target: { value } });
   test('one chosen by hand is asked for its reason, and can be computed again', () => {
     const store = sleeves();
@@ -77,7 +61,7 @@ describe('findings', () => {
       </>
     );
   }
-  const findings = (change?: (job: Job) => void) => open((planned) => <List planned={planned} />, change);
+  const findings = (change?: (job: Job) => void) => openLoom((planned) => <List planned={planned} />, change);
   const row = (words: RegExp) => within(screen.getByText(words).closest('tr')!);
   test('a fix mends what it says and its line goes', () => {
     const store = findings();
@@ -109,48 +93,39 @@ describe('findings', () => {
   });
   test('a note needs no acceptance, and no findings are said to be none', () => {
     const note: Finding = { ...listFindings(createInlet(), plan(createInlet(), CATALOGUE), CATALOGUE, null)[0]!, grade: 'note' };
-    open((planned) => <FindingsList planned={planned} findings={[note]} />);
+    openLoom((planned) => <FindingsList planned={planned} findings={[note]} />);
     expect(within(screen.getByText(/● note/).closest('tr')!).queryByRole('button', { name: 'let it stand …' })).toBeNull();
-    open((planned) => <FindingsList planned={planned} findings={[]} />);
+    openLoom((planned) => <FindingsList planned={planned} findings={[]} />);
     expect(screen.getByText('No findings: every rule that applies is kept.')).toBeTruthy();
   });
 });
 
 describe('what the last change did', () => {
-  const changes = (before: (job: Job) => void, after: (job: Job) => void) => {
-    const store = open((planned) => <Changes planned={planned} />, after);
-    const old = createInlet();
-    before(old);
-    const state = store.get();
-    Object.assign(state, { before: plan(old, CATALOGUE) });
-    renderWith(
-      store,
-      <CursorProvider>
-        <Show part={(planned) => <Changes planned={planned} />} />
-      </CursorProvider>,
-    );
-    return [...document.querySelectorAll('p.changes')].at(-1)!;
+  const changes = (recipe: (job: Job) => void) => {
+    const store = openLoom((planned) => <Changes planned={planned} />);
+    expect(screen.getByText(/^Drag a breakout/)).toBeTruthy();
+    act(() => store.edit('change', recipe));
+    return document.querySelector('p.changes')!.textContent;
   };
-  const nothing = () => undefined;
   test('a longer leg: its lengths from and to, and the mass', () => {
-    const words = changes(nothing, (job) => {
+    const words = changes((job) => {
       job.looms.inlet!.segments['s-inj1']!.lengthMm = 230;
-    }).textContent;
+    });
     expect(words).toContain('2 cut lengths N-201D 210 → 310, N-203 455 → 555');
     expect(words).toMatch(/\+\d+\.\d g$/);
   });
   test('a wire that is gone says so, and the mass goes down', () => {
-    const words = changes(nothing, (job) => {
+    const words = changes((job) => {
       delete job.looms.inlet!.circuits.c221;
-    }).textContent;
+    });
     expect(words).toContain('→ gone');
     expect(words).toMatch(/−\d+\.\d g$/);
   });
   test('a change that alters nothing says that', () => {
     expect(
-      changes(nothing, (job) => {
+      changes((job) => {
         job.looms.inlet!.circuits.c221!.name = 'air';
-      }).textContent,
+      }),
     ).toBe('The last change altered no cut length, diameter, sleeve or mass.');
   });
 });
@@ -172,11 +147,11 @@ describe('wires', () => {
     expect(wire.cutMm % 5).toBe(0);
   });
   test('with no cursor all are listed; a loom without wires says where they come from', () => {
-    open((planned) => <WiresTable planned={planned} />);
+    openLoom((planned) => <WiresTable planned={planned} />);
     const count = plan(createInlet(), CATALOGUE).looms[0]!.wires.length;
     press(`${count} under the cursor, show all ${count}`);
     expect(screen.getByRole('button', { name: `all ${count}, show those under the cursor` })).toBeTruthy();
-    open(
+    openLoom(
       (planned) => <WiresTable planned={planned} />,
       (job) => {
         job.looms.inlet!.circuits = {};
