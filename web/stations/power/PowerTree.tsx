@@ -6,6 +6,7 @@ import {
   type PinPlace,
   type PlannedLoad,
   type PlannedProtection,
+  type PlannedWire,
   type PowerPlan,
 } from 'wattograph-core';
 import { Why } from '../../ui/Why';
@@ -89,7 +90,7 @@ export const PowerTree = memo(function PowerTree({
           <th>from the battery on</th>
           <th className={styles.num}>A r.m.s.</th>
           <th>protected by</th>
-          <th>wire, ruled by</th>
+          <th>its wire, ruled by</th>
           <th>loses, of its budget</th>
         </tr>
       </thead>
@@ -199,9 +200,9 @@ function LoadRow({
   isChosen: boolean;
   onPick: (load: PlannedLoad) => void;
 }) {
-  // of its own wires the one that loses most says most
-  const worst = load.steps.filter(({ wireId, counts }) => wireId !== null && counts).sort((a, b) => b.dropV - a.dropV)[0];
-  const wire = worst && looms.find(({ loomId }) => loomId === worst.loomId)?.wires.find(({ id }) => id === worst.wireId);
+  const ways = listWires(load, looms);
+  // the wire at its own pin; what it shares with others is in the why
+  const own = ways.filter(({ way }) => way === 'out').at(-1);
   const isOff = mode !== null && load.rmsA[mode] === 0;
   const dropV = mode === null ? load.dropV : load.dropByModeV[mode]!;
   const share = load.budgetV > 0 ? dropV / load.budgetV : 0;
@@ -213,9 +214,9 @@ function LoadRow({
       <td className={styles.num}>{toA(most(load.rmsA, mode))}</td>
       <td className="faint">{load.load ?? 'load not given'}</td>
       <td>
-        {wire && (
-          <Why because={wire.because}>
-            {toSizeWords(wire.conductor)}, {wire.ruledBy}
+        {own && (
+          <Why because={<WhyWire own={own} ways={ways} />}>
+            {toSizeWords(own.wire.conductor)}, {own.wire.ruledBy}
           </Why>
         )}
       </td>
@@ -240,5 +241,45 @@ function LoadRow({
         )}
       </td>
     </tr>
+  );
+}
+
+interface WireOnWay {
+  wire: PlannedWire;
+  way: 'out' | 'back';
+  dropV: number;
+}
+
+/** Wires that count for a load, out and back. */
+const listWires = ({ steps }: PlannedLoad, looms: readonly LoomPlan[]): WireOnWay[] =>
+  steps.flatMap(({ wireId, loomId, counts, way, dropV }): WireOnWay[] => {
+    if (wireId === null || !counts) return [];
+    const wire = looms.find((one) => one.loomId === loomId)?.wires.find(({ id }) => id === wireId);
+    return wire ? [{ wire, way, dropV }] : [];
+  });
+
+function WhyWire({ own, ways }: { own: WireOnWay; ways: readonly WireOnWay[] }) {
+  return (
+    <>
+      {own.wire.number}: {own.wire.because}.
+      {ways.length > 1 && (
+        <table>
+          <tbody>
+            {ways.map(({ wire, way, dropV }) => (
+              <tr key={wire.id}>
+                <td className="faint">{way}</td>
+                <td className="mono">{wire.number}</td>
+                <td>
+                  {toSizeWords(wire.conductor)}, {wire.ruledBy}
+                </td>
+                <td className="mono" style={{ textAlign: 'right', paddingLeft: 12 }}>
+                  {(dropV * 1000).toFixed(0)} mV
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </>
   );
 }

@@ -1,4 +1,4 @@
-import { fireEvent, screen, within } from '@testing-library/react';
+import { act, fireEvent, screen, within } from '@testing-library/react';
 import { measureEvent, type Job, type LoadEvent } from 'wattograph-core';
 import { createCleanSkerry, createInlet, createSkerry } from 'wattograph-core/demo';
 import { FakeStore, renderWith } from '../../testing/fakeStore';
@@ -31,7 +31,7 @@ const type = (label: string, value: string) => {
   fireEvent.change(screen.getByLabelText(label), { target: { value } });
   fireEvent.blur(screen.getByLabelText(label));
 };
-const row = (name: string) => within(tree()).getByRole('button', { name }).closest('tr')!;
+const row = (name: string): HTMLTableRowElement => within(tree()).getByRole('button', { name }).closest('tr')!;
 
 test('from the battery through fuse, switch and channel to the load', () => {
   open(createCleanSkerry());
@@ -212,4 +212,18 @@ describe('in seconds', () => {
     fireEvent.click(screen.getByRole('button', { name: 'switched on' }));
     expect(screen.getByText(/is not given: enter both under Load/)).toBeTruthy();
   });
+});
+
+test('a load shows the wire at its own pin; what it shares with others is in the why, with what each loses', async () => {
+  open(createCleanSkerry());
+  const keypad = row('keypad 12 V supply');
+  expect(keypad.cells[3]!.textContent).toBe('AWG 22, minimum');
+  await act(async () => {
+    fireEvent.mouseEnter(keypad.cells[3]!.firstElementChild!);
+    fireEvent.focus(keypad.cells[3]!.firstElementChild!);
+    await Promise.resolve();
+  });
+  const ways = screen.getAllByText(/ mV$/).map((one) => one.closest('tr')!.textContent);
+  expect(ways[0]).toMatch(/^outC-\d+AWG 22, minimum\d+ mV$/);
+  expect(ways.filter((words) => words.startsWith('back')).length).toBeGreaterThan(1);
 });
