@@ -20,6 +20,7 @@ const shared = {
   transformIgnorePatterns: ['/node_modules/(?!(d3-hierarchy|linear-sum-assignment|ml-[a-z-]+|cheminfo-types|is-any-array)/)'],
   testPathIgnorePatterns: ['/node_modules/', '/.next/', '/e2e/'],
   modulePathIgnorePatterns: ['/.next/'],
+  setupFilesAfterEnv: ['<rootDir>/web/testing/patience.cjs'],
 };
 
 module.exports = {

@@ -41,7 +41,7 @@ await part('lint', () => run('npm', ['run', '--silent', 'lint']));
 await part('types', () => run('npm', ['run', '--silent', 'types']));
 await part(
   'unit tests',
-  () => run('node', ['node_modules/jest/bin/jest.js', '--json', `--outputFile=${jestReport}`]),
+  () => run('node', ['node_modules/jest/bin/jest.js', '--maxWorkers=100%', '--json', `--outputFile=${jestReport}`]),
   () => {
     const report = readReport(jestReport);
     return report && { passed: report.numPassedTests, failed: report.numFailedTests + report.numRuntimeErrorTestSuites };
