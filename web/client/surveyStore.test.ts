@@ -100,12 +100,13 @@ test('without a network entries wait on the device, outlive it, and are sent onc
     [120, 'c'],
   ] as const)
     expect(first.store.add(mark(mm, name))).toBeNull();
-  await settle();
+  await until(() => first.store.get().waiting === 3 && !first.store.get().online);
   expect(first.store.get()).toMatchObject({ waiting: 3, online: false });
   first.end();
 
   // the tab is gone; the page opens again from what the device kept
   const again = await open(server, first.id);
+  await until(() => again.store.get().waiting === 3);
   expect(again.store.get().waiting).toBe(3);
   expect(again.store.get().job.looms.inlet!.ends['n-c']!.name).toBe('c');
   server.isAway = false;
@@ -132,7 +133,7 @@ test('an answer lost on its way: the entry is sent again and counts once', async
     return answer;
   }) as unknown as typeof fetch;
   store.add(mark(100, 'a'));
-  await settle();
+  await until(() => server.version === 1 && !isLost && store.get().waiting === 1);
   expect([server.version, store.get().waiting]).toEqual([1, 1]);
   window.dispatchEvent(new Event('online'));
   await until(() => store.get().waiting === 0);
@@ -144,13 +145,14 @@ test('a page from the cache is older than what the device last had: the newer co
   const server = new FakeServer();
   const first = await open(server);
   first.store.add(mark(100, 'a'));
+  await until(() => server.version === 1 && first.store.get().waiting === 0);
   await settle();
   first.end();
   server.isAway = true;
   global.fetch = server.fetch as unknown as typeof fetch;
   const stale = new SurveyStore({ id: first.id, version: 0, document: createInlet(), undo: null, redo: null });
   const end = stale.begin();
-  await settle();
+  await until(() => stale.get().job.looms.inlet!.ends['n-a'] !== undefined);
   expect(stale.get().job.looms.inlet!.ends['n-a']!.name).toBe('a');
   end();
 });
@@ -184,7 +186,7 @@ test('undo takes a waiting entry off the device; with nothing waiting it asks th
   const { store, end } = await open(server);
   server.isAway = true;
   store.add(mark(100, 'a'));
-  await settle();
+  await until(() => store.get().waiting === 1);
   await store.undo();
   expect([store.get().waiting, store.get().job.looms.inlet!.ends['n-a']]).toEqual([0, undefined]);
   await store.undo();
@@ -199,7 +201,7 @@ test('undo right after an entry takes back that entry, not the one before it', a
   const server = new FakeServer();
   const { store, end } = await open(server);
   store.add(mark(100, 'a'));
-  await until(() => server.version === 1);
+  await until(() => server.version === 1 && store.get().waiting === 0);
   server.isAway = true;
   store.add(mark(110, 'b'));
   expect(store.get()).toMatchObject({ writing: 1, waiting: 0 });
