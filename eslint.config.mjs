@@ -9,7 +9,7 @@ const STREAM = ['units', 'model', 'catalogue', 'plan', 'check', 'make', 'draw'];
 const BESIDE = {
   edit: ['units', 'model', 'catalogue', 'plan'],
   exchange: STREAM.slice(0, 6),
-  demo: ['units', 'model', 'catalogue', 'plan', 'edit'],
+  demo: ['units', 'model', 'catalogue', 'plan', 'check', 'edit'],
 };
 const allowed = { ...Object.fromEntries(STREAM.map((folder, index) => [folder, STREAM.slice(0, index)])), ...BESIDE };
 const folders = [...STREAM, ...Object.keys(BESIDE), 'cli'];

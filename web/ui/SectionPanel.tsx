@@ -195,13 +195,17 @@ const Cut = memo(function Cut({ planned, bundle, section }: { planned: PlannedLo
               <Why
                 because={
                   <>
-                    {bundle.odMm.toFixed(2)} + 2 × {wall.toFixed(2)} wall = {covering.odOutsideMm.toFixed(2)} mm.
+                    {covering.kind === 'shrink' || covering.kind === 'adhesive-shrink'
+                      ? `The sleeve keeps the volume of its wall: ${bundle.odMm.toFixed(2)} → ${covering.odOutsideMm.toFixed(2)} mm.`
+                      : `${bundle.odMm.toFixed(2)} + 2 × ${wall.toFixed(2)} wall = ${covering.odOutsideMm.toFixed(2)} mm.`}
                     <br />
-                    Least inside bend radius: {(bundle.insideBendMm / (bundle.odMm || 1)).toFixed(0)} × {bundle.odMm.toFixed(1)} mm.
+                    Least inside bend radius: {(covering.insideBendMm / (covering.odOutsideMm || 1)).toFixed(0)} ×{' '}
+                    {covering.odOutsideMm.toFixed(1)} mm
+                    {bundle.isStiff ? ', for a screen or a heavy conductor lies in it' : ''}.
                   </>
                 }
               >
-                {covering.odOutsideMm.toFixed(1)} mm, ≥ {bundle.insideBendMm.toFixed(0)}
+                {covering.odOutsideMm.toFixed(1)} mm, ≥ {covering.insideBendMm.toFixed(0)}
               </Why>
             </td>
           </tr>

@@ -17,17 +17,17 @@ export interface CableItem {
 const ENCLOSE = [0, 1, 2, 2.1547, 2.4142];
 
 /** Nominal: cores as the wire table has them, a braided screen 0.25 mm and a jacket 0.2 mm thick. */
-function cable(conductors: number, size: string, screened: boolean): CableItem {
-  const core = WIRE_TABLES.etfe.find((one) => one.size === size)!;
+function cable(conductors: number, size: string, screened: boolean, table: 'etfe' | 'etfe-plated' = 'etfe'): CableItem {
+  const core = WIRE_TABLES[table].find((one) => one.size === size)!;
   const wallMm = (screened ? 0.25 : 0) + 0.2;
   const odMm = Math.round(100 * (ENCLOSE[conductors]! * core.odMm + 2 * wallMm)) / 100;
   // braid at about 85 % cover and jacket, by their area
   const around = Math.PI * (odMm - wallMm) * (screened ? 0.25 * 8.96 * 0.5 + 0.2 * 1.75 : 0.2 * 1.75);
   return {
-    id: `etfe-${conductors}x${size}${screened ? 's' : ''}`,
-    name: `${conductors} × AWG ${size}${screened ? ', screened' : ''}`,
+    id: `${table}-${conductors}x${size}${screened ? 's' : ''}`,
+    name: `${conductors} × AWG ${size}${screened ? ', screened' : ''}${table === 'etfe' ? '' : ', plated, 200 °C'}`,
     conductors,
-    table: 'etfe',
+    table,
     size,
     screened,
     odMm,
@@ -47,4 +47,8 @@ export const CABLES: readonly CableItem[] = [
   cable(4, '24', true),
   cable(4, '22', true),
   cable(4, '22', false),
+  cable(2, '24', true, 'etfe-plated'),
+  cable(2, '22', true, 'etfe-plated'),
+  cable(3, '24', true, 'etfe-plated'),
+  cable(3, '22', true, 'etfe-plated'),
 ];

@@ -67,6 +67,10 @@ export function createLookup(catalogue: Catalogue): CatalogueLookup {
     deviceTemplateIds: Object.keys(catalogue.devices),
     standardIds: Object.keys(catalogue.standards),
     cableIds: catalogue.cables.map(({ id }) => id),
-    sizes: { etfe: catalogue.wires.etfe.map(({ size }) => size), thinwall: catalogue.wires.thinwall.map(({ size }) => size) },
+    sizes: {
+      etfe: catalogue.wires.etfe.map(({ size }) => size),
+      'etfe-plated': catalogue.wires['etfe-plated'].map(({ size }) => size),
+      thinwall: catalogue.wires.thinwall.map(({ size }) => size),
+    },
   };
 }

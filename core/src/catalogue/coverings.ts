@@ -19,7 +19,7 @@ export interface Shrink {
   name: string;
   suppliedBoreMm: number;
   recoveredBoreMm: number;
-  /** wall once recovered */
+  /** wall once fully recovered */
   wallMm: number;
   /** share of its length that it loses in shrinking */
   longitudinalChange: number;
@@ -55,15 +55,19 @@ const shrink = (kind: Shrink['kind'], supplied: number, recovered: number, wallM
 /** Every covering in the drawer, smallest first within its kind. */
 export const COVERINGS: readonly CoveringItem[] = [
   braid(2, 3.6, 3),
+  braid(2.5, 4.5, 4),
   braid(3, 5.4, 4),
   braid(4, 7.2, 6),
+  braid(5, 9, 8),
   braid(6, 10.8, 9),
   braid(8, 14.4, 12),
   braid(10, 18, 15),
   braid(13, 23.4, 19),
   braid(19, 34.2, 28),
   braid(25, 45, 38),
+  braid(32, 57.6, 50),
   braid(38, 68, 60),
+  shrink('shrink', 1.6, 0.8, 0.4, 3),
   shrink('shrink', 2.4, 1.2, 0.5, 4),
   shrink('shrink', 3.2, 1.6, 0.6, 6),
   shrink('shrink', 4.8, 2.4, 0.7, 9),

@@ -5,7 +5,8 @@ const supply = (currentA: number | null, name = '12 V supply', rest: Partial<Pin
   createPinNeed(name, 'supply', { volts: 12, currentA, load: 'electronics', ...rest });
 const five = (name = '5 V supply', currentA = 0.01) => createPinNeed(name, 'sensor-supply', { volts: 5, currentA });
 const reference = (name = 'sensor ground', noise: string | null = null) => createPinNeed(name, 'sensor-ground', { noise });
-const ground = (currentA: number | null = null, name = 'ground') => createPinNeed(name, 'power-ground', { currentA });
+/** What the supplies of its device draw comes home by it. */
+const ground = (name = 'ground') => createPinNeed(name, 'power-ground');
 const signal = (name = 'signal', rest: Partial<PinNeed> = {}) => createPinNeed(name, 'signal', rest);
 const output = (name: string, currentA: number | null, wants: PinNeed['wants'] = 'low-side', pwmHz: number | null = null) =>
   createPinNeed(name, 'output', { currentA, wants, pwmHz });
@@ -55,18 +56,16 @@ const pulses = (name: string, rest: Partial<PinNeed> = {}) => signal(name, { wan
 const contact = (name = 'switched') => signal(name, { wants: 'digital' });
 const thermistor = [hot('signal'), reference()];
 const analogue = [five(), reference(), level()];
-const solenoid = (currentA: number, pwmHz: number | null = null, load: PinNeed['load'] = 'motor') => [
-  supply(currentA, '12 V supply', { load }),
-  output('switch', currentA, 'low-side', pwmHz),
-];
+/** Switched faster than a bundle can feel: at its own frequency, or so many times a second as an engine turns. */
+const solenoid = (currentA: number, pwmHz: number | null = null, load: PinNeed['load'] = 'motor') => {
+  const cycleS = pwmHz !== null ? 1 / pwmHz : load === 'ignition' ? 0.1 : null;
+  return [supply(currentA, '12 V supply', { load, cycleS }), { ...output('switch', currentA, 'low-side', pwmHz), cycleS }];
+};
 /** A motor draws three times its current for a fifth of a second when it starts; usual figure. */
-const motor = (currentA: number) => [
-  supply(currentA, '12 V supply', { load: 'motor', inrushA: 3 * currentA, inrushMs: 200 }),
-  ground(currentA),
-];
+const motor = (currentA: number) => [supply(currentA, '12 V supply', { load: 'motor', inrushA: 3 * currentA, inrushMs: 200 }), ground()];
 /** A cold filament draws ten times its current and is warm within about 30 ms; usual figure. */
 const filament = (currentA: number, name = '12 V supply') => supply(currentA, name, { load: 'lamp', inrushA: 10 * currentA, inrushMs: 30 });
-const lamp = (currentA: number) => [filament(currentA), ground(currentA)];
+const lamp = (currentA: number) => [filament(currentA), ground()];
 
 /**
  * Kinds of device that a job picks from: generic, with usual values. Pin order is ours, currents are usual ones:
@@ -79,12 +78,7 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
   template('temp-oil', 'oil temperature', 'engine sensors', 'tarn-2', thermistor),
   template('temp-fuel', 'fuel temperature', 'fuel', 'tarn-2', thermistor),
   template('temp-gearbox', 'gearbox oil temperature', 'gearbox', 'tarn-2', thermistor),
-  template('temp-exhaust', 'exhaust temperature amplifier', 'engine sensors', 'pellow-4', [
-    supply(0.05),
-    ground(0.05),
-    level(),
-    reference(),
-  ]),
+  template('temp-exhaust', 'exhaust temperature amplifier', 'engine sensors', 'pellow-4', [supply(0.05), ground(), level(), reference()]),
   // pressures and positions: three wires
   template('press-manifold', 'manifold pressure', 'engine sensors', 'tarn-3', analogue),
   template('press-charge', 'charge pressure', 'engine sensors', 'tarn-3', analogue),
@@ -120,7 +114,7 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
   ),
   template('flow-temp', 'air flow and temperature', 'engine sensors', 'pellow-6', [
     supply(0.5),
-    ground(0.5),
+    ground(),
     reference(),
     level('flow signal'),
     hot(),
@@ -165,7 +159,7 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
   ),
   template('probe-wide', 'wideband probe controller', 'engine sensors', 'pellow-6', {
     '1': supply(3, 'heater supply', { load: 'heater' }),
-    '2': ground(3),
+    '2': ground(),
     ...bus('3', '4'),
     '5': optional(signal('analogue out')),
     '6': optional(reference('analogue return')),
@@ -220,8 +214,8 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
   template('injector', 'injector, high impedance', 'fuel', 'tarn-2', solenoid(1, null, 'ignition')),
   template('injector-low', 'injector, low impedance', 'fuel', 'tarn-2', solenoid(4, null, 'ignition'), 'wants a peak-and-hold driver'),
   template('coil-driver', 'coil with driver', 'ignition', 'pellow-4', [
-    supply(4, '12 V supply', { load: 'ignition' }),
-    ground(4),
+    supply(4, '12 V supply', { load: 'ignition', cycleS: 0.1 }),
+    ground(),
     signal('trigger', { wants: 'ignition' }),
     reference('trigger return'),
   ]),
@@ -230,13 +224,13 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
     'coil without driver',
     'ignition',
     'pellow-2',
-    [supply(1, '12 V supply', { load: 'ignition' }), output('switch', 1, 'ignition')],
+    [supply(1, '12 V supply', { load: 'ignition', cycleS: 0.1 }), { ...output('switch', 1, 'ignition'), cycleS: 0.1 }],
     'wants an ignition driver, not a low-side output; 7 A at its peak, 1 A r.m.s. at full speed',
   ),
   template('coil-pack', 'coil pack, two outputs', 'ignition', 'pellow-3', [
-    supply(6, '12 V supply', { load: 'ignition' }),
-    output('switch 1', 3, 'ignition'),
-    output('switch 2', 3, 'ignition'),
+    supply(6, '12 V supply', { load: 'ignition', cycleS: 0.1 }),
+    { ...output('switch 1', 3, 'ignition'), cycleS: 0.1 },
+    { ...output('switch 2', 3, 'ignition'), cycleS: 0.1 },
   ]),
   template('pump-fuel', 'fuel pump', 'fuel', 'brack-2', motor(9)),
   // solenoids, pumps, fans
@@ -249,20 +243,20 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
   template('pump-coolant', 'coolant pump', 'cooling', 'brack-2', motor(7)),
   template('pump-speed', 'coolant pump, speed controlled', 'cooling', 'pellow-4', [
     supply(8, '12 V supply', { load: 'motor' }),
-    ground(8),
+    ground(),
     signal('speed demand', { wants: 'low-side' }),
     optional(signal('speed reply')),
   ]),
   template('fan', 'radiator fan', 'cooling', 'brack-2', motor(14), 'starts by itself: fingers out'),
   template('fan-speed', 'radiator fan, speed controlled', 'cooling', 'pellow-4', [
     supply(13, '12 V supply', { load: 'motor' }),
-    ground(13),
+    ground(),
     signal('speed demand', { wants: 'low-side' }),
     optional(signal('fault')),
   ]),
   template('wiper', 'wiper motor', 'chassis', 'pellow-4', [
     supply(5, 'run supply', { load: 'motor', inrushA: 15, inrushMs: 200 }),
-    ground(5),
+    ground(),
     supply(5, 'park supply', { load: 'motor' }),
     contact('park switch'),
   ]),
@@ -272,9 +266,10 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
     'relay',
     'power',
     'pellow-4',
-    [supply(0.16, 'coil supply'), output('coil switch', 0.16), supply(25, 'contact feed'), supply(25, 'contact load')],
+    [supply(0.16, 'coil supply'), output('coil switch', 0.16), supply(null, 'contact feed')],
     'coil suppressed where the driver needs it',
     {
+      offers: { '4': createPinOffer('contact load', ['feed', 'high-side'], { volts: 12, limitA: 25, pwmHz: 0 }) },
       links: {
         contact: {
           name: 'contact',
@@ -282,6 +277,7 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
           a: { part: null, cavity: '3' },
           b: { part: null, cavity: '4' },
           maxA: 25,
+          peakA: 90,
           coil: { feed: '1', switch: '2' },
         },
       },
@@ -293,12 +289,19 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
       '2': createPinOffer('negative', ['battery-negative']),
     },
   }),
-  template('starter', 'starter motor', 'power', null, {
-    '1': supply(180, 'main feed', { load: 'starter' }),
-    '2': supply(8, 'solenoid', { load: 'starter' }),
-  }),
+  template(
+    'starter',
+    'starter motor',
+    'power',
+    null,
+    {
+      '1': supply(180, 'main feed', { load: 'starter', inrushA: 450, inrushMs: 80, cycleS: 50, returnBy: 'engine-case' }),
+      '2': supply(8, 'solenoid', { load: 'starter', inrushA: 40, inrushMs: 50, cycleS: 50, returnBy: 'engine-case' }),
+    },
+    'five seconds of cranking, then a rest; its current comes home by its case: an engine strap is part of its circuit',
+  ),
   template('alternator', 'alternator', 'power', null, {
-    '1': supply(null, 'output'),
+    '1': supply(null, 'output', { returnBy: 'engine-case' }),
     '2': optional(signal('charge lamp', { wants: 'digital' })),
     '3': optional(signal('sense')),
   }),
@@ -313,42 +316,54 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
       '3': signal('ignition cut in'),
       '4': signal('ignition cut out'),
       '5': optional(signal('alternator resistor in')),
-      '6': optional(ground(null, 'alternator resistor out')),
+      '6': optional(ground('alternator resistor out')),
     },
     'everything but the starter lead dies with it',
     {
       links: {
-        main: { name: 'main pole', kind: 'switch', a: { part: null, cavity: '1' }, b: { part: null, cavity: '2' }, maxA: 250, coil: null },
+        main: {
+          name: 'main pole',
+          kind: 'switch',
+          a: { part: null, cavity: '1' },
+          b: { part: null, cavity: '2' },
+          maxA: 250,
+          peakA: 1000,
+          coil: null,
+        },
       },
     },
   ),
-  template('power-module', 'power module on the bus', 'power', 'quill-26', { '1': ground(0.2), ...bus('2', '3'), '4': signal('wake') }),
+  template('power-module', 'power module on the bus', 'power', 'quill-26', {
+    '1': createPinNeed('ground', 'power-ground', { currentA: 0.2 }),
+    ...bus('2', '3'),
+    '4': signal('wake'),
+  }),
   // lamps
   template('lamp-rain', 'rain light', 'lights', 'pellow-2', lamp(0.8)),
   template('lamp-brake', 'brake light', 'lights', 'pellow-2', lamp(1.8)),
-  template('lamp-head', 'head lamp', 'lights', 'pellow-3', [filament(5, 'dip'), filament(5, 'main'), ground(10)]),
+  template('lamp-head', 'head lamp', 'lights', 'pellow-3', [filament(5, 'dip'), filament(5, 'main'), ground()]),
   template('lamp-turn', 'turn signal', 'lights', 'pellow-2', lamp(1.8)),
   template('lamp-warn', 'warning lamp', 'driver', 'pellow-2', [supply(0.1, '12 V supply', { load: 'lamp' }), output('switch', 0.1)]),
   // bus devices
-  template('bus-node', 'CAN device', 'data', 'pellow-4', { '1': supply(0.3), '2': ground(0.3), ...bus('3', '4') }),
+  template('bus-node', 'CAN device', 'data', 'pellow-4', { '1': supply(0.3), '2': ground(), ...bus('3', '4') }),
   template('display', 'display', 'driver', 'pellow-6', {
     '1': supply(0.8),
-    '2': ground(0.8),
+    '2': ground(),
     ...bus('3', '4'),
     '5': optional(signal('dim')),
     '6': optional(signal('page')),
   }),
-  template('keypad', 'keypad on the bus', 'driver', 'pellow-4', { '1': supply(0.2), '2': ground(0.2), ...bus('3', '4') }),
+  template('keypad', 'keypad on the bus', 'driver', 'pellow-4', { '1': supply(0.2), '2': ground(), ...bus('3', '4') }),
   template('logger', 'data logger', 'data', 'pellow-6', {
     '1': supply(0.5),
-    '2': ground(0.5),
+    '2': ground(),
     ...bus('3', '4'),
     '5': optional(signal('beacon')),
     '6': optional(reference()),
   }),
-  template('positioning', 'satellite receiver', 'data', 'pellow-4', { '1': supply(0.15), '2': ground(0.15), ...bus('3', '4') }),
-  template('radio', 'radio', 'driver', 'pellow-4', [supply(2), ground(2), contact('talk switch'), reference('talk return')]),
-  template('tyre', 'tyre receiver', 'data', 'pellow-4', { '1': supply(0.1), '2': ground(0.1), ...bus('3', '4') }),
+  template('positioning', 'satellite receiver', 'data', 'pellow-4', { '1': supply(0.15), '2': ground(), ...bus('3', '4') }),
+  template('radio', 'radio', 'driver', 'pellow-4', [supply(2), ground(), contact('talk switch'), reference('talk return')]),
+  template('tyre', 'tyre receiver', 'data', 'pellow-4', { '1': supply(0.1), '2': ground(), ...bus('3', '4') }),
   // switches
   template('switch', 'switch, on and off', 'driver', 'pellow-2', [contact(), reference('return')]),
   template(
@@ -356,7 +371,7 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
     'switch with lamp',
     'driver',
     'pellow-4',
-    [contact(), reference('return'), supply(0.02, 'lamp supply', { load: 'lamp' }), ground(0.02, 'lamp ground')],
+    [contact(), reference('return'), supply(0.02, 'lamp supply', { load: 'lamp' }), ground('lamp ground')],
     'four functions: a three-core cable is one short',
   ),
   template('switch-rotary', 'rotary switch with resistors', 'driver', 'tarn-3', analogue),

@@ -33,7 +33,7 @@ const rail = (group: string, limitA: number) => createPinOffer(`5 V ${group}`, [
 const sensorGround = (nth: number) => createPinOffer(`sensor ground ${nth}`, ['sensor-ground'], { group: `ground ${nth}` });
 const screen = createPinOffer('screen', ['screen']);
 const feed = (name: string, currentA: number): PinNeed => createPinNeed(name, 'supply', { volts: 12, currentA, load: 'electronics' });
-const ground = (name: string, currentA: number): PinNeed => createPinNeed(name, 'power-ground', { currentA });
+const ground = (name: string, currentA: number | null = null): PinNeed => createPinNeed(name, 'power-ground', { currentA });
 const can = (high: number, bus: string) => couple(high, `CAN ${bus}`, { can: ['can'], group: bus });
 const canNeeds = (high: string, low: string): Record<string, PinNeed> => ({
   [high]: createPinNeed('CAN high', 'data', { twistWith: low }),
@@ -47,22 +47,26 @@ const link = (
   maxA: number,
   other: string | null = null,
   coil: TemplateLink['coil'] = null,
+  peakA: number | null = null,
 ): TemplateLink => ({
   name,
   kind,
   a: { part: other, cavity: from },
   b: { part: null, cavity: to },
   maxA,
+  peakA,
   coil,
 });
 
 const channel = (limitA: number, offset: number) => (nth: number) =>
   createPinOffer(`channel ${nth + offset}`, ['feed', 'high-side'], { volts: 12, limitA, pwmHz: 0, suppressed: true });
+/** A channel lets so many times its largest current through for the time of an inrush window. */
+const CHANNEL_PEAK = 6;
 const channels = (from: number, to: number, maxA: number, offset: number): Record<string, TemplateLink> =>
   Object.fromEntries(
     Array.from({ length: to - from + 1 }, (_, index) => [
       `ch${index + 1 + offset}`,
-      link('channel', `channel ${index + 1 + offset}`, '1', String(from + index), maxA, 'sluice-feed'),
+      link('channel', `channel ${index + 1 + offset}`, '1', String(from + index), maxA, 'sluice-feed', null, CHANNEL_PEAK * maxA),
     ]),
   );
 const fuses = (from: number, to: number, maxA: number): Record<string, TemplateLink> =>
@@ -102,11 +106,11 @@ export const HOSTS: Readonly<Record<string, DeviceTemplate>> = {
     pins: {
       '1': feed('controller supply', 1.2),
       '2': { ...feed('bridge supply', 4), load: 'motor' },
-      '3': ground('power ground 1', 0.2),
-      '4': ground('power ground 2', 0.2),
-      '5': ground('power ground 3', 0.2),
-      '20': ground('power ground 4', 0.2),
-      '21': ground('power ground 5', 0.2),
+      '3': ground('power ground 1'),
+      '4': ground('power ground 2'),
+      '5': ground('power ground 3'),
+      '20': ground('power ground 4'),
+      '21': ground('power ground 5'),
     },
     offers: {
       ...can(6, 'bus 1'),
@@ -119,7 +123,7 @@ export const HOSTS: Readonly<Record<string, DeviceTemplate>> = {
       '25': createPinOffer('wake out', ['high-side'], { volts: 12, limitA: 0.5, pwmHz: 0 }),
       '26': screen,
     },
-    note: 'key B; five power grounds share what the outputs sink',
+    note: 'key B; five power grounds share what it draws and what its outputs sink',
   }),
   'orrery-c': part('controller', {
     name: 'Orrery E4, plug C',
@@ -214,6 +218,12 @@ export const HOSTS: Readonly<Record<string, DeviceTemplate>> = {
     familyId: null,
     offers: { '1': createPinOffer('negative', ['battery-negative']) },
     note: 'off first, on last',
+  }),
+  'engine-block': part('power', {
+    name: 'stud on the engine block',
+    familyId: null,
+    offers: { '1': createPinOffer('engine block', ['engine-block']) },
+    note: 'what is bolted to the engine returns here: a strap from it to the chassis or to battery negative',
   }),
   'ground-stud': part('power', {
     name: 'ground stud on the chassis',

@@ -1,7 +1,11 @@
-/** A crimp barrel for a splice, by the sum of conductor areas on its fuller side. */
+/** Butt: crimped side by side, wires of each side in their own half. Parallel: all wires lie together in one crimp. */
+export type BarrelKind = 'butt' | 'parallel';
+
+/** A crimp barrel for a splice, by the conductor area on its fuller side, or of all its wires where it is a parallel one. */
 export interface SpliceBarrel {
   id: string;
   name: string;
+  kind: BarrelKind;
   minAreaMm2: number;
   maxAreaMm2: number;
   lengthMm: number;
@@ -9,7 +13,11 @@ export interface SpliceBarrel {
   tool: string;
   /** adhesive sleeve that closes over the finished joint, bore supplied */
   sleeveBoreMm: number;
+  sleeveMm: number;
+  /** over the closed sleeve */
+  sleevedOdMm: number;
   massG: number;
+  sleeveMassG: number;
 }
 
 /** A ring terminal, by stud and conductor area. */
@@ -24,40 +32,42 @@ export interface Ring {
   massG: number;
 }
 
+const barrel = (
+  nest: number,
+  kind: BarrelKind,
+  minAreaMm2: number,
+  maxAreaMm2: number,
+  lengthMm: number,
+  stripMm: number,
+  sleeveBoreMm: number,
+  sleevedOdMm: number,
+  massG: number,
+): SpliceBarrel => ({
+  id: kind === 'butt' ? `barrel-${nest}` : `parallel-${nest}`,
+  name: `${kind === 'butt' ? 'splice barrel' : 'parallel barrel'} ${minAreaMm2.toFixed(1)}–${maxAreaMm2.toFixed(1)} mm²`,
+  kind,
+  minAreaMm2,
+  maxAreaMm2,
+  lengthMm,
+  stripMm,
+  tool: kind === 'butt' ? `barrel crimper, nest ${nest}` : `barrel crimper, nest P${nest}`,
+  sleeveBoreMm,
+  sleeveMm: lengthMm + 22,
+  sleevedOdMm,
+  massG,
+  sleeveMassG: Number((0.03 * sleevedOdMm * (lengthMm + 22) * 0.35).toFixed(1)),
+});
+
 export const BARRELS: readonly SpliceBarrel[] = [
-  {
-    id: 'barrel-1',
-    name: 'splice barrel 0.3–0.8 mm²',
-    minAreaMm2: 0.3,
-    maxAreaMm2: 0.8,
-    lengthMm: 8,
-    stripMm: 7,
-    tool: 'barrel crimper, nest 1',
-    sleeveBoreMm: 3.2,
-    massG: 0.3,
-  },
-  {
-    id: 'barrel-2',
-    name: 'splice barrel 0.8–2.0 mm²',
-    minAreaMm2: 0.8,
-    maxAreaMm2: 2.0,
-    lengthMm: 10,
-    stripMm: 8,
-    tool: 'barrel crimper, nest 2',
-    sleeveBoreMm: 4.8,
-    massG: 0.6,
-  },
-  {
-    id: 'barrel-3',
-    name: 'splice barrel 2.0–5.5 mm²',
-    minAreaMm2: 2.0,
-    maxAreaMm2: 5.5,
-    lengthMm: 14,
-    stripMm: 10,
-    tool: 'barrel crimper, nest 3',
-    sleeveBoreMm: 6.4,
-    massG: 1.4,
-  },
+  barrel(1, 'butt', 0.3, 0.8, 8, 7, 3.2, 3.0, 0.3),
+  barrel(2, 'butt', 0.8, 2.0, 10, 8, 4.8, 4.2, 0.6),
+  barrel(3, 'butt', 2.0, 5.5, 14, 10, 6.4, 5.6, 1.4),
+  barrel(4, 'butt', 5.5, 12, 18, 13, 9.5, 8.2, 2.8),
+  barrel(5, 'butt', 12, 22, 22, 16, 12.7, 11, 4.6),
+  barrel(1, 'parallel', 0.5, 1.6, 7, 8, 4.8, 4.0, 0.4),
+  barrel(2, 'parallel', 1.6, 4.0, 9, 10, 6.4, 5.4, 0.9),
+  barrel(3, 'parallel', 4.0, 11, 13, 13, 9.5, 7.8, 2.2),
+  barrel(4, 'parallel', 11, 25, 18, 16, 12.7, 10.6, 4.4),
 ];
 
 const ring = (studMm: number, minAreaMm2: number, maxAreaMm2: number, nest: number, massG: number): Ring => ({

@@ -1,4 +1,5 @@
-import type { CoveringKind, Load, MeasureMethod } from '../model';
+import type { CoveringKind, Load, MeasureMethod, WireTable } from '../model';
+import type { BarrelKind } from './joints';
 
 /** Where a shop stands on each question of practice; every default of a calculation is a field here. */
 export interface ShopStandard {
@@ -9,13 +10,15 @@ export interface ShopStandard {
   reterminations: number;
   reterminationMm: number;
   /** smallest size for hand-crimped single wires, by wire table */
-  minimumSize: Record<'etfe' | 'thinwall', string>;
+  minimumSize: Record<WireTable, string>;
   /** wire that one splice must save to be worth making */
   spliceCostMm: number;
   spliceFromBreakoutMm: number;
   spliceFromConnectorMm: number;
   spliceApartMm: number;
+  /** wires on one side of a splice */
   spliceMostWires: number;
+  barrelKind: BarrelKind;
   ringsOnStud: number;
   /** spread of a measured length, σ = a + b · length */
   sigma: Record<MeasureMethod, { aMm: number; share: number }>;
@@ -23,8 +26,10 @@ export interface ShopStandard {
   /** covering where the zone asks for nothing in particular */
   covering: Exclude<CoveringKind, 'none'>;
   shrinkOverlapMm: number;
-  /** what the wire that this shop buys stands for good, °C: aerospace wire is 150 tinned or 200 silvered, thin-wall 105 or 125 */
-  insulationLimitC: Record<'etfe' | 'thinwall', number>;
+  /** a braid grips what is so many times its relaxed bore, and more */
+  braidGrip: number;
+  /** what the wire that this shop buys stands for good, °C: ETFE 150 on tinned, 200 on plated copper; thin-wall 105 (PVC) or 125 (cross-linked) */
+  insulationLimitC: Record<WireTable, number>;
   /** a bundle's middle stays this much below what its insulation stands, K */
   heatMarginK: number;
   /** highest place of use, m above the sea: thin air cools less */
@@ -32,17 +37,25 @@ export interface ShopStandard {
   /** what "hot" ticked at the vehicle counts as, °C */
   hotTickC: number;
   /** short-time limit of the insulation, for faults, °C */
-  insulationShortC: Record<'etfe' | 'thinwall', number>;
+  insulationShortC: Record<WireTable, number>;
   /** share of the source's voltage that a load's wires may take, out and back; null: where the kind of load is not known */
   dropShare: Record<Load, number>;
   contactMilliohm: number;
   spliceMilliohm: number;
   /** a ring bolted to its stud, mΩ */
   ringMilliohm: number;
-  /** what a fuse, relay, switch or channel drops at its largest current, V */
+  /** what a fuse drops at its rating, V */
+  fuseFullV: number;
+  /** what a relay, switch or channel drops at its largest current, V */
   linkFullV: number;
   /** share of the source's voltage from the battery to the boxes that feed the loads, and back from the ground studs, all on */
   feedShare: number;
+  /** share of its budget that a load may lose from the plug on through which something outside the job feeds it */
+  aloneShare: number;
+  /** a load that turns on and off within so long is felt by its bundle as its r.m.s. current, s: short against the minutes that takes */
+  shortCycleS: number;
+  /** wire between the battery and its first fuse, mm: it carries the battery's whole fault current */
+  unfusedMm: number;
   /** conductor temperature taken where no zone is known, °C */
   unknownZoneC: number;
   /** blade fuse: continuous load per rating at 25 °C, and what it loses for each K above */
@@ -71,6 +84,12 @@ export interface ShopStandard {
   pullToSeatFreeMm: number;
   /** bared conductor at a flying tail */
   tailStripMm: number;
+  /** ties along a run, and turns of tape round each fork and the datum */
+  tieEveryMm: number;
+  tapeTurns: number;
+  /** a feed or return above this is proved by millivolts, A, at so many amperes of a limited supply */
+  millivoltAboveA: number;
+  millivoltTestA: number;
   /** a shorter piece of wire is not kept */
   leastOffcutMm: number;
   bendFactor: number;
@@ -86,12 +105,13 @@ export const LARKHOLLOW: ShopStandard = {
   cutIncrementMm: 5,
   reterminations: 2,
   reterminationMm: 8,
-  minimumSize: { etfe: '22', thinwall: '0.5' },
+  minimumSize: { etfe: '22', 'etfe-plated': '22', thinwall: '0.5' },
   spliceCostMm: 250,
   spliceFromBreakoutMm: 40,
   spliceFromConnectorMm: 75,
   spliceApartMm: 40,
   spliceMostWires: 5,
+  barrelKind: 'butt',
   ringsOnStud: 4,
   sigma: {
     tape: { aMm: 5, share: 0.005 },
@@ -104,17 +124,22 @@ export const LARKHOLLOW: ShopStandard = {
   roughExtraMm: 50,
   covering: 'shrink',
   shrinkOverlapMm: 10,
-  insulationLimitC: { etfe: 200, thinwall: 105 },
+  braidGrip: 1.1,
+  insulationLimitC: { etfe: 150, 'etfe-plated': 200, thinwall: 125 },
   heatMarginK: 20,
   altitudeM: 0,
   hotTickC: 150,
-  insulationShortC: { etfe: 250, thinwall: 160 },
+  insulationShortC: { etfe: 250, 'etfe-plated': 250, thinwall: 250 },
   dropShare: { electronics: 0.01, ignition: 0.03, motor: 0.04, heater: 0.04, lamp: 0.05, starter: 0.06 },
   contactMilliohm: 2,
   spliceMilliohm: 1,
   ringMilliohm: 0.2,
+  fuseFullV: 0.075,
   linkFullV: 0.06,
   feedShare: 0.02,
+  aloneShare: 1,
+  shortCycleS: 60,
+  unfusedMm: 200,
   unknownZoneC: 60,
   fuseLoadShare: 0.75,
   fuseDeratePerK: 0.002,
@@ -132,6 +157,10 @@ export const LARKHOLLOW: ShopStandard = {
   lookAlikeReachMm: 250,
   pullToSeatFreeMm: 60,
   tailStripMm: 8,
+  tieEveryMm: 100,
+  tapeTurns: 4,
+  millivoltAboveA: 5,
+  millivoltTestA: 5,
   leastOffcutMm: 300,
   bendFactor: 6,
   bendFactorHeavy: 10,
@@ -146,6 +175,6 @@ export const LARKHOLLOW_PLAIN: ShopStandard = {
   cutIncrementMm: 10,
   reterminations: 1,
   covering: 'braid',
-  insulationLimitC: { etfe: 150, thinwall: 105 },
+  barrelKind: 'parallel',
   stances: { bundle: 1, covering: 1, donor: 0, colour: 1, power: 1 },
 };

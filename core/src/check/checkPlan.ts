@@ -8,7 +8,9 @@ import { checkBuses, checkRails, checkScreens, checkSpares, checkTracks } from '
 import { checkNets } from './power/checkNets';
 import { checkCoils, checkSuppression } from './power/checkCoils';
 import { checkParts } from './power/checkParts';
-import { checkDirect, checkDrops, checkModes, checkProtections, checkSource } from './power/checkProtections';
+import { checkDirect, checkDrops, checkModes, checkProtections, checkSource, checkWholeWays } from './power/checkProtections';
+import { checkReturns, checkUncounted, checkUnfused } from './power/checkReturns';
+import { checkScreenedPins } from './power/checkScreenedPins';
 import { checkAdhesive } from './rules/checkAdhesive';
 import { checkBundleHeat } from './rules/checkBundleHeat';
 import { checkBarrels } from './rules/checkBarrels';
@@ -30,6 +32,7 @@ import { checkRequiredPins } from './rules/checkRequiredPins';
 import { checkSlideOn } from './rules/checkSlideOn';
 import { checkSplicePlaces } from './rules/checkSplicePlaces';
 import { checkStuds } from './rules/checkStuds';
+import { checkZoneHeat } from './rules/checkZoneHeat';
 import { checkWireNumbers } from './checkWireNumbers';
 import type { Finding, Grade, JobRule, Rule } from './types';
 
@@ -55,6 +58,7 @@ export const RULES = {
   EN5: checkContactCurrent,
   PO1: checkStuds,
   PO13: checkCables,
+  PO16: checkZoneHeat,
   MA2: checkLabels,
 } satisfies Record<string, Rule>;
 
@@ -72,9 +76,14 @@ export const JOB_RULES = {
   tracks: checkTracks,
   buses: checkBuses,
   screens: checkScreens,
+  screenedPins: checkScreenedPins,
   spares: checkSpares,
   protections: checkProtections,
   drops: checkDrops,
+  wholeWays: checkWholeWays,
+  returns: checkReturns,
+  uncounted: checkUncounted,
+  unfused: checkUnfused,
   modes: checkModes,
   source: checkSource,
   suppression: checkSuppression,

@@ -37,6 +37,7 @@ const CHASSIS_DEVICES = [
   box('gnd-l', 'ground stud left', 'ground-stud', ''),
   box('gnd-r', 'ground stud right', 'ground-stud', ''),
   box('gnd-d', 'ground stud lower', 'ground-stud', ''),
+  box('block', 'engine block stud', 'engine-block', ''),
   box('bat-p', 'battery positive', 'battery-positive', ''),
   box('bat-n', 'battery negative', 'battery-negative', ''),
   device('fuse', 'main fuse', 'power', 'main-fuse', 'cabin'),
@@ -89,6 +90,7 @@ const STUDS: Record<string, number> = {
   'm-ground-stud-left': 6,
   'm-ground-stud-right': 6,
   'm-ground-stud-lower': 8,
+  'm-engine-block-stud': 8,
   'm-battery-positive': 8,
   'm-battery-negative': 8,
 };
@@ -103,6 +105,7 @@ const CABLES: [string, Circuit][] = (
     ['104', 'battery to starter', 'red/yellow', 'battery-positive:2 starter-motor:1'],
     ['105', 'battery negative to chassis', 'black', 'battery-negative:1 ground-stud-lower:1'],
     ['106', 'plenum ground', 'black/white', 'ground-stud-right:1 F1:60'],
+    ['107', 'engine strap', 'black/red', 'ground-stud-lower:2 engine-block-stud:1'],
   ] as const
 ).map(([number, name, look, places]) => [
   `c${number}`,
@@ -176,7 +179,7 @@ export function addChassis(job: Job, catalogue: Catalogue): Job {
     .forEach(([id], index) => {
       done.looms.chassis!.splicePins[`${id}@m-controller-shelf`] = {
         segmentId: 'r-controller-shelf',
-        offsetMm: 310 - 40 * index,
+        offsetMm: 415 - 60 * index,
         reason: 'short stubs to the controller',
       };
     });

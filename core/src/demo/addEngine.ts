@@ -157,11 +157,16 @@ export function addEngine(job: Job, catalogue: Catalogue): Job {
   engine.ends['m-coil-2']!.key = 'B';
   // the relay's contacts are joined by the starter's own cable; this loom only looks whether they are live
   const relay = engine.ends['m-starter-relay']!.pins;
-  for (const pin of ['3', '4']) relay[pin] = createPinNeed(`${relay[pin]!.function} sense`, 'signal', { wants: 'digital' });
+  for (const [pin, what] of [
+    ['3', 'contact feed'],
+    ['4', 'contact load'],
+  ] as const)
+    relay[pin] = createPinNeed(`${what} sense`, 'signal', { wants: 'digital' });
+  engine.ends['m-starter-relay']!.offers = {};
   const pump = engine.ends['m-coolant-pump']!.pins;
   for (const [pin, need] of Object.entries(pump)) pump[pin] = { ...need, currentA: 1.8 };
   engine.ends['m-alternator']!.pins = { '1': createPinNeed('charge lamp', 'signal', { wants: 'digital' }) };
-  engine.ends['m-engine-ground-stud']!.offers = { '1': createPinOffer('engine block', ['chassis']) };
+  engine.ends['m-engine-ground-stud']!.offers = { '1': createPinOffer('engine block', ['engine-block']) };
   const inlet = made.looms.inlet!;
   const through = Object.values(inlet.circuits).flatMap((one) =>
     one.terminations

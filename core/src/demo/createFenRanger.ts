@@ -1,3 +1,4 @@
+import { CATALOGUE } from '../catalogue';
 import {
   createCircuit,
   createDevice,
@@ -5,14 +6,15 @@ import {
   createJob,
   createLoom,
   createNode,
-  createPinNeed,
   createSegment,
   fromColourWords,
   type Decision,
+  type End,
   type DonorDecision,
   type DonorWire,
   type Job,
 } from '../model';
+import { takeFixes } from './takeFixes';
 
 const wire = (
   number: string,
@@ -127,7 +129,9 @@ export function createFenRanger(): Job {
   job.donors = { old: { name: 'old loom', wires: Object.fromEntries(structuredClone(DONOR)) } };
   job.looms = { front: createFront() };
   job.devices.d14!.at = { loomId: 'front', endId: 'roadbook' };
-  return job;
+  job.devices.d7!.at = { loomId: 'front', endId: 'lamp' };
+  // a stronger contact for the lamp, as the finding offers it
+  return structuredClone(takeFixes(job, CATALOGUE, ['EN5']));
 }
 
 function createFront() {
@@ -144,14 +148,22 @@ function createFront() {
     s2: createSegment('bars', 'lamp', 410, { method: 'rope', ticks: ['wet'] }),
     s3: createSegment('bars', 'roadbook', 260, { method: 'rope', ticks: ['moving'] }),
   };
-  const pin = (kind: 'supply' | 'power-ground', name: string) => createPinNeed(name, kind, { evidence: 'measured' });
+  const pinsOf = (templateId: string): End['pins'] =>
+    Object.fromEntries(Object.entries(CATALOGUE.devices[templateId]!.pins).map(([pin, need]) => [pin, { ...need, evidence: 'measured' }]));
+  // thirty-five watts a filament
+  const lamp = Object.fromEntries(
+    Object.entries(pinsOf('lamp-head')).map(([pin, need]) => [
+      pin,
+      need.kind === 'supply' ? { ...need, currentA: 2.9, inrushA: 29 } : need,
+    ]),
+  );
   loom.ends = {
     P1: createEnd('datum', 'dash plug', 'pellow-8', { key: 'A' }),
     lamp: createEnd('lamp', 'head lamp', 'pellow-3', {
       key: 'A',
-      pins: { '1': pin('supply', 'dip'), '2': pin('supply', 'main'), '3': pin('power-ground', 'ground') },
+      pins: lamp,
     }),
-    roadbook: createEnd('roadbook', 'road book', 'pellow-6', { key: 'A' }),
+    roadbook: createEnd('roadbook', 'road book', 'pellow-6', { key: 'A', pins: pinsOf('display') }),
   };
   const circuit = (
     number: string,
@@ -183,7 +195,7 @@ function createFront() {
         ['P1', '1'],
         ['lamp', '1'],
       ],
-      5,
+      2.9,
     ),
     c2: circuit(
       '12',
@@ -194,7 +206,7 @@ function createFront() {
         ['P1', '2'],
         ['lamp', '2'],
       ],
-      5,
+      2.9,
     ),
     c3: circuit(
       '13',

@@ -50,6 +50,7 @@ export function createRandomVehicle(seed: number, wires: number): Job {
           a: { part: null, cavity: '1' },
           b: { part: null, cavity: String(2 + index) },
           maxA: 40,
+          peakA: null,
           coil: null,
         },
       ]),
@@ -142,7 +143,7 @@ function addSubLoom(job: Job, trunk: Loom, index: number, breakout: string, whol
     const currentA = whole(2, 30) / 10;
     sub.ends[endId]!.pins = {
       '1': createPinNeed('supply', 'supply', { volts: 12, currentA, load: 'motor' }),
-      '2': createPinNeed('ground', 'power-ground', { currentA }),
+      '2': createPinNeed('ground', 'power-ground'),
       '3': createPinNeed('signal', 'signal', { wants: 'analogue' }),
     };
     (['supply', 'power-ground', 'signal'] as const).forEach((kind, pin) => {

@@ -16,6 +16,7 @@ import {
 import { addChassis } from './addChassis';
 import { addEngine } from './addEngine';
 import { addTraps } from './addTraps';
+import { takeFixes } from './takeFixes';
 
 const at = (place: string) => {
   const [endId, cavity] = place.split('-') as [string, string];
@@ -34,7 +35,10 @@ const circuit = (
 ];
 const pin = (name: string, kind: Circuit['kind']) => createPinNeed(name, kind, { evidence: 'read' });
 const sensor: End['pins'] = { '1': pin('5 V supply', 'sensor-supply'), '2': pin('ground', 'sensor-ground'), '3': pin('signal', 'signal') };
-const injector: End['pins'] = { '1': pin('12 V supply', 'supply'), '2': pin('switch', 'output') };
+const switched = (currentA: number): End['pins'] => ({
+  '1': { ...pin('12 V supply', 'supply'), currentA, load: 'ignition' },
+  '2': { ...pin('switch', 'output'), currentA },
+});
 
 let made: Job | null = null;
 
@@ -50,7 +54,9 @@ export function createSkerry(): Job {
 }
 
 function makeSkerry(): Job {
-  const job = addChassis(addEngine(addInletNeeds(mendInlet(createInlet())), CATALOGUE), CATALOGUE);
+  const led = addChassis(addEngine(addInletNeeds(mendInlet(createInlet())), CATALOGUE), CATALOGUE);
+  // screened pairs into cables, plated wire where it is hot: as a planner takes the fixes that the findings offer
+  const job = structuredClone(takeFixes(led, CATALOGUE, ['CI18', 'PO16']));
   job.brief = {
     ...job.brief,
     vehicle: 'Carrow & Finch Skerry 12, rear-mid three-cylinder with a belt-driven compressor',
@@ -89,8 +95,15 @@ function addInletNeeds(job: Job): Job {
   return job;
 }
 
+let inletMade: Job | null = null;
+
 /** The inlet loom of the Skerry 12: a removable sub-loom on the plenum, with a few traps that its findings show. */
 export function createInlet(): Job {
+  inletMade ??= takeFixes(makeInlet(), CATALOGUE, ['PO16']);
+  return structuredClone(inletMade);
+}
+
+function makeInlet(): Job {
   const job = createJob('Skerry 12', 'Penhallow Hillclimb');
   for (const anchor of Object.values(job.anchors)) Object.assign(anchor, { state: 'fixed', by: 'Jun Okafor' });
   job.notes = 'Inlet loom: lifts off with the plenum. Anchors frozen at the first visit; knock leg still to be measured.';
@@ -119,13 +132,13 @@ export function createInlet(): Job {
         t3: createSegment('bk1', 'bk2', 205, { zoneId: 'engine' }),
         t4: createSegment('bk2', 'bk3', 195, { zoneId: 'engine', secondLengthMm: 196 }),
         t5: createSegment('bk3', 'bk4', 205, { zoneId: 'hot' }),
-        t6: createSegment('bk4', 'n-air', 300, { method: 'rope', zoneId: 'hot' }),
+        t6: createSegment('bk4', 'n-air', 300, { method: 'rope', zoneId: 'engine' }),
         ...legs('bk1', { inj1: [130], inj2: [165], inj3: [240] }),
         ...legs('bk2', { thr: [180, { zoneId: 'flex' }], map: [80], chg: [100] }),
         ...legs('bk3', { inj4: [130], inj5: [165, { slideOn: 'after-ends' }], inj6: [240] }),
         ...legs('bk4', {
-          byp: [140, { zoneId: 'hot' }],
-          clu: [210, { zoneId: 'hot' }],
+          byp: [140],
+          clu: [210],
           fpt: [170],
           gnd: [90],
           knk: [160, { zoneId: 'wet', method: 'estimate', status: 'guessed' }],
@@ -136,15 +149,15 @@ export function createInlet(): Job {
         ...Object.fromEntries(
           ['inj1', 'inj2', 'inj3', 'inj4', 'inj5', 'inj6'].map((id) => [
             id,
-            createEnd(`n-${id}`, ENDS[id]!, 'tarn-2', { key: 'grey', pins: injector }),
+            createEnd(`n-${id}`, ENDS[id]!, 'tarn-2', { key: 'grey', pins: switched(1) }),
           ]),
         ),
         thr: createEnd('n-thr', ENDS.thr!, 'pellow-6', { key: 'A', clocking: { radiusMm: 30, angleDeg: 90 } }),
         map: createEnd('n-map', ENDS.map!, 'tarn-3', { key: 'grey', pins: sensor }),
         chg: createEnd('n-chg', ENDS.chg!, 'tarn-3', { key: 'grey', pins: sensor }),
         fpt: createEnd('n-fpt', ENDS.fpt!, 'tarn-4', { key: 'grey', pins: { ...sensor, '4': pin('temperature signal', 'signal') } }),
-        byp: createEnd('n-byp', ENDS.byp!, 'pellow-2', { key: 'A' }),
-        clu: createEnd('n-clu', ENDS.clu!, 'pellow-2', { key: 'B' }),
+        byp: createEnd('n-byp', ENDS.byp!, 'pellow-2', { key: 'A', pins: switched(1.5) }),
+        clu: createEnd('n-clu', ENDS.clu!, 'pellow-2', { key: 'B', pins: switched(2) }),
         knk: createEnd('n-knk', ENDS.knk!, 'tarn-2', { key: 'black' }),
         air: createEnd('n-air', ENDS.air!, 'tarn-2', { key: 'grey', serviceLoopMm: 20 }),
         gnd: createEnd('n-gnd', ENDS.gnd!, null, { kind: 'ring', studMm: 6 }),
@@ -184,12 +197,12 @@ export function createInlet(): Job {
         circuit('224', 'bypass valve supply', 'supply', 'red/yellow', 'B1-24 byp-1', { currentA: 1.5 }),
         circuit('225', 'bypass valve switch', 'output', 'brown', 'B1-25 byp-2', { currentA: 1.5 }),
         circuit('226', 'compressor clutch supply', 'supply', 'red/black', 'B1-26 clu-1', {
-          currentA: 4,
-          sizePin: { size: '20', reason: '4 A over 1 m' },
+          currentA: 2,
+          sizePin: { size: '20', reason: '2 A over 1 m' },
         }),
         circuit('227', 'compressor clutch switch', 'output', 'brown/white', 'B1-27 clu-2', {
-          currentA: 4,
-          sizePin: { size: '20', reason: '4 A over 1 m' },
+          currentA: 2,
+          sizePin: { size: '20', reason: '2 A over 1 m' },
         }),
         circuit('228', 'plenum ground', 'power-ground', 'black', 'gnd-1 B1-28'),
         circuit('229', 'rail drain', 'power-ground', 'black/green', 'gnd-2 B1-29'),

@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { toSizeWords } from '../catalogue';
-import type { LoomBuild } from '../make';
+import { listCutPieces, type LoomBuild } from '../make';
 import { toColourWords, type Job } from '../model';
 import type { LoomPlan, PlannedWire } from '../plan';
 
@@ -31,19 +31,19 @@ export function toWireListCsv(job: Job, plan: LoomPlan): string {
   );
 }
 
-/** The cut list of a loom (CSV): one line a piece, in the order of the reels. */
+/** The cut list of a loom (CSV): one line a piece, in the order of the reels; a cable is one piece. */
 export function toCutListCsv(build: LoomBuild): string {
   return writeCsv(
     ['reel', 'wire', 'colour', 'size', 'rough mm', 'final mm', 'held'],
-    build.cuts.flatMap(({ reel, wires, held }) =>
-      [...wires, ...held].map((wire) => [
-        reel,
-        wire.number,
-        toColourWords(wire.colour),
-        toSizeWords(wire.conductor),
-        wire.roughMm,
-        wire.cutMm,
-        wire.heldBy.length ? 'yes' : 'no',
+    build.cuts.flatMap((cut) =>
+      listCutPieces(cut).map(({ wires, isHeld, roughMm, cutMm }) => [
+        cut.reel,
+        wires.map(({ number }) => number).join(' '),
+        cut.cableId === null ? toColourWords(wires[0]!.colour) : '',
+        toSizeWords(wires[0]!.conductor),
+        roughMm,
+        cutMm,
+        isHeld ? 'yes' : 'no',
       ]),
     ),
   );

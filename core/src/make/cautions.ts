@@ -6,6 +6,8 @@ const HOT_AIR = 'Hot-air tool parked nose-up and away from fuel; no flame on tub
 export const CAUTIONS = {
   cut: null,
   twist: 'Twisted wire under tension recoils: let it unwind before letting go.',
+  mark: null,
+  seal: null,
   thread: null,
   crimp: 'Tired hands make bad crimps: take the break, have a second person look next day. Eye protection when trimming.',
   seat: null,
@@ -16,6 +18,7 @@ export const CAUTIONS = {
   cover: HOT_AIR,
   fit: 'Battery negative off before work in the car. Pumps and fans can start by themselves. No sparks near fuel, extinguisher at hand.',
   label: null,
+  shrink: HOT_AIR,
   test: 'Loom unplugged at both ends, controllers disconnected. Airbags, traction batteries and any high voltage: qualified people only.',
   sign: null,
 } satisfies Record<Operation, string | null>;

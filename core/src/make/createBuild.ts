@@ -26,7 +26,7 @@ export function createBuild(job: Job, plan: LoomPlan, catalogue: Catalogue): Loo
     cuts: listCuts(plan),
     parts: listParts(job, plan, catalogue),
     steps: ordered.ok ? ordered.steps : [],
-    continuity: listContinuity(job, plan),
+    continuity: listContinuity(job, plan, catalogue),
   };
 }
 

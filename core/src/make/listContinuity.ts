@@ -1,9 +1,7 @@
-import type { Job } from '../model';
-import type { LoomPlan, PlannedWire } from '../plan';
+import type { Catalogue, ShopStandard } from '../catalogue';
+import type { Job, Loom } from '../model';
+import { findStandard, type LoomPlan, type PlannedWire } from '../plan';
 import { compareIds } from '../units';
-
-const CONTACT_OHM = 0.002;
-const SPLICE_OHM = 0.001;
 
 /** One pair of pins that must join, with the reading expected at 20 °C. */
 export interface ContinuityRow {
@@ -14,13 +12,18 @@ export interface ContinuityRow {
   expectedOhm: number;
   /** largest reading that passes: expected + max(20 %, 0.1 Ω) */
   mostOhm: number;
+  /** of a feed or return of much current, four-wire at a known current; null: an ohmmeter will do */
+  millivolts: { atA: number; expectedMv: number; mostMv: number } | null;
 }
 
 /**
  * Continuity table: the source of every circuit against each of its other pins. Resistance is that of the wires at 20 °C by
- * their tables, 2 mΩ a contact and 1 mΩ a splice (calculations 3 and 15).
+ * their tables, of contacts, bolted rings and splices by the shop standard (calculations 3 and 15). An ohmmeter does not see what a feed or
+ * return of much current must not have: that is proved by millivolts, within 20 %, and never looser than what its load may lose.
  */
-export function listContinuity(job: Job, plan: LoomPlan): ContinuityRow[] {
+export function listContinuity(job: Job, plan: LoomPlan, catalogue: Catalogue): ContinuityRow[] {
+  const standard = findStandard(job, catalogue);
+  const currentOf = new Map(plan.currents.map(({ wireId, designA }) => [wireId, designA ?? 0]));
   const loom = job.looms[plan.loomId]!;
   const joined = new Map<string, { wire: PlannedWire; to: string }[]>();
   const keyOf = (end: PlannedWire['from']) => (end.kind === 'cavity' ? `${end.endId} ${end.cavity}` : `splice ${end.spliceId}`);
@@ -41,9 +44,12 @@ export function listContinuity(job: Job, plan: LoomPlan): ContinuityRow[] {
         const way = ways.get(`${to.endId} ${to.cavity}`);
         if (!way) return [];
         const splices = way.passed.filter((key) => key.startsWith('splice ')).length;
-        const contacts = way.passed.length - splices;
+        const bolted = way.passed.filter((key) => !key.startsWith('splice ') && loom.ends[key.split(' ')[0]!]!.kind !== 'connector').length;
+        const contacts = way.passed.length - splices - bolted;
         const copper = way.wires.reduce((sum, { conductor, cutMm }) => sum + (conductor.r20MilliohmPerM * cutMm) / 1e6, 0);
-        const expectedOhm = copper + contacts * CONTACT_OHM + splices * SPLICE_OHM;
+        const { contactMilliohm, ringMilliohm, spliceMilliohm } = standard;
+        const expectedOhm = copper + (contacts * contactMilliohm + bolted * ringMilliohm + splices * spliceMilliohm) / 1000;
+        const loadA = Math.max(...way.wires.map(({ id }) => currentOf.get(id) ?? 0));
         return [
           {
             circuitId,
@@ -52,10 +58,33 @@ export function listContinuity(job: Job, plan: LoomPlan): ContinuityRow[] {
             wires: way.wires.map(({ number }) => number),
             expectedOhm,
             mostOhm: expectedOhm + Math.max(0.2 * expectedOhm, 0.1),
+            millivolts:
+              loadA > standard.millivoltAboveA && POWER.has(loom.circuits[circuitId]!.kind)
+                ? toMillivolts(expectedOhm, findBudget(job, standard, loom, [from, to]) / loadA, standard.millivoltTestA)
+                : null,
           },
         ];
       });
     });
+}
+
+const POWER = new Set(['supply', 'power-ground', 'output']);
+
+function toMillivolts(expectedOhm: number, budgetOhm: number, atA: number): ContinuityRow['millivolts'] {
+  const expectedMv = 1000 * expectedOhm * atA;
+  return { atA, expectedMv, mostMv: Math.max(expectedMv, Math.min(1.2 * expectedMv, 1000 * budgetOhm * atA)) };
+}
+
+/** What the load at one of two pins may lose, V; of a feed that no load is at, what a feed may. */
+function findBudget({ source }: Job, standard: ShopStandard, loom: Loom, pins: readonly { endId: string; cavity: string }[]): number {
+  const loads = pins.flatMap(({ endId, cavity }) => {
+    const { pins: needs } = loom.ends[endId]!;
+    const need = needs[cavity];
+    if (!need) return [];
+    const load = need.kind === 'supply' ? need.load : Object.values(needs).find(({ kind }) => kind === 'supply')?.load;
+    return load ? [standard.dropShare[load]] : [];
+  });
+  return (loads.length ? Math.min(...loads) : standard.feedShare) * source.volts;
 }
 
 interface Way {

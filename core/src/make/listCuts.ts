@@ -1,4 +1,4 @@
-import { toSizeWords } from '../catalogue';
+import { TABLE_WORDS, toSizeWords } from '../catalogue';
 import { toColourWords } from '../model';
 import type { LoomPlan, PlannedWire } from '../plan';
 import { compareIds } from '../units';
@@ -22,6 +22,26 @@ export interface CutGroup {
   finalMm: number;
 }
 
+/** What is cut off a reel at one stroke: a wire, or a cable with all its conductors, as long as the longest of them. */
+export interface CutPiece {
+  wires: PlannedWire[];
+  isHeld: boolean;
+  roughMm: number;
+  cutMm: number;
+}
+
+/** The pieces of a reel in the order of its list: a cable is one. */
+export function listCutPieces({ cableId, wires, held }: CutGroup): CutPiece[] {
+  const toPiece = (ones: PlannedWire[], isHeld: boolean): CutPiece => ({
+    wires: ones,
+    isHeld,
+    roughMm: Math.max(...ones.map(({ roughMm }) => roughMm)),
+    cutMm: Math.max(...ones.map(({ cutMm }) => cutMm)),
+  });
+  if (cableId !== null) return [toPiece([...wires, ...held], held.length > 0)];
+  return [...wires.map((wire) => toPiece([wire], false)), ...held.map((wire) => toPiece([wire], true))];
+}
+
 /** The cut list of a loom, reel by reel. Longest first within a reel, so that a miscut can still make a shorter wire. */
 export function listCuts(plan: LoomPlan): CutGroup[] {
   const groups = new Map<string, PlannedWire[]>();
@@ -41,7 +61,7 @@ export function listCuts(plan: LoomPlan): CutGroup[] {
       cableId: cable?.itemId ?? null,
       reel: cable
         ? `cable ${cable.groupId}, ${cable.name}`
-        : `${toSizeWords(conductor)} ${conductor.table === 'etfe' ? 'ETFE' : 'thin-wall'} ${toColourWords(colour)}`,
+        : `${toSizeWords(conductor)} ${TABLE_WORDS[conductor.table]} ${toColourWords(colour)}`,
       table: conductor.table,
       size: conductor.size,
       colour,

@@ -1,12 +1,12 @@
-import { findFamily, type Catalogue } from '../catalogue';
+import { findFamily, type Catalogue, type ShopStandard } from '../catalogue';
 import type { Job } from '../model';
-import type { LoomPlan } from '../plan';
+import { findStandard, type LoomPlan } from '../plan';
 import { compareIds } from '../units';
 import { listCuts } from './listCuts';
 
 /** One line of a parts list. Pieces are counted; wire and sleeving are also measured in mm. */
 export interface PartLine {
-  group: 'wire' | 'housing' | 'contact' | 'seal' | 'plug' | 'splice' | 'covering' | 'label';
+  group: 'wire' | 'housing' | 'contact' | 'seal' | 'plug' | 'splice' | 'covering' | 'label' | 'tie';
   id: string;
   name: string;
   pieces: number;
@@ -47,9 +47,32 @@ export function listParts(job: Job, plan: LoomPlan, catalogue: Catalogue): PartL
   }
   const plugNames = new Map(Object.values(catalogue.plugs).map(({ id, name }) => [id, name]));
   for (const { plugId } of plan.plugs) add('plug', plugId, plugNames.get(plugId)!);
-  for (const { barrelId, barrelName } of plan.barrels) if (barrelId !== null) add('splice', barrelId, barrelName);
+  const barrels = new Map(catalogue.barrels.map((one) => [one.id, one]));
+  for (const { barrelId, barrelName } of plan.barrels) {
+    if (barrelId === null) continue;
+    const { sleeveBoreMm, sleeveMm } = barrels.get(barrelId)!;
+    add('splice', barrelId, barrelName);
+    add('splice', `sleeve-${sleeveBoreMm}`, `adhesive splice sleeve ${sleeveBoreMm}, ${sleeveMm} mm a piece`, 1, sleeveMm);
+  }
+  addTies(job, plan, findStandard(job, catalogue), add);
   for (const { itemId, itemName, cutMm } of plan.coverings) if (itemId !== null) add('covering', itemId, itemName, 1, cutMm);
   const labels = new Map(catalogue.labels.map(({ id, name }) => [id, name]));
   for (const { labelId } of plan.wires) if (labelId !== null) add('label', labelId, labels.get(labelId)!, 2);
   return [...lines.values()];
+}
+
+type Add = (group: PartLine['group'], id: string, name: string, pieces?: number, lengthMm?: number | null) => void;
+
+/** Ties along every run that holds two wires or more, and tape round each fork and the datum. */
+function addTies(job: Job, plan: LoomPlan, { tieEveryMm, tapeTurns }: ShopStandard, add: Add): void {
+  const { nodes } = job.looms[plan.loomId]!;
+  const widest = new Map<string, number>();
+  for (const { segmentId, odMm, sections } of plan.bundles) {
+    const { nearNodeId, farNodeId, lengthMm } = plan.tree.segments[segmentId]!;
+    if (sections.some(({ elements }) => elements.flat().length > 1)) add('tie', 'tie', 'tie', Math.ceil(lengthMm / tieEveryMm));
+    if (odMm > 0) for (const id of [nearNodeId, farNodeId]) widest.set(id, Math.max(widest.get(id) ?? 0, odMm));
+  }
+  for (const [id, odMm] of widest)
+    if (nodes[id]!.kind === 'breakout' || nodes[id]!.kind === 'datum')
+      add('tie', 'tape', 'cloth tape', 1, Math.ceil(tapeTurns * Math.PI * odMm));
 }

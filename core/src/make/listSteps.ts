@@ -1,28 +1,17 @@
-import { findFamily, toSizeWords, type Catalogue } from '../catalogue';
-import { toColourWords, type Job, type Loom } from '../model';
-import { findStandard, type LoomPlan, type PlannedWire } from '../plan';
+import type { Catalogue } from '../catalogue';
+import type { Job, Loom } from '../model';
+import type { LoomPlan, PlannedWire } from '../plan';
 import { compareIds } from '../units';
-import { CAUTIONS } from './cautions';
+import { createItem, createStep, isTrimmed, type Need, type StepContext } from './createStep';
 import { listCuts } from './listCuts';
-import type { Operation, Step, StepItem } from './step';
-
-interface Context {
-  job: Job;
-  loom: Loom;
-  plan: LoomPlan;
-  catalogue: Catalogue;
-  wires: Map<string, PlannedWire>;
-  endsBeyond: Record<string, string[]>;
-  anchorId: string | null;
-}
-
-type Need = Step['needs'][number];
+import { listEndSteps } from './listEndSteps';
+import type { Step } from './step';
 
 /** Every step of a loom with its needs, not yet in order: the steps come from the plan, nobody types them. */
 export function listSteps(job: Job, plan: LoomPlan, catalogue: Catalogue): Step[] {
   const loom = job.looms[plan.loomId]!;
   const anchorId = Object.keys(loom.ends).find((id) => loom.ends[id]!.nodeId === plan.tree.datumId) ?? null;
-  const context: Context = {
+  const context: StepContext = {
     job,
     loom,
     plan,
@@ -48,45 +37,15 @@ export function listSteps(job: Job, plan: LoomPlan, catalogue: Catalogue): Step[
     needs: build.map(({ id }) => ({ stepId: id, because: 'the loom is tested when it is whole' })),
     tool: 'ohmmeter, 4-wire below 1 Ω',
     items: [
-      item('pairs', 'every pair joins, within its band', [...context.wires.values()], null),
-      item('isolation', 'every neighbour is isolated', [], null),
+      createItem('pairs', 'every pair joins, within its band', [...context.wires.values()], null),
+      createItem('isolation', 'every neighbour is isolated', [], null),
     ],
   });
   const sign = createStep('sign', 'sign', 'Second person looks the loom over and signs', {
     needs: [{ stepId: 'test', because: 'signed when it has passed' }],
-    items: [item('signed', 'looked over and signed', [], null)],
+    items: [createItem('signed', 'looked over and signed', [], null)],
   });
   return [...build, test, sign];
-}
-
-function createStep(id: string, operation: Operation, title: string, rest: Partial<Step>): Step {
-  return {
-    id,
-    operation,
-    title,
-    endId: null,
-    segmentId: null,
-    spliceId: null,
-    items: [],
-    tool: '',
-    parts: [],
-    caution: CAUTIONS[operation],
-    needs: [],
-    ...rest,
-  };
-}
-
-function item(id: string, words: string, wires: readonly PlannedWire[], cavity: string | null): StepItem {
-  const held = wires.filter(({ heldBy }) => heldBy.length > 0);
-  return {
-    id,
-    words,
-    wireIds: wires.map((wire) => wire.id),
-    cavity,
-    heldBecause: held.length
-      ? held.map(({ number, heldBy }) => `${number}: ${heldBy.map(({ words }) => words).join(', ')}`).join('; ')
-      : null,
-  };
 }
 
 function listEndsBeyond(loom: Loom, plan: LoomPlan): Record<string, string[]> {
@@ -101,9 +60,11 @@ function listEndsBeyond(loom: Loom, plan: LoomPlan): Record<string, string[]> {
   return beyond;
 }
 
-function listCutSteps({ plan }: Context): Step[] {
-  const toWords = ({ number, roughMm, cutMm }: PlannedWire) =>
-    roughMm > cutMm ? `${number}: cut ${roughMm} mm rough (${cutMm} final), mark both ends` : `${number}: cut ${cutMm} mm, mark both ends`;
+function listCutSteps({ plan }: StepContext): Step[] {
+  const toWords = (wire: PlannedWire) =>
+    isTrimmed(wire)
+      ? `${wire.number}: cut ${wire.roughMm} mm rough (${wire.cutMm} final), a paper flag at each end for now`
+      : `${wire.number}: cut ${wire.cutMm} mm, mark both ends`;
   return listCuts(plan).map((cut) => {
     const wires = [...cut.wires, ...cut.held];
     const longestMm = Math.max(...wires.map(({ roughMm }) => roughMm));
@@ -112,11 +73,11 @@ function listCutSteps({ plan }: Context): Step[] {
       parts: [cut.reel],
       items:
         cut.cableId === null
-          ? wires.map((wire) => item(wire.id, toWords(wire), [wire], null))
+          ? wires.map((wire) => createItem(wire.id, toWords(wire), [wire], null))
           : [
-              item(
+              createItem(
                 'cable',
-                `the cable in one piece: cut ${longestMm} mm, mark both ends; bare no core before its jacket and screen are off`,
+                `the cable in one piece: cut ${longestMm} mm, a flag at each end; bare no core before its jacket and screen are off`,
                 wires,
                 null,
               ),
@@ -125,7 +86,7 @@ function listCutSteps({ plan }: Context): Step[] {
   });
 }
 
-function listTwistSteps({ loom, plan }: Context): Step[] {
+function listTwistSteps({ loom, plan }: StepContext): Step[] {
   const groups = new Map<string, PlannedWire[]>();
   for (const wire of plan.wires) {
     const twist = loom.circuits[wire.circuitId]!.twist;
@@ -138,131 +99,13 @@ function listTwistSteps({ loom, plan }: Context): Step[] {
     const { pitchMm } = loom.circuits[wires[0]!.circuitId]!.twist!;
     return createStep(`twist.${groupId}`, 'twist', `Twist ${wires.map(({ number }) => number).join(' with ')}`, {
       tool: 'twisting jig',
-      items: [item('twisted', `one turn every ${pitchMm} mm`, wires, null)],
+      items: [createItem('twisted', `one turn every ${pitchMm} mm`, wires, null)],
       needs: [...new Set(wires.map(({ id }) => cutOf.get(id)!))].map((id) => ({ stepId: `cut.${id}`, because: 'the wires are cut first' })),
     });
   });
 }
 
-function listEndSteps(context: Context, endId: string, early: readonly Step[]): Step[] {
-  const { job, loom, plan, catalogue, wires, anchorId } = context;
-  const freeMm = findStandard(job, catalogue).pullToSeatFreeMm;
-  const terminations = plan.terminations.filter((one) => one.endId === endId);
-  if (terminations.length === 0) return [];
-  const end = loom.ends[endId]!;
-  const family = findFamily(job, catalogue, end.familyId);
-  const pullToSeat = family?.seating === 'pull-to-seat';
-  const isAnchor = endId === anchorId;
-  const before: Need[] = isAnchor
-    ? early.map(({ id }) => ({ stepId: id, because: 'the anchor end is filled first, from cut and twisted wires' }))
-    : [
-        { stepId: 'fit', because: 'device ends are closed after the trial fit' },
-        ...listSleevesBefore(context, endId),
-        { stepId: `label.${endId}`, because: 'its label does not go over the finished end' },
-      ];
-  const steps: Step[] = [];
-  if (!isAnchor) {
-    steps.push(
-      createStep(`label.${endId}`, 'label', `Slide the label of ${end.name} on`, {
-        endId,
-        parts: ['end label'],
-        items: [item('label', `"${end.name}" on the leg, not yet shrunk`, [], null)],
-        needs: [{ stepId: 'lay', because: 'the leg is laid first' }, ...listSleevesBefore(context, endId)],
-      }),
-    );
-  }
-  const wiresAt = (ids: readonly string[]) => ids.map((id) => wires.get(id)!);
-  if (pullToSeat) {
-    steps.push(
-      createStep(`thread.${endId}`, 'thread', `Lead the wires of ${end.name} through its housing`, {
-        endId,
-        needs: before,
-        parts: [family.name],
-        tool: 'by hand',
-        items: terminations.map((one) =>
-          item(
-            one.cavity,
-            `cavity ${one.cavity}: ${wiresAt(one.wireIds)
-              .map(({ number }) => number)
-              .join(', ')}, ${freeMm} mm free`,
-            wiresAt(one.wireIds),
-            one.cavity,
-          ),
-        ),
-      }),
-    );
-  }
-  const threaded: Need[] = pullToSeat
-    ? [{ stepId: `thread.${endId}`, because: 'pull-to-seat: the wire goes through the housing before it is crimped' }]
-    : [];
-  steps.push(
-    createStep(`crimp.${endId}`, 'crimp', end.kind === 'tail' ? `Strip the tails of ${end.name}` : `Crimp ${end.name}`, {
-      endId,
-      needs: [...before, ...threaded],
-      tool: [...new Set(terminations.map(({ tool, positioner }) => (positioner ? `${tool}, ${positioner}` : tool)))].join(' · '),
-      parts: [
-        ...new Set(
-          terminations.flatMap(({ contactName, sealName }) =>
-            sealName && sealName !== 'grommet' ? [contactName, sealName] : [contactName],
-          ),
-        ),
-      ],
-      items: terminations.map((one) => {
-        const here = wiresAt(one.wireIds);
-        const trim = here.map((wire) => `${wire.number} ${toSizeWords(wire.conductor)} ${toColourWords(wire.colour)}`).join(' with ');
-        const seal = one.sealName && one.sealName !== 'grommet' ? `, ${one.sealName} first` : '';
-        const pull = one.pullOffN === null ? '' : `, pull test ${one.pullOffN} N`;
-        return item(one.cavity, `cavity ${one.cavity}: ${trim}, strip ${one.stripMm ?? '?'} mm${seal}${pull}`, here, one.cavity);
-      }),
-    }),
-  );
-  if (end.kind !== 'connector' || !family) return steps;
-  steps.push(
-    createStep(`seat.${endId}`, 'seat', `Seat the contacts of ${end.name}`, {
-      endId,
-      needs: [{ stepId: `crimp.${endId}`, because: 'contacts are seated when they are crimped' }],
-      tool: pullToSeat ? 'pull back until it clicks' : 'push until it clicks, tug once',
-      parts: [family.name],
-      items: [
-        ...terminations.map((one) =>
-          item(
-            one.cavity,
-            `cavity ${one.cavity}: ${wiresAt(one.wireIds)
-              .map(({ number }) => number)
-              .join(', ')}`,
-            wiresAt(one.wireIds),
-            one.cavity,
-          ),
-        ),
-        ...(family.secondaryLock ? [item('lock', 'secondary lock closed', [], null)] : []),
-      ],
-    }),
-  );
-  const plugs = plan.plugs.filter((one) => one.endId === endId);
-  if (plugs.length) {
-    steps.push(
-      createStep(`plug.${endId}`, 'plug', `Plug the empty cavities of ${end.name}`, {
-        endId,
-        needs: [{ stepId: `seat.${endId}`, because: 'what stays empty is known when the rest is seated' }],
-        parts: [`${plugs.length} × ${catalogue.plugs[family.cavitySize]!.name}`],
-        items: [item('plugs', `cavities ${plugs.map(({ cavity }) => cavity).join(', ')}`, [], null)],
-      }),
-    );
-  }
-  return steps;
-}
-
-/** Sleeves that the end, once closed, would keep off. */
-function listSleevesBefore({ loom, plan, endsBeyond }: Context, endId: string): Need[] {
-  return plan.coverings
-    .filter(
-      ({ segmentId, kind }) =>
-        kind !== 'none' && loom.segments[segmentId]!.slideOn === 'before-ends' && endsBeyond[segmentId]!.includes(endId),
-    )
-    .map(({ segmentId }) => ({ stepId: `slide.${segmentId}`, because: 'a sleeve goes on before the end that stops it' }));
-}
-
-function listLaySteps({ loom, plan, anchorId }: Context, early: readonly Step[]): Step[] {
+function listLaySteps({ loom, plan, anchorId }: StepContext, early: readonly Step[]): Step[] {
   if (plan.wires.length === 0) return [];
   const anchor =
     anchorId === null || !plan.terminations.some(({ endId }) => endId === anchorId)
@@ -276,7 +119,7 @@ function listLaySteps({ loom, plan, anchorId }: Context, early: readonly Step[])
   const items = plan.tree.nodeIds.slice(1).map((nodeId) => {
     const { distanceMm } = plan.tree.nodes[nodeId]!;
     const { name, kind } = loom.nodes[nodeId]!;
-    return item(nodeId, `${kind} ${name} at ${Math.round(distanceMm)} mm from the datum`, [], null);
+    return createItem(nodeId, `${kind} ${name} at ${Math.round(distanceMm)} mm from the datum`, [], null);
   });
   return [
     createStep('lay', 'lay', 'Clamp the datum and lay the wires along the branches', {
@@ -287,7 +130,7 @@ function listLaySteps({ loom, plan, anchorId }: Context, early: readonly Step[])
   ];
 }
 
-function listSpliceSteps({ loom, plan, wires }: Context): Step[] {
+function listSpliceSteps({ loom, plan, wires }: StepContext): Step[] {
   return plan.splices.map((splice) => {
     const barrel = plan.barrels.find(({ spliceId }) => spliceId === splice.id)!;
     const here = barrel.wireIds.map((id) => wires.get(id)!);
@@ -305,7 +148,7 @@ function listSpliceSteps({ loom, plan, wires }: Context): Step[] {
           { stepId: 'fit', because: 'joined when its wires have their final lengths' },
         ],
         items: [
-          item(
+          createItem(
             'joined',
             `${here.map(({ number }) => number).join(' + ')}: strip ${barrel.stripMm} mm, crimp, pull, close the sleeve`,
             here,
@@ -317,7 +160,7 @@ function listSpliceSteps({ loom, plan, wires }: Context): Step[] {
   });
 }
 
-function listCoverSteps({ loom, plan, endsBeyond, anchorId }: Context): Step[] {
+function listCoverSteps({ loom, plan, endsBeyond, anchorId }: StepContext): Step[] {
   const covered = new Map(plan.coverings.filter(({ kind }) => kind !== 'none').map((one) => [one.segmentId, one]));
   const order = plan.tree.nodeIds
     .map((id) => plan.tree.nodes[id]!.parentSegmentId)
@@ -347,7 +190,7 @@ function listCoverSteps({ loom, plan, endsBeyond, anchorId }: Context): Step[] {
       segmentId,
       parts: [`${covering.itemName}, ${covering.cutMm} mm`],
       needs: [{ stepId: 'lay', because: 'the run is laid first' }, ...nearFirst, ...splices, ...closed],
-      items: [item('on', `cut ${covering.cutMm} mm, slide to its place`, [], null)],
+      items: [createItem('on', `cut ${covering.cutMm} mm, slide to its place`, [], null)],
       tool: 'shears',
     });
     const cover = createStep(
@@ -362,21 +205,21 @@ function listCoverSteps({ loom, plan, endsBeyond, anchorId }: Context): Step[] {
           ...splices,
         ],
         tool: covering.kind === 'braid' ? 'lacing cord' : 'hot-air tool',
-        items: [item('covered', `${run}: ends meet the neighbours, no gap`, [], null)],
+        items: [createItem('covered', `${run}: ends meet the neighbours, no gap`, [], null)],
       },
     );
     return [slide, cover];
   });
 }
 
-function listFitSteps({ plan }: Context): Step[] {
+function listFitSteps({ plan }: StepContext): Step[] {
   if (plan.wires.length === 0) return [];
   return [
     createStep('fit', 'fit', 'Trial fit: datum clamped, mark every device end', {
       needs: [{ stepId: 'lay', because: 'laid out before it goes to the car' }],
       items: [
-        item('fitted', 'laid in the car, every end reaches with its loop', [], null),
-        item('trimmed', 'fitted lengths entered under Survey, wires trimmed as the trim sheet says', [], null),
+        createItem('fitted', 'laid in the car, every end reaches with its loop', [], null),
+        createItem('trimmed', 'fitted lengths entered under Survey, wires trimmed as the trim sheet says', [], null),
       ],
     }),
   ];

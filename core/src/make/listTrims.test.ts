@@ -15,10 +15,10 @@ test('what comes off each wire end, worked by hand', () => {
     loom.segments = { s1: fit(loom.segments.s1!, 290), s2: fit(loom.segments.s2!, 108), s3: loom.segments.s3! };
   });
   const [left, right] = listTrims(job.looms.bench!, only(job));
-  // T-1: path 300 + 100; half of the 3 wires' bundle at the fork; Hollin 22 and Tarn 14 deep; two terminations of 8 mm at each end
+  // T-1: path 300 + 100; half of the 3 wires' bundle at the fork; Hollin 22 and Tarn 14 deep, stripped 4 and 4.5; two terminations of 8 mm at each end
   const bundle = only(job).bundles.find(({ segmentId }) => segmentId === 's1')!.odMm;
-  const allowances = bundle / 2 + 22 + 14 + 2 * 2 * 8;
-  const sigma = Math.hypot(5 + 0.005 * 300, 5 + 0.005 * 100);
+  const allowances = bundle / 2 + 22 + 14 + 4 + 4.5 + 2 * 2 * 8;
+  const sigma = Math.hypot(5, 5, 0.005 * (300 + 100));
   const up = (mm: number) => Math.ceil(mm / 5 - 1e-9) * 5;
   const cutMm = up(400 + allowances + Math.max(50, 2 * sigma));
   const finalMm = up(398 + allowances);

@@ -127,14 +127,23 @@ describe('lists', () => {
     expect(count('label')).toBe(2 * loom.wires.length + 16);
     expect(count('housing')).toBe(15);
     expect(count('plug')).toBe(loom.plugs.length);
-    expect(count('splice')).toBe(loom.splices.length);
+    // a barrel and its sleeve each
+    expect(count('splice')).toBe(2 * loom.splices.length);
+    const ties = parts.filter(({ group }) => group === 'tie');
+    // one every 100 mm of each run of two wires or more, and tape at the datum and the forks
+    const runs = loom.bundles.filter(({ sections }) => sections.some(({ elements }) => elements.flat().length > 1));
+    const expected = runs.reduce((sum, { segmentId }) => sum + Math.ceil(loom.tree.segments[segmentId]!.lengthMm / 100), 0);
+    expect(ties.find(({ id }) => id === 'tie')!.pieces).toBe(expected);
+    expect(ties.find(({ id }) => id === 'tape')!.pieces).toBe(5);
   });
   test('continuity: every pin of a circuit against its source, resistance worked by hand for one wire', () => {
     const pins = Object.values(createInlet().looms.inlet!.circuits).reduce((sum, { terminations }) => sum + terminations.length - 1, 0);
     expect(continuity).toHaveLength(pins);
     const row = continuity.find(({ circuitId }) => circuitId === 'c203')!;
-    // 455 mm of AWG 22 at 53.2 mΩ/m, two contacts of 2 mΩ
-    expect(row.expectedOhm).toBeCloseTo(0.455 * 0.0532 + 0.004, 9);
+    // 460 mm of AWG 22 at 53.2 mΩ/m, two contacts of 2 mΩ
+    expect(loom.wires.find(({ circuitId }) => circuitId === 'c203')!.cutMm).toBe(460);
+    expect(row.expectedOhm).toBeCloseTo(0.46 * 0.0532 + 0.004, 9);
+    expect(row.millivolts).toBeNull();
     expect(row.mostOhm).toBeCloseTo(row.expectedOhm + 0.1, 9);
   });
   test('through a splice: both wires, two contacts and the joint', () => {

@@ -2,6 +2,8 @@
 export const OPERATIONS = [
   'cut',
   'twist',
+  'mark',
+  'seal',
   'thread',
   'crimp',
   'seat',
@@ -12,6 +14,7 @@ export const OPERATIONS = [
   'cover',
   'fit',
   'label',
+  'shrink',
   'test',
   'sign',
 ] as const;

@@ -1,5 +1,6 @@
 import { compareIds } from '../units';
 import { checkBrief } from './checkBrief';
+import type { WireTable } from './circuit';
 import { listCavities, type ConnectorFamily } from './family';
 import type { Job } from './job';
 import type { Loom } from './loom';
@@ -13,7 +14,7 @@ export interface CatalogueLookup {
   deviceTemplateIds: readonly string[];
   standardIds: readonly string[];
   cableIds: readonly string[];
-  sizes: Readonly<Record<'etfe' | 'thinwall', readonly string[]>>;
+  sizes: Readonly<Record<WireTable, readonly string[]>>;
 }
 
 /**

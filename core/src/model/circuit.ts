@@ -1,9 +1,13 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { ColourSchema, type Colour } from './colour';
-import { IdSchema, NameSchema, ReasonSchema } from './ids';
+import { IdSchema, literals, NameSchema, ReasonSchema } from './ids';
 
 export const CIRCUIT_KINDS = ['supply', 'sensor-supply', 'sensor-ground', 'power-ground', 'signal', 'output', 'data', 'screen'] as const;
 export type CircuitKind = (typeof CIRCUIT_KINDS)[number];
+
+/** ETFE on tinned copper (150 °C), on plated copper (200 °C), thin-wall automotive. */
+export const WIRE_TABLE_NAMES = ['etfe', 'etfe-plated', 'thinwall'] as const;
+export type WireTable = (typeof WIRE_TABLE_NAMES)[number];
 
 export const TerminationSchema = Type.Object(
   { endId: IdSchema, cavity: Type.String({ pattern: '^[A-Za-z0-9]{1,6}$' }) },
@@ -22,7 +26,7 @@ export const CircuitSchema = Type.Object(
         'how more than two terminations are joined: least-cost splices, double-crimped contacts in the order listed, or rings on the stud at the source',
     }),
     terminations: Type.Array(TerminationSchema, { maxItems: 64 }),
-    wireTable: Type.Union([Type.Literal('etfe'), Type.Literal('thinwall')]),
+    wireTable: literals(WIRE_TABLE_NAMES, { description: 'which wire it is made of' }),
     colour: ColourSchema,
     sizePin: Type.Union(
       [
@@ -47,7 +51,11 @@ export const CircuitSchema = Type.Object(
   },
   { additionalProperties: false },
 );
-export type Circuit = Omit<Static<typeof CircuitSchema>, 'kind' | 'colour'> & { kind: CircuitKind; colour: Colour };
+export type Circuit = Omit<Static<typeof CircuitSchema>, 'kind' | 'colour' | 'wireTable'> & {
+  kind: CircuitKind;
+  colour: Colour;
+  wireTable: WireTable;
+};
 
 /** A circuit with nothing pinned, in the loom's usual wire. */
 export function createCircuit(number: string, name: string, terminations: Termination[], rest: Partial<Circuit> = {}): Circuit {

@@ -3,7 +3,15 @@ export { isOverlap } from './isOverlap';
 export { checkIntegrity, type CatalogueLookup } from './checkIntegrity';
 export { checkJob } from './checkJob';
 export { checkSchema } from './checkSchema';
-export { CIRCUIT_KINDS, createCircuit, type Circuit, type CircuitKind, type Termination } from './circuit';
+export {
+  CIRCUIT_KINDS,
+  createCircuit,
+  WIRE_TABLE_NAMES,
+  type Circuit,
+  type CircuitKind,
+  type Termination,
+  type WireTable,
+} from './circuit';
 export { COLOUR_NAMES, fromColourWords, toColourWords, type Colour, type ColourName } from './colour';
 export { createEnd, type End } from './end';
 export { ConnectorFamilySchema, listCavities, type ConnectorFamily } from './family';
@@ -51,7 +59,7 @@ export {
   type OpenItem,
   type OpenItemKind,
 } from './openItem';
-export { createPinNeed, EVIDENCE, LOADS, type Evidence, type Load, type PinNeed } from './pinNeed';
+export { createPinNeed, EVIDENCE, LOADS, RETURNS, type Evidence, type Load, type PinNeed, type Return } from './pinNeed';
 export { CAPABILITIES, createPinOffer, type Capability, type PinOffer } from './pinOffer';
 export {
   createModes,

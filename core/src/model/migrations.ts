@@ -84,7 +84,41 @@ export const MIGRATIONS: readonly Migration[] = [
       })),
     }),
   },
+  {
+    from: 5,
+    name: 'add-returns-cycles-and-peaks',
+    run: (document) => ({
+      ...document,
+      formatVersion: 6,
+      deviceTemplates: mapRecord(document.deviceTemplates, (template) => ({
+        ...addReturns(template),
+        links: mapRecord(template.links, (link) => ({ ...link, peakA: null })),
+      })),
+      looms: mapRecord(document.looms, (loom) => ({ ...loom, ends: mapRecord(loom.ends, addReturns) })),
+    }),
+  },
 ];
+
+/**
+ * Until now a load without a pin to return by was taken to return by its case, and a ground repeated what its supply draws. Both are said
+ * now: a starter is bolted to the engine, any other to the chassis.
+ */
+function addReturns(owner: Record<string, unknown>): Record<string, unknown> {
+  const pins = Object.values((owner.pins ?? {}) as Record<string, { kind?: unknown; currentA?: unknown }>);
+  const hasReturn = pins.some(({ kind }) => kind === 'power-ground' || kind === 'output');
+  const hasSupply = pins.some(({ kind, currentA }) => kind === 'supply' && typeof currentA === 'number');
+  return {
+    ...owner,
+    pins: mapRecord(owner.pins, (pin) => ({
+      ...pin,
+      cycleS: null,
+      returnBy:
+        pin.kind !== 'supply' || pin.currentA === null || hasReturn ? 'pin' : pin.load === 'starter' ? 'engine-case' : 'chassis-case',
+      currentA: pin.kind === 'power-ground' && hasSupply ? null : pin.currentA,
+    })),
+    offers: mapRecord(owner.offers, (offer) => ({ ...offer, chassisMilliohm: null })),
+  };
+}
 
 const addLoad = (pin: Record<string, unknown>) => ({
   ...pin,

@@ -268,6 +268,17 @@ describe('migrations', () => {
   );
 });
 
+test('format 6 says how a load returns, and takes from grounds what their supplies say', async () => {
+  const { default: old } = (await import('../testing/formats/job-5.json')) as { default: Record<string, unknown> };
+  const { deviceTemplates } = toPresentFormat(old) as unknown as Job;
+  // a ground beside its supply repeated 14 A; a starter without a ground was taken to return by its case, and so was a lamp
+  expect(deviceTemplates['own-fan']!.pins).toMatchObject({ '1': { currentA: 14, returnBy: 'pin', cycleS: null }, '2': { currentA: null } });
+  expect(deviceTemplates['own-starter']!.pins['1']).toMatchObject({ currentA: 150, returnBy: 'engine-case' });
+  expect(deviceTemplates['own-lamp']!.pins['1']).toMatchObject({ returnBy: 'chassis-case' });
+  expect(deviceTemplates['own-lamp']!.offers['9']).toMatchObject({ chassisMilliohm: null });
+  expect(deviceTemplates['own-lamp']!.links.f1).toMatchObject({ peakA: null, maxA: 20 });
+});
+
 describe('edits', () => {
   test('leave the document as it was, and what they do not touch identical', () => {
     const job = createBench();

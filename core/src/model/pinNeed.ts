@@ -12,6 +12,10 @@ export const EvidenceSchema = literals(EVIDENCE);
 export const LOADS = ['electronics', 'ignition', 'motor', 'lamp', 'heater', 'starter'] as const;
 export type Load = (typeof LOADS)[number];
 
+/** How the current of a supply goes home: by a pin of its device, or by its case, bolted to the engine or to the chassis. */
+export const RETURNS = ['pin', 'engine-case', 'chassis-case'] as const;
+export type Return = (typeof RETURNS)[number];
+
 /** What a device needs at one pin, as far as it is known. */
 export const PinNeedSchema = Type.Object(
   {
@@ -22,7 +26,8 @@ export const PinNeedSchema = Type.Object(
       description: 'voltage of a supply in V; null where it is none or not known',
     }),
     currentA: Type.Union([Type.Number({ minimum: 0, maximum: 1000 }), Type.Null()], {
-      description: 'largest continuous current in A; null: not known',
+      description:
+        'what flows while it is on, in A; null: not known. A ground beside a supply states none: what the supplies draw comes home',
     }),
     screened: Type.Boolean({ description: 'wants a screened cable' }),
     twistWith: Type.Union([Type.String({ pattern: '^[A-Za-z0-9]{1,6}$' }), Type.Null()], {
@@ -43,6 +48,10 @@ export const PinNeedSchema = Type.Object(
     inrushMs: Type.Union([Type.Number({ exclusiveMinimum: 0, maximum: 60000 }), Type.Null()], {
       description: 'how long that lasts; null: no inrush',
     }),
+    cycleS: Type.Union([Type.Number({ exclusiveMinimum: 0, maximum: 86400 }), Type.Null()], {
+      description: 'how long one turn of on and off takes in s; null: long, its share of the time does not cool it',
+    }),
+    returnBy: literals(RETURNS, { description: 'how the current of a supply goes home' }),
     noise: Type.Union([Type.String({ minLength: 1, maxLength: 40 }), Type.Null()], {
       description: 'sensor grounds and supplies of one group may be shared; null: the group of all the rest',
     }),
@@ -67,6 +76,8 @@ export function createPinNeed(name: string, kind: CircuitKind, rest: Partial<Pin
     load: null,
     inrushA: null,
     inrushMs: null,
+    cycleS: null,
+    returnBy: 'pin',
     noise: null,
     evidence: null,
     ...rest,

@@ -22,6 +22,7 @@ export const CAPABILITIES = [
   'battery-positive',
   'battery-negative',
   'chassis',
+  'engine-block',
 ] as const;
 export type Capability = (typeof CAPABILITIES)[number];
 
@@ -45,6 +46,10 @@ export const PinOfferSchema = Type.Object(
     pairWith: Type.Union([Type.String({ pattern: '^[A-Za-z0-9]{1,6}$' }), Type.Null()], {
       description: 'pin it works in a pair with; null: alone',
     }),
+    chassisMilliohm: Type.Union([Type.Number({ minimum: 0, maximum: 1000 }), Type.Literal('none'), Type.Null()], {
+      description:
+        'of a ground stud: through the chassis to the stud of battery negative in mΩ; none: it stands on a composite tub; null: as the source says',
+    }),
     suppressed: Type.Boolean({ description: 'takes the kick of a coil by itself' }),
   },
   { additionalProperties: false },
@@ -53,5 +58,16 @@ export type PinOffer = Static<typeof PinOfferSchema>;
 
 /** An offer with nothing special about it. */
 export function createPinOffer(name: string, can: Capability[], rest: Partial<PinOffer> = {}): PinOffer {
-  return { name, can, volts: null, limitA: null, pwmHz: null, group: null, pairWith: null, suppressed: false, ...rest };
+  return {
+    name,
+    can,
+    volts: null,
+    limitA: null,
+    pwmHz: null,
+    group: null,
+    pairWith: null,
+    chassisMilliohm: null,
+    suppressed: false,
+    ...rest,
+  };
 }

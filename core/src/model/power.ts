@@ -25,7 +25,10 @@ export const SourceSchema = Type.Object(
   {
     volts: Type.Number({ minimum: 1, maximum: 60, description: 'what drop budgets are a share of' }),
     milliohm: Type.Number({ minimum: 0, maximum: 1000, description: 'inner resistance of the battery' }),
-    chassisMilliohm: Type.Number({ minimum: 0, maximum: 1000, description: 'from a ground stud through the chassis to the battery' }),
+    chassisMilliohm: Type.Union([Type.Number({ minimum: 0, maximum: 1000 }), Type.Null()], {
+      description:
+        'through the chassis to the stud of battery negative in mΩ: of cases bolted to it, and of ground studs without a figure of their own; null: a composite tub, every return needs a wire',
+    }),
     continuousA: Type.Union([Type.Number({ exclusiveMinimum: 0, maximum: 1000 }), Type.Null()], {
       description: 'what the generator gives for good; null: not known',
     }),
@@ -57,6 +60,9 @@ export const TemplateLinkSchema = Type.Object(
     b: LinkSideSchema,
     maxA: Type.Union([Type.Number({ exclusiveMinimum: 0, maximum: 1000 }), Type.Null()], {
       description: 'largest fuse, setting or contact current; null: no limit of its own',
+    }),
+    peakA: Type.Union([Type.Number({ exclusiveMinimum: 0, maximum: 5000 }), Type.Null()], {
+      description: 'what a contact bears for a moment in A; null: not stated, three times its largest current counts',
     }),
     coil: Type.Union([Type.Object({ feed: CavitySchema, switch: CavitySchema }, { additionalProperties: false }), Type.Null()], {
       description: 'pins of the coil that works a relay contact; null: no relay, or worked inside',

@@ -6,7 +6,7 @@ import type { ConductorRule, RunWire, SizedWire } from './types';
 /** A conductor that heat, a fuse or a drop budget asks for, thicker than the ends alone would have it. */
 export interface SizeDemand {
   conductor: Conductor;
-  ruledBy: Extract<ConductorRule, 'drop' | 'heat' | 'fuse'>;
+  ruledBy: Extract<ConductorRule, 'contact' | 'drop' | 'heat' | 'fuse' | 'alike'>;
   because: string;
 }
 
@@ -41,7 +41,7 @@ function toBecause(loom: Loom, circuitId: string, least: Conductor, ruledBy: Siz
     case 'minimum':
       return `shop minimum ${toSizeWords(least)}`;
     case 'contact':
-      return 'smallest above the shop minimum that the contacts take';
+      return 'smallest above the shop minimum that the contacts and seals take';
     case 'none':
       return 'no size of this table is taken at both ends';
   }

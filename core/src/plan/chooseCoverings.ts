@@ -4,15 +4,32 @@ import { findSurroundings, type CoveringKind, type Job, type Loom, type Surround
 import { measureBraid } from './measureBraid';
 import type { PlannedBundle, PlannedCovering, Tree } from './types';
 
-/** Does this size grip the bundle and yet go over what it has to pass? Diameters in mm (calculations 7). */
-export function isCoveringFit(item: CoveringItem, odMm: number, mustPassMm: number): { grips: boolean; passes: boolean } {
+/** Does this size grip the bundle and yet go over what it has to pass? Diameters in mm. Braid at its relaxed bore does not grip (calculations 7). */
+export function isCoveringFit(
+  item: CoveringItem,
+  odMm: number,
+  mustPassMm: number,
+  { braidGrip }: Pick<ShopStandard, 'braidGrip'>,
+): { grips: boolean; passes: boolean } {
   if (item.kind === 'braid') {
-    return { grips: item.relaxedBoreMm <= odMm && odMm <= 0.9 * item.expandedBoreMm, passes: mustPassMm <= 0.9 * item.expandedBoreMm };
+    return {
+      grips: braidGrip * item.relaxedBoreMm <= odMm + 1e-9 && odMm <= 0.9 * item.expandedBoreMm,
+      passes: mustPassMm <= 0.9 * item.expandedBoreMm,
+    };
   }
   return {
     grips: item.recoveredBoreMm <= 0.9 * odMm && item.suppliedBoreMm >= 1.1 * odMm,
     passes: item.suppliedBoreMm >= 1.1 * mustPassMm,
   };
+}
+
+/**
+ * Diameter over a covering on a bundle, mm. Shrink keeps the volume of its wall: the less it has to recover, the thinner it is. Braid adds
+ * its wall twice (calculations 7).
+ */
+export function measureCoveringOutside(item: CoveringItem, odMm: number): number {
+  if (item.kind === 'braid') return odMm + 2 * item.wallMm;
+  return Math.sqrt(odMm ** 2 + 4 * item.wallMm * (item.recoveredBoreMm + item.wallMm));
 }
 
 /** Length to cut for a run so long, mm: braid shortens as it opens, shrink as it recovers and overlaps its neighbour. Whole mm, rounded up. */
@@ -24,12 +41,16 @@ export function measureCoveringCut(item: CoveringItem, runMm: number, odMm: numb
   return Math.ceil(raw - 1e-6);
 }
 
-/** Covering of each segment: kind by pin, zone or shop standard; size by its window and by what it has to pass on its way. */
+/**
+ * Covering of each segment: kind by pin, zone or shop standard; size by its window and by what it has to pass on its way. joints: over
+ * the fattest splice in a segment, mm.
+ */
 export function chooseCoverings(
   job: Job,
   loom: Loom,
   tree: Tree,
   bundles: readonly PlannedBundle[],
+  joints: ReadonlyMap<string, number>,
   catalogue: Catalogue,
   standard: ShopStandard,
 ): PlannedCovering[] {
@@ -38,6 +59,8 @@ export function chooseCoverings(
     const segment = loom.segments[bundle.segmentId]!;
     const zone = findSurroundings(job.zones, segment, standard.hotTickC);
     const wanted = chooseKind(segment.coveringPin, zone, standard);
+    const bundleMm = Math.max(bundle.odMm, joints.get(bundle.segmentId) ?? 0);
+    const toBend = (odOutsideMm: number) => (bundle.isStiff ? standard.bendFactorHeavy : standard.bendFactor) * odOutsideMm;
     const base = {
       segmentId: bundle.segmentId,
       ...wanted,
@@ -45,18 +68,36 @@ export function chooseCoverings(
       itemName: 'none',
       cutMm: 0,
       odOutsideMm: bundle.odMm,
-      mustPassMm: bundle.odMm,
+      insideBendMm: toBend(bundle.odMm),
+      mustPassMm: bundleMm,
       problem: null,
       alsoFits: [],
       massG: 0,
     };
     if (wanted.kind === 'none' || bundle.odMm === 0) return { ...base, kind: 'none' };
-    const mustPassMm = segment.slideOn === 'before-ends' ? bundle.odMm : Math.max(bundle.odMm, envelopes[bundle.segmentId]!);
+    const mustPassMm = segment.slideOn === 'before-ends' ? bundleMm : Math.max(bundleMm, envelopes[bundle.segmentId]!);
     const runMm = tree.segments[bundle.segmentId]!.lengthMm;
     const itemId = segment.coveringPin?.itemId ?? null;
-    return { ...base, mustPassMm, ...chooseSize(wanted.kind, itemId, bundle, mustPassMm, runMm, catalogue, standard) };
+    const choose = (kind: Exclude<CoveringKind, 'none'>) => chooseSize(kind, itemId, bundle, mustPassMm, runMm, catalogue, standard);
+    const size = choose(wanted.kind);
+    const isEnough = ({ itemId: id, problem }: ReturnType<typeof chooseSize>) =>
+      problem === null && catalogue.coverings.find((one) => one.id === id)!.limitC >= (zone?.ambientC ?? 0);
+    // over a splice a sleeve has to open further than its kind may: the next one that does both
+    const isJoint = wanted.ruledBy !== 'pinned' && size.problem === 'cannot-pass' && mustPassMm === bundleMm && bundleMm > bundle.odMm;
+    const instead = isJoint && wanted.kind === 'shrink' ? INSTEAD.find((kind) => isEnough(choose(kind))) : undefined;
+    const taken = instead
+      ? {
+          ...choose(instead),
+          kind: instead,
+          because: `${wanted.because}; no plain shrink grips ${bundle.odMm.toFixed(1)} mm and passes the splice under it, ${bundleMm.toFixed(1)} mm`,
+        }
+      : size;
+    return { ...base, mustPassMm, ...taken, insideBendMm: toBend(taken.odOutsideMm) };
   });
 }
+
+/** What takes the place of plain shrink where that does not pass a splice: lined sleeve shrinks further, braid opens further. */
+const INSTEAD = ['adhesive-shrink', 'braid'] as const;
 
 function chooseKind(
   pin: Loom['segments'][string]['coveringPin'],
@@ -81,8 +122,9 @@ function chooseSize(
   standard: ShopStandard,
 ): Pick<PlannedCovering, 'itemId' | 'itemName' | 'cutMm' | 'odOutsideMm' | 'problem' | 'alsoFits' | 'massG'> {
   const sizes = catalogue.coverings.filter((item) => item.kind === kind);
-  const gripping = sizes.filter((item) => isCoveringFit(item, bundle.odMm, mustPassMm).grips);
-  const fitting = gripping.filter((item) => isCoveringFit(item, bundle.odMm, mustPassMm).passes);
+  const fits = new Map(sizes.map((item) => [item, isCoveringFit(item, bundle.odMm, mustPassMm, standard)]));
+  const gripping = sizes.filter((item) => fits.get(item)!.grips);
+  const fitting = gripping.filter((item) => fits.get(item)!.passes);
   const pinned = pinnedId === null ? undefined : sizes.find(({ id }) => id === pinnedId);
   // a braid that opens least shortens least; of shrink the smallest that fits is the lightest
   const item = pinned ?? (kind === 'braid' ? fitting.at(-1) : fitting[0]) ?? gripping.at(-1);
@@ -98,7 +140,7 @@ function chooseSize(
     itemId: item.id,
     itemName: item.name,
     cutMm,
-    odOutsideMm: bundle.odMm + 2 * item.wallMm,
+    odOutsideMm: measureCoveringOutside(item, bundle.odMm),
     problem,
     alsoFits,
     massG: (item.massGPerM * cutMm) / 1000,

@@ -3,7 +3,7 @@ import { listCavities, type Job, type Loom } from '../model';
 import { compareIds } from '../units';
 import type { PlannedTermination, SizedWire } from './types';
 
-type Fields = Omit<PlannedTermination, 'endId' | 'cavity' | 'wireIds' | 'pullOffN'>;
+type Fields = Omit<PlannedTermination, 'endId' | 'cavity' | 'wireIds' | 'pullOffsN'>;
 
 const NONE: Fields = {
   contactId: null,
@@ -17,7 +17,10 @@ const NONE: Fields = {
   problem: null,
 };
 
-/** Contact, seal, tool and strip length for every cavity with a wire in it, and the plugs of the empty ones. */
+/**
+ * Contact, seal, tool and strip length for every cavity with a wire in it, and the plugs of the empty ones. On a stud each wire has a ring
+ * of its own; only a chain, which the planner chose, crimps two into one (calculations 2).
+ */
 export function chooseTerminations(
   job: Job,
   loom: Loom,
@@ -34,27 +37,39 @@ export function chooseTerminations(
       at.set(end.endId, cavities);
     }
   }
+  const pulls = new Map(catalogue.contacts.map(({ id, pullOffN }) => [id, pullOffN]));
   const terminations: PlannedTermination[] = [];
   const plugs: { endId: string; cavity: string; plugId: string }[] = [];
   for (const endId of Object.keys(loom.ends).sort(compareIds)) {
     const end = loom.ends[endId]!;
     const used = at.get(endId) ?? new Map<string, SizedWire[]>();
     const family = findFamily(job, catalogue, end.familyId);
-    for (const cavity of [...used.keys()].sort(compareIds)) {
-      const here = used.get(cavity)!;
+    const isDoubled = (wire: SizedWire) => loom.circuits[wire.circuitId]!.join === 'chain';
+    const crimps = [...used.keys()].sort(compareIds).flatMap((cavity): { cavity: string; here: SizedWire[] }[] => {
+      const all = used.get(cavity)!;
+      if (end.kind !== 'ring') return [{ cavity, here: all }];
+      const doubled = all.filter(isDoubled);
+      const single = all.filter((wire) => !isDoubled(wire)).map((wire) => ({ cavity, here: [wire] }));
+      return doubled.length ? [{ cavity, here: doubled }, ...single] : single;
+    });
+    for (const { cavity, here } of crimps) {
       const chosen =
         end.kind === 'tail'
           ? { ...NONE, contactName: 'bare tail', stripMm: tailStripMm, tool: 'wire stripper' }
           : end.kind === 'ring'
             ? chooseRing(here, end.studMm!, catalogue)
             : chooseContact(here, family!.cavitySize, family!.sealed, catalogue);
-      const thickest = here.reduce((most, wire) => (wire.conductor.areaMm2 > most.conductor.areaMm2 ? wire : most)).conductor;
+      const asked = chosen.contactId === null ? null : (pulls.get(chosen.contactId) ?? null);
+      const measurePull = ({ conductor: { table, size, areaMm2 } }: SizedWire) => {
+        const standard = measurePullOff(table, size, areaMm2);
+        return standard === null || asked === null ? (standard ?? asked) : Math.max(standard, asked);
+      };
       terminations.push({
         endId,
         cavity,
         wireIds: here.map(({ id }) => id),
         ...chosen,
-        pullOffN: end.kind === 'tail' ? null : measurePullOff(thickest.table, thickest.size, thickest.areaMm2),
+        pullOffsN: here.map((wire) => (end.kind === 'tail' ? null : measurePull(wire))),
       });
     }
     if (end.kind !== 'connector' || !family?.sealed) continue;

@@ -20,6 +20,7 @@ export function route(
   loom: Loom,
   tree: Tree,
   strands: Strands,
+  halfMm: (circuitId: string) => number,
   standard: ShopStandard,
   kept: readonly PlannedSplice[],
 ): { splices: PlannedSplice[]; wires: RunWire[] } {
@@ -34,7 +35,7 @@ export function route(
         wiresIn.set(segmentId, (wiresIn.get(segmentId) ?? 0) + 1);
     }
   }
-  const splices = placeSplices(loom, job.zones, tree, strands.splices, wiresIn, standard, kept);
+  const splices = placeSplices(loom, job.zones, tree, strands.splices, wiresIn, halfMm, standard, kept);
   const places = new Map(splices.map(({ id, place }) => [id, place]));
   const toPlace = (end: WireEnd): Place => (end.kind === 'cavity' ? { nodeId: loom.ends[end.endId]!.nodeId } : places.get(end.spliceId)!);
   const count = new Map<string, number>();

@@ -7,8 +7,10 @@ import type { SizeDemand } from './chooseConductors';
 import { draftLengths, guessLengths, measureLoom, planLoom, type LoomContext, type MeasuredLoom, type PlanStore } from './planLoom';
 import { isSameDemand, type Copper, type Demands } from './power/chooseDemands';
 import { createGrid } from './power/createGrid';
-import { createPower, listLoomFlows, type LoomFlow, type PoweredLooms, type SizedLoom } from './power/createPower';
-import { measureFlows, type Flows } from './power/measureFlows';
+import { createPower, joinVehicle, type PoweredLooms, type SizedLoom } from './power/createPower';
+import { listContactFloors } from './power/listContactFloors';
+import { listLoomFlows, type LoomFlow } from './power/listLoomFlows';
+import type { Flows } from './power/measureFlows';
 import { routeLoom, type RoutedLoom } from './routeLoom';
 import type { JobPlan, LoomPlan, RunWire, WireEnd } from './types';
 
@@ -16,11 +18,15 @@ export type Planner = (job: Job) => JobPlan;
 
 const MOST_ROUNDS = 8;
 /** rounds on guessed lengths: what they choose is only where the rounds on measured ones begin */
-const GUESS_ROUNDS = 2;
+const GUESS_ROUNDS = 1;
 /** rounds in which drop, heat and fuses all choose anew */
-const FRESH_ROUNDS = 3;
+const FRESH_ROUNDS = 2;
 /** rounds in which the drop still chooses anew, around what heat and fuses asked for; later all only add, so that the rounds come to an end */
-const EARLY_ROUNDS = 4;
+const EARLY_ROUNDS = 3;
+/** share of each limit that slimming a draft uses: its lengths and warmth are not quite those of the loom as built */
+const DRAFT_KEEP = 0.985;
+/** share of each limit that slimming uses: all of it, then less, for a thinner wire warms its bundle a little */
+const SLIM_KEEPS = [1, 0.99, 0.97];
 const NONE: ReadonlyMap<string, SizeDemand> = new Map();
 const MOST_KEPT = 12;
 
@@ -85,11 +91,12 @@ export function createPlanner(catalogue: Catalogue): Planner {
     const build = () =>
       looms.map(({ inputs, key, ...context }) => {
         const { loomId } = context.routed;
-        return planned(loomId, inputs, toKey(key, loomId), () => planLoom(context, demandsOf(loomId)));
+        const made = planned(loomId, inputs, toKey(key, loomId), () => planLoom(context, demandsOf(loomId)));
+        return withReasons(made, demandsOf(loomId));
       });
     // 3 size: draft the looms, sum the vehicle, thicken what it asks for, until nothing is asked any more
     let rounds = 0;
-    let measureCopper = (): Copper => ({ massG: 0, oneSizeMassG: 0 });
+    let measureCopper = (): Copper => ({ massG: 0, oneSizeMassG: 0, alikeG: 0 });
     const askMore = (sums: PoweredLooms) => {
       rounds += 1;
       const next = sums.ask(demands, rounds <= FRESH_ROUNDS ? 'fresh' : rounds <= EARLY_ROUNDS ? 'fitting' : 'adding');
@@ -108,16 +115,36 @@ export function createPlanner(catalogue: Catalogue): Planner {
       settle(routes.map(guessLengths), GUESS_ROUNDS);
       settle(measureLengths(), MOST_ROUNDS);
     }
+    // what was asked for on the way and is no more need not be built
+    let draftShort = 0;
+    if (loomIds.some((id) => demandsOf(id).size > 0)) {
+      const drafts = draft(measureLengths());
+      const sums = power(drafts);
+      draftShort = countShort(drafts, sums, standard);
+      ({ demands } = sums.slim(demands, DRAFT_KEEP));
+    }
     // 4 the looms as they are built, and the sums on them; where a bundle came out warmer or a wire longer than its draft, once more
     let built = build();
     let sums = power(built.map(toSized));
-    while (isShort(built, sums, standard) && rounds < MOST_ROUNDS && !askMore(sums)) {
+    while (countShort(built, sums, standard) > draftShort && rounds < MOST_ROUNDS && !askMore(sums)) {
       built = build();
       sums = power(built.map(toSized));
     }
+    // 5 slim: what was asked for on the way and is no more; where the looms as built then fall short anywhere, less of it
+    let copper = measureCopper();
+    const full = { demands, built, sums, short: countShort(built, sums, standard) };
+    for (const keep of SLIM_KEEPS) {
+      const slimmed = full.sums.slim(full.demands, keep);
+      demands = slimmed.demands;
+      built = build();
+      sums = power(built.map(toSized));
+      copper = { ...slimmed.measureCopper(), oneSizeMassG: copper.oneSizeMassG };
+      if (countShort(built, sums, standard) <= full.short) break;
+      ({ demands, built, sums } = full);
+    }
     const numbers = new Map(built.map(({ loomId, wires }) => [loomId, new Map(wires.map(({ id, number }) => [id, number]))]));
     const written = sums.write((loomId, wireId) => numbers.get(loomId)!.get(wireId)!);
-    return { looms: built, power: { ...written, copper: measureCopper(), rounds, settled } };
+    return { looms: built, power: { ...written, copper, rounds, settled } };
   };
 }
 
@@ -130,15 +157,17 @@ interface JoinedLooms {
 
 function joinLooms(job: Job, routes: readonly RoutedLoom[], catalogue: Catalogue, standard: ShopStandard, store: PlanStore): JoinedLooms {
   const grid = createGrid(job, catalogue, routes);
-  const flows = measureFlows(job, grid);
-  const byLoom = listLoomFlows(grid, flows);
+  const vehicle = joinVehicle(job, grid, standard);
+  const { flows } = vehicle;
+  const byLoom = listLoomFlows(grid, flows, vehicle.ways, vehicle.edgeGuards);
+  const contactFloors = listContactFloors(job, routes, byLoom, catalogue, standard);
   const ofLooms = new Map(
     routes.map(({ loomId }) => {
       const ofLoom = byLoom.get(loomId) ?? new Map<string, LoomFlow>();
       return [loomId, { flows: ofLoom, key: flows.modeIds.join() + toFlowKey(ofLoom) }];
     }),
   );
-  return { flows, ofLooms, power: createPower(job, grid, flows, routes, standard, store.copper) };
+  return { flows, ofLooms, power: createPower(vehicle, routes, contactFloors, standard, store.copper) };
 }
 
 const isSameEnd = (a: WireEnd, b: WireEnd) =>
@@ -160,28 +189,45 @@ export function plan(job: Job, catalogue: Catalogue): JobPlan {
 
 const toSized = (loom: LoomPlan): SizedLoom => ({ ...loom, lengthsMm: loom.wires.map(({ lengthMm }) => lengthMm) });
 
-/** Is a fuse over its wire, a budget passed, or a bundle too warm? */
-const isShort = (looms: readonly LoomPlan[], { protections, loads }: PoweredLooms, { heatMarginK }: ShopStandard) =>
-  protections.some(({ problems }) => problems.includes('over-wire') || problems.includes('short-time')) ||
-  loads.some(({ load, dropV }) => dropV > load.budgetV) ||
-  looms.some(({ heats }) =>
-    heats.some(
-      ({ middleC, limitC, wattsPerM }) => limitC !== null && wattsPerM !== 0 && (middleC === null || middleC > limitC - heatMarginK),
-    ),
+/** A plan with the reasons of its sizes as they are now: their figures move with every edit, the sizes seldom do. */
+function withReasons(loom: LoomPlan, demands: ReadonlyMap<string, SizeDemand>): LoomPlan {
+  const isStale = ({ id, ruledBy, because }: LoomPlan['wires'][number]) => {
+    const demand = demands.get(id);
+    return demand !== undefined && demand.ruledBy === ruledBy && demand.because !== because;
+  };
+  if (!loom.wires.some(isStale)) return loom;
+  return { ...loom, wires: loom.wires.map((wire) => (isStale(wire) ? { ...wire, because: demands.get(wire.id)!.because } : wire)) };
+}
+
+/** How many fuses are over a wire, budgets passed, bundles too warm. */
+const countShort = (
+  looms: readonly Pick<LoomPlan, 'heats'>[],
+  { findProtections, findLoads }: PoweredLooms,
+  { heatMarginK }: ShopStandard,
+) =>
+  findProtections().filter(({ problems }) => problems.includes('over-wire') || problems.includes('short-time')).length +
+  findLoads().filter(({ load, dropV }) => dropV > load.budgetV).length +
+  looms.reduce(
+    (sum, { heats }) =>
+      sum +
+      heats.filter(
+        ({ middleC, limitC, wattsPerM }) => limitC !== null && wattsPerM !== 0 && (middleC === null || middleC > limitC - heatMarginK),
+      ).length,
+    0,
   );
 
-const hasCurrent = ({ edges }: Flows) => edges.some((one) => one !== null && one.rms.some((value) => value > 0));
+const hasCurrent = ({ edges }: Flows) => edges.some((one) => one !== null && one.on.some((value) => value > 0));
 
 /** What is special about the flows of a loom; a wire that carries nothing and is known to is not written. */
 function toFlowKey(flows: ReadonlyMap<string, LoomFlow> | undefined): string {
   let key = '';
-  for (const [wireId, { rmsA, peakA, designA, protectionId }] of flows ?? [])
-    if (designA !== 0 || peakA !== 0 || protectionId !== null) key += `;${wireId} ${rmsA.join()} ${peakA} ${designA} ${protectionId}`;
+  for (const [wireId, { onA, heatA, designA, inrushA, guardIds }] of flows ?? [])
+    if (designA !== 0 || guardIds.length > 0) key += `;${wireId} ${onA.join()} ${heatA.join()} ${designA} ${inrushA} ${guardIds.join()}`;
   return key;
 }
 
 const toDemandKey = (asked: ReadonlyMap<string, SizeDemand>) =>
-  [...asked].map(([wireId, { conductor, because }]) => `${wireId} ${conductor.size} ${because}`).join(';');
+  [...asked].map(([wireId, { conductor, ruledBy }]) => `${wireId} ${conductor.size} ${ruledBy}`).join(';');
 
 /** Remembers the last results for an id by the identity of the inputs and a key. */
 function createMemory<T>(most: number) {

@@ -24,23 +24,37 @@ function createCableConductors(loom: Loom, catalogue: Catalogue): (groupId: stri
 }
 
 /**
- * Looks up the conductors of a wire of a loom: the one of the cable it lies in, the one pinned by the planner, else all from the shop minimum up that the contacts at
- * its cavities take. Where none is taken by both, the shop minimum stands alone and the check of the ends says so.
+ * Looks up the conductors of a wire of a loom: the one of the cable it lies in, the one pinned by the planner, else all from the shop minimum up that the contacts,
+ * seals and rings at its ends take. Where none is taken by both, the shop minimum stands alone and the check of the ends says so.
  */
 export function createSizes(job: Job, loom: Loom, catalogue: Catalogue, standard: ShopStandard): (wire: RunWire) => SizeRange {
-  const rangesBySize = new Map<string, [number, number][]>();
-  for (const { cavitySize, minAreaMm2, maxAreaMm2 } of catalogue.contacts)
-    rangesBySize.set(cavitySize, [...(rangesBySize.get(cavitySize) ?? []), [minAreaMm2, maxAreaMm2]]);
-  const rangesAt = new Map<string, [number, number][] | null>();
+  const isWithin = (value: number, least: number, most: number) => value >= least - 1e-9 && value <= most + 1e-9;
+  type Accepts = (conductor: Conductor) => boolean;
+  const acceptsAt = new Map<string, Accepts | null>();
   for (const [endId, end] of Object.entries(loom.ends)) {
     const family = findFamily(job, catalogue, end.familyId);
-    rangesAt.set(endId, family && end.kind === 'connector' ? (rangesBySize.get(family.cavitySize) ?? []) : null);
+    if (end.kind === 'ring') {
+      const rings = catalogue.rings.filter(({ studMm }) => studMm === end.studMm);
+      acceptsAt.set(endId, ({ areaMm2 }) => rings.some((one) => isWithin(areaMm2, one.minAreaMm2, one.maxAreaMm2)));
+      continue;
+    }
+    if (!family || end.kind !== 'connector') {
+      acceptsAt.set(endId, null);
+      continue;
+    }
+    const { cavitySize, sealed } = family;
+    const contacts = catalogue.contacts.filter((one) => one.cavitySize === cavitySize);
+    const grommet = catalogue.grommets[cavitySize];
+    const seals = grommet ? [grommet] : catalogue.seals.filter((one) => one.cavitySize === cavitySize);
+    acceptsAt.set(
+      endId,
+      ({ areaMm2, odMm }) =>
+        contacts.some((one) => isWithin(areaMm2, one.minAreaMm2, one.maxAreaMm2)) &&
+        (!sealed || seals.some((one) => isWithin(odMm, one.minOdMm, one.maxOdMm))),
+    );
   }
-  const accepts = (wire: RunWire, { areaMm2 }: Conductor) =>
-    [wire.from, wire.to].every((end) => {
-      const ranges = end.kind === 'cavity' ? rangesAt.get(end.endId) : null;
-      return !ranges || ranges.some(([least, most]) => areaMm2 >= least - 1e-9 && areaMm2 <= most + 1e-9);
-    });
+  const accepts = (wire: RunWire, conductor: Conductor) =>
+    [wire.from, wire.to].every((end) => end.kind !== 'cavity' || (acceptsAt.get(end.endId)?.(conductor) ?? true));
   const ofCable = createCableConductors(loom, catalogue);
   // wires between the same two ends that nobody pinned choose alike
   const known = new Map<string, SizeRange>();

@@ -1,11 +1,12 @@
 import type { ShopStandard } from '../catalogue';
 import type { Loom, Segment } from '../model';
 import { compareIds } from '../units';
+import { measurePathSigma, type RunSpread } from './measureRough';
 import type { Tree, TreeNode, TreeSegment } from './types';
 
 /**
  * Route: the tree of a loom seen from its datum, with the distance of every node. Two readings of a run
- * give their mean with σ/√2. Expects a loom whose integrity was checked; throws where it is not a tree.
+ * give their mean. Expects a loom whose integrity was checked; throws where it is not a tree.
  */
 export function createTree(loom: Loom, standard: ShopStandard): Tree {
   const datumId = Object.keys(loom.nodes).find((id) => loom.nodes[id]!.kind === 'datum');
@@ -28,8 +29,9 @@ export function createTree(loom: Loom, standard: ShopStandard): Tree {
       const segment = loom.segments[segmentId]!;
       const farNodeId = segment.fromNodeId === near.id ? segment.toNodeId : segment.fromNodeId;
       if (nodes[farNodeId]) throw new Error(`route: expected a tree, got a loop at segment ${segmentId}`);
-      const { lengthMm, sigmaMm } = measureSegment(segment, standard);
-      segments[segmentId] = { id: segmentId, nearNodeId: near.id, farNodeId, lengthMm, startMm: near.distanceMm, sigmaMm, onward: false };
+      const measured = measureSegment(segment, standard);
+      const { lengthMm } = measured;
+      segments[segmentId] = { id: segmentId, nearNodeId: near.id, farNodeId, ...measured, startMm: near.distanceMm, onward: false };
       near.childSegmentIds.push(segmentId);
       nodes[farNodeId] = {
         id: farNodeId,
@@ -46,13 +48,20 @@ export function createTree(loom: Loom, standard: ShopStandard): Tree {
   return { datumId, nodeIds, nodes, segments };
 }
 
-/** Length and spread of one run, as fitted (spread 0) or as measured; mm. Spread by method: σ = a + b · length, trade defaults in the shop standard. */
-export function measureSegment(segment: Segment, standard: ShopStandard): { lengthMm: number; sigmaMm: number } {
-  if (segment.fittedMm !== null) return { lengthMm: segment.fittedMm, sigmaMm: 0 };
+/**
+ * Length and spread of one run, as fitted (spread 0) or as measured; mm. By method: σ = √(a² + (b · length)²), trade defaults in the
+ * shop standard. Of two readings the mean, what each has of its own less by √2 (calculations 1).
+ */
+export function measureSegment(segment: Segment, standard: ShopStandard): { lengthMm: number; sigmaMm: number; spread: RunSpread } {
+  const toResult = (lengthMm: number, ownMm: number, sharedMm: number) => {
+    const spread = { method: segment.method, ownMm, sharedMm };
+    return { lengthMm, sigmaMm: measurePathSigma([spread]), spread };
+  };
+  if (segment.fittedMm !== null) return toResult(segment.fittedMm, 0, 0);
   const { aMm, share } = standard.sigma[segment.method];
-  if (segment.secondLengthMm === null) return { lengthMm: segment.lengthMm, sigmaMm: aMm + share * segment.lengthMm };
+  if (segment.secondLengthMm === null) return toResult(segment.lengthMm, aMm, share * segment.lengthMm);
   const lengthMm = (segment.lengthMm + segment.secondLengthMm) / 2;
-  return { lengthMm, sigmaMm: (aMm + share * lengthMm) / Math.SQRT2 };
+  return toResult(lengthMm, aMm / Math.SQRT2, share * lengthMm);
 }
 
 function orderChildren(loom: Loom, nodeIds: string[], nodes: Record<string, TreeNode>, segments: Record<string, TreeSegment>): void {

@@ -7,7 +7,16 @@ import type { Tree, WireEnd } from './types';
 /** A wire between two ends, before splices have a place; and the splices with the node each was planned at. */
 export interface Strands {
   wires: { circuitId: string; from: WireEnd; to: WireEnd }[];
-  splices: { id: string; circuitId: string; nodeId: string; segmentIds: string[] }[];
+  splices: {
+    id: string;
+    circuitId: string;
+    nodeId: string;
+    segmentIds: string[];
+    /** run towards its circuit's source; null: the source is at its node */
+    sourceSegmentId: string | null;
+    /** splice of the same junction that it takes up: that one lies further from the source; null: none */
+    afterId: string | null;
+  }[];
 }
 
 const toEnd = ({ endId, cavity }: Termination): WireEnd => ({ kind: 'cavity', endId, cavity });
@@ -46,15 +55,16 @@ function listSpliced(
   const collect = (branch: Branch): WireEnd[] => {
     const arriving: WireEnd[] = [...branch.ends.map(toEnd), ...branch.children.flatMap(collect)];
     const leaving = wiresToParent.get(branch.nodeId)!;
-    let made = 0;
-    while (arriving.length > leaving) {
-      const merged = arriving.splice(0, Math.min(standard.spliceMostWires, arriving.length - leaving + 1));
-      made += 1;
+    const own = [branch.segmentId, ...branch.children.map((child) => child.segmentId)].filter((one) => one !== null);
+    // pins of one housing joined to each other: the splice lies out in a run beside it, and all its wires arrive on one side
+    const segmentIds = own.length ? own : listRunsAt(tree, branch.nodeId);
+    const most = own.length ? standard.spliceMostWires : standard.spliceMostWires - 1;
+    let afterId: string | null = null;
+    for (let made = 1; arriving.length > leaving; made += 1) {
+      const merged = arriving.splice(0, Math.min(most, arriving.length - leaving + 1));
       const id = `${circuitId}@${branch.nodeId}${made > 1 ? `.${made}` : ''}`;
-      const own = [branch.segmentId, ...branch.children.map((child) => child.segmentId)].filter((one) => one !== null);
-      // pins of one housing joined to each other: the splice lies out in a run beside it
-      const segmentIds = own.length ? own : listRunsAt(tree, branch.nodeId);
-      strands.splices.push({ id, circuitId, nodeId: branch.nodeId, segmentIds });
+      strands.splices.push({ id, circuitId, nodeId: branch.nodeId, segmentIds, sourceSegmentId: branch.segmentId, afterId });
+      afterId = id;
       for (const to of merged) strands.wires.push({ circuitId, from: { kind: 'splice', spliceId: id }, to });
       arriving.unshift({ kind: 'splice', spliceId: id });
     }

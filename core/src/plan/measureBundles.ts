@@ -1,4 +1,4 @@
-import type { Catalogue, ShopStandard } from '../catalogue';
+import type { Catalogue } from '../catalogue';
 import type { Loom } from '../model';
 import { compareIds } from '../units';
 import { measurePackingBound, packCircles } from './packCircles';
@@ -27,6 +27,7 @@ interface Lying {
   groupId: string | undefined;
   /** of the cable it lies in; null: in none */
   cableMm: number | null;
+  isScreen: boolean;
 }
 
 /**
@@ -38,26 +39,27 @@ export function measureBundles(
   tree: Tree,
   wires: readonly SizedWire[],
   catalogue: Catalogue,
-  standard: ShopStandard,
   store: PackingStore | null,
 ): LaidBundles {
-  const cables = new Map(catalogue.cables.map(({ id, odMm }) => [id, odMm]));
+  const cables = new Map(catalogue.cables.map((item) => [item.id, item]));
   const lying = new Map<string, Lying[]>(Object.keys(tree.segments).map((id) => [id, []]));
   const places = wires.map((_, place) => place);
   for (const place of places.sort((a, b) => wires[b]!.conductor.odMm - wires[a]!.conductor.odMm)) {
     const wire = wires[place]!;
     const element = [wire.id];
-    const { cable, twist } = loom.circuits[wire.circuitId]!;
+    const { cable, twist, kind } = loom.circuits[wire.circuitId]!;
     // a cable is as thick as it is bought, whatever lies in it
-    const cableMm = cable ? (cables.get(cable.itemId) ?? null) : null;
+    const bought = cable ? cables.get(cable.itemId) : undefined;
+    const cableMm = bought?.odMm ?? null;
+    const isScreen = kind === 'screen' || bought?.screened === true;
     const groupId = cable ? `cable ${cable.groupId}` : twist?.groupId;
-    for (const piece of wire.pieces) lying.get(piece.segmentId)!.push({ wire, place, piece, element, groupId, cableMm });
+    for (const piece of wire.pieces) lying.get(piece.segmentId)!.push({ wire, place, piece, element, groupId, cableMm, isScreen });
   }
   const occupants: (readonly number[])[][] = [];
   const bundles = [...lying.keys()].sort(compareIds).map((segmentId) => {
     const ofSections: (readonly number[])[] = [];
     occupants.push(ofSections);
-    return measureBundle(tree, segmentId, lying.get(segmentId)!, standard, store, ofSections);
+    return measureBundle(tree, segmentId, lying.get(segmentId)!, store, ofSections);
   });
   return { bundles, occupants };
 }
@@ -66,19 +68,18 @@ function measureBundle(
   tree: Tree,
   segmentId: string,
   here: readonly Lying[],
-  standard: ShopStandard,
   store: PackingStore | null,
   occupants: (readonly number[])[],
 ): PlannedBundle {
   const { lengthMm } = tree.segments[segmentId]!;
   const cuts = new Set([0, lengthMm]);
   let copper = 0;
-  let heavy = false;
-  for (const { wire, piece } of here) {
+  let isStiff = false;
+  for (const { wire, piece, isScreen } of here) {
     if (piece.fromMm !== 0) cuts.add(piece.fromMm);
     if (piece.toMm !== lengthMm) cuts.add(piece.toMm);
     copper += wire.conductor.massGPerM * (piece.toMm - piece.fromMm);
-    heavy ||= wire.conductor.areaMm2 >= 4;
+    isStiff ||= isScreen || wire.conductor.areaMm2 >= 4;
   }
   const at = [...cuts].sort((a, b) => a - b);
   const sections = at.slice(1).map((toMm, index) => {
@@ -88,21 +89,22 @@ function measureBundle(
     return measureSection(inside, fromMm, toMm, store);
   });
   const odMm = sections.reduce((most, section) => Math.max(most, section.odMm), 0);
-  return {
-    segmentId,
-    odMm,
-    sections,
-    massGPerM: copper / lengthMm,
-    insideBendMm: (heavy ? standard.bendFactorHeavy : standard.bendFactor) * odMm,
-  };
+  return { segmentId, odMm, sections, massGPerM: copper / lengthMm, isStiff };
 }
 
 function measureSection(here: readonly Lying[], fromMm: number, toMm: number, store: PackingStore | null): Section {
   const { elements, diametersMm } = listElements(here);
   if (store === null) {
     const boundMm = measurePackingBound(diametersMm);
-    return { fromMm, toMm, elements, circles: [], odMm: boundMm, boundMm, method: 'formula' };
+    return { fromMm, toMm, elements, diametersMm, circles: [], odMm: boundMm, boundMm, method: 'formula' };
   }
+  const known = findPacking(store, diametersMm);
+  const { odMm, circles, method } = known.packing;
+  return { fromMm, toMm, elements, diametersMm, circles, odMm, boundMm: known.boundMm, method };
+}
+
+/** Packing of these diameters, thickest first, and its bound; looked up first. */
+export function findPacking(store: PackingStore, diametersMm: readonly number[]): { packing: Packing; boundMm: number } {
   const key = toKey(diametersMm);
   let known = store.get(key);
   if (!known) {
@@ -110,8 +112,7 @@ function measureSection(here: readonly Lying[], fromMm: number, toMm: number, st
     known = { packing: packCircles(diametersMm), boundMm: measurePackingBound(diametersMm) };
     store.set(key, known);
   }
-  const { odMm, circles, method } = known.packing;
-  return { fromMm, toMm, elements, circles, odMm, boundMm: known.boundMm, method };
+  return known;
 }
 
 /** Diameters in order, runs of equal ones counted: "1.27 3 1.09 25". */

@@ -7,7 +7,34 @@ export interface HeatInputs {
   outsideMm: number;
   /** Σ I² · R at 20 °C of the wires, W/m */
   wattsPerMAt20: number;
+  /** the few of them that give more than half of that, each counted by itself (see listHottest); empty: none does */
+  hottest: readonly HotWire[];
   altitudeM: number;
+}
+
+/** A wire that gives much of a bundle's heat: I² · R at 20 °C, W/m, and its diameter over the insulation, mm. */
+export interface HotWire {
+  wattsPerMAt20: number;
+  odMm: number;
+}
+
+/** Up to so many wires are looked at for what they give by themselves. */
+const FEW = 3;
+
+/** Places of the up to three wires, hottest first, that together give more than half of all heat; empty where three do not (calculations 4). */
+export function listHottest(watts: readonly number[]): number[] {
+  let total = 0;
+  for (const one of watts) total += one;
+  const places: number[] = [];
+  for (let sum = 0; places.length < FEW && sum <= total / 2;) {
+    let next = -1;
+    for (let at = 0; at < watts.length; at += 1) if (!places.includes(at) && (next === -1 || watts[at]! > watts[next]!)) next = at;
+    if (next === -1 || watts[next] === 0) return [];
+    places.push(next);
+    sum += watts[next]!;
+    if (sum > total / 2) return places;
+  }
+  return [];
 }
 
 /** Steady state of a bundle: its surface, its middle, and the heat it gives off; W/m. */
@@ -32,27 +59,51 @@ const MOST_RISE_K = 600;
 /**
  * Steady temperature of a bundle in still air, resistances at the computed temperature (calculations 4): natural convection on a
  * horizontal cylinder by Churchill and Chu, Int. J. Heat Mass Transfer 18 (1975) 1049, and radiation. Air flow and sun are not
- * credited. Null where it would run away: more heat than the surface can give off at any temperature the solver looks at.
+ * credited. Its middle is as warm as the heat spread evenly makes it, or as warm as the hottest of the few wires that give more than half of
+ * it, each by its own heat over the surface, whichever is more. Null where it would run away: more heat than the surface can give off at any temperature the solver looks at.
  *
  * @throws RangeError where a diameter is not above 0, or a figure is no number
  */
-export function measureHeat({ ambientC, bundleMm, outsideMm, wattsPerMAt20, altitudeM }: HeatInputs): Heat | null {
+export function measureHeat({ ambientC, bundleMm, outsideMm, wattsPerMAt20, hottest, altitudeM }: HeatInputs): Heat | null {
   if (!(bundleMm > 0 && outsideMm >= bundleMm && wattsPerMAt20 >= 0 && Number.isFinite(ambientC)))
     throw new RangeError(
       `heat: expected 0 < bundle ≤ outside, heat ≥ 0 and an ambient, got ${bundleMm}, ${outsideMm}, ${wattsPerMAt20}, ${ambientC}`,
     );
   if (wattsPerMAt20 === 0) return { surfaceC: ambientC, middleC: ambientC, wattsPerM: 0 };
-  const insidePerWatt = Math.log(outsideMm / bundleMm) / (2 * Math.PI * COVERING_W_PER_M_K) + 1 / (4 * Math.PI * BUNDLE_W_PER_M_K);
+  const throughCover = Math.log(outsideMm / bundleMm) / (2 * Math.PI * COVERING_W_PER_M_K);
   const given = (surfaceC: number) => measureSurfaceHeat(surfaceC, ambientC, outsideMm, altitudeM);
+  const warm = (temperatureC: number) => 1 + COPPER_PER_K * (temperatureC - 20);
+  const inside = (surfaceC: number) => {
+    const watts = given(surfaceC);
+    const underC = surfaceC + watts * throughCover;
+    const spreadC = underC + watts / (4 * Math.PI * BUNDLE_W_PER_M_K);
+    let middleC = spreadC;
+    let made = wattsPerMAt20 * warm(spreadC);
+    for (const wire of hottest) {
+      const ownC = measureOwn(wire, underC, bundleMm);
+      if (ownC <= spreadC) continue;
+      made += wire.wattsPerMAt20 * (warm(ownC) - warm(spreadC));
+      middleC = Math.max(middleC, ownC);
+    }
+    return { watts, made, middleC };
+  };
   // heat that is left over where the surface has this temperature: falls through zero at the steady state
   const left = (surfaceC: number) => {
-    const watts = given(surfaceC);
-    return wattsPerMAt20 * (1 + COPPER_PER_K * (surfaceC + watts * insidePerWatt - 20)) - watts;
+    const { watts, made } = inside(surfaceC);
+    return made - watts;
   };
   const surfaceC = findZero(left, ambientC, ambientC + MOST_RISE_K);
   if (surfaceC === null) return null;
-  const wattsPerM = given(surfaceC);
-  return { surfaceC, middleC: surfaceC + wattsPerM * insidePerWatt, wattsPerM };
+  const { watts, middleC } = inside(surfaceC);
+  return Number.isFinite(middleC) ? { surfaceC, middleC, wattsPerM: watts } : null;
+}
+
+/** A wire by its own heat over what surrounds the bundle, its resistance at that temperature; °C. Infinity where it would run away. */
+function measureOwn({ wattsPerMAt20, odMm }: HotWire, underC: number, bundleMm: number): number {
+  const perWatt = Math.log(Math.max(1, bundleMm / odMm)) / (2 * Math.PI * BUNDLE_W_PER_M_K);
+  const perKelvin = wattsPerMAt20 * perWatt;
+  const left = 1 - perKelvin * COPPER_PER_K;
+  return left <= 0 ? Infinity : (underC + perKelvin * (1 - 20 * COPPER_PER_K)) / left;
 }
 
 /** Heat that a metre of horizontal cylinder gives off to still air and by radiation, W/m. */

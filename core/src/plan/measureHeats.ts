@@ -1,7 +1,9 @@
 import type { ShopStandard } from '../catalogue';
 import { findSurroundings, type Job, type Loom } from '../model';
 import { findHeat, type HeatStore } from './heatStore';
-import type { LoomFlow } from './power/createPower';
+import { listHottest, type HotWire } from './measureHeat';
+import type { LoomFlow } from './power/listLoomFlows';
+import { isZoneTooHot } from './power/measureAmpacity';
 import type { Occupants } from './measureBundles';
 import type { PlannedBundle, PlannedCovering, PlannedHeat, SizedWire } from './types';
 
@@ -22,11 +24,17 @@ export function measureHeats(
     const flow = flows.get(id);
     return {
       // most wires carry next to nothing: they have no sum to add to
-      watts: flow && flow.peakA > 0 ? flow.rmsA.map((currentA) => (currentA ** 2 * conductor.r20MilliohmPerM) / 1000) : null,
+      watts: flow && flow.designA !== 0 ? flow.heatA.map((currentA) => (currentA ** 2 * conductor.r20MilliohmPerM) / 1000) : null,
+      odMm: conductor.odMm,
+      table: conductor.table,
       isKnown: flow !== undefined && flow.designA !== null,
       limitC: standard.insulationLimitC[conductor.table],
     };
   });
+  const listHotWires = (here: readonly number[], mode: number): HotWire[] => {
+    const given = here.map((wire) => sources[wire]!.watts?.[mode] ?? 0);
+    return listHottest(given).map((at) => ({ wattsPerMAt20: given[at]!, odMm: sources[here[at]!]!.odMm }));
+  };
   return bundles.flatMap(({ segmentId, sections, odMm }, index): PlannedHeat[] => {
     const ambientC = findSurroundings(job.zones, loom.segments[segmentId]!, standard.hotTickC)?.ambientC ?? null;
     if (ambientC === null || odMm === 0) return [];
@@ -41,26 +49,29 @@ export function measureHeats(
       for (const wire of here) {
         const one = sources[wire]!;
         if (one.watts) for (let mode = 0; mode < watts.length; mode += 1) watts[mode]! += one.watts[mode]!;
-        if (one.limitC < limitC) limitC = one.limitC;
+        // where the zone alone is too much for an insulation the finding is that, not the bundle's heat
+        if (one.limitC < limitC && !isZoneTooHot(ambientC, one.table, standard)) limitC = one.limitC;
         if (!one.isKnown) uncounted += 1;
       }
       const most = watts.length ? Math.max(...watts) : 0;
+      const mode = watts.indexOf(most);
       const heat = findHeat(store, {
         ambientC,
         bundleMm: section.odMm,
         outsideMm: section.odMm + wallMm,
         wattsPerMAt20: most,
+        hottest: most > 0 ? listHotWires(here, mode) : [],
         altitudeM: standard.altitudeM,
       });
       if (hottest && (hottest.middleC === null || (heat && heat.middleC <= hottest.middleC))) continue;
       hottest = {
         segmentId,
         ambientC,
-        modeId: most > 0 ? modeIds[watts.indexOf(most)]! : null,
+        modeId: most > 0 ? modeIds[mode]! : null,
         surfaceC: heat?.surfaceC ?? null,
         middleC: heat?.middleC ?? null,
         wattsPerM: heat?.wattsPerM ?? null,
-        limitC: here.length ? limitC : null,
+        limitC: Number.isFinite(limitC) ? limitC : null,
         uncounted,
       };
     }

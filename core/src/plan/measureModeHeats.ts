@@ -2,7 +2,7 @@ import type { ShopStandard } from '../catalogue';
 import type { Job } from '../model';
 import { createHeatStore } from './heatStore';
 import { measureHeats } from './measureHeats';
-import type { LoomFlow } from './power/createPower';
+import type { LoomFlow } from './power/listLoomFlows';
 import type { LoomPlan, PlannedHeat } from './types';
 
 /** Steady heat of each segment of a planned loom in one mode (calculations 4): what the plan keeps is the worst mode. mode: place in modeIds. */
@@ -16,9 +16,9 @@ export function measureModeHeats(
   const places = new Map(plan.wires.map(({ id }, place) => [id, place]));
   const occupants = plan.bundles.map(({ sections }) => sections.map(({ elements }) => elements.flat().map((id) => places.get(id)!)));
   const flows = new Map(
-    plan.currents.map(({ wireId, rmsA, peakA, designA, protectionId }): [string, LoomFlow] => [
+    plan.currents.map(({ wireId, onA, heatA, designA, inrushA, guardIds }): [string, LoomFlow] => [
       wireId,
-      { rmsA: [rmsA[mode] ?? 0], peakA, designA, protectionId, isFused: false },
+      { onA: [onA[mode] ?? 0], heatA: [heatA[mode] ?? 0], designA, inrushA, guardIds, isFused: false },
     ]),
   );
   const loom = job.looms[plan.loomId]!;

@@ -4,7 +4,7 @@ import { roundUp } from '../units';
 import { createHolds } from './createHolds';
 import type { WireMark } from './listMarks';
 import { measurePathSigma, measureRough } from './measureRough';
-import { measureTakeUp } from './measureTakeUp';
+import { measurePitchDiameter, measureTakeUp } from './measureTakeUp';
 import type {
   Addend,
   Hold,
@@ -24,7 +24,7 @@ interface Context {
   tree: Tree;
   standard: ShopStandard;
   catalogue: Catalogue;
-  odMm: Map<string, number>;
+  bundles: Map<string, PlannedBundle>;
   barrels: Map<string, PlannedBarrel>;
   splices: Map<string, PlannedSplice>;
   stripMm: Map<string, number | null>;
@@ -70,10 +70,12 @@ export function measureWires(
     tree,
     standard,
     catalogue,
-    odMm: new Map(bundles.map((bundle) => [bundle.segmentId, bundle.odMm])),
+    bundles: new Map(bundles.map((bundle) => [bundle.segmentId, bundle])),
     barrels: new Map(barrels.map((barrel) => [barrel.spliceId, barrel])),
     splices: new Map(splices.map((splice) => [splice.id, splice])),
-    stripMm: new Map(terminations.map((one) => [`${one.endId} ${one.cavity}`, one.stripMm])),
+    stripMm: new Map(
+      terminations.flatMap(({ endId, cavity, wireIds, stripMm }) => wireIds.map((id) => [`${endId} ${cavity} ${id}`, stripMm])),
+    ),
     endAddends: new Map(),
     runs: new Map(),
     turns: new Map(),
@@ -91,15 +93,15 @@ function measureWire(context: Context, wire: SizedWire, mark: WireMark): Planned
   const addends = [
     ...listRuns(context, wire),
     ...listBreakouts(context, wire),
-    ...listEndAddends(context, wire.from),
-    ...listEndAddends(context, wire.to),
+    ...listEndAddends(context, wire.id, wire.from),
+    ...listEndAddends(context, wire.id, wire.to),
   ];
   const lengthMm = addends.reduce((sum, { mm }) => sum + mm, 0);
   const cutMm = roundUp(lengthMm, standard.cutIncrementMm);
   if (cutMm - lengthMm > 1e-6)
     addends.push({ kind: 'rounding', of: wire.id, words: `up to the next ${standard.cutIncrementMm} mm`, mm: cutMm - lengthMm });
   const passed = wire.pieces.map(({ segmentId }) => segmentId);
-  const sigmaMm = measurePathSigma(passed.map((id) => tree.segments[id]!.sigmaMm));
+  const sigmaMm = measurePathSigma(passed.map((id) => tree.segments[id]!.spread));
   const unfittedIds = passed.filter((id) => loom.segments[id]!.fittedMm === null);
   const fitted = unfittedIds.length === 0;
   const roughMm = fitted ? cutMm : roundUp(measureRough(lengthMm, sigmaMm, standard.roughExtraMm), standard.cutIncrementMm);
@@ -139,8 +141,8 @@ function listRuns({ loom, tree, wires, runs }: Context, wire: SizedWire): Addend
     const isWhole = !twist && fromMm === 0 && toMm === lengthMm;
     const known = isWhole ? runs.get(segmentId) : undefined;
     if (known) return known;
-    const together = partners.some((other) => other.pieces.some((piece) => piece.segmentId === segmentId));
-    const factor = twist && together ? measureTakeUp(wire.conductor.odMm, twist.pitchMm) : 1;
+    const together = partners.filter((other) => other.pieces.some((piece) => piece.segmentId === segmentId)).length + 1;
+    const factor = twist && together > 1 ? measureTakeUp(measurePitchDiameter(together, wire.conductor.odMm), twist.pitchMm) : 1;
     const run = `${loom.nodes[nearNodeId]!.name} to ${loom.nodes[farNodeId]!.name}`;
     const addend: Addend = {
       kind: 'segment',
@@ -153,8 +155,8 @@ function listRuns({ loom, tree, wires, runs }: Context, wire: SizedWire): Addend
   });
 }
 
-/** Half the bundle's diameter wherever the wire turns out of a bundle: from its middle to its side. */
-function listBreakouts({ loom, tree, odMm, turns }: Context, wire: SizedWire): Addend[] {
+/** Half the bundle's diameter there, wherever the wire turns out of a bundle: from its middle to its side. */
+function listBreakouts({ loom, tree, bundles, turns }: Context, wire: SizedWire): Addend[] {
   const addends: Addend[] = [];
   for (let index = 0; index + 1 < wire.pieces.length; index += 1) {
     const one = tree.segments[wire.pieces[index]!.segmentId]!;
@@ -170,7 +172,8 @@ function listBreakouts({ loom, tree, odMm, turns }: Context, wire: SizedWire): A
     const outward = [one, other].filter((segment) => segment.nearNodeId === nodeId);
     if (outward.length === 1 && outward[0]!.onward) continue;
     const inward = [one, other].find((segment) => segment.farNodeId === nodeId) ?? outward.find((segment) => segment.onward);
-    const od = inward ? odMm.get(inward.id)! : Math.max(...outward.map(({ id }) => odMm.get(id)!));
+    const odAt = ({ id, farNodeId }: (typeof outward)[number]) => bundles.get(id)!.sections.at(farNodeId === nodeId ? -1 : 0)!.odMm;
+    const od = inward ? odAt(inward) : Math.max(...outward.map(odAt));
     const addend: Addend = {
       kind: 'breakout',
       of: nodeId,
@@ -183,7 +186,7 @@ function listBreakouts({ loom, tree, odMm, turns }: Context, wire: SizedWire): A
   return addends;
 }
 
-function listEndAddends(context: Context, wireEnd: WireEnd): Addend[] {
+function listEndAddends(context: Context, wireId: string, wireEnd: WireEnd): Addend[] {
   const { loom, barrels, splices } = context;
   if (wireEnd.kind === 'splice') {
     return [
@@ -195,27 +198,23 @@ function listEndAddends(context: Context, wireEnd: WireEnd): Addend[] {
       },
     ];
   }
-  const end = loom.ends[wireEnd.endId]!;
-  if (end.kind === 'connector') {
-    const known = context.endAddends.get(wireEnd.endId) ?? listConnectorAddends(context, wireEnd.endId);
-    context.endAddends.set(wireEnd.endId, known);
-    return known;
-  }
-  const stripMm = context.stripMm.get(`${wireEnd.endId} ${wireEnd.cavity}`);
-  return [
-    ...(stripMm ? [{ kind: 'strip' as const, of: wireEnd.endId, words: `stripped at ${end.name}`, mm: stripMm }] : []),
-    ...(end.serviceLoopMm
-      ? [{ kind: 'service-loop' as const, of: wireEnd.endId, words: `service loop at ${end.name}`, mm: end.serviceLoopMm }]
-      : []),
-  ];
+  const { endId, cavity } = wireEnd;
+  const known = context.endAddends.get(endId) ?? listAllowances(context, endId);
+  context.endAddends.set(endId, known);
+  const stripMm = context.stripMm.get(`${endId} ${cavity} ${wireId}`);
+  return stripMm ? [...known, { kind: 'strip', of: endId, words: `stripped at ${loom.ends[endId]!.name}`, mm: stripMm }] : known;
 }
 
-function listConnectorAddends({ job, loom, catalogue, standard }: Context, endId: string): Addend[] {
+/** What an end takes of every wire that goes into it: the depth of a housing; loop, re-terminations and clocking at any. */
+function listAllowances({ job, loom, catalogue, standard }: Context, endId: string): Addend[] {
   const end = loom.ends[endId]!;
-  const family = findFamily(job, catalogue, end.familyId);
-  if (!family) throw new Error(`measure: expected a family for end ${endId}`);
+  const addends: Addend[] = [];
+  if (end.kind === 'connector') {
+    const family = findFamily(job, catalogue, end.familyId);
+    if (!family) throw new Error(`measure: expected a family for end ${endId}`);
+    addends.push({ kind: 'entry', of: endId, words: `into ${end.name}, rear face to barrel`, mm: family.entryDepthMm });
+  }
   const times = end.reterminations ?? standard.reterminations;
-  const addends: Addend[] = [{ kind: 'entry', of: endId, words: `into ${end.name}, rear face to barrel`, mm: family.entryDepthMm }];
   if (end.serviceLoopMm) addends.push({ kind: 'service-loop', of: endId, words: `service loop at ${end.name}`, mm: end.serviceLoopMm });
   if (times)
     addends.push({

@@ -1,5 +1,6 @@
 import type { Catalogue, ShopStandard } from '../catalogue';
-import type { Job, Loom } from '../model';
+import type { Circuit, Job, Loom } from '../model';
+import { listBarrels } from './chooseBarrels';
 import { connect, route } from './connect';
 import { createSizes, type SizeRange } from './createSizes';
 import { createTree } from './createTree';
@@ -27,11 +28,31 @@ export function routeLoom(job: Job, loomId: string, catalogue: Catalogue, standa
   const tree = createTree(loom, standard);
   // connect and splice: circuits → wires and splices at junctions, by least wire; what is cut stays as it was joined
   const strands = connect(loom, first?.tree ?? tree, standard);
+  const halfMm = (circuitId: string) => measureHalfBarrel(catalogue, standard, loom.circuits[circuitId]!);
   // place: splices off their junctions, wires along the tree
-  const { splices, wires } = route(job, loom, tree, strands, standard, first?.splices ?? []);
+  const { splices, wires } = route(job, loom, tree, strands, halfMm, standard, first?.splices ?? []);
   const ranges = wires.map(createSizes(job, loom, catalogue, standard));
   return { loomId, tree, splices, wires, ranges, shape: toShape(loom, tree, wires), first };
 }
+
+/**
+ * What a splice of a circuit may reach to either side while its wires have no size, mm: half of the longest barrel that the shop crimps; of
+ * a circuit that carries next to nothing half of the one that holds a full side in the shop's least size.
+ */
+export function measureHalfBarrel(
+  catalogue: Catalogue,
+  standard: ShopStandard,
+  { kind, sizePin, wireTable }: Pick<Circuit, 'kind' | 'sizePin' | 'wireTable'>,
+): number {
+  const barrels = listBarrels(catalogue, standard);
+  const least = catalogue.wires[wireTable].find(({ size }) => size === standard.minimumSize[wireTable]);
+  const mostMm2 = (least?.areaMm2 ?? Infinity) * standard.spliceMostWires * (standard.barrelKind === 'parallel' ? 2 : 1);
+  const isThin = sizePin === null && !POWER_KINDS.includes(kind);
+  const fitting = isThin ? barrels.filter(({ minAreaMm2 }) => minAreaMm2 <= mostMm2) : barrels;
+  return Math.max(0, ...fitting.map(({ lengthMm }) => lengthMm)) / 2;
+}
+
+const POWER_KINDS: readonly Circuit['kind'][] = ['supply', 'power-ground', 'output'];
 
 /** Two looms of one shape have bundles of the same wires, in the same covers and zones, however long. */
 function toShape(loom: Loom, { segments }: Tree, wires: readonly RunWire[]): string {

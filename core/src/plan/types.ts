@@ -1,5 +1,6 @@
 import type { Conductor } from '../catalogue';
 import type { Circuit, Colour, CoveringKind } from '../model';
+import type { RunSpread } from './measureRough';
 import type { PowerPlan, WireCurrent } from './power/types';
 
 /** A node of the rooted route tree. */
@@ -24,6 +25,8 @@ export interface TreeSegment {
   startMm: number;
   /** spread of that, one sigma, mm */
   sigmaMm: number;
+  /** the same in its two parts */
+  spread: RunSpread;
   /** does the bundle it leaves go on into this segment */
   onward: boolean;
 }
@@ -72,7 +75,7 @@ export interface RunWire {
   pieces: Piece[];
 }
 
-export type ConductorRule = 'pinned' | 'cable' | 'minimum' | 'contact' | 'drop' | 'heat' | 'fuse' | 'none';
+export type ConductorRule = 'pinned' | 'cable' | 'minimum' | 'contact' | 'drop' | 'heat' | 'fuse' | 'alike' | 'none';
 
 export interface SizedWire extends RunWire {
   conductor: Conductor;
@@ -100,6 +103,8 @@ export interface Section {
   toMm: number;
   /** single wires and twisted groups, thickest first: the ids of the wires in each */
   elements: string[][];
+  /** of each element, mm */
+  diametersMm: number[];
   /** where each element lies, in the order of elements */
   circles: Circle[];
   odMm: number;
@@ -113,7 +118,8 @@ export interface PlannedBundle {
   odMm: number;
   sections: Section[];
   massGPerM: number;
-  insideBendMm: number;
+  /** a screen, or a conductor of 4 mm² or more, lies in it: it bends less */
+  isStiff: boolean;
 }
 
 /** Steady heat of the hottest stretch of a segment in its worst mode. */
@@ -142,6 +148,8 @@ export interface PlannedCovering {
   cutMm: number;
   /** over the covering */
   odOutsideMm: number;
+  /** least radius that it is bent to, inside, mm */
+  insideBendMm: number;
   /** the largest thing it has to pass on its way there, mm */
   mustPassMm: number;
   problem: null | 'no-size' | 'cannot-pass';
@@ -161,7 +169,8 @@ export interface PlannedTermination {
   tool: string;
   positioner: string;
   removalTool: string;
-  pullOffN: number | null;
+  /** of each of its wires: least pull-off force, N; null where nothing is pulled or no figure is given */
+  pullOffsN: (number | null)[];
   problem: null | 'contact' | 'seal';
 }
 
@@ -208,9 +217,13 @@ export interface PlannedBarrel {
   spliceId: string;
   barrelId: string | null;
   barrelName: string;
-  /** conductor area on the fuller side, mm² */
+  /** conductor area that it has to hold, mm²: of its fuller side, or of all of them where both sides go into one barrel */
   areaMm2: number;
   lengthMm: number;
+  /** over its sleeve, mm */
+  sleevedOdMm: number;
+  /** wires that arrive from the datum's side, and from the other */
+  sides: { near: string[]; far: string[] };
   wireIds: string[];
   stripMm: number;
   tool: string;
@@ -231,7 +244,7 @@ export interface LoomPlan {
   terminations: PlannedTermination[];
   /** cavity names that stay empty and take a plug, by end */
   plugs: { endId: string; cavity: string; plugId: string }[];
-  massG: { wire: number; covering: number; housings: number; contacts: number; total: number };
+  massG: { wire: number; covering: number; housings: number; contacts: number; splices: number; total: number };
 }
 
 export interface JobPlan {

@@ -33,7 +33,15 @@ export function LinkRows({
       ...links,
       [
         id,
-        { name: `fuse ${nth}`, kind: 'fuse', a: side(pins[0] ?? '1'), b: side(pins[nth] ?? pins.at(-1) ?? '2'), maxA: null, coil: null },
+        {
+          name: `fuse ${nth}`,
+          kind: 'fuse',
+          a: side(pins[0] ?? '1'),
+          b: side(pins[nth] ?? pins.at(-1) ?? '2'),
+          maxA: null,
+          peakA: null,
+          coil: null,
+        },
       ],
     ]);
   };
@@ -49,6 +57,9 @@ export function LinkRows({
               <th>on the plug</th>
               <th>load side</th>
               <th className={styles.num}>most A</th>
+              <th className={styles.num} title="for a moment, as things are switched on; empty: three times the most of a contact">
+                for a moment A
+              </th>
               <th>coil feed</th>
               <th>coil switch</th>
               <th />
@@ -118,6 +129,16 @@ export function LinkRows({
                     defaultValue={String(link.maxA ?? '')}
                     onChange={(event) => change(index, { maxA: toNumber(event.target.value) })}
                   />
+                </td>
+                <td>
+                  {link.kind !== 'fuse' && link.kind !== 'bar' && (
+                    <input
+                      className={styles.small}
+                      aria-label={`Amperes for a moment of link ${index + 1}`}
+                      defaultValue={String(link.peakA ?? '')}
+                      onChange={(event) => change(index, { peakA: toNumber(event.target.value) })}
+                    />
+                  )}
                 </td>
                 {(['feed', 'switch'] as const).map((key) => (
                   <td key={key}>

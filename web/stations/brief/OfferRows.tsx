@@ -38,6 +38,7 @@ export function OfferRows({
               <th>rail, group or bus</th>
               <th>in a pair with</th>
               <th>takes a coil’s kick</th>
+              <th title="of a ground stud, to the stud of battery negative; empty: as the source says">chassis mΩ</th>
               <th />
             </tr>
           </thead>
@@ -115,6 +116,21 @@ export function OfferRows({
                     checked={offer.suppressed}
                     onChange={(event) => change(index, { suppressed: event.target.checked })}
                   />
+                </td>
+                <td>
+                  {offer.can.includes('chassis') && (
+                    <input
+                      className={styles.small}
+                      aria-label={`Chassis resistance of offer ${index + 1}`}
+                      placeholder="none"
+                      defaultValue={String(offer.chassisMilliohm ?? '')}
+                      onChange={(event) =>
+                        change(index, {
+                          chassisMilliohm: event.target.value.trim() === 'none' ? 'none' : toNumber(event.target.value),
+                        })
+                      }
+                    />
+                  )}
                 </td>
                 <td>
                   <button

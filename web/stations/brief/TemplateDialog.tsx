@@ -13,6 +13,8 @@ import {
   type PinNeed,
   type PinOffer,
   type TemplateLink,
+  RETURNS,
+  type Return,
 } from 'wattograph-core';
 import { useJobStore } from '../../client/jobContext';
 import { EvidencePick } from '../../ui/EvidencePick';
@@ -20,6 +22,7 @@ import { listFamilyOptions } from '../bundle/RouteDialogs';
 import { LinkRows } from './LinkRows';
 import { OfferRows } from './OfferRows';
 import { toNumber } from '../../ui/toNumber';
+import { RETURN_WORDS } from '../../ui/returnWords';
 import styles from './Brief.module.css';
 
 /** What is wrong with the offers and links of a box; all: every pin it has. */
@@ -82,7 +85,7 @@ export function TemplateDialog({ job, onClose }: { job: Job; onClose: () => void
     ...(/^[A-Za-z0-9]{1,6}$/.test(pin) ? [] : [`pin ${index + 1}: expected 1 to 6 letters or digits`]),
     ...(ids.indexOf(pin) === index ? [] : [`pin ${pin} stands twice`]),
     ...(need.function.trim() === '' ? [`pin ${pin}: expected what it does`] : []),
-    ...([need.volts, need.currentA].some((value) => value !== null && !Number.isFinite(value))
+    ...([need.volts, need.currentA, need.cycleS].some((value) => value !== null && !Number.isFinite(value))
       ? [`pin ${pin}: expected a number for V and A`]
       : []),
     ...(need.twistWith !== null && !ids.includes(need.twistWith) ? [`pin ${pin}: is twisted with ${need.twistWith}, which is no pin`] : []),
@@ -138,7 +141,9 @@ export function TemplateDialog({ job, onClose }: { job: Job; onClose: () => void
             <th>function</th>
             <th>kind</th>
             <th className={styles.num}>V</th>
-            <th className={styles.num}>A</th>
+            <th className={styles.num}>A while on</th>
+            <th>returns by</th>
+            <th className={styles.num}>cycle s</th>
             <th>screened</th>
             <th>twisted with</th>
             <th>required</th>
@@ -195,6 +200,32 @@ export function TemplateDialog({ job, onClose }: { job: Job; onClose: () => void
                   defaultValue={need.currentA ?? ''}
                   onChange={(event) => change(index, { currentA: toNumber(event.target.value) })}
                 />
+              </td>
+              <td>
+                {need.kind === 'supply' && (
+                  <select
+                    className={styles.pick}
+                    aria-label={`Return of pin ${index + 1}`}
+                    value={need.returnBy}
+                    onChange={(event) => change(index, { returnBy: event.target.value as Return })}
+                  >
+                    {RETURNS.map((value) => (
+                      <option key={value} value={value}>
+                        {RETURN_WORDS[value]}
+                      </option>
+                    ))}
+                  </select>
+                )}
+              </td>
+              <td>
+                {(need.kind === 'supply' || need.kind === 'output') && (
+                  <input
+                    className={styles.small}
+                    aria-label={`Cycle of pin ${index + 1}`}
+                    defaultValue={need.cycleS ?? ''}
+                    onChange={(event) => change(index, { cycleS: toNumber(event.target.value) })}
+                  />
+                )}
               </td>
               <td>
                 <input

@@ -34,6 +34,7 @@ describe('a box of her own', () => {
       a: { part: null, cavity: '1' },
       b: { part: null, cavity: '10' },
       maxA: 15,
+      peakA: null,
       coil: null,
     });
     expect(checkJob(store.job, createLookup(CATALOGUE)).ok).toBe(true);

@@ -164,7 +164,8 @@ export function CircuitDialog({
             <Select
               label="Wire"
               data={[
-                { value: 'etfe', label: 'ETFE, AWG' },
+                { value: 'etfe', label: 'ETFE, AWG, 150 °C' },
+                { value: 'etfe-plated', label: 'ETFE plated, AWG, 200 °C' },
                 { value: 'thinwall', label: 'thin-wall, mm²' },
               ]}
               value={circuit.wireTable}

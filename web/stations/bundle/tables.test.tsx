@@ -111,7 +111,7 @@ describe('what the last change did', () => {
     const words = changes((job) => {
       job.looms.inlet!.segments['s-inj1']!.lengthMm = 230;
     });
-    expect(words).toContain('2 cut lengths N-201D 210 → 310, N-203 455 → 555');
+    expect(words).toContain('2 cut lengths N-201D 230 → 330, N-203 460 → 560');
     expect(words).toMatch(/\+\d+\.\d g$/);
   });
   test('a wire that is gone says so, and the mass goes down', () => {

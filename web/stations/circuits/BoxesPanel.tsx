@@ -51,7 +51,7 @@ export function BoxesPanel({
         for (const { key, offer } of offers) {
           if (!offer.can.includes('sensor-supply') || offer.group === null || offer.limitA === null) continue;
           const rail = rails.get(offer.group) ?? { usedA: 0, limitA: offer.limitA };
-          rail.usedA += Math.max(0, ...(netAt.get(key)?.rmsA ?? [0]));
+          rail.usedA += Math.max(0, ...(netAt.get(key)?.onA ?? [0]));
           rails.set(offer.group, rail);
         }
         const grounds = offers.flatMap(({ key, cavity, offer }) => {

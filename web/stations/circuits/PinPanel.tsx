@@ -81,7 +81,7 @@ export function PinPanel({
             ? `Served by ${job.looms[pin.host.loomId]!.ends[pin.host.endId]!.name} ${pin.host.cavity} (${job.looms[pin.host.loomId]!.ends[pin.host.endId]!.offers[pin.host.cavity]?.name ?? Object.values(job.looms[pin.host.loomId]!.ends[pin.host.endId]!.offers)[0]?.name ?? 'stud'}).`
             : 'No box in it: it leads nowhere.'}{' '}
           {net.volts !== null && `${net.volts} V. `}
-          {Math.max(0, ...net.rmsA) > 0 && `${Math.max(...net.rmsA).toFixed(2)} A r.m.s. in the worst mode.`}
+          {Math.max(0, ...net.onA) > 0 && `${Math.max(...net.onA).toFixed(2)} A while on, in the worst mode.`}
           {net.unknown > 0 && ` ${net.unknown} of its loads have no current given.`}
         </p>
       )}

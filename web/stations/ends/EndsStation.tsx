@@ -180,7 +180,7 @@ function EndView({
                   </td>
                   <td className={bundle.num}>{one.stripMm ?? '–'}</td>
                   <td style={{ whiteSpace: 'normal' }}>{[one.tool, one.positioner].filter(Boolean).join(', ')}</td>
-                  <td className={bundle.num}>{one.pullOffN ?? '–'}</td>
+                  <td className={bundle.num}>{one.pullOffsN.map((force) => force ?? '–').join(', ')}</td>
                 </tr>
               );
             })}

@@ -89,16 +89,16 @@ describe('an end', () => {
     expect(end(store, 'map').clocking).toBeNull();
   });
   test('a need is added, changed, shown with its evidence, and forgotten', () => {
-    const store = open('end=byp');
+    const store = open('end=knk');
     pick('Add a need', '1');
-    expect(end(store, 'byp').pins['1']).toMatchObject({ kind: 'signal', function: 'signal' });
+    expect(end(store, 'knk').pins['1']).toMatchObject({ kind: 'signal', function: 'signal' });
     pick('Need at cavity 1', 'supply');
-    expect(end(store, 'byp').pins['1']).toMatchObject({ kind: 'supply', function: 'supply' });
+    expect(end(store, 'knk').pins['1']).toMatchObject({ kind: 'supply', function: 'supply' });
     pick('Evidence at cavity 1', 'measured');
-    expect(end(store, 'byp').pins['1']!.evidence).toBe('measured');
+    expect(end(store, 'knk').pins['1']!.evidence).toBe('measured');
     isGood(store);
     press('Forget the need at cavity 1');
-    expect(end(store, 'byp').pins).toEqual({});
+    expect(end(store, 'knk').pins).toEqual({});
   });
   test('is removed with its leg, its pins, its device and its inline parts', () => {
     const store = open('loom=chassis&end=m-logger', () => undefined, createSkerry());

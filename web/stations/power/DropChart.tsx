@@ -71,6 +71,10 @@ export function DropChart({ load, volts }: { load: PlannedLoad; volts: number })
     [load],
   );
   return (
-    <Chart make={make} height={170} words={`${load.name}: of ${volts} V, ${load.totalV.toFixed(2)} V is lost between battery and load`} />
+    <Chart
+      make={make}
+      height={170}
+      words={`${load.name}: of ${volts} V, ${load.steps.reduce((sum, { dropV }) => sum + dropV, 0).toFixed(2)} V is lost between battery and load`}
+    />
   );
 }

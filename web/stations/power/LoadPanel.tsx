@@ -1,10 +1,22 @@
 'use client';
 
 import { useState } from 'react';
-import { findGuard, type Job, type LoomPlan, type PlannedLoad, type PlannedProtection, type PowerPlan } from 'wattograph-core';
+import { NativeSelect } from '@mantine/core';
+import {
+  findGuard,
+  RETURNS,
+  type Job,
+  type LoomPlan,
+  type PlannedLoad,
+  type PlannedProtection,
+  type PowerPlan,
+  type Return,
+} from 'wattograph-core';
 import { useJobStore } from '../../client/jobContext';
 import { askReason } from '../../ui/askReason';
 import { NumberField } from '../../ui/NumberField';
+import { RETURN_WORDS } from '../../ui/returnWords';
+import { Why } from '../../ui/Why';
 import { DropChart } from './DropChart';
 import { FuseChart } from './FuseChart';
 import controls from '../../ui/controls.module.css';
@@ -22,6 +34,7 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
   const run = parentSegmentId === null ? null : { segmentId: parentSegmentId, segment: job.looms[loomId]!.segments[parentSegmentId]! };
   const device = load.deviceId === null ? undefined : job.devices[load.deviceId];
   const guard = findGuard(load, power.protections);
+  const runs = power.modeIds.map((id) => !job.modes[id]!.cranking);
   const editPin = (label: string, change: (need: NonNullable<typeof pin>) => void) =>
     store.edit(label, (draft) => change(draft.looms[loomId]!.ends[endId]!.pins[cavity]!));
   return (
@@ -34,13 +47,23 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
         <p className={controls.alarm}>Nothing feeds it: assign what is open in Circuits, or join it by hand in Bundle.</p>
       )}
       {load.steps.length > 0 && load.load !== 'feed' && <p>{toSwitchWords(load, power)}</p>}
-      {!load.returns && <p className={controls.alarm}>Its current has no way back: the ground leads nowhere.</p>}
+      {!load.returns && (
+        <p className={controls.alarm}>
+          {load.returnBy === 'pin' ? 'Its current has no way back: the ground leads nowhere.' : RETURN_ALARM[load.returnBy]}
+        </p>
+      )}
+      {load.isOutside && (
+        <p>
+          Fed through a plug from outside this job: from there on it may lose {load.budgetV.toFixed(2)} V. What feeds the plug has to leave
+          it as much.
+        </p>
+      )}
       {pin && load.load !== 'feed' && (
         <div className={styles.edit}>
-          <span>continuous</span>
+          <span>draws while it is on</span>
           <NumberField
             className={controls.small}
-            label="Continuous current"
+            label="Current while on"
             value={pin.currentA}
             least={0}
             most={1000}
@@ -48,9 +71,8 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
               store.edit(`${load.name} ${currentA} A`, (draft) => {
                 const { pins } = draft.looms[loomId]!.ends[endId]!;
                 const before = pins[cavity]!.currentA;
-                // what goes in comes out: a return that carried as much follows
-                for (const need of Object.values(pins))
-                  if ((need.kind === 'power-ground' || need.kind === 'output') && need.currentA === before) need.currentA = currentA;
+                // what goes in comes out: a switched return that carried as much follows
+                for (const need of Object.values(pins)) if (need.kind === 'output' && need.currentA === before) need.currentA = currentA;
                 pins[cavity]!.currentA = currentA;
               })
             }
@@ -86,6 +108,35 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
             }
           />
           <span>ms</span>
+          <span>one turn of on and off takes</span>
+          <NumberField
+            className={controls.small}
+            label="Cycle"
+            value={pin.cycleS}
+            least={0.0001}
+            most={86400}
+            canBeEmpty
+            onChange={(cycleS) =>
+              editPin(`cycle of ${load.name}`, (need) => {
+                need.cycleS = cycleS;
+              })
+            }
+          />
+          <span>s {pin.cycleS === null && <span className="faint">long: its bundle feels all of it</span>}</span>
+          <span>returns by</span>
+          <NativeSelect
+            size="xs"
+            aria-label="Return"
+            value={pin.returnBy}
+            data={RETURNS.map((value) => ({ value, label: RETURN_WORDS[value] }))}
+            onChange={(event) => {
+              const value = event.currentTarget.value as Return;
+              editPin(`${load.name} returns by ${RETURN_WORDS[value]}`, (need) => {
+                need.returnBy = value;
+              });
+            }}
+          />
+          <span />
           {run && (
             <>
               <span>last run to it</span>
@@ -137,20 +188,30 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
         <>
           <h3>
             Where the voltage goes: {load.dropV.toFixed(3)} of {load.budgetV.toFixed(3)} V
-            {load.totalV - load.dropV > 0.0005 && `, ${load.totalV.toFixed(3)} V from the battery and back`}
+            {load.totalBudgetV > load.budgetV &&
+              `; with the feed of its box ${mostOn(load.totalByModeV, load, runs).toFixed(3)} of ${load.totalBudgetV.toFixed(3)} V`}
           </h3>
           <DropChart load={load} volts={job.source.volts} />
           <table className={controls.plain} aria-label="In every mode">
             <tbody>
               {power.modeIds.map((id, mode) => {
-                const isOff = load.rmsA[mode] === 0;
+                const isOff = load.onA[mode] === 0;
                 const share = load.dropByModeV[mode]! / load.budgetV;
                 return (
                   <tr key={id}>
                     <td>{job.modes[id]!.name}</td>
-                    <td className={styles.num}>{isOff ? 'off' : `${load.rmsA[mode]!.toFixed(2)} A`}</td>
+                    <td className={styles.num}>{isOff ? 'off' : `${load.onA[mode]!.toFixed(2)} A`}</td>
                     <td className={`${styles.num} ${!isOff && share > 1.0005 ? controls.alarm : ''}`}>
                       {isOff ? '' : `${(load.dropByModeV[mode]! * 1000).toFixed(0)} mV, ${(share * 100).toFixed(0)} % of its budget`}
+                    </td>
+                    <td className={styles.num}>
+                      {isOff || load.isOutside ? (
+                        ''
+                      ) : (
+                        <Why because={<WhyVolts job={job} power={power} load={load} mode={mode} />}>
+                          {load.voltsByMode[mode]!.toFixed(2)} V there
+                        </Why>
+                      )}
                     </td>
                   </tr>
                 );
@@ -179,6 +240,25 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
         </>
       )}
     </div>
+  );
+}
+
+const RETURN_ALARM = {
+  'engine-case': 'It returns by its case through the engine block, and no strap leads from there to the chassis or to battery negative.',
+  'chassis-case': 'It returns by its case through the chassis, and nothing leads from there to battery negative.',
+} as const;
+
+/** The largest of what stands in each mode, in those modes in which a load is on and the engine is not cranked. */
+const mostOn = (values: readonly number[], load: PlannedLoad, runs: readonly boolean[]) =>
+  Math.max(0, ...values.filter((_, mode) => load.onA[mode]! > 0 && (runs[mode] || load.load === 'starter')));
+
+function WhyVolts({ job, power, load, mode }: { job: Job; power: PowerPlan; load: PlannedLoad; mode: number }) {
+  const drawn = power.sourceA?.on[mode] ?? 0;
+  return (
+    <>
+      {job.source.volts} V of the source, less {((drawn * job.source.milliohm) / 1000).toFixed(2)} V that {drawn.toFixed(0)} A take of it
+      inside the battery, less {load.totalByModeV[mode]!.toFixed(2)} V on the way there and back.
+    </>
   );
 }
 

@@ -18,7 +18,7 @@ import { HeatPanel } from './HeatPanel';
 
 type Side = 'load' | 'event' | 'heat' | 'source';
 const NAMES: Record<Side, string> = { load: 'Load', event: 'In seconds', heat: 'Heat along it', source: 'Source, modes' };
-const OF_POWER = /^(PO([2-9]|1\d)|EN5)$/;
+const OF_POWER = /^(PO([2-9]|1\d|20)|EN5)$/;
 
 /** From the battery to every load: what protects it, what it loses on the way, and what is wrong. */
 export function PowerStation() {
@@ -69,9 +69,17 @@ export function PowerStation() {
             mean{mode === null ? ', at most' : ''}
           </span>
         )}
+        {power.unfused && (
+          <span title={power.unfused.words}>
+            <b className="mono">{Math.round(power.unfused.lengthMm)} mm</b> unfused at the battery
+          </span>
+        )}
         <span className={styles.right}>
           feed and return copper <b className="mono">{Math.round(power.copper.massG)} g</b>
           {saved > 0.5 && <span className="faint">, {Math.round(saved)} g less than one size throughout</span>}
+          {power.copper.alikeG > 0.05 && (
+            <span className="faint">, {power.copper.alikeG.toFixed(power.copper.alikeG < 10 ? 1 : 0)} g for alike devices wired alike</span>
+          )}
         </span>
       </div>
       {plan && (

@@ -20,12 +20,19 @@ interface Branch {
 }
 
 /** The links and loads as they hang on each other, the battery first; loads that a controller feeds by itself come last. */
-function listBranches(power: PowerPlan): { roots: Branch[]; direct: PlannedLoad[]; fedByBox: PlannedLoad[]; unfed: PlannedLoad[] } {
+function listBranches(power: PowerPlan): {
+  roots: Branch[];
+  direct: PlannedLoad[];
+  fedByBox: PlannedLoad[];
+  outside: PlannedLoad[];
+  unfed: PlannedLoad[];
+} {
   const byId = new Map(power.protections.map((one) => [one.id, one]));
   const branches = new Map<string, Branch>();
   const roots: Branch[] = [];
   const direct: PlannedLoad[] = [];
   const fedByBox: PlannedLoad[] = [];
+  const outside: PlannedLoad[] = [];
   const unfed: PlannedLoad[] = [];
   for (const load of power.loads) {
     let above: Branch | null = null;
@@ -40,9 +47,10 @@ function listBranches(power: PowerPlan): { roots: Branch[]; direct: PlannedLoad[
     }
     if (load.steps.length === 0) unfed.push(load);
     else if (above) above.loads.push(load);
+    else if (load.isOutside) outside.push(load);
     else (load.faultA === null ? fedByBox : direct).push(load);
   }
-  return { roots, direct, fedByBox, unfed };
+  return { roots, direct, fedByBox, outside, unfed };
 }
 
 /** Loads at an end, and those that a box there feeds. */
@@ -72,7 +80,7 @@ export const PowerTree = memo(function PowerTree({
   onPick: (load: PlannedLoad) => void;
 }) {
   const loads = only ? listLoadsAt(power, job, only) : power.loads;
-  const { roots, direct, fedByBox, unfed } = listBranches({ ...power, loads });
+  const { roots, direct, fedByBox, outside, unfed } = listBranches({ ...power, loads });
   const row = (load: PlannedLoad, depth: number) => (
     <LoadRow key={load.id} load={load} depth={depth} mode={mode} looms={looms} isChosen={load.id === chosen} onPick={onPick} />
   );
@@ -88,7 +96,7 @@ export const PowerTree = memo(function PowerTree({
       <thead>
         <tr>
           <th>from the battery on</th>
-          <th className={styles.num}>A r.m.s.</th>
+          <th className={styles.num}>A while on</th>
           <th>protected by</th>
           <th>its wire, ruled by</th>
           <th>loses, of its budget</th>
@@ -108,6 +116,18 @@ export const PowerTree = memo(function PowerTree({
           </tr>
         )}
         {fedByBox.map((load) => row(load, 1))}
+        {outside.length > 0 && (
+          <tr className={styles.source}>
+            <td colSpan={5}>fed through a plug from outside this job: what has to protect it, and figures from there on</td>
+          </tr>
+        )}
+        {power.outside
+          .map((one) => ({ one, behind: outside.filter(({ id }) => one.loadIds.includes(id)) }))
+          .filter(({ behind }) => behind.length > 0)
+          .map(({ one, behind }) => [
+            <LinkRow key={one.id} one={one} depth={1} mode={mode} job={job} />,
+            ...behind.map((load) => row(load, 2)),
+          ])}
         {unfed.length > 0 && (
           <tr className={styles.source}>
             <td colSpan={5} className={controls.alarm}>
@@ -138,7 +158,7 @@ function LinkRow({ one, depth, mode, job }: { one: PlannedProtection; depth: num
       <td style={{ paddingLeft: depth * 9 }}>
         <span className={styles.glyph} data-kind={one.kind} aria-hidden /> {one.name}
       </td>
-      <td className={styles.num}>{toA(most(one.rmsA, mode))}</td>
+      <td className={styles.num}>{toA(most(one.onA, mode))}</td>
       <td className={isBad ? controls.alarm : ''}>
         {one.ratingA === null ? (
           one.kind === 'fuse' || one.kind === 'channel' ? (
@@ -169,7 +189,13 @@ function LinkRow({ one, depth, mode, job }: { one: PlannedProtection; depth: num
                   </>
                 )}
                 <br />
-                {job.zones[job.devices[one.deviceId]!.zoneId ?? '']?.name ?? 'zone not known'}, {one.ambientC} °C
+                {job.zones[job.devices[one.deviceId]?.zoneId ?? '']?.name ?? 'zone not known'}, {one.ambientC} °C
+                {one.inrushA > 0 && (
+                  <>
+                    <br />
+                    {one.inrushA.toFixed(0)} A for {one.inrushMs.toFixed(0)} ms as what it feeds is switched on
+                  </>
+                )}
               </>
             }
           >
@@ -203,7 +229,7 @@ function LoadRow({
   const ways = listWires(load, looms);
   // the wire at its own pin; what it shares with others is in the why
   const own = ways.filter(({ way }) => way === 'out').at(-1);
-  const isOff = mode !== null && load.rmsA[mode] === 0;
+  const isOff = mode !== null && load.onA[mode] === 0;
   const dropV = mode === null ? load.dropV : load.dropByModeV[mode]!;
   const share = load.budgetV > 0 ? dropV / load.budgetV : 0;
   return (
@@ -211,7 +237,7 @@ function LoadRow({
       <td style={{ paddingLeft: depth * 9 }}>
         <button className={styles.name}>{load.name}</button>
       </td>
-      <td className={styles.num}>{toA(most(load.rmsA, mode))}</td>
+      <td className={styles.num}>{toA(most(load.onA, mode))}</td>
       <td className="faint">{load.load ?? 'load not given'}</td>
       <td>
         {own && (

@@ -41,16 +41,17 @@ export function SourcePanel({ job }: { job: Job }) {
           onChange={set('milliohm', 'battery resistance')}
         />
         <span>mΩ</span>
-        <span>through the chassis, stud to battery</span>
+        <span>through the chassis, case to battery</span>
         <NumberField
           className={controls.small}
           label="Chassis resistance"
           value={source.chassisMilliohm}
           least={0}
           most={1000}
+          canBeEmpty
           onChange={set('chassisMilliohm', 'chassis resistance')}
         />
-        <span>mΩ</span>
+        <span>mΩ {source.chassisMilliohm === null && <span className="faint">composite tub: every return needs a wire</span>}</span>
         <span>generator, for good</span>
         <NumberField
           className={controls.small}
@@ -63,6 +64,7 @@ export function SourcePanel({ job }: { job: Job }) {
         />
         <span>A {source.continuousA === null && <span className="faint">not known: not checked</span>}</span>
       </div>
+      <StudsTable job={job} />
       <h3>Modes</h3>
       <table className={controls.plain} aria-label="Modes">
         <tbody>
@@ -130,5 +132,61 @@ export function SourcePanel({ job }: { job: Job }) {
         where it turns.
       </p>
     </div>
+  );
+}
+
+/** Every ground stud on the chassis with its own way to the stud of battery negative. */
+function StudsTable({ job }: { job: Job }) {
+  const store = useJobStore();
+  const studs = Object.keys(job.looms)
+    .sort(compareIds)
+    .flatMap((loomId) =>
+      Object.entries(job.looms[loomId]!.ends).flatMap(([endId, { name, offers }]) =>
+        Object.entries(offers)
+          .filter(([, { can }]) => can.includes('chassis'))
+          .map(([cavity, offer]) => ({ loomId, endId, cavity, name, own: offer.chassisMilliohm })),
+      ),
+    );
+  if (studs.length === 0) return null;
+  const set = (at: (typeof studs)[number], value: number | 'none' | null) =>
+    store.edit(`chassis at ${at.name}`, (draft) => {
+      draft.looms[at.loomId]!.ends[at.endId]!.offers[at.cavity]!.chassisMilliohm = value;
+    });
+  return (
+    <>
+      <h3>Ground studs, to battery negative</h3>
+      <table className={controls.plain} aria-label="Ground studs">
+        <tbody>
+          {studs.map((stud) => (
+            <tr key={`${stud.loomId}/${stud.endId}/${stud.cavity}`}>
+              <td>{stud.name}</td>
+              <td>
+                <NumberField
+                  className={controls.small}
+                  label={`Chassis resistance at ${stud.name}`}
+                  value={stud.own === 'none' ? null : stud.own}
+                  least={0}
+                  most={1000}
+                  canBeEmpty
+                  onChange={(value) => set(stud, value)}
+                />{' '}
+                mΩ {stud.own === null && <span className="faint">as above</span>}
+              </td>
+              <td>
+                <label>
+                  <input
+                    type="checkbox"
+                    aria-label={`${stud.name} is on a composite tub`}
+                    checked={stud.own === 'none'}
+                    onChange={(event) => set(stud, event.target.checked ? 'none' : null)}
+                  />{' '}
+                  conducts nothing
+                </label>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
   );
 }

@@ -1,5 +1,5 @@
 import { act, fireEvent, screen, within } from '@testing-library/react';
-import { measureEvent, type Job, type LoadEvent } from 'wattograph-core';
+import { CATALOGUE, measureEvent, plan, type Job, type LoadEvent } from 'wattograph-core';
 import { createCleanSkerry, createInlet, createSkerry } from 'wattograph-core/demo';
 import { FakeStore, renderWith } from '../../testing/fakeStore';
 import { PowerStation } from './PowerStation';
@@ -50,12 +50,13 @@ test('a pump that draws more drops more, is protected higher, and its ground fol
   fireEvent.click(within(tree()).getByRole('button', { name: 'fuel pump 12 V supply' }));
   const before = Number(row('fuel pump 12 V supply').querySelector('[role=meter]')!.getAttribute('aria-valuenow'));
   expect(screen.getByText(/channel 4: 10 A, computed|channel \d+: 10 A, computed/)).toBeTruthy();
-  type('Continuous current', '11');
+  type('Current while on', '11');
   const { pins } = store.job.looms.chassis!.ends['m-fuel-pump']!;
-  expect([pins['1']!.currentA, pins['2']!.currentA]).toEqual([11, 11]);
+  // its ground repeats nothing: what the supply draws comes home by it
+  expect([pins['1']!.currentA, pins['2']!.currentA]).toEqual([11, null]);
   expect(screen.getByText(/channel \d+: 13 A, computed/)).toBeTruthy();
   expect(Number(row('fuel pump 12 V supply').querySelector('[role=meter]')!.getAttribute('aria-valuenow'))).not.toBe(before);
-  for (const bad of ['-1', 'much', '', '1001']) type('Continuous current', bad);
+  for (const bad of ['-1', 'much', '', '1001']) type('Current while on', bad);
   expect(pins['1']!.currentA).toBe(11);
 });
 
@@ -69,7 +70,51 @@ test('modes: what is off draws nothing, and a share that is not given counts as 
   expect(row('fuel pump 12 V supply').cells[1]!.textContent).toBe('9.00');
   type('On in cranking, percent', '25');
   expect(store.job.devices.fuelpump!.duty.crank).toBe(0.25);
-  expect(row('fuel pump 12 V supply').cells[1]!.textContent).toBe('4.50');
+  // while it is on it draws all of it, for however short a share
+  expect(row('fuel pump 12 V supply').cells[1]!.textContent).toBe('9.00');
+});
+
+test('how a load returns and how fast it turns act on its way and on the heat of its run', () => {
+  const store = open(createCleanSkerry());
+  fireEvent.click(within(tree()).getByRole('button', { name: 'radiator fan 12 V supply' }));
+  const fan = () => plan(store.job, CATALOGUE).power.loads.find(({ name }) => name === 'radiator fan 12 V supply')!;
+  expect(fan()).toMatchObject({ returns: true, returnBy: 'pin' });
+  const idle = plan(store.job, CATALOGUE).power.modeIds.indexOf('idle');
+  // on for 40 % of the time at idle: a long cycle is felt whole, a short one by its root
+  expect(fan().heatA[idle]).toBeCloseTo(14, 9);
+  type('Cycle', '5');
+  expect(store.job.looms.chassis!.ends['m-radiator-fan']!.pins['1']!.cycleS).toBe(5);
+  expect(fan().heatA[idle]).toBeCloseTo(14 * Math.sqrt(0.4), 9);
+  expect(fan().onA[idle]).toBeCloseTo(14, 9);
+  fireEvent.change(screen.getByLabelText('Return'), { target: { value: 'chassis-case' } });
+  expect(
+    fan()
+      .steps.filter(({ way }) => way === 'back')
+      .map(({ words }) => words),
+  ).toContain('by its case through the chassis');
+  fireEvent.click(screen.getByRole('tab', { name: 'Source, modes' }));
+  type('Chassis resistance', '');
+  expect(store.job.source.chassisMilliohm).toBeNull();
+  expect(screen.getByText('composite tub: every return needs a wire')).toBeTruthy();
+  expect(fan().returns).toBe(false);
+});
+
+test('a ground stud has a way of its own through the chassis, or none', () => {
+  const store = open(createCleanSkerry());
+  fireEvent.click(screen.getByRole('tab', { name: 'Source, modes' }));
+  const loads = () => plan(store.job, CATALOGUE).power.loads;
+  const through = () =>
+    loads().filter(({ steps }) => steps.some(({ words, milliohm }) => words === 'through the chassis' && milliohm === 7));
+  expect(through()).toEqual([]);
+  const names = within(screen.getByRole('table', { name: 'Ground studs' }))
+    .getAllByRole('row')
+    .map((one) => (one as HTMLTableRowElement).cells[0]!.textContent!);
+  expect(names.length).toBeGreaterThan(1);
+  for (const name of names) type(`Chassis resistance at ${name}`, '7');
+  expect(through().length).toBeGreaterThan(0);
+  const before = loads().filter(({ returns }) => !returns).length;
+  for (const name of names) fireEvent.click(screen.getByLabelText(`${name} is on a composite tub`));
+  expect(loads().filter(({ returns }) => !returns).length).toBeGreaterThan(before);
 });
 
 test('the fuse over its wire and the feed over its budget have fixes that mend them', () => {

@@ -23,7 +23,7 @@ export const checkRails: JobRule = ({ job, plan, standard }) => {
     if (!host || group === null || limitA === null) continue;
     const key = `${toBox(job, host)} ${group}`;
     const rail = rails.get(key) ?? { box: toBox(job, host), group, limitA, usedA: 0, pins: [] };
-    rail.usedA += Math.max(0, ...net.rmsA);
+    rail.usedA += Math.max(0, ...net.onA);
     rail.pins.push(...pins);
     rails.set(key, rail);
   }

@@ -52,7 +52,8 @@ const checkFeeds: NetRule = (job, net, pins) => {
 };
 
 const isPowerGround = ({ need, offer }: NetPin) =>
-  need?.kind === 'power-ground' || offer?.can.some((one) => one === 'chassis' || one === 'ground' || one === 'battery-negative') === true;
+  need?.kind === 'power-ground' ||
+  offer?.can.some((one) => one === 'chassis' || one === 'ground' || one === 'battery-negative' || one === 'engine-block') === true;
 
 /** CI5, stop: sensor ground and power ground are joined. The fix takes the power ground's pins off. */
 const checkGrounds: NetRule = (job, _net, pins) => {

@@ -5,10 +5,15 @@ import type { Finding, FindingPlace, JobContext, JobRule } from '../types';
 const amperes = (value: number) => `${Number(value.toFixed(value < 10 ? 1 : 0))} A`;
 const what = (kind: PlannedProtection['kind']) => (kind === 'channel' ? 'setting' : 'fuse');
 
-/** PO2, PO3, PO5, PO9: what is wrong with each fuse and channel. Nothing is said of one behind which nothing is wired. */
+/**
+ * PO2, PO3, PO5, PO9: what is wrong with each fuse, channel and contact, those before a plug outside the job among them. Nothing is said of
+ * one behind which nothing is wired.
+ */
 export const checkProtections: JobRule = (context) => {
   const { plan } = context;
-  return plan.power.protections.flatMap((one) => one.problems.flatMap((problem) => toFinding(context, one, problem)));
+  return [...plan.power.protections, ...plan.power.outside].flatMap((one) =>
+    one.problems.flatMap((problem) => toFinding(context, one, problem)),
+  );
 };
 
 function toFinding(context: JobContext, one: PlannedProtection, problem: PlannedProtection['problems'][number]): Finding[] {
@@ -62,6 +67,17 @@ function toFinding(context: JobContext, one: PlannedProtection, problem: Planned
           places,
           `A short at the far end behind ${one.name} draws ${amperes(one.leastFaultA!)}: the ${rating} ${what(one.kind)} is not sure to open within 5 s.`,
           { measured: one.leastFaultA, limit: one.ratingA! * (one.tripS === null ? 2 : 1.05), fix: letCompute },
+        ),
+      ];
+    case 'over-peak':
+      return [
+        createFinding(
+          of,
+          'PO9',
+          'check',
+          places,
+          `${one.name}: ${amperes(one.inrushA)} flow as what it switches starts together; it bears ${amperes(one.peakA!)} for a moment.`,
+          { measured: one.inrushA, limit: one.peakA },
         ),
       ];
     case 'inrush':
@@ -137,6 +153,33 @@ export const checkDrops: JobRule = ({ job, plan }) =>
     ];
   });
 
+/** PO20, check: feed and load path together lose more than both their budgets, in a mode in which the load is on. */
+export const checkWholeWays: JobRule = ({ job, plan }) => {
+  // a feed that is over its own budget says so itself, once, and not at each of its loads
+  const overFeeds = plan.power.loads.filter(({ load, dropV, budgetV }) => load === 'feed' && dropV > budgetV * 1.0005);
+  const isBehind = (linkIds: readonly string[]) => overFeeds.some((feed) => feed.linkIds.every((id, index) => linkIds[index] === id));
+  return plan.power.loads.flatMap(({ id, name, pin, load, onA, linkIds, dropV, budgetV, totalByModeV, totalBudgetV }) => {
+    // while the engine is cranked the starter's own budget counts
+    const counts = (mode: number) => onA[mode]! > 0 && !job.modes[plan.power.modeIds[mode]!]!.cranking;
+    const totalV = Math.max(0, ...totalByModeV.filter((_, mode) => counts(mode)));
+    if (load === 'feed' || totalV <= totalBudgetV * 1.0005 || dropV > budgetV * 1.0005 || isBehind(linkIds)) return [];
+    const mode = plan.power.modeIds[totalByModeV.indexOf(totalV)]!;
+    return [
+      createFinding(
+        pin,
+        'PO20',
+        'check',
+        [
+          { kind: 'end', id: pin.endId },
+          { kind: 'item', id },
+        ],
+        `${name} and the feed of its box together lose ${totalV.toFixed(2)} V from the battery and back in "${job.modes[mode]!.name}"; their budgets are ${totalBudgetV.toFixed(2)} V.`,
+        { measured: totalV, limit: totalBudgetV },
+      ),
+    ];
+  });
+};
+
 /** PO14, stop: in every mode the starter turns, so nothing is summed of what runs else. The fix adds a mode. */
 export const checkModes: JobRule = ({ job, plan }) => {
   const { loads, modeIds } = plan.power;
@@ -210,7 +253,7 @@ export const checkSource: JobRule = ({ job, plan }) => {
 /** PO11, check: a low-side or high-side pin of a controller switches more than the shop lets it without a relay or channel. */
 export const checkDirect: JobRule = ({ job, plan, standard }) =>
   plan.power.nets.flatMap((net) => {
-    const most = Math.max(0, ...net.rmsA);
+    const most = Math.max(0, ...net.onA);
     if (net.root === null || net.fedBy !== null || most <= standard.directA) return [];
     const end = job.looms[net.root.loomId]!.ends[net.root.endId]!;
     const offer = end.offers[net.root.cavity];

@@ -1,17 +1,21 @@
-import { findFamily, type Catalogue } from '../../catalogue';
+import { findFamily, toSizeWords, type Catalogue } from '../../catalogue';
 import { listCavities, type Job } from '../../model';
+import { findAmbientAt, measureContactPeak, measureContactRating } from '../../plan';
 import { compareIds } from '../../units';
 import { createFinding } from '../createFinding';
-import type { Finding, Rule } from '../types';
+import type { Finding, Rule, RuleContext } from '../types';
 
+/** Where more than half of the cavities carry over half of what they may, all may carry less. */
+const CROWDED = 0.8;
 /**
- * EN5, stop: a contact carries more than its rating, derated to 0.8 where more than half of the cavities carry over half of it. The fix
- * takes a housing of as many ways whose contacts are good for it.
+ * EN5, stop: a contact carries more than its rating where it is that warm, less where its housing is crowded; or an inrush passes what it
+ * bears for a moment. The fix takes the stronger contact of the cavity with its wire, else a housing of as many ways whose contacts are good
+ * for it.
  */
 export const checkContactCurrent: Rule = (context) => {
   const { job, loomId, loom, plan, catalogue } = context;
-  const rating = new Map(catalogue.contacts.map(({ id, currentA }) => [id, currentA]));
-  const currents = new Map(plan.currents.map(({ wireId, designA }) => [wireId, designA]));
+  const contacts = new Map(catalogue.contacts.map((one) => [one.id, one]));
+  const currents = new Map(plan.currents.map((one) => [one.wireId, one]));
   const circuitOf = new Map(plan.wires.map(({ id, circuitId }) => [id, circuitId]));
   return Object.keys(loom.ends)
     .sort(compareIds)
@@ -19,21 +23,25 @@ export const checkContactCurrent: Rule = (context) => {
       const end = loom.ends[endId]!;
       const family = findFamily(job, catalogue, end.familyId);
       if (!family) return [];
+      const ambientC = findAmbientAt(job, loom, end.nodeId, context.standard);
       const loaded = plan.terminations
         .filter((one) => one.endId === endId)
         .flatMap(({ cavity, contactId, wireIds }) => {
-          const known = wireIds.map((id) => currents.get(id) ?? null);
-          const ratedA = contactId === null ? undefined : rating.get(contactId);
+          const known = wireIds.map((id) => currents.get(id)?.designA ?? null);
+          const contact = contactId === null ? undefined : contacts.get(contactId);
+          if (known.includes(null) || !contact) return [];
           // of wires that meet in a double crimp the contact carries what goes on: the most of them
-          return known.includes(null) || ratedA === undefined
-            ? []
-            : [{ cavity, circuitId: circuitOf.get(wireIds[0]!)!, currentA: Math.max(0, ...(known as number[])), ratedA }];
+          const currentA = Math.max(0, ...(known as number[]));
+          const inrushA = Math.max(0, ...wireIds.map((id) => currents.get(id)!.inrushA));
+          return [
+            { cavity, circuitId: circuitOf.get(wireIds[0]!)!, currentA, inrushA, contact, ratedA: measureContactRating(contact, ambientC) },
+          ];
         });
       const busy = loaded.filter(({ currentA, ratedA }) => currentA > ratedA / 2).length;
-      const factor = busy > listCavities(family).length / 2 ? 0.8 : 1;
-      return loaded
-        .filter(({ currentA, ratedA }) => currentA > ratedA * factor + 1e-9)
-        .map(({ cavity, circuitId, currentA, ratedA }) =>
+      const factor = busy > listCavities(family).length / 2 ? CROWDED : 1;
+      return loaded.flatMap(({ cavity, circuitId, currentA, inrushA, contact, ratedA }): Finding[] => {
+        const peakA = measureContactPeak(contact);
+        const find = (words: string, measured: number, limit: number, fix: Finding['fix']) => [
           createFinding(
             context,
             'EN5',
@@ -43,26 +51,74 @@ export const checkContactCurrent: Rule = (context) => {
               { kind: 'circuit', id: circuitId },
               { kind: 'item', id: cavity },
             ],
-            `${end.name} cavity ${cavity} carries ${Number(currentA.toFixed(2))} A; its contact is good for ${(ratedA * factor).toFixed(1)} A here.`,
-            { measured: currentA, limit: ratedA * factor, fix: findHousing(job, catalogue, loomId, endId, currentA) },
+            `${end.name} cavity ${cavity} ${words}`,
+            { measured, limit, fix },
           ),
-        );
+        ];
+        const limit = ratedA * factor;
+        if (currentA > limit + 1e-9)
+          return find(
+            `carries ${Number(currentA.toFixed(2))} A; its contact is good for ${limit.toFixed(1)} A at ${ambientC} °C${factor === 1 ? '' : ' in so crowded a housing'}.`,
+            currentA,
+            limit,
+            takeStronger(context, endId, circuitId, currentA, ambientC) ?? findHousing(job, catalogue, loomId, endId, currentA, ambientC),
+          );
+        if (inrushA > peakA + 1e-9)
+          return find(`bears ${peakA.toFixed(0)} A for a moment; the inrush there is ${inrushA.toFixed(0)} A.`, inrushA, peakA, null);
+        return [];
+      });
     });
 };
 
-/** A housing of as many cavities whose contacts bear the current even derated. */
-function findHousing(job: Job, catalogue: Catalogue, loomId: string, endId: string, currentA: number): Finding['fix'] {
+/** The stronger contact of the same cavity with the thinnest wire that it takes; null where there is none, or the size is pinned already. */
+function takeStronger(
+  { job, loomId, loom, catalogue }: RuleContext,
+  endId: string,
+  circuitId: string,
+  currentA: number,
+  ambientC: number,
+): Finding['fix'] {
+  const { wireTable, sizePin, cable } = loom.circuits[circuitId]!;
+  const family = findFamily(job, catalogue, loom.ends[endId]!.familyId)!;
+  if (sizePin || cable) return null;
+  const strong = catalogue.contacts.filter(
+    (one) => one.cavitySize === family.cavitySize && CROWDED * measureContactRating(one, ambientC) >= currentA,
+  );
+  const grommet = catalogue.grommets[family.cavitySize];
+  const seals = grommet ? [grommet] : catalogue.seals.filter(({ cavitySize }) => cavitySize === family.cavitySize);
+  const conductor = catalogue.wires[wireTable].find(
+    ({ areaMm2, odMm }) =>
+      strong.some((one) => areaMm2 >= one.minAreaMm2 && areaMm2 <= one.maxAreaMm2) &&
+      (!family.sealed || seals.some((one) => odMm >= one.minOdMm && odMm <= one.maxOdMm)),
+  );
+  if (!conductor) return null;
+  return {
+    label: `Take ${toSizeWords(conductor)} and its stronger contact`,
+    patch: [
+      {
+        op: 'replace',
+        path: `/looms/${loomId}/circuits/${circuitId}/sizePin`,
+        value: {
+          size: conductor.size,
+          reason: `the contact that bears ${Number(currentA.toFixed(1))} A at ${ambientC} °C takes no thinner wire`,
+        },
+      },
+    ],
+  };
+}
+
+/** A housing of as many cavities whose contacts bear the current even crowded. */
+function findHousing(job: Job, catalogue: Catalogue, loomId: string, endId: string, currentA: number, ambientC: number): Finding['fix'] {
   if (Object.values(job.mates).some(({ a, b }) => [a, b].some((side) => side.loomId === loomId && side.endId === endId))) return null;
   const ways = listCavities(findFamily(job, catalogue, job.looms[loomId]!.ends[endId]!.familyId)!).length;
   const familyId = Object.keys(catalogue.families)
     .sort(compareIds)
     .find((id) => {
       const family = catalogue.families[id]!;
-      const most = Math.max(
-        0,
-        ...catalogue.contacts.filter(({ cavitySize }) => cavitySize === family.cavitySize).map((one) => one.currentA),
-      );
-      return listCavities(family).length === ways && most * 0.8 >= currentA;
+      const ratings = catalogue.contacts
+        .filter(({ cavitySize }) => cavitySize === family.cavitySize)
+        .map((one) => CROWDED * measureContactRating(one, ambientC));
+      return listCavities(family).length === ways && Math.max(0, ...ratings) >= currentA;
     });
   if (familyId === undefined) return null;
   const at = `/looms/${loomId}/ends/${endId}`;

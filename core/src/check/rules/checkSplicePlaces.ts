@@ -1,5 +1,5 @@
 import { findSurroundings } from '../../model';
-import { measureSplicePlace } from '../../plan';
+import { measureHalfBarrel, measureSplicePlace, type TakenPlace } from '../../plan';
 import { createFinding } from '../createFinding';
 import type { Finding, Rule, RuleContext } from '../types';
 
@@ -9,25 +9,28 @@ const STEP_MM = 5;
 export const checkSplicePlaces: Rule = (context) =>
   context.plan.splices.flatMap((splice): Finding[] => {
     if (splice.clear) return [];
-    const { job, loom, plan, standard } = context;
+    const { job, loom, plan, catalogue, standard } = context;
+    const toHalfMm = (circuitId: string) => measureHalfBarrel(catalogue, standard, loom.circuits[circuitId]!);
+    const halfMm = toHalfMm(splice.circuitId);
     const { segmentId, offsetMm } = splice.place;
     const segment = plan.tree.segments[segmentId]!;
     const zone = findSurroundings(job.zones, loom.segments[segmentId]!, standard.hotTickC);
     const toNear = offsetMm <= segment.lengthMm - offsetMm;
-    const distanceMm = toNear ? offsetMm : segment.lengthMm - offsetMm;
+    const distanceMm = (toNear ? offsetMm : segment.lengthMm - offsetMm) - halfMm;
     const neighbour = loom.nodes[toNear ? segment.nearNodeId : segment.farNodeId]!;
     const others = plan.splices
       .filter((other) => other !== splice && other.place.segmentId === segmentId)
-      .map(({ place }) => place.offsetMm);
-    const stacked = others.find((other) => Math.abs(other - offsetMm) < standard.spliceApartMm);
+      .map(({ place, circuitId }) => ({ offsetMm: place.offsetMm, halfMm: toHalfMm(circuitId) }));
+    const clearOf = (other: (typeof others)[number]) => Math.abs(other.offsetMm - offsetMm) - halfMm - other.halfMm;
+    const stacked = others.find((other) => clearOf(other) < standard.spliceApartMm);
     const limit =
       neighbour.kind === 'breakout' || neighbour.kind === 'pass' ? standard.spliceFromBreakoutMm : standard.spliceFromConnectorMm;
     const sentence = zone?.flexing
       ? `${splice.label} lies in ${zone.name}, which moves in use.`
       : distanceMm < limit
-        ? `${splice.label} is ${Math.round(distanceMm)} mm from ${neighbour.kind === 'breakout' ? 'the breakout ' : ''}${neighbour.name}; the shop keeps ${limit} mm.`
+        ? `${splice.label} begins ${Math.round(Math.max(0, distanceMm))} mm from ${neighbour.kind === 'breakout' ? 'the breakout ' : ''}${neighbour.name}; the shop keeps ${limit} mm.`
         : stacked !== undefined
-          ? `${splice.label} lies ${Math.round(Math.abs(stacked - offsetMm))} mm from another splice in the same bundle; the shop keeps ${standard.spliceApartMm} mm.`
+          ? `${splice.label} lies ${Math.round(Math.max(0, clearOf(stacked)))} mm clear of another splice in the same bundle; the shop keeps ${standard.spliceApartMm} mm.`
           : `${splice.label} has no place that keeps every distance.`;
     return [
       createFinding(
@@ -39,7 +42,7 @@ export const checkSplicePlaces: Rule = (context) =>
           { kind: 'segment', id: segmentId },
         ],
         sentence,
-        { measured: distanceMm, limit, fix: findMove(context, splice, others) },
+        { measured: distanceMm, limit, fix: findMove(context, splice, others, halfMm) },
       ),
     ];
   });
@@ -47,14 +50,15 @@ export const checkSplicePlaces: Rule = (context) =>
 function findMove(
   { job, loomId, loom, plan, standard }: RuleContext,
   splice: RuleContext['plan']['splices'][number],
-  others: readonly number[],
+  others: readonly TakenPlace[],
+  halfMm: number,
 ): Finding['fix'] {
   const { segmentId, offsetMm } = splice.place;
   const { lengthMm, nearNodeId, farNodeId } = plan.tree.segments[segmentId]!;
   for (let away = STEP_MM; away < lengthMm; away += STEP_MM) {
     for (const to of [offsetMm + away, offsetMm - away]) {
       if (to <= 0 || to >= lengthMm) continue;
-      if (measureSplicePlace(loom, job.zones, plan.tree, segmentId, to, others, standard) < 0) continue;
+      if (measureSplicePlace(loom, job.zones, plan.tree, segmentId, to, others, halfMm, standard) < 0) continue;
       const towards = loom.nodes[to > offsetMm ? farNodeId : nearNodeId]!.name;
       return {
         label: `Move splice ${splice.label} ${away} mm towards ${towards}`,

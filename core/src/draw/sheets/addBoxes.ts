@@ -44,10 +44,14 @@ function addWays({ flow, whole }: SheetContext, ways: readonly PlannedProtection
   ];
   flow.table(
     columns,
-    ways.map(({ name, kind, ratingA, tripS, loadA, loadIds, pinned, because }): Cell[] => [
+    ways.map(({ name, kind, ratingA, tripS, loadA, inrushA, inrushMs, loadIds, pinned, because }): Cell[] => [
       ratingA === null ? '' : { tick: true },
       name,
-      ratingA === null ? 'NOT CHOSEN' : kind === 'fuse' ? `${ratingA} A fuse` : `set to ${ratingA} A, ${tripS} s`,
+      ratingA === null
+        ? 'NOT CHOSEN'
+        : kind === 'fuse'
+          ? `${ratingA} A fuse`
+          : `set to ${ratingA} A, ${tripS} s${inrushA > ratingA ? `, ${inrushA.toFixed(0)} A for ${inrushMs.toFixed(0)} ms let through` : ''}`,
       loadA.toFixed(1),
       '',
       toNames(loadIds.map((id) => nameOf.get(id) ?? id)),

@@ -51,7 +51,7 @@ export function addEnds({ job, loom, plan, catalogue, flow, wires }: SheetContex
           one.sealName,
           one.stripMm === null ? '–' : String(one.stripMm),
           [one.tool, one.positioner].filter(Boolean).join(', '),
-          one.pullOffN === null ? '–' : String(one.pullOffN),
+          one.pullOffsN.map((force) => force ?? '–').join(', '),
         ];
       }),
     );

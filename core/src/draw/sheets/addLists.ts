@@ -1,4 +1,5 @@
 import { toSizeWords } from '../../catalogue';
+import { listCutPieces } from '../../make';
 import { toSumWords, type PlannedWire } from '../../plan';
 import { drawStrip } from '../drawStrip';
 import type { Cell, Column } from './createFlow';
@@ -31,12 +32,10 @@ function groupBy(held: readonly PlannedWire[]): Map<string, string[]> {
 
 /** What was chosen by hand in place of what is computed, each with its reason; ratings where they protect a wire of this loom. */
 function addChosen({ job, loom, plan, flow }: Pick<SheetContext, 'job' | 'loom' | 'plan' | 'flow'>): void {
-  const guards = new Set(plan.currents.map(({ protectionId }) => protectionId));
+  const guards = new Set(plan.currents.flatMap(({ guardIds }) => guardIds));
   const rows: string[][] = [
     ...Object.values(loom.circuits).flatMap(({ number: circuit, name, sizePin, wireTable }) =>
-      sizePin
-        ? [[`circuit ${circuit}, ${name}`, wireTable === 'etfe' ? `AWG ${sizePin.size}` : `${sizePin.size} mm²`, sizePin.reason]]
-        : [],
+      sizePin ? [[`circuit ${circuit}, ${name}`, toSizeWords({ table: wireTable, size: sizePin.size }), sizePin.reason]] : [],
     ),
     ...Object.entries(job.devices).flatMap(([deviceId, { name, ratings }]) =>
       Object.entries(ratings).flatMap(([linkId, { ratingA, reason }]) =>
@@ -99,19 +98,19 @@ export function addOverview({ job, loom, plan, findings, flow }: SheetContext): 
 export function addCutList(context: SheetContext): void {
   const { build, flow } = context;
   flow.sheet('Cut list', 'Cut to the rough length where one is given and trim after the trial fit; mark both ends before laying aside.');
-  const rows = build.cuts.flatMap(({ wires, held }) =>
-    [...wires, ...held].map((wire): Cell[] => {
-      const isHeld = wire.heldBy.length > 0;
+  const rows = build.cuts.flatMap((cut) =>
+    listCutPieces(cut).map(({ wires, isHeld, roughMm, cutMm }): Cell[] => {
+      const longest = wires.find((wire) => wire.cutMm === cutMm)!;
       return [
         isHeld ? '–' : { tick: true },
-        wire.number,
-        { colour: wire.colour },
-        toSizeWords(wire.conductor),
-        isHeld ? 'HELD' : wire.roughMm > wire.cutMm ? mm(wire.roughMm) : '–',
-        isHeld ? 'HELD' : mm(wire.cutMm),
-        toWhere(context, wire.from),
-        toWhere(context, wire.to),
-        toSumWords(wire.addends),
+        wires.map(({ number: of }) => of).join(' '),
+        cut.cableId === null ? { colour: longest.colour } : 'cable',
+        toSizeWords(longest.conductor),
+        isHeld ? 'HELD' : roughMm > cutMm ? mm(roughMm) : '–',
+        isHeld ? 'HELD' : mm(cutMm),
+        toWhere(context, longest.from),
+        toWhere(context, longest.to),
+        toSumWords(longest.addends),
       ];
     }),
   );
@@ -158,7 +157,10 @@ export function addLengths({ plan, flow }: SheetContext): void {
 
 /** Splices by their distance from the datum. */
 export function addSplices({ loom, plan, flow, wires }: SheetContext): void {
-  flow.sheet('Splices', 'Distances from the datum. Sleeve on the wire before the barrel. Hot-air tool parked nose-up, away from fuel.');
+  flow.sheet(
+    'Splices',
+    'Distances from the datum. Sleeve on the wire before the barrel; wires from the datum’s side | from the other. Hot-air tool parked nose-up, away from fuel.',
+  );
   flow.table(
     [
       tick,
@@ -177,7 +179,7 @@ export function addSplices({ loom, plan, flow, wires }: SheetContext): void {
         splice.label,
         mm(splice.distanceMm),
         loom.circuits[splice.circuitId]!.name,
-        barrel.wireIds.map((id) => wires.get(id)!.number).join(' '),
+        [barrel.sides.near, barrel.sides.far].map((ids) => ids.map((id) => wires.get(id)!.number).join(' ')).join(' | '),
         barrel.barrelName,
         String(barrel.stripMm),
         barrel.tool,
@@ -254,7 +256,7 @@ export function addContinuity(context: SheetContext): void {
   const { loom, build, flow } = context;
   flow.sheet(
     'Continuity',
-    'Wires at 20 °C, 2 mΩ a contact, 1 mΩ a splice; passes up to the larger of 20 % or 0.1 Ω above. Loom unplugged at both ends, controllers disconnected.',
+    'Wires at 20 °C with contacts, rings and splices; passes up to the larger of 20 % or 0.1 Ω above. What carries much is proved in mV, four-wire, at the current given. Loom unplugged at both ends, controllers disconnected.',
   );
   flow.table(
     [
@@ -262,17 +264,17 @@ export function addContinuity(context: SheetContext): void {
       { title: 'from', share: 3.4 },
       { title: 'to', share: 3.4 },
       { title: 'by', share: 3, face: 'mono' },
-      number('expect Ω', 1.4),
-      number('most Ω', 1.4),
-      { title: 'read Ω', share: 1.3 },
+      number('expect', 1.5),
+      number('at most', 1.5),
+      { title: 'read', share: 1.3 },
     ],
     build.continuity.map((row) => [
       loom.circuits[row.circuitId]!.name,
       place(context, row.from.endId, row.from.cavity),
       place(context, row.to.endId, row.to.cavity),
-      row.wires.join(' '),
-      row.expectedOhm.toFixed(3),
-      row.mostOhm.toFixed(3),
+      `${row.wires.join(' ')}${row.millivolts ? ` at ${row.millivolts.atA} A` : ''}`,
+      row.millivolts ? `${row.millivolts.expectedMv.toFixed(1)} mV` : `${row.expectedOhm.toFixed(3)} Ω`,
+      row.millivolts ? `${row.millivolts.mostMv.toFixed(1)} mV` : `${row.mostOhm.toFixed(3)} Ω`,
       '_______',
     ]),
   );

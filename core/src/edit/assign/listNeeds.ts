@@ -76,7 +76,9 @@ export function listNeeds(job: Job, standard: ShopStandard): { needs: Need[]; se
         const nth = counts.get(need.kind) ?? 0;
         counts.set(need.kind, nth + 1);
         const wanted = listWanted(need);
-        if (net?.pins.some(({ offer }) => offer?.can.some((one) => wanted.includes(one)))) {
+        // what is bolted to the engine is grounded there, but nothing is led there from elsewhere
+        const serving: readonly Capability[] = need.kind === 'power-ground' ? [...wanted, 'engine-block'] : wanted;
+        if (net?.pins.some(({ offer }) => offer?.can.some((one) => serving.includes(one)))) {
           served += 1;
           continue;
         }
@@ -86,12 +88,23 @@ export function listNeeds(job: Job, standard: ShopStandard): { needs: Need[]; se
         if (!net && (!need.required || (need.kind === 'supply' && need.currentA === null))) continue;
         // the pins of a box that drives others are fed and grounded one by one
         const isBox = Object.keys(end.offers).length > 0;
-        const key = toGroup(loomId, endId, cavity, need, net, isBox ? null : (device?.templateId ?? null), isBox, boxLooms, standard);
+        const known = { ...need, currentA: measurePinCurrent(end.pins, cavity) };
+        const key = toGroup(loomId, endId, cavity, known, net, isBox ? null : (device?.templateId ?? null), isBox, boxLooms, standard);
         order.set(key, Math.min(order.get(key) ?? nth, nth));
-        groups.set(key, [...(groups.get(key) ?? []), { place, need, net }]);
+        groups.set(key, [...(groups.get(key) ?? []), { place, need: known, net }]);
       }
     }
   return { needs: toNeeds(job, groups, order, standard), served };
+}
+
+/** What flows at a pin while its device is on, A: as stated; at a ground its share of what the supplies beside it draw and no output takes. */
+function measurePinCurrent(pins: Readonly<Record<string, PinNeed>>, cavity: string): number | null {
+  const need = pins[cavity]!;
+  if (need.kind !== 'power-ground' || need.currentA !== null) return need.currentA;
+  const sum = (kind: CircuitKind) =>
+    Object.values(pins).reduce((total, one) => total + (one.kind === kind && one.returnBy === 'pin' ? (one.currentA ?? 0) : 0), 0);
+  const grounds = Object.values(pins).filter(({ kind }) => kind === 'power-ground').length;
+  return Math.max(0, sum('supply') - sum('output')) / grounds;
 }
 
 /** Pins with the same key are served by one place. */

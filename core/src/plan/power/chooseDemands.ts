@@ -1,28 +1,37 @@
 import { toSizeWords, type Conductor, type ShopStandard } from '../../catalogue';
 import type { SizeDemand } from '../chooseConductors';
-import { COPPER_G_PER_MM2_M, COPPER_PER_K } from '../measureHeat';
-import { measureHeatAllowed } from '../measureHeatAllowed';
-import { findHarm, toGuarded } from './chooseProtections';
+import { COPPER_G_PER_MM2_M } from '../measureHeat';
+import { listHardest, type RatedLink } from './chooseProtections';
+import { mostOf } from './currents';
 import type { SizedLoom } from './createPower';
 import type { CopperOption } from './chooseCopper';
 import { chooseLeastCopper } from './chooseLeastCopper';
 import { joinOptions } from './joinOptions';
 import type { BudgetGroup } from './listBudgets';
-import { measureResistance, type GridWire } from './measureLoads';
-import type { PlannedProtection } from './types';
+import { isZoneTooHot } from './measureAmpacity';
+import type { GridWire } from './measureLoads';
+import { isTrialBorne, measureTrialDrop, measureTrialMiddle } from './measureTrial';
 
 /** A little of each budget is kept back: the bundles and lengths as built are not quite those of a draft. */
 const KEEP = 0.995;
+/** A budget that is passed by no more than this with the thickest conductors is still worth them. */
+const NEARLY = 1.06;
+/** Steps in which lengths and temperatures count as the drop is shared out. */
+const STEP_MM = 10;
+const STEP_K = 2;
+const STEP_V = 0.001;
 /** A wire that makes less of a bundle's heat is not thickened for it: it would not help. */
 const WORTH = 0.02;
 
-/** Thicker conductors, by loom and wire. A loom that is asked for nothing new keeps its map. */
+/** Thicker conductors, by loom and wire. */
 export type Demands = ReadonlyMap<string, ReadonlyMap<string, SizeDemand>>;
 
 /** Copper of the wires that share drop budgets, g, and of the same with one size throughout each tree. */
 export interface Copper {
   massG: number;
   oneSizeMassG: number;
+  /** what alike devices cost that are wired alike, g */
+  alikeG: number;
 }
 
 export interface Asked {
@@ -37,7 +46,11 @@ export interface DemandContext {
   /** edge of a wire, by loom and wire */
   edgeOf: ReadonlyMap<string, ReadonlyMap<string, number>>;
   budgets: readonly BudgetGroup[];
-  protections: readonly PlannedProtection[];
+  /** what contacts ask for, by edge */
+  contactFloors: ReadonlyMap<number, SizeDemand>;
+  /** edges that stay alike, a list a pin of a bank */
+  banks: readonly (readonly number[])[];
+  protections: readonly RatedLink[];
   /** edges behind each protection, by link id */
   guarded: ReadonlyMap<string, readonly number[]>;
   standard: ShopStandard;
@@ -61,14 +74,16 @@ export type Stage = 'fresh' | 'fitting' | 'adding';
 /**
  * Thicker conductors that the drop budgets, the heat and the fuses ask for (calculations 3 and 5), each on top of the one before: what is
  * too warm, or bears too little, beside a thin wire need not beside a thicker one. What stands of the round before, and so what the drop
- * may count on, is a matter of the stage; in the last one all only add, so that the rounds come to an end.
+ * may count on, is a matter of the stage; in the last one all only add, so that the rounds come to an end (slimDemands then takes away what
+ * nothing asks for any more). Wires of a bank stay alike.
  */
 export function chooseDemands(context: DemandContext, before: Demands, stage: Stage): Asked {
   const maker = new DemandMaker(context, before, stage);
   maker.askForDrop();
   maker.askForHeat();
   maker.askForFuses();
-  return { demands: maker.listDemands(before), measureCopper: () => maker.measureCopper() };
+  maker.askForAlike();
+  return { demands: maker.listDemands(), measureCopper: () => maker.measureCopper() };
 }
 
 /** A wire of a group with the conductors that it may still have. */
@@ -83,6 +98,9 @@ class DemandMaker {
   private readonly asked: (SizeDemand | undefined)[] = [];
   /** asked for by the heat in the round before, and to be looked at again */
   private readonly warm = new Map<number, SizeDemand>();
+  /** what stands of the round before */
+  private readonly isKept = new Set<number>();
+  private readonly coarse: (GridWire | undefined)[] = [];
   private massG = 0;
 
   constructor(
@@ -90,25 +108,29 @@ class DemandMaker {
     before: Demands,
     stage: Stage,
   ) {
+    for (const [edge, demand] of context.contactFloors) this.ask(edge, demand);
     for (const [loomId, demands] of before)
       for (const [wireId, demand] of demands) {
         const edge = context.edgeOf.get(loomId)!.get(wireId)!;
-        if (stage === 'adding' || (stage === 'fitting' && demand.ruledBy !== 'drop')) this.asked[edge] = demand;
-        else if (demand.ruledBy === 'heat') this.warm.set(edge, demand);
+        if (demand.ruledBy === 'contact') continue;
+        if (stage === 'adding' || (stage === 'fitting' && demand.ruledBy !== 'drop' && demand.ruledBy !== 'alike')) {
+          this.asked[edge] = demand;
+          this.isKept.add(edge);
+        }
+        if (this.asked[edge] === undefined && demand.ruledBy === 'heat') this.warm.set(edge, demand);
       }
   }
 
-  listDemands(before: Demands): Demands {
+  listDemands(): Demands {
     const byLoom = new Map<string, Map<string, SizeDemand>>();
     this.asked.forEach((demand, edge) => {
+      if (!demand) return;
       const { loomId, wire } = this.context.wires[edge]!;
       let ofLoom = byLoom.get(loomId);
       if (!ofLoom) byLoom.set(loomId, (ofLoom = new Map<string, SizeDemand>()));
-      ofLoom.set(wire.id, demand!);
+      ofLoom.set(wire.id, demand);
     });
-    return new Map(
-      [...byLoom].map(([loomId, demands]) => [loomId, isSameDemand(before.get(loomId), demands) ? before.get(loomId)! : demands]),
-    );
+    return byLoom;
   }
 
   private ask(edge: number, demand: SizeDemand): void {
@@ -132,22 +154,15 @@ class DemandMaker {
 
   askForFuses(): void {
     const { protections, guarded, wires, standard } = this.context;
-    for (const { id, ratingA, tripS, name } of protections) {
-      if (ratingA === null) continue;
-      for (const edge of guarded.get(id) ?? []) {
-        const { wire } = wires[edge]!;
-        const bears = toGuarded(wires[edge]!, standard);
-        if (bears === null || bears.steadyA === 0) continue;
-        // the bundle lets it give off so much heat: a thicker wire makes that at more current
-        const isEnough = ({ r20MilliohmPerM, areaMm2 }: Conductor) => {
-          const more = Math.sqrt(wire.conductor.r20MilliohmPerM / r20MilliohmPerM);
-          const steadyA = bears.steadyA * more;
-          return steadyA >= ratingA && findHarm(ratingA, tripS, { ...bears, steadyA, shortA: bears.shortA * more, areaMm2 }) === null;
-        };
+    for (const [edge, hardest] of listHardest(protections, guarded))
+      for (const protection of hardest) {
+        const { ratingA, name } = protection;
+        const { wire, current } = wires[edge]!;
+        const isEnough = (conductor: Conductor) => isTrialBorne(wires[edge]!, conductor, protection, standard);
         const size = this.sizeOf(edge);
         if (isEnough(size)) continue;
         const conductor = this.optionsOf(edge).find(isEnough);
-        const bearsA = bears.steadyA * Math.sqrt(wire.conductor.r20MilliohmPerM / size.r20MilliohmPerM);
+        const bearsA = (current.steadyA ?? 0) * Math.sqrt(wire.conductor.r20MilliohmPerM / size.r20MilliohmPerM);
         if (conductor)
           this.ask(edge, {
             conductor,
@@ -155,7 +170,35 @@ class DemandMaker {
             because: `bears the ${ratingA} A of ${name} until it opens; ${toSizeWords(size)} bears ${bearsA.toFixed(1)} A here`,
           });
       }
-    }
+  }
+
+  /** Each wire of a bank as thick as the thickest of it; what that is asked for, the drop chooses anew around it. */
+  askForAlike(): void {
+    const raised = this.context.banks.flatMap((bank) => this.align(bank));
+    if (raised.length === 0) return;
+    const floors = new Map(raised.map((edge) => [edge, this.asked[edge]!]));
+    this.asked.forEach((demand, edge) => {
+      if (demand?.ruledBy === 'drop' && !this.isKept.has(edge)) this.asked[edge] = undefined;
+    });
+    for (const [edge, demand] of floors) this.ask(edge, demand);
+    this.massG = 0;
+    this.askForDrop();
+    for (const bank of this.context.banks) this.align(bank);
+  }
+
+  private align(bank: readonly number[]): number[] {
+    const thickest = bank.reduce((most, edge) => (this.sizeOf(edge).areaMm2 > this.sizeOf(most).areaMm2 ? edge : most));
+    const size = this.sizeOf(thickest);
+    const raised = bank.filter((edge) => {
+      if (this.sizeOf(edge).areaMm2 >= size.areaMm2) return false;
+      const conductor = this.optionsOf(edge).find((one) => one.table === size.table && one.size === size.size);
+      if (!conductor) return false;
+      const why = this.asked[thickest]?.because ?? 'its contacts take nothing thinner';
+      const because = `as the others of its bank, for one of them: ${why}`;
+      this.ask(edge, { conductor, ruledBy: 'alike', because });
+      return true;
+    });
+    return raised.length ? [...raised, ...bank.filter((edge) => this.asked[edge] !== undefined && !raised.includes(edge))] : [];
   }
 
   askForHeat(): void {
@@ -174,24 +217,27 @@ class DemandMaker {
         for (const { elements, odMm } of sections) {
           if (odMm === 0) continue;
           const wallMm = covering.odOutsideMm - Math.max(...sections.map((one) => one.odMm));
-          const allowed = measureHeatAllowed(most, ambientC, odMm, odMm + wallMm, standard.altitudeM);
           const here = elements.flat().map((id) => {
             const edge = edgeOf.get(loomId)!.get(id)!;
             const conductor = this.sizeOf(edge);
-            return { edge, was: conductor, conductor, designA: wires[edge]!.current.designA ?? 0 };
+            return { edge, gridWire: wires[edge]!, was: conductor, conductor };
           });
-          const watts = ({ designA, conductor }: (typeof here)[number]) =>
-            (designA ** 2 * conductor.r20MilliohmPerM * (1 + COPPER_PER_K * (most - 20))) / 1000;
-          // the wire that heats most is thickened first, until the bundle gives off what is left
-          for (let sum = here.reduce((total, one) => total + watts(one), 0); sum > allowed;) {
+          const watts = ({ gridWire, conductor }: (typeof here)[number]) =>
+            (mostOf(gridWire.current.heatA) ** 2 * conductor.r20MilliohmPerM) / 1000;
+          const isTooWarm = () => {
+            const trialC = measureTrialMiddle(here, { odMm }, wallMm, ambientC, standard.altitudeM);
+            return trialC === null || trialC > most;
+          };
+          // the wire that heats most is thickened first, until the middle stays cool enough
+          while (isTooWarm()) {
+            const sum = here.reduce((total, one) => total + watts(one), 0);
             const thicker = here
+              .filter(({ conductor }) => !isZoneTooHot(ambientC, conductor.table, standard))
               .map((one) => ({ one, to: this.optionsOf(one.edge).find(({ areaMm2 }) => areaMm2 > one.conductor.areaMm2) }))
               .filter(({ one, to }) => to && watts(one) >= WORTH * sum)
               .sort((a, b) => watts(b.one) - watts(a.one))[0];
             if (!thicker) break;
-            sum -= watts(thicker.one);
             thicker.one.conductor = thicker.to!;
-            sum += watts(thicker.one);
           }
           for (const { edge, was, conductor } of here) {
             if (conductor === was) continue;
@@ -216,17 +262,33 @@ class DemandMaker {
 
   measureCopper(): Copper {
     const oneSizeMassG = this.context.budgets.reduce((sum, group) => sum + this.measureOneSize(group), 0);
-    return { massG: this.massG, oneSizeMassG };
+    return { massG: this.massG, oneSizeMassG, alikeG: 0 };
   }
 
-  private toDrop(edge: number, { r20MilliohmPerM }: Conductor, currentA: number): number {
-    const { wire, lengthMm, runningC, current } = this.context.wires[edge]!;
-    // a thicker one heats less, a thinner one more
-    const temperatureC = runningC + current.ownK * (r20MilliohmPerM / wire.conductor.r20MilliohmPerM - 1);
-    return (measureResistance(r20MilliohmPerM, lengthMm, temperatureC) * currentA) / 1000;
+  private toDrop(edge: number, conductor: Conductor, currentA: number): number {
+    return measureTrialDrop(this.toCoarse(edge), conductor, currentA);
   }
 
-  private toCopperG = (edge: number, { areaMm2 }: Conductor) => (areaMm2 * this.context.wires[edge]!.lengthMm * COPPER_G_PER_MM2_M) / 1000;
+  /**
+   * A wire as the drop is shared out: a little longer and warmer than it is, in steps, so that a group whose draft moved by a hair is not
+   * chosen anew. What that asks for too much is taken away in the end.
+   */
+  private toCoarse(edge: number): GridWire {
+    const known = this.coarse[edge];
+    if (known) return known;
+    const gridWire = this.context.wires[edge]!;
+    const up = (value: number, step: number) => Math.ceil(value / step - 1e-9) * step;
+    const { lengthMm, runningC, current } = gridWire;
+    return (this.coarse[edge] = {
+      ...gridWire,
+      lengthMm: up(lengthMm, STEP_MM),
+      runningC: up(runningC, STEP_K),
+      current: { ...current, ownK: up(current.ownK, STEP_K) },
+    });
+  }
+
+  private toCopperG = (edge: number, { areaMm2 }: Conductor, lengthMm = this.context.wires[edge]!.lengthMm) =>
+    (areaMm2 * lengthMm * COPPER_G_PER_MM2_M) / 1000;
 
   private settle(group: BudgetGroup): void {
     const { store } = this.context;
@@ -243,15 +305,16 @@ class DemandMaker {
       this.ask(group.edges[edge]!, {
         conductor: conductors[size]!,
         ruledBy: 'drop',
-        because: `least copper in all that keeps every load behind it within its drop budget; ${toSizeWords(conductors[0]!)} would not`,
+        because: `keeps every load behind it within its drop budget; ${toSizeWords(conductors[0]!)} would not`,
       });
     }
   }
 
-  private toKey({ shape, edges }: BudgetGroup): string {
+  private toKey({ shape, edges, budgets }: BudgetGroup): string {
     let key = shape;
+    for (const budget of budgets) if (budget.taken.length > 0) key += `;${this.measureTaken(budget)}`;
     for (const edge of edges) {
-      const { wire, lengthMm, runningC, current, range } = this.context.wires[edge]!;
+      const { wire, lengthMm, runningC, current, range } = this.toCoarse(edge);
       const { conductors } = range;
       const least = this.optionsOf(edge)[0]!;
       key += `;${wire.conductor.r20MilliohmPerM} ${lengthMm} ${runningC} ${current.ownK} ${least.table} ${least.size} ${conductors.length} ${conductors.at(-1)!.size}`;
@@ -259,9 +322,15 @@ class DemandMaker {
     return key;
   }
 
+  /** Drop of what a budget takes as it is, V. */
+  private measureTaken({ taken }: BudgetGroup['budgets'][number]): number {
+    return taken.reduce((sum, { edge, currentA }) => sum + this.toDrop(edge, this.context.wires[edge]!.wire.conductor, currentA), 0);
+  }
+
   /** Least copper of a group; one that keeps its budgets as it is needs no search. */
   private chooseSizes(group: BudgetGroup): SettledGroup {
     const { elements, currentsA } = group;
+    const known = group.budgets.map((one) => ({ ...one, fixedV: one.fixedV + this.measureTaken(one) }));
     const choices = elements.map(({ ways }) =>
       ways.flatMap(({ edges }) => edges.map((edge) => this.listChoices(edge, this.optionsOf(edge), currentsA.get(edge)!))),
     );
@@ -274,11 +343,12 @@ class DemandMaker {
     const sum = (budget: BudgetGroup['budgets'][number], end: 0 | -1) =>
       budget.elements.reduce((total, element) => total + options[element]!.at(end)!.dropV, budget.fixedV);
     // a budget that no allowed conductor keeps asks for nothing: the check of the drop says so, copper would not mend it
-    const budgets = group.budgets.map((one) => ({
-      ...one,
-      budgetV: sum(one, -1) <= KEEP * one.budgetV + 1e-9 ? KEEP * one.budgetV : Infinity,
-    }));
-    const chosen = budgets.some((one) => sum(one, 0) > one.budgetV) ? chooseLeastCopper(options, budgets, group.nesting) : null;
+    // one that the thickest nearly keep has them: the steps of the draft may be all that is wrong
+    const budgets = known.map((one) => {
+      const leastV = sum(one, -1);
+      return { ...one, budgetV: leastV <= NEARLY * one.budgetV ? Math.max(KEEP * one.budgetV, leastV + 1e-9) : Infinity };
+    });
+    const chosen = budgets.some((one) => sum(one, 0) > one.budgetV) ? chooseLeastCopper(options, budgets, group.nesting, STEP_V) : null;
     const places = new Map(group.edges.map((edge, place) => [edge, place]));
     return {
       massG: chosen?.massG ?? options.reduce((total, [first]) => total + first!.massG, 0),
@@ -292,7 +362,11 @@ class DemandMaker {
     return {
       edge,
       conductors,
-      options: conductors.map((one) => ({ massG: this.toCopperG(edge, one), dropV: this.toDrop(edge, one, currentA) })),
+      // by the coarse length too: what decides a choice has to be in its key
+      options: conductors.map((one) => ({
+        massG: this.toCopperG(edge, one, this.toCoarse(edge).lengthMm),
+        dropV: this.toDrop(edge, one, currentA),
+      })),
     };
   }
 
@@ -306,18 +380,17 @@ class DemandMaker {
     );
     const all = choices.flat().flatMap(({ wires }) => wires);
     const areas = [...new Set(all.flatMap(({ conductors }) => conductors.map(({ areaMm2 }) => areaMm2)))].sort((a, b) => a - b);
-    const pick = ({ conductors, options }: ChoiceOfWire, area: number) => {
-      const at = conductors.findIndex(({ areaMm2 }) => areaMm2 >= area);
-      return options.at(at)!;
-    };
+    const pick = ({ conductors }: ChoiceOfWire, area: number) => conductors.findIndex(({ areaMm2 }) => areaMm2 >= area);
     const fits = (area: number) => {
       const drops = choices.map((ways) =>
-        Math.max(...ways.map(({ wires, fixedV }) => wires.reduce((sum, one) => sum + pick(one, area).dropV, fixedV))),
+        Math.max(...ways.map(({ wires, fixedV }) => wires.reduce((sum, one) => sum + one.options.at(pick(one, area))!.dropV, fixedV))),
       );
-      return budgets.every((one) => one.elements.reduce((sum, element) => sum + drops[element]!, one.fixedV) <= one.budgetV + 1e-9);
+      return budgets.every(
+        (one) => one.elements.reduce((sum, element) => sum + drops[element]!, one.fixedV + this.measureTaken(one)) <= one.budgetV + 1e-9,
+      );
     };
     const area = areas.find(fits) ?? areas.at(-1) ?? 0;
-    return all.reduce((sum, one) => sum + pick(one, area).massG, 0);
+    return all.reduce((sum, one) => sum + this.toCopperG(one.edge, one.conductors.at(pick(one, area))!), 0);
   }
 
   /** Conductors of a wire before any drop budget asked for more. */
@@ -330,16 +403,16 @@ class DemandMaker {
   }
 }
 
-/** The same sizes for the same reasons, in the same order. */
+/** The same sizes by the same rules, in the same order: the words may differ by a figure. */
 export function isSameDemand(
   one: ReadonlyMap<string, SizeDemand> | undefined,
   other: ReadonlyMap<string, SizeDemand> | undefined,
 ): boolean {
   if (one === other) return true;
   if ((one?.size ?? 0) !== (other?.size ?? 0)) return false;
-  for (const [wireId, { conductor, because }] of one ?? []) {
+  for (const [wireId, { conductor, ruledBy }] of one ?? []) {
     const same = other!.get(wireId);
-    if (!same || same.conductor !== conductor || same.because !== because) return false;
+    if (!same || same.conductor !== conductor || same.ruledBy !== ruledBy) return false;
   }
   return true;
 }

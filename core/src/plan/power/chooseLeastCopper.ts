@@ -16,12 +16,13 @@ const SAME_V = 1e-9;
  * Options of least copper with which every budget is kept. Drops add up in any order, so what budgets share can be put into a tree
  * wherever their sets of elements are nested or apart, supply and return alike: there it is exact. What overlaps otherwise is bought by
  * most drop saved for a gram, then the rest is chosen exactly around it. options: of each element, lightest first.
- * Null where even the least drop of each does not do.
+ * Null where even the least drop of each does not do. stepV: see chooseCopper.
  */
 export function chooseLeastCopper(
   options: readonly (readonly CopperOption[])[],
   budgets: readonly DropBudget[],
   nesting: Nesting = createNesting(options.length, budgets),
+  stepV = 0,
 ): LeastCopper | null {
   const { order, parents, leaves, cut, users } = nesting;
   const solve = (fixed: ReadonlyMap<number, number>): number[] | null => {
@@ -35,7 +36,7 @@ export function chooseLeastCopper(
       const bought = elements.reduce((sum, element) => sum + (fixed.has(element) ? options[element]![fixed.get(element)!]!.dropV : 0), 0);
       edges.push({ parent: leaves[index]!, options: NOTHING, fixedV: fixedV + bought, budgetV });
     });
-    const chosen = chooseCopper(edges);
+    const chosen = chooseCopper(edges, stepV);
     if (!chosen) return null;
     const choices = options.map((_, element) => fixed.get(element) ?? 0);
     order.forEach((element, index) => (choices[element] = chosen.choices[index]!));
@@ -43,11 +44,12 @@ export function chooseLeastCopper(
   };
   if (cut.length === 0) {
     const choices = solve(new Map());
-    return choices && { choices, massG: sumMass(options, choices), isLeast: true };
+    return choices && { choices, massG: sumMass(options, choices), isLeast: stepV === 0 };
   }
   let best = buyByGram(options, budgets, users);
   if (!best) return null;
-  for (;;) {
+  // told apart coarsely, one round is as good as the next
+  for (let round = 0; stepV === 0 || round < 1; round += 1) {
     const choices = solve(new Map(cut.map((element) => [element, best![element]!])));
     const lighter = choices && slimDown(options, budgets, users, choices);
     if (!lighter || sumMass(options, lighter) >= sumMass(options, best) - 1e-9) break;

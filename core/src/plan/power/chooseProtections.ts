@@ -1,19 +1,19 @@
 import type { ShopStandard } from '../../catalogue';
 import type { Job } from '../../model';
 import { toPinKey, type Grid, type GridLink, type PinPlace } from './createGrid';
+import { mostOf } from './currents';
 import { chooseFuse, FUSE_RATINGS, measureDamage, measureOpening, measureSureOpening, measureFuseCarries } from './fuse';
+import { findWorst, listInrushes, type Inrush } from './listInrushes';
 import type { Flows } from './measureFlows';
 import type { GridWire, MeasuredLoad } from './measureLoads';
+import type { LoadWays } from './traceWays';
 import type { PlannedProtection, ProtectionProblem } from './types';
 
 interface Context {
-  job: Job;
-  grid: Grid;
-  flows: Flows;
   standard: ShopStandard;
   /** by edge of the grid */
   wires: readonly GridWire[];
-  /** edges of the wires behind each protection, by link id */
+  /** edges of the wires that a fault behind each protection can load, by link id */
   guarded: ReadonlyMap<string, readonly number[]>;
 }
 
@@ -31,73 +31,132 @@ export function listGuards(grid: Grid, flows: Flows): (GridLink | null)[] {
   return guards;
 }
 
-/** Rating of every fuse and channel: pinned, else the smallest that bears its load and inrush; and what is wrong with it. */
-export function chooseProtections(context: Context, loads: readonly MeasuredLoad[]): PlannedProtection[] {
-  const { links } = context.grid;
-  const guarding = new Set(links.flatMap(({ id, kind }) => (kind === 'fuse' || kind === 'channel' ? [id] : [])));
-  const behind = new Map<string, MeasuredLoad[]>(links.map(({ id }) => [id, []]));
-  // a short beyond another fuse or channel is that one's to clear
-  const faults = new Map<string, number>();
-  for (const one of loads) {
-    const { linkIds } = one.load;
-    for (const id of linkIds) behind.get(id)!.push(one);
-    const nearest = linkIds.findLast((id) => guarding.has(id));
-    if (nearest !== undefined && one.faultA !== null) faults.set(nearest, Math.min(faults.get(nearest) ?? Infinity, one.faultA));
-  }
-  return links.map((link) => chooseProtection(context, link, behind.get(link.id)!, faults.get(link.id) ?? null));
+/** A protection or contact before any wire is sized: what it carries decides its rating. */
+export type RatedLink = Omit<PlannedProtection, 'weakest' | 'leastFaultA' | 'problems'> & { inrushes: readonly Inrush[] };
+
+/** What every link of the vehicle carries, and the rating of fuses and channels: pinned, else the smallest that bears load and inrush. */
+export function rateLinks(job: Job, grid: Grid, flows: Flows, ways: readonly LoadWays[], standard: ShopStandard): RatedLink[] {
+  const behind = new Map<string, LoadWays[]>(grid.links.map(({ id }) => [id, []]));
+  for (const one of ways) for (const id of one.load.linkIds) behind.get(id)!.push(one);
+  const kinds = new Map(grid.links.map(({ id, kind }) => [id, kind]));
+  return grid.links.map((link) => {
+    const node = grid.nodeOfPin.get(toPinKey(link.b));
+    const netIndex = node === undefined ? null : grid.netOf[node]!;
+    const net = netIndex === null || flows.nets[netIndex]!.fedBy?.id !== link.id ? null : flows.nets[netIndex]!;
+    const onA = net?.current.on ?? flows.modeIds.map(() => 0);
+    const loadA = mostOf(onA);
+    // the feed of a box is no load of its own
+    const loads = behind.get(link.id)!.filter(({ load }) => load.load !== 'feed');
+    const inrushes = listInrushes(
+      loads.map((one) => ({ ways: one, share: 1 })),
+      loadA,
+      link.id,
+      kinds,
+    );
+    const zoneId = job.devices[link.deviceId]!.zoneId;
+    const ambientC = zoneId === null ? standard.unknownZoneC : (job.zones[zoneId]?.ambientC ?? standard.unknownZoneC);
+    const { ratingA, because } = isGuard(link)
+      ? chooseRating(link, loadA, net?.unknown ?? 0, inrushes, ambientC, standard)
+      : { ratingA: null, because: 'it does not protect' };
+    const worst = findWorst(inrushes);
+    return {
+      id: link.id,
+      deviceId: link.deviceId,
+      linkId: link.linkId,
+      name: link.name,
+      kind: link.kind,
+      netId: net === null || netIndex === null ? null : grid.nets[netIndex]!.id,
+      onA,
+      loadA,
+      inrushA: worst.currentA,
+      inrushMs: worst.seconds * 1000,
+      inrushes,
+      ratingA,
+      pinned: link.pinnedA !== null,
+      because,
+      tripS: link.kind === 'channel' ? standard.channelTripS : null,
+      maxA: link.maxA,
+      peakA: link.kind === 'fuse' || link.kind === 'bar' || link.maxA === null ? null : (link.peakA ?? PEAK_TIMES * link.maxA),
+      ambientC,
+      coil: link.coil && findCoil(grid, flows, link.coil),
+      loadIds: behind.get(link.id)!.map(({ load }) => load.id),
+    };
+  });
 }
 
-function chooseProtection(
-  { job, grid, flows, standard, wires, guarded }: Context,
-  link: GridLink,
-  behind: readonly MeasuredLoad[],
-  leastFaultA: number | null,
-): PlannedProtection {
-  const node = grid.nodeOfPin.get(toPinKey(link.b));
-  const netIndex = node === undefined ? null : grid.netOf[node]!;
-  const net = netIndex === null || flows.nets[netIndex]!.fedBy?.id !== link.id ? null : flows.nets[netIndex]!;
-  const rmsA = net?.current.rms ?? flows.modeIds.map(() => 0);
-  const loadA = Math.max(0, ...rmsA);
-  const inrush = behind.flatMap(({ load: { inrushA, inrushMs, currentA } }) =>
-    inrushA === null || inrushMs === null ? [] : [{ currentA: Math.max(0, loadA - currentA) + inrushA, seconds: inrushMs / 1000 }],
-  );
-  const zoneId = job.devices[link.deviceId]!.zoneId;
-  const ambientC = zoneId === null ? standard.unknownZoneC : (job.zones[zoneId]?.ambientC ?? standard.unknownZoneC);
-  const guards = link.kind === 'fuse' || link.kind === 'channel';
-  const tripS = link.kind === 'channel' ? standard.channelTripS : null;
-  const { ratingA, because } = guards
-    ? chooseRating(link, loadA, net?.unknown ?? 0, inrush, ambientC, standard)
-    : { ratingA: null, because: 'it does not protect' };
-  let weakest: PlannedProtection['weakest'] = null;
-  for (const edge of guarded.get(link.id) ?? []) {
-    const { steadyA } = wires[edge]!.current;
-    if (steadyA !== null && (weakest === null || steadyA < weakest.steadyA)) weakest = toGuarded(wires[edge]!, standard);
+/**
+ * A fuse before each plug through which something outside the job feeds a loom: the smallest that carries what the loom draws there. It is
+ * not in the job, but the wires beyond the plug have to bear it (calculations 3).
+ */
+export function rateOutsideFeeds(job: Job, grid: Grid, flows: Flows, ways: readonly LoadWays[], standard: ShopStandard): RatedLink[] {
+  return flows.nets.flatMap(({ root, isOutside, current, unknown }, index): RatedLink[] => {
+    const pin = root === null ? undefined : grid.nodes[root]!.pins[0];
+    if (!isOutside || !pin || grid.nets[index]!.kind !== 'supply') return [];
+    const loads = ways.filter(({ load }) => load.isOutside && grid.netOf[grid.nodeOfPin.get(toPinKey(load.pin))!] === index);
+    const loadA = mostOf(current.on);
+    const inrushes = listInrushes(
+      loads.map((one) => ({ ways: one, share: 1 })),
+      loadA,
+      null,
+      new Map(),
+    );
+    const link = { kind: 'fuse', pinnedA: null, pinReason: null, maxA: null } as const;
+    const worst = findWorst(inrushes);
+    return [
+      {
+        id: toOutsideId(pin),
+        deviceId: '',
+        linkId: '',
+        name: `fuse before ${job.looms[pin.loomId]!.ends[pin.endId]!.name} ${pin.cavity}`,
+        kind: 'fuse',
+        netId: grid.nets[index]!.id,
+        onA: current.on,
+        loadA,
+        inrushA: worst.currentA,
+        inrushMs: worst.seconds * 1000,
+        inrushes,
+        ...chooseRating(link, loadA, unknown, inrushes, standard.unknownZoneC, standard),
+        pinned: false,
+        tripS: null,
+        maxA: null,
+        peakA: null,
+        ambientC: standard.unknownZoneC,
+        coil: null,
+        loadIds: loads.map(({ load }) => load.id),
+      },
+    ];
+  });
+}
+
+export const toOutsideId = (pin: PinPlace) => `outside ${toPinKey(pin)}`;
+
+export const isGuard = ({ kind }: Pick<GridLink, 'kind'>) => kind === 'fuse' || kind === 'channel';
+
+/** A contact, relay or switch without a stated peak bears so many times its rating for a moment (calculations 3). */
+const PEAK_TIMES = 3;
+
+/** What is wrong with each protection, the wires as they are sized now. */
+export function chooseProtections(rated: readonly RatedLink[], context: Context, loads: readonly MeasuredLoad[]): PlannedProtection[] {
+  const guarding = new Set(rated.flatMap((one) => (isGuard(one) ? [one.id] : [])));
+  // a short beyond another fuse or channel is that one's to clear
+  const faults = new Map<string, number>();
+  for (const { load, faultA } of loads) {
+    const nearest = load.linkIds.findLast((id) => guarding.has(id));
+    if (nearest !== undefined && faultA !== null) faults.set(nearest, Math.min(faults.get(nearest) ?? Infinity, faultA));
   }
-  const protection: PlannedProtection = {
-    id: link.id,
-    deviceId: link.deviceId,
-    linkId: link.linkId,
-    name: link.name,
-    kind: link.kind,
-    netId: net === null || netIndex === null ? null : grid.nets[netIndex]!.id,
-    rmsA,
-    loadA,
-    inrushA: Math.max(0, ...inrush.map(({ currentA }) => currentA)),
-    ratingA,
-    pinned: link.pinnedA !== null,
-    because,
-    tripS,
-    maxA: link.maxA,
-    ambientC,
-    coil: link.coil && findCoil(grid, flows, link.coil),
-    loadIds: behind.map(({ load }) => load.id),
-    weakest,
-    leastFaultA,
-    problems: [],
-  };
-  if (guards && net !== null) protection.problems = listProblems(protection, inrush, standard);
-  else if (net !== null && link.maxA !== null && loadA > link.maxA) protection.problems = ['over-load'];
-  return protection;
+  return rated.map(({ inrushes, ...link }) => {
+    let weakest: PlannedProtection['weakest'] = null;
+    for (const edge of context.guarded.get(link.id) ?? []) {
+      const { steadyA } = context.wires[edge]!.current;
+      if (steadyA !== null && (weakest === null || steadyA < weakest.steadyA)) weakest = toGuarded(context.wires[edge]!, context.standard);
+    }
+    const protection: PlannedProtection = { ...link, weakest, leastFaultA: faults.get(link.id) ?? null, problems: [] };
+    if (link.netId === null) return protection;
+    if (isGuard(link)) protection.problems = listProblems(protection, inrushes, context);
+    else if (link.maxA !== null && link.loadA > link.maxA) protection.problems = ['over-load'];
+    if (link.peakA !== null && link.inrushA > link.peakA + 1e-9) protection.problems.push('over-peak');
+    return protection;
+  });
 }
 
 /** Is a coil fed, and by which pin is it switched: a driver, or a ground that holds it on. */
@@ -119,10 +178,10 @@ export function toGuarded({ loomId, wire, current }: GridWire, { insulationShort
 }
 
 function chooseRating(
-  link: GridLink,
+  link: Pick<GridLink, 'kind' | 'pinnedA' | 'pinReason' | 'maxA'>,
   loadA: number,
   unknown: number,
-  inrush: readonly { currentA: number; seconds: number }[],
+  inrush: readonly Inrush[],
   ambientC: number,
   standard: ShopStandard,
 ): { ratingA: number | null; because: string } {
@@ -142,29 +201,42 @@ function chooseRating(
   }
   const carries = measureFuseCarries(ambientC, standard);
   const ratingA = chooseFuse(loadA, inrush, carries, mostA);
+  const limit = Number.isFinite(mostA) ? mostA : FUSE_RATINGS.at(-1)!;
+  if (ratingA !== null) {
+    const whole = inrush.length ? ' and stays whole at the inrush' : '';
+    return { ratingA, because: `smallest that carries ${loadA.toFixed(1)} A at ${(carries * 100).toFixed(0)} % (${ambientC} °C)${whole}` };
+  }
+  if (loadA > limit * carries)
+    return {
+      ratingA,
+      because: `no fuse up to ${limit} A carries ${loadA.toFixed(1)} A at ${(carries * 100).toFixed(0)} % (${ambientC} °C)`,
+    };
+  const worst = findWorst(inrush);
   return {
     ratingA,
-    because:
-      ratingA === null
-        ? `no fuse up to ${Number.isFinite(mostA) ? mostA : FUSE_RATINGS.at(-1)} A bears ${loadA.toFixed(1)} A`
-        : `smallest that carries ${loadA.toFixed(1)} A at ${(carries * 100).toFixed(0)} % (${ambientC} °C)${inrush.length ? ' and stays whole at the inrush' : ''}`,
+    because: `every fuse up to ${limit} A that carries ${loadA.toFixed(1)} A may open at the inrush of ${worst.currentA.toFixed(0)} A for ${Math.round(worst.seconds * 1000)} ms`,
   };
 }
 
 function listProblems(
-  { ratingA, tripS, loadA, weakest, leastFaultA, ambientC, pinned }: PlannedProtection,
-  inrush: readonly { currentA: number; seconds: number }[],
-  standard: ShopStandard,
+  { id, ratingA, tripS, loadA, weakest, leastFaultA, ambientC, pinned }: PlannedProtection,
+  inrush: readonly Inrush[],
+  { standard, guarded, wires }: Context,
 ): ProtectionProblem[] {
   if (ratingA === null) return ['no-rating'];
   const problems: ProtectionProblem[] = [];
   if (weakest && ratingA > weakest.steadyA + 1e-6) problems.push('over-wire');
   const carries = tripS === null ? measureFuseCarries(ambientC, standard) : 1;
   if (loadA > ratingA * carries + 1e-6) problems.push('over-load');
-  if (pinned && inrush.some(({ currentA, seconds }) => measureOpening(currentA / ratingA, tripS).shortestS <= seconds))
+  if (pinned && tripS === null && inrush.some(({ currentA, seconds }) => measureOpening(currentA / ratingA, tripS).shortestS <= seconds))
     problems.push('inrush');
   if (leastFaultA !== null && leastFaultA < measureSureOpening(ratingA, tripS)) problems.push('slow-fault');
-  if (weakest && !problems.includes('over-wire') && findHarm(ratingA, tripS, weakest) !== null) problems.push('short-time');
+  // the wire that bears least for good need not be the one that a short burns first
+  const isBurnt = (edge: number) => {
+    const bears = toGuarded(wires[edge]!, standard);
+    return bears !== null && findHarm(ratingA, tripS, bears) !== null;
+  };
+  if (weakest && !problems.includes('over-wire') && (guarded.get(id) ?? []).some(isBurnt)) problems.push('short-time');
   return problems;
 }
 
@@ -183,4 +255,23 @@ export function findHarm(
     if (measureDamage(areaMm2, currentA, runningC, shortC) < measureOpening(times, tripS).longestS) return times;
   }
   return null;
+}
+
+/** Of the protections behind which a fault can load each edge the hardest to bear: the largest fuse and the largest channel. */
+export function listHardest(protections: readonly RatedLink[], guarded: ReadonlyMap<string, readonly number[]>): Map<number, RatedLink[]> {
+  const hardest = new Map<number, RatedLink[]>();
+  for (const one of protections) {
+    if (one.ratingA === null) continue;
+    for (const edge of guarded.get(one.id) ?? []) {
+      const known = hardest.get(edge);
+      if (!known) {
+        hardest.set(edge, [one]);
+        continue;
+      }
+      const at = known.findIndex(({ tripS }) => tripS === one.tripS);
+      if (at === -1) known.push(one);
+      else if (known[at]!.ratingA! < one.ratingA) known[at] = one;
+    }
+  }
+  return hardest;
 }

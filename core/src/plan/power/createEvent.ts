@@ -116,7 +116,7 @@ function findCurrent(load: PlannedLoad, kind: EventKind): number | EventGap {
 
 /** The cranking mode in which most is drawn, as a place in the plan's modes; null: the job has none. */
 function findCranking(job: Pick<Job, 'modes'>, { modeIds, sourceA }: PowerPlan): number | null {
-  const drawn = (mode: number) => sourceA?.peak[mode] ?? 0;
+  const drawn = (mode: number) => sourceA?.on[mode] ?? 0;
   return modeIds.reduce<number | null>(
     (most, id, mode) => (job.modes[id]!.cranking && (most === null || drawn(mode) > drawn(most)) ? mode : most),
     null,
@@ -129,7 +129,7 @@ export const findGuard = (load: PlannedLoad, protections: readonly PlannedProtec
 
 /** What else flows through a fuse in the mode in which that is least: the fuse is slowest then. */
 const measureOthers = (guard: PlannedProtection, load: PlannedLoad) =>
-  Math.max(0, Math.min(...guard.rmsA.map((value, mode) => value - load.rmsA[mode]!)));
+  Math.max(0, Math.min(...guard.onA.map((value, mode) => value - load.onA[mode]!)));
 
 function listRuns(
   looms: readonly LoomPlan[],
@@ -143,10 +143,15 @@ function listRuns(
   const runs: EventRun[] = [];
   let unknown = 0;
   for (const loom of looms) {
-    // its own way from the box that feeds it, and back as far as nobody else's current is in it
+    // its own way from the box that feeds it, and back as far as nobody else's current is in it; a starter has its whole circuit
     const own = new Set(
       load.steps.flatMap(({ loomId, wireId, way, counts, currentA }) =>
-        loomId === loom.loomId && wireId !== null && counts && (way === 'out' || currentA <= load.currentA * 1.001) ? [wireId] : [],
+        loomId === loom.loomId &&
+        wireId !== null &&
+        counts &&
+        (way === 'out' || load.load === 'starter' || currentA <= load.currentA * 1.001)
+          ? [wireId]
+          : [],
       ),
     );
     if (own.size === 0) continue;
@@ -162,10 +167,10 @@ function listRuns(
       const section = inside.reduce((thin, one) => (one.odMm < thin.odMm ? one : thin));
       const here = section.elements.flat().map((id) => byId.get(id)!);
       const carrying = here.filter(({ wire }) => own.has(wire.id));
-      const usual = (current: (typeof here)[number]['current']) => (mode === null ? 0 : current.rmsA[mode]!);
+      const usual = (current: (typeof here)[number]['current']) => (mode === null ? 0 : current.heatA[mode]!);
       const others = here.reduce((sum, { wire, current }) => (own.has(wire.id) ? sum : sum + toWatts(wire, usual(current))), 0);
       const stages = drawn.map(({ untilS, currentA }): EventStage => {
-        const more = currentA - (mode === null ? 0 : load.rmsA[mode]!);
+        const more = currentA - (mode === null ? 0 : load.heatA[mode]!);
         return {
           untilS,
           wattsPerMAt20: carrying.reduce((sum, { wire, current }) => sum + toWatts(wire, Math.max(0, usual(current) + more)), others),

@@ -20,6 +20,8 @@ export interface GridLink {
   a: PinPlace;
   b: PinPlace;
   maxA: number | null;
+  /** what it bears for a moment, A; null: not stated */
+  peakA: number | null;
   /** pins of the coil that works it; null: none that is wired */
   coil: { feed: PinPlace; switch: PinPlace } | null;
   /** chosen by hand; null: computed */
@@ -213,6 +215,7 @@ export function listLinks(job: Job, catalogue: Catalogue): GridLink[] {
               a,
               b,
               maxA: link.maxA,
+              peakA: link.peakA,
               coil: link.coil && { feed: { ...at, cavity: link.coil.feed }, switch: { ...at, cavity: link.coil.switch } },
               pinnedA: rating?.ratingA ?? null,
               pinReason: rating?.reason ?? null,

@@ -1,50 +1,19 @@
 import type { ShopStandard } from '../../catalogue';
 import type { Job } from '../../model';
+import type { SizeDemand } from '../chooseConductors';
 import type { RoutedLoom } from '../routeLoom';
 import type { LoomPlan, SizedWire } from '../types';
 import { chooseDemands, type Asked, type CopperStore, type Demands, type Stage } from './chooseDemands';
-import { chooseProtections, listGuards } from './chooseProtections';
+import { chooseProtections, rateLinks, rateOutsideFeeds, type RatedLink } from './chooseProtections';
 import { toPinKey, type Grid } from './createGrid';
-import type { Flows } from './measureFlows';
+import { listBanks } from './listBanks';
 import { listBudgets } from './listBudgets';
+import { listEdgeGuards } from './listLoomFlows';
+import { measureFlows, type Flows } from './measureFlows';
 import { measureLoads, toPlannedLoad, type GridWire, type MeasuredLoad } from './measureLoads';
-import { traceWays } from './traceWays';
+import { slimDemands } from './slimDemands';
+import { traceWays, type LoadWays } from './traceWays';
 import type { PlannedNet, PlannedProtection, PowerPlan } from './types';
-
-/** What flows in the wires of one loom, in the order of its wires: given to its plan, so that a plan changes only when this does. */
-export interface LoomFlow {
-  rmsA: number[];
-  peakA: number;
-  designA: number | null;
-  protectionId: string | null;
-  /** its protection is a fuse, which lets a small overload pass for minutes */
-  isFused: boolean;
-}
-
-/** Flow of every wire of a loom, by wire id. */
-export function listLoomFlows(grid: Grid, flows: Flows): Map<string, Map<string, LoomFlow>> {
-  const guards = listGuards(grid, flows);
-  const result = new Map<string, Map<string, LoomFlow>>();
-  grid.edges.forEach(({ a, wire }, index) => {
-    if (!wire) return;
-    const ofLoom = result.get(wire.loomId) ?? new Map<string, LoomFlow>();
-    result.set(wire.loomId, ofLoom);
-    const current = flows.edges[index];
-    const rmsA = current?.rms ?? flows.modeIds.map(() => 0);
-    let most = 0;
-    for (const value of rmsA) if (value > most) most = value;
-    const net = grid.nets[grid.netOf[a]!]!;
-    const draws = net.kind === 'supply' || net.kind === 'power-ground' || net.kind === 'output';
-    ofLoom.set(wire.wireId, {
-      rmsA,
-      peakA: most === 0 ? 0 : Math.max(0, ...(current?.peak ?? [])),
-      designA: flows.unknownBeyond[index]! > 0 || (draws && most === 0) ? null : most,
-      protectionId: guards[grid.netOf[a]!]?.id ?? null,
-      isFused: guards[grid.netOf[a]!]?.kind === 'fuse',
-    });
-  });
-  return result;
-}
 
 /** A loom as far as its wires are sized: what the sums of the vehicle take from it. */
 export interface SizedLoom extends Pick<LoomPlan, 'loomId' | 'bundles' | 'coverings' | 'heats' | 'currents'> {
@@ -55,40 +24,69 @@ export interface SizedLoom extends Pick<LoomPlan, 'loomId' | 'bundles' | 'coveri
 
 /** Sums of the vehicle, the wires as they are sized now; what they ask of the sizes, and the plan, found when asked for. */
 export interface PoweredLooms {
-  protections: readonly PlannedProtection[];
-  loads: readonly MeasuredLoad[];
+  findProtections: () => readonly PlannedProtection[];
+  findLoads: () => readonly MeasuredLoad[];
   /** before: of the round before */
   ask: (before: Demands, stage: Stage) => Asked;
+  /** thinner wherever nothing that is printed asks for the size */
+  slim: (before: Demands, keep: number) => Asked;
   write: (numberOf: (loomId: string, wireId: string) => string) => Omit<PowerPlan, 'rounds' | 'settled' | 'copper'>;
+}
+
+/** A vehicle as it is wired, before any size: what flows where, and what rates and protects it. */
+export interface JoinedVehicle {
+  job: Job;
+  grid: Grid;
+  flows: Flows;
+  ways: readonly LoadWays[];
+  rated: readonly RatedLink[];
+  outside: readonly RatedLink[];
+  /** protections behind which a fault can load each edge */
+  edgeGuards: ReadonlyMap<number, readonly string[]>;
+}
+
+/** Follow every current of a vehicle, and rate what protects and switches it. */
+export function joinVehicle(job: Job, grid: Grid, standard: ShopStandard): JoinedVehicle {
+  const flows = measureFlows(job, grid, standard);
+  const traced = traceWays({ job, grid, flows, standard });
+  const rated = rateLinks(job, grid, flows, traced, standard);
+  const outside = rateOutsideFeeds(job, grid, flows, traced, standard);
+  const ways = traced.map((one) => ({ ...one, out: rateFuses(one.out, rated, standard) }));
+  return { job, grid, flows, ways, rated, outside, edgeGuards: listEdgeGuards(grid, flows, ways) };
+}
+
+/** The fuses of a way with the resistance that their rating gives them: a small fuse drops more (calculations 3). */
+function rateFuses(steps: LoadWays['out'], rated: readonly RatedLink[], { fuseFullV }: ShopStandard): LoadWays['out'] {
+  return steps.map((step) => {
+    const link = step.linkId === null ? undefined : rated.find(({ id }) => id === step.linkId);
+    if (link?.kind !== 'fuse') return step;
+    // one that has no rating yet counts as large as it has to be
+    const ratingA = link.ratingA ?? Math.max(link.maxA ?? 0, link.loadA);
+    return ratingA > 0 ? { ...step, milliohm: (1000 * fuseFullV) / ratingA } : step;
+  });
 }
 
 /** The sums of a whole vehicle as it is wired: for looms as they are sized at one time or another. */
 export function createPower(
-  job: Job,
-  grid: Grid,
-  flows: Flows,
+  { job, grid, flows, ways, rated, outside, edgeGuards }: JoinedVehicle,
   routes: readonly RoutedLoom[],
+  contactFloors: ReadonlyMap<number, SizeDemand>,
   standard: ShopStandard,
   store: CopperStore,
 ): (looms: readonly SizedLoom[]) => PoweredLooms {
-  const ways = traceWays({ job, grid, flows, standard });
   const budgets = listBudgets(ways);
-  const modes = flows.modeIds.map((id) => job.modes[id]!);
   // the wires are the first edges of the grid, loom by loom, in their order
   const ranges = routes.flatMap((one) => one.ranges);
   const edgeOf = new Map<string, Map<string, number>>();
   let edge = 0;
   for (const { loomId, wires } of routes) edgeOf.set(loomId, new Map(wires.map(({ id }) => [id, edge++])));
   const guarded = new Map<string, number[]>();
-  listGuards(grid, flows).forEach((guard, net) => {
-    if (guard === null) return;
-    for (const node of grid.nets[net]!.nodes)
-      for (const at of grid.at[node]!) {
-        const { a, wire } = grid.edges[at]!;
-        if (wire && a === node) push(guarded, guard.id, at);
-      }
-  });
+  for (const [at, ids] of edgeGuards) for (const id of ids) push(guarded, id, at);
   for (const edges of guarded.values()) edges.sort((a, b) => a - b);
+  const banks = listBanks(job, grid, edgeOf);
+  const links = [...rated, ...outside];
+  const fuses = new Set(grid.links.flatMap(({ id, kind }) => (kind === 'fuse' ? [id] : [])));
+  const sourceA = measureSource(grid, flows);
   return (looms) => {
     const wires: GridWire[] = [];
     for (const { loomId, wires: ofLoom, lengthsMm, currents } of looms)
@@ -97,21 +95,55 @@ export function createPower(
         const runningC = current.runningC ?? standard.unknownZoneC;
         wires.push({ loomId, wire, lengthMm: lengthsMm[index]!, runningC, current, range: ranges[wires.length]! });
       });
-    const loads = measureLoads(ways, wires, job);
-    const protections = chooseProtections({ job, grid, flows, standard, wires, guarded }, loads);
+    // a round of sizing asks for neither
+    const findLoads = once(() => measureLoads(ways, wires, job));
+    const findProtections = once(() => chooseProtections(links, { standard, wires, guarded }, findLoads()));
+    const context = { looms, wires, edgeOf, budgets, contactFloors, banks, protections: links, guarded, standard, store };
     return {
-      protections,
-      loads,
-      ask: (before, stage) => chooseDemands({ looms, wires, edgeOf, budgets, protections, guarded, standard, store }, before, stage),
+      findProtections,
+      findLoads,
+      ask: (before, stage) => chooseDemands(context, before, stage),
+      slim: (before, keep) => slimDemands(context, before, keep),
       write: (numberOf) => ({
         modeIds: flows.modeIds,
         nets: listNets(grid, flows),
-        loads: loads.map((load) => toPlannedLoad(load, wires, numberOf, modes)),
-        protections,
-        sourceA: measureSource(grid, flows),
+        loads: findLoads().map((load) => toPlannedLoad(load, wires, numberOf, job.source, sourceA?.on ?? null)),
+        protections: findProtections().slice(0, rated.length),
+        outside: findProtections().slice(rated.length),
+        sourceA,
+        unfused: measureUnfused(ways, fuses, wires, numberOf),
       }),
     };
   };
+}
+
+/** The longest way from battery positive to its first fuse, starters apart: it carries the whole of what the battery can give in a short. */
+function measureUnfused(
+  ways: readonly LoadWays[],
+  fuses: ReadonlySet<string>,
+  wires: readonly GridWire[],
+  numberOf: (loomId: string, wireId: string) => string,
+): PowerPlan['unfused'] {
+  let longest: PowerPlan['unfused'] = null;
+  for (const { load, out, isBattery } of ways) {
+    if (!isBattery || load.load === 'starter') continue;
+    const fuse = out.findIndex(({ linkId }) => linkId !== null && fuses.has(linkId));
+    const bare = (fuse === -1 ? out : out.slice(0, fuse)).filter((step) => step.edge !== -1);
+    const lengthMm = bare.reduce((sum, step) => sum + wires[step.edge]!.lengthMm, 0);
+    if (bare.length === 0 || (longest && lengthMm <= longest.lengthMm)) continue;
+    longest = {
+      lengthMm,
+      words: bare.map((step) => `${numberOf(step.loomId!, step.wireId!)} ${step.words}`).join(', '),
+      loomId: bare[0]!.loomId!,
+      wireIds: bare.map((step) => step.wireId!),
+    };
+  }
+  return longest;
+}
+
+function once<T>(make: () => T): () => T {
+  let made: { value: T } | undefined;
+  return () => (made ??= { value: make() }).value;
 }
 
 function push<K>(lists: Map<K, number[]>, key: K, value: number): void {
@@ -131,7 +163,8 @@ function listNets(grid: Grid, flows: Flows): PlannedNet[] {
     return own ?? (before === undefined ? null : voltsOf(grid.netOf[before]!, seen.add(index)));
   };
   return grid.nets.map(({ id, circuits, kind }, index) => {
-    const { root, feeds, fedBy, current, unknown } = flows.nets[index]!;
+    const { root: found, isOutside, feeds, fedBy, current, unknown } = flows.nets[index]!;
+    const root = isOutside ? null : found;
     return {
       id,
       circuits,
@@ -140,7 +173,8 @@ function listNets(grid: Grid, flows: Flows): PlannedNet[] {
       feeds: feeds.map(pinOf),
       fedBy: fedBy?.id ?? null,
       volts: voltsOf(index, new Set()),
-      rmsA: current.rms,
+      outside: isOutside && found !== null ? pinOf(found) : null,
+      onA: current.on,
       unknown,
     };
   });
@@ -149,6 +183,6 @@ function listNets(grid: Grid, flows: Flows): PlannedNet[] {
 function measureSource(grid: Grid, flows: Flows): PowerPlan['sourceA'] {
   const index = flows.nets.findIndex(({ root }) => root !== null && grid.nodes[root]!.offer?.can.includes('battery-positive'));
   if (index === -1) return null;
-  const { peak, mean } = flows.nets[index]!.current;
-  return { peak, mean };
+  const { on, mean } = flows.nets[index]!.current;
+  return { on, mean };
 }

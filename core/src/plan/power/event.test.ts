@@ -66,7 +66,8 @@ describe('what happens within seconds', () => {
   });
   test('a short is ended by the fuse before the wire is harmed, as the plan chose it to be', () => {
     const event = happen(createVehicle(), 'lamp', 'short');
-    expect(event.currentA).toBeGreaterThan(40);
+    // 12.5 V through 8 mΩ of battery, wires, contacts and a 2 A fuse of 37.5 mΩ
+    expect(event.currentA).toBeGreaterThan(30);
     const heat = measureEvent(event)!;
     expect(heat.harmS).toBeNull();
   });
@@ -84,7 +85,7 @@ describe('what happens within seconds', () => {
     const heat = measureEvent(event)!;
     expect(heat.mostC).toBeLessThan(heat.run.limitC);
     const { run } = heat;
-    const steady = measureHeat({ ...run, wattsPerMAt20: run.stages[1]!.wattsPerMAt20 })?.middleC ?? Infinity;
+    const steady = measureHeat({ ...run, hottest: [], wattsPerMAt20: run.stages[1]!.wattsPerMAt20 })?.middleC ?? Infinity;
     const { points } = measureTransient({ ...run, wattsPerMAt20: () => run.stages[1]!.wattsPerMAt20, seconds: 20_000 });
     if (Number.isFinite(steady)) expect(points.at(-1)!.middleC).toBeCloseTo(steady, 0);
     else expect(points.at(-1)!.middleC).toBeGreaterThan(600);
@@ -102,10 +103,10 @@ describe('what happens within seconds', () => {
       // by hand: I² R of every wire there, the starter's own at its full current
       const watts = section.elements.flat().reduce((sum, id) => {
         const at = loom.wires.findIndex((wire) => wire.id === id);
-        const own = loom.currents[at]!.rmsA[crank]!;
+        const own = loom.currents[at]!.heatA[crank]!;
         const starter = planned.power.loads.find(({ load }) => load === 'starter')!;
         const carries = starter.steps.some(({ wireId, loomId, counts }) => counts && wireId === id && loomId === run.loomId);
-        const amperes = carries ? own + starter.currentA - starter.rmsA[crank]! : own;
+        const amperes = carries ? own + starter.currentA - starter.heatA[crank]! : own;
         return sum + (amperes ** 2 * loom.wires[at]!.conductor.r20MilliohmPerM) / 1000;
       }, 0);
       expect(run.stages[1]!.wattsPerMAt20).toBeCloseTo(watts, 6);

@@ -34,14 +34,18 @@ export const listLimits = (tripS: number | null): readonly OpeningPoint[] => (tr
 
 /**
  * Shortest and longest opening time at so many times the rating, between the points of the standard on logarithmic scales; s.
- * Below the first point it does not open; above the last it opens as fast as there. tripS: see listLimits.
+ * Below the first point it does not open. Above the last a fuse may open sooner, for what melts it is I²t; it is sure to open no later than
+ * there. tripS: see listLimits.
  */
 export function measureOpening(times: number, tripS: number | null): { shortestS: number; longestS: number } {
   const points = listLimits(tripS);
   const first = points[0]!;
   const last = points.at(-1)!;
   if (times <= first.times) return { shortestS: Infinity, longestS: Infinity };
-  if (times >= last.times) return { shortestS: last.shortestS, longestS: last.longestS };
+  if (times >= last.times) {
+    const shortestS = tripS === null ? last.shortestS * (last.times / times) ** 2 : last.shortestS;
+    return { shortestS, longestS: last.longestS };
+  }
   const above = points.findIndex((point) => point.times >= times);
   const [low, high] = [points[above - 1]!, points[above]!];
   const share = Math.log(times / low.times) / Math.log(high.times / low.times);

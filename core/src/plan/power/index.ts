@@ -24,7 +24,9 @@ export {
 } from './fuse';
 export { measureHeatAllowed } from '../measureHeatAllowed';
 export { listDevicePins, type DeviceLine, type DevicePin, type PinState } from './listDevicePins';
-export { measureFlows, type Currents, type Flows } from './measureFlows';
+export type { Currents } from './currents';
+export { measureFlows, type Flows } from './measureFlows';
+export { isZoneTooHot } from './measureAmpacity';
 export { measureResistance } from './measureLoads';
 export { createEvent, findGuard, type EventGap, type EventKind, type EventRun, type EventStage, type LoadEvent } from './createEvent';
 export { measureEvent, type EventHeat } from './measureEvent';

@@ -28,7 +28,9 @@ function createProblem(seed: number, loads: number): { options: CopperOption[][]
     return {
       elements: [feed, feeds + grounds + 2 * load, feeds + grounds + 2 * load + 1, ground],
       fixedV: random() * 0.02,
+      taken: [],
       budgetV: 0.35 + random() * 0.6,
+      name: '',
     };
   });
   return { options, budgets };
@@ -58,7 +60,7 @@ function toModel(options: readonly (readonly CopperOption[])[], budgets: readonl
 
 describe('budgets that share wires out and back', () => {
   test('nested and apart, they are a tree; what overlaps otherwise is cut', () => {
-    const budget = (elements: number[]): DropBudget => ({ elements, fixedV: 0, budgetV: 1 });
+    const budget = (elements: number[]): DropBudget => ({ elements, fixedV: 0, taken: [], budgetV: 1, name: '' });
     // 0 is everybody's, 1 and 2 part them, 3 belongs to one of each
     const budgets = [budget([0, 1, 3]), budget([0, 1]), budget([0, 2, 3]), budget([0, 2])];
     expect(
@@ -80,7 +82,7 @@ describe('budgets that share wires out and back', () => {
       { massG: 1, dropV: 0.3 },
       { massG: 2, dropV: 0.1 },
     ];
-    const budget = { elements: [0, 1], fixedV: 0, budgetV: 0.45 };
+    const budget = { elements: [0, 1], fixedV: 0, taken: [], budgetV: 0.45, name: '' };
     expect(chooseLeastCopper([wire, wire], [budget, budget])).toMatchObject({ massG: 3, isLeast: true });
     expect(chooseLeastCopper([wire, wire], [{ ...budget, budgetV: 0.15 }])).toBeNull();
     expect(chooseLeastCopper([], [])).toEqual({ choices: [], massG: 0, isLeast: true });
@@ -185,15 +187,16 @@ describe('ways that share a current evenly', () => {
 describe('budgets of the ways of loads', () => {
   const wire = (edge: number, way: WayStep['way'], counts = true): WayStep => ({
     ...{ kind: 'wire', words: '', loomId: 'one', wireId: `w${edge}`, currentA: 2, milliohm: null },
-    ...{ edge, way, counts, flow: null },
+    ...{ edge, way, counts, linkId: null, isBody: false, flow: null },
   });
   const contact = (way: WayStep['way']): WayStep => ({ ...wire(-1, way), kind: 'contact', wireId: null, milliohm: 5 });
   const load = (id: string, out: WayStep[], back: Way | null, isFed = true): LoadWays => ({
     load: {
-      ...{ id, name: id, pin: { loomId: 'one', endId: id, cavity: '1' }, deviceId: null, load: null, currentA: 2, rmsA: [2] },
-      ...{ inrushA: null, inrushMs: null, linkIds: [], budgetV: 0.5, returns: true, switches: [] },
+      ...{ id, name: id, pin: { loomId: 'one', endId: id, cavity: '1' }, deviceId: null, load: null, currentA: 2, onA: [2], heatA: [2] },
+      ...{ inrushA: null, inrushMs: null, linkIds: [], budgetV: 0.5, totalBudgetV: 0.75, returns: true, returnBy: 'pin', switches: [] },
+      isOutside: false,
     },
-    ...{ out, back, isFed, isBattery: true },
+    ...{ out, back, isFed, isBattery: true, wokenBy: null },
   });
   const end = (steps: WayStep[]): Way => ({ steps, next: [] });
 
@@ -201,7 +204,7 @@ describe('budgets of the ways of loads', () => {
     const [group, ...others] = listBudgets([load('a', [wire(1, 'out'), contact('out')], end([wire(2, 'back'), contact('back')]))]);
     expect(others).toEqual([]);
     expect(group!.edges).toEqual([1, 2]);
-    expect(group!.budgets).toEqual([{ elements: [0, 1], fixedV: expect.closeTo(0.02, 12), budgetV: 0.5 }]);
+    expect(group!.budgets).toEqual([{ elements: [0, 1], fixedV: expect.closeTo(0.02, 12), taken: [], budgetV: 0.5, name: 'a' }]);
   });
   test('loads that share no wire are groups of their own; what is not fed or does not count asks for nothing', () => {
     const groups = listBudgets([
@@ -210,6 +213,12 @@ describe('budgets of the ways of loads', () => {
       load('c', [wire(3, 'out')], null, false),
     ]);
     expect(groups.map(({ edges }) => edges)).toEqual([[1], [2]]);
+  });
+  test('the strap of an engine is taken as it is: loads that share nothing else stay groups of their own', () => {
+    const strap: WayStep = { ...wire(7, 'back'), isBody: true, currentA: 9 };
+    const groups = listBudgets([load('a', [wire(1, 'out')], end([strap])), load('b', [wire(2, 'out')], end([strap]))]);
+    expect(groups.map(({ edges }) => edges)).toEqual([[1], [2]]);
+    expect(groups[0]!.budgets[0]!.taken).toEqual([{ edge: 7, currentA: 9 }]);
   });
   test('grounds of one box that share a current are chosen together', () => {
     const grounds = [end([wire(5, 'back')]), end([wire(6, 'back')])];

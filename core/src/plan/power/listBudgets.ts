@@ -12,7 +12,11 @@ export interface DropBudget {
   elements: readonly number[];
   /** drop that no size changes, V */
   fixedV: number;
+  /** wires that it takes as they are: they are chosen for others */
+  taken: readonly { edge: number; currentA: number }[];
   budgetV: number;
+  /** of the load */
+  name: string;
 }
 
 /** Budgets that share wires, and so are kept together. */
@@ -29,6 +33,8 @@ export interface BudgetGroup {
 }
 
 interface OpenBudget {
+  name: string;
+  taken: DropBudget['taken'];
   budgetV: number;
   series: readonly WayStep[];
   /** where its current is shared; empty where it is not */
@@ -44,10 +50,15 @@ export function listBudgets(ways: readonly LoadWays[]): BudgetGroup[] {
 
 function toOpenBudget({ load, out, back }: LoadWays): OpenBudget {
   const counting = (steps: readonly WayStep[]) => steps.filter(({ counts }) => counts);
-  const home = back ? listAlternatives(back).map(counting) : [[]];
+  const all = back ? listAlternatives(back).map(counting) : [[]];
+  const isTaken = ({ edge, isBody }: WayStep) => isBody && edge !== -1;
+  const taken = new Map(all.flatMap((steps) => steps.filter(isTaken)).map(({ edge, currentA }) => [edge, { edge, currentA }]));
+  const home = all.map((steps) => steps.filter((step) => !isTaken(step)));
   const [first, ...others] = home;
   const shared = first!.filter((step) => others.every((one) => one.some((other) => isSame(step, other))));
   return {
+    name: load.name,
+    taken: [...taken.values()],
     budgetV: load.budgetV,
     series: [...counting(out), ...shared],
     parts: others.length ? home.map((steps) => steps.filter((step) => !shared.some((one) => isSame(one, step)))) : [],
@@ -92,7 +103,7 @@ function listGroups(open: readonly OpenBudget[]): BudgetGroup[] {
     known.set(key, at);
     return at;
   };
-  const budgets = plain.map(({ budgetV, series, parts }): DropBudget => {
+  const budgets = plain.map(({ name, taken, budgetV, series, parts }): DropBudget => {
     for (const { edge, currentA } of [...series, ...parts.flat()]) if (edge !== -1) currentsA.set(edge, currentA);
     const used = listEdges(series).map((edge) => toElement(String(edge), [{ edges: [edge], fixedV: 0 }]));
     if (parts.some((part) => part.length > 0))
@@ -102,7 +113,7 @@ function listGroups(open: readonly OpenBudget[]): BudgetGroup[] {
           parts.map((part) => ({ edges: listEdges(part), fixedV: sumFixed(part) })),
         ),
       );
-    return { elements: [...new Set(used)], fixedV: sumFixed(series), budgetV };
+    return { elements: [...new Set(used)], fixedV: sumFixed(series), taken, budgetV, name };
   });
   return splitGroups(elements, budgets, currentsA);
 }

@@ -1,8 +1,9 @@
 import type { ShopStandard } from '../../catalogue';
 import { findSurroundings, type Job, type Loom } from '../../model';
-import { findHeatAllowed, type HeatStore } from '../heatStore';
-import { COPPER_PER_K } from '../measureHeat';
-import type { LoomFlow } from './createPower';
+import { findHeatAllowed, findOwnHeatAllowed, type HeatStore } from '../heatStore';
+import { COPPER_PER_K, listHottest } from '../measureHeat';
+import { mostOf } from './currents';
+import type { LoomFlow } from './listLoomFlows';
 import type { Occupants } from '../measureBundles';
 import type { PlannedBundle, PlannedCovering, PlannedHeat, SizedWire } from '../types';
 
@@ -35,13 +36,14 @@ export function measureAmpacities(
 ): WireAmpacity[] {
   const known = wires.map(({ id, conductor }) => {
     const flow = flows.get(id);
-    const designA = flow?.designA ?? 0;
+    const heatA = flow ? mostOf(flow.heatA) : 0;
     return {
-      squareA2: designA * designA,
+      squareA2: heatA * heatA,
       r20: conductor.r20MilliohmPerM,
+      odMm: conductor.odMm,
       table: conductor.table,
       // what nothing protects needs no ampacity
-      isGuarded: flow !== undefined && flow.protectionId !== null,
+      isGuarded: flow !== undefined && flow.guardIds.length > 0,
       isFused: flow?.isFused === true,
     };
   });
@@ -52,24 +54,28 @@ export function measureAmpacities(
     const ambientC = findSurroundings(job.zones, loom.segments[segmentId]!, standard.hotTickC)?.ambientC ?? null;
     if (ambientC === null || odMm === 0) return;
     const wallMm = coverings[index]!.odOutsideMm - odMm;
+    const isTooHot = (table: SizedWire['conductor']['table']) => isZoneTooHot(ambientC, table, standard);
     sections.forEach((section, place) => {
       if (section.odMm === 0) return;
       const here = occupants[index]![place]!;
-      let [limitC, shortC, heat] = [Infinity, Infinity, 0];
+      let [limitC, shortC, runawayC, heat] = [Infinity, Infinity, Infinity, 0];
       let isFused = false;
       let isGuarded = false;
       for (const wire of here) {
         const one = known[wire]!;
+        heat += one.squareA2 * one.r20;
+        runawayC = Math.min(runawayC, standard.insulationShortC[one.table]);
+        // in a zone hotter than its insulation no size helps: that is a finding, and the run asks nothing of its size
+        if (isTooHot(one.table)) continue;
         limitC = Math.min(limitC, standard.insulationLimitC[one.table]);
         shortC = Math.min(shortC, standard.insulationShortC[one.table]);
-        heat += one.squareA2 * one.r20;
         isGuarded ||= one.isGuarded;
         isFused ||= one.isGuarded && one.isFused;
       }
       limitC -= standard.heatMarginK;
       const found = middle.get(segmentId);
       // past the limit of its insulation no resistance means anything any more
-      const hottestC = found === null ? Math.max(shortC, ambientC) : (found ?? ambientC);
+      const hottestC = found === null ? Math.max(runawayC, ambientC) : (found ?? ambientC);
       // a draft that is too warm will be mended: its wires are taken to run at what the shop allows
       const middleC = isDraft ? Math.min(hottestC, Math.max(limitC, ambientC)) : hottestC;
       for (const wire of here) {
@@ -80,20 +86,48 @@ export function measureAmpacities(
       }
       if (!isGuarded) return;
       const allowed = (atC: number) => {
-        const watts = findHeatAllowed(store, atC, ambientC, section.odMm, section.odMm + wallMm, standard.altitudeM);
+        const outsideMm = section.odMm + wallMm;
+        const watts = findHeatAllowed(store, atC, ambientC, section.odMm, outsideMm, standard.altitudeM);
         const warmer = (1 + COPPER_PER_K * (atC - 20)) / 1000;
-        return ({ squareA2, r20 }: (typeof known)[number]) =>
-          Math.sqrt(Math.max(0, watts - (heat - squareA2 * r20) * warmer) / (r20 * warmer));
+        const loads = here.map((wire) => known[wire]!.squareA2 * known[wire]!.r20 * warmer);
+        const owns: { wireMm: number; rest: number; own: number }[] = [];
+        const findOwn = (wireMm: number, rest: number) => {
+          const known = owns.find((one) => one.wireMm === wireMm && one.rest === rest);
+          if (known) return known.own;
+          const own = findOwnHeatAllowed(store, atC, ambientC, section.odMm, outsideMm, wireMm, rest, standard.altitudeM);
+          owns.push({ wireMm, rest, own });
+          return own;
+        };
+        return (place: number) => {
+          const { r20, odMm: wireMm } = known[here[place]!]!;
+          const rest = heat * warmer - loads[place]!;
+          // spread over the bundle, or by itself where it is one of the few that give most of the heat and that makes it warmer
+          const spread = Math.max(0, watts - rest);
+          const isLocal = 2 * spread * Math.log(section.odMm / wireMm) > watts;
+          const own = isLocal ? findOwn(wireMm, rest) : spread;
+          return Math.sqrt((own < spread && isAmongHottest(own, loads, place) ? own : spread) / (r20 * warmer));
+        };
       };
       const steady = allowed(limitC);
       const short = isDraft && !isFused ? steady : allowed(shortC);
-      for (const wire of here) {
+      here.forEach((wire, place) => {
         const one = known[wire]!;
-        if (!one.isGuarded) continue;
-        result[wire]!.steadyA = least(result[wire]!.steadyA, steady(one));
-        result[wire]!.shortA = least(result[wire]!.shortA, short(one));
-      }
+        if (!one.isGuarded || isTooHot(one.table)) return;
+        result[wire]!.steadyA = least(result[wire]!.steadyA, steady(place));
+        result[wire]!.shortA = least(result[wire]!.shortA, short(place));
+      });
     });
   });
   return result;
 }
+
+/** Is a zone hotter than an insulation stands, less the shop's margin? No conductor cures it (calculations 3). */
+export const isZoneTooHot = (
+  ambientC: number,
+  table: SizedWire['conductor']['table'],
+  { insulationLimitC, heatMarginK }: Pick<ShopStandard, 'insulationLimitC' | 'heatMarginK'>,
+): boolean => ambientC > insulationLimitC[table] - heatMarginK;
+
+/** With so much heat from one wire: is it one of the few that count by themselves? */
+const isAmongHottest = (own: number, loads: readonly number[], place: number): boolean =>
+  listHottest(loads.map((watts, at) => (at === place ? own : watts))).includes(place);

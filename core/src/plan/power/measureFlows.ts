@@ -1,17 +1,16 @@
-import type { Capability, Job, PinOffer } from '../../model';
+import type { ShopStandard } from '../../catalogue';
+import type { Capability, CircuitKind, Job, PinOffer } from '../../model';
 import { compareIds } from '../../units';
 import { toPinKey, type Grid, type GridLink } from './createGrid';
-
-/** Currents in each mode, in the order of modeIds; A. peak: what is on draws all of it; rms: as it heats (I·√duty, summed); mean: I·duty. */
-export interface Currents {
-  peak: number[];
-  rms: number[];
-  mean: number[];
-}
+import { addCurrents, mostOf, noCurrents, toLoadCurrents, type Currents } from './currents';
+import { findBodies, type Bodies } from './findBodies';
+import { measureReturns } from './measureReturns';
 
 export interface NetFlow {
   /** where its current comes from or goes to; null: nothing in it feeds or takes */
   root: number | null;
+  /** the root is a plug or tail to which something outside the job is joined */
+  isOutside: boolean;
   /** every node that feeds it; more than one is a fault */
   feeds: number[];
   fedBy: GridLink | null;
@@ -24,16 +23,22 @@ export interface Flows {
   modeIds: string[];
   /** by edge; null: no path to a root passes there */
   edges: (Currents | null)[];
+  /** drawn at each node itself; null: nothing */
+  drawn: (Currents | null)[];
   /** load pins of unknown current beyond an edge */
   unknownBeyond: number[];
   /** towards the root, by node: the edge to it; -1 at roots and what is off the tree */
   parentEdge: number[];
   nets: NetFlow[];
+  bodies: Bodies;
 }
 
-const SINKS: readonly Capability[] = ['low-side', 'ignition', 'half-bridge'];
+const RETURN_KINDS: readonly CircuitKind[] = ['power-ground', 'sensor-ground', 'output'];
+/** Pins of a box that take nothing in from outside: a bridge feeds what it takes back, the others are no inputs of it. */
+const NOT_TAKEN: readonly Capability[] = ['half-bridge', 'ground', 'chassis', 'engine-block', 'battery-positive', 'battery-negative'];
+const SINKS: readonly Capability[] = ['low-side', 'ignition'];
 
-/** Does a pin of a box take a load's current and send it out of the grounds of its box? */
+/** Does a pin of a box take a load's current from outside and send it out of the grounds of its box? A half bridge feeds its load itself. */
 export const isSink = (offer: PinOffer | null): boolean => offer?.can.some((one) => SINKS.includes(one)) === true;
 
 /** Share of the time that a load is on in each mode. A mode its device says nothing of counts as fully on; a starter only where it turns. */
@@ -42,153 +47,208 @@ export function listShares(job: Job, modeIds: readonly string[], deviceId: strin
   return modeIds.map((mode) => (Object.hasOwn(duty, mode) ? duty[mode]! : isStarter && !job.modes[mode]!.cranking ? 0 : 1));
 }
 
-const DRAWS = new Set(['supply', 'sensor-supply', 'power-ground', 'output']);
-
-/** Current on every wire of the grid in every mode (calculations 3): what each pin draws, summed towards what feeds it. */
-export function measureFlows(job: Job, grid: Grid): Flows {
-  return new FlowMaker(job, grid).make();
+/** Current on every wire of the grid in every mode (calculations 3): what each pin draws, summed towards what feeds it, and home again. */
+export function measureFlows(job: Job, grid: Grid, standard: ShopStandard): Flows {
+  return new FlowMaker(job, grid, standard).make();
 }
 
 class FlowMaker {
   private readonly modeIds: string[];
   private readonly flows: Flows;
-  private readonly drawn: (Currents | null)[];
   /** load pins at a node, and behind links from it, whose current nobody gave */
   private readonly unknown: number[];
   private readonly linksInto = new Map<number, GridLink[]>();
   private readonly linksFrom = new Map<number, GridLink[]>();
   private readonly zero: Currents;
   private readonly state: ('open' | 'busy' | 'done')[];
+  /** pins of a box, by unit or device or end */
+  private readonly units = new Map<string, number[]>();
+  /** of circuits whose current is known and whose pins are not: on every wire of theirs whole, once */
+  private readonly whole = new Map<string, Currents>();
 
   constructor(
     private readonly job: Job,
     private readonly grid: Grid,
+    private readonly standard: ShopStandard,
   ) {
     this.modeIds = Object.keys(job.modes).sort(compareIds);
     this.zero = this.none();
-    this.drawn = grid.nodes.map(() => null);
     this.unknown = grid.nodes.map(() => 0);
     this.state = grid.nets.map(() => 'open');
     this.flows = {
       modeIds: this.modeIds,
       edges: grid.edges.map(() => null),
+      drawn: grid.nodes.map(() => null),
       unknownBeyond: grid.edges.map(() => 0),
       parentEdge: grid.nodes.map(() => -1),
       nets: [],
+      bodies: { engine: null, ties: [] },
     };
     for (const link of grid.links) {
       const a = grid.nodeOfPin.get(toPinKey(link.a));
       const b = grid.nodeOfPin.get(toPinKey(link.b));
-      if (a !== undefined) this.linksFrom.set(a, [...(this.linksFrom.get(a) ?? []), link]);
-      if (b !== undefined) this.linksInto.set(b, [...(this.linksInto.get(b) ?? []), link]);
+      if (a !== undefined) push(this.linksFrom, a, link);
+      if (b !== undefined) push(this.linksInto, b, link);
     }
+    grid.nodes.forEach(({ pins }, node) => {
+      const place = pins[0];
+      if (!place) return;
+      const deviceId = grid.deviceAt.get(`${place.loomId}/${place.endId}`);
+      push(this.units, deviceId === undefined ? `${place.loomId}/${place.endId}` : job.devices[deviceId]!.unit || deviceId, node);
+    });
   }
 
   make(): Flows {
     const { grid, flows } = this;
     flows.nets = grid.nets.map((_, index) => this.findRoot(index));
+    grid.nets.forEach((_, index) => this.spanNet(index));
+    flows.bodies = findBodies(this.job, grid, flows);
     this.listDraws();
-    const isGround = (index: number) => grid.nets[index]!.kind === 'power-ground';
     const order = grid.nets.map((_, index) => index);
-    // outputs sink into their box, boxes into the ground: grounds come last, the battery's own the very last
-    for (const index of order) if (!isGround(index)) this.measureNet(index);
-    this.sinkIntoGrounds();
-    const battery = (index: number) => {
-      const { root } = flows.nets[index]!;
-      return root !== null && grid.nodes[root]!.offer?.can.includes('battery-negative') === true;
-    };
-    const grounds = order.filter(isGround);
-    for (const index of grounds) if (!battery(index)) this.measureNet(index);
-    this.returnThroughChassis(grounds.filter((index) => !battery(index)));
-    for (const index of grounds) if (battery(index)) this.measureNet(index);
+    const kindOf = (index: number) => grid.nets[index]!.kind;
+    const isReturn = (index: number) => kindOf(index) === 'power-ground' || kindOf(index) === 'sensor-ground';
+    // what feeds first; what the returns of each device take; what its box sends on; the bodies last
+    this.drawReturns(['output', 'sensor-ground', 'signal'], false);
+    for (const index of order) if (kindOf(index) !== 'power-ground') this.measureNet(index);
+    this.drawReturns(['power-ground'], true);
+    const last = new Set([flows.bodies.engine?.net, ...flows.bodies.ties.map(({ net }) => net)]);
+    for (const index of order) if (isReturn(index) && !last.has(index)) this.measureNet(index);
+    this.returnByBodies(order.filter(isReturn), last);
     return flows;
   }
 
   private none(): Currents {
-    const zero = () => this.modeIds.map(() => 0);
-    return { peak: zero(), rms: zero(), mean: zero() };
+    return noCurrents(this.modeIds.length);
   }
 
-  private draw(node: number, amount: Currents): void {
-    addTo((this.drawn[node] ??= this.none()), amount);
+  private draw(node: number, amount: Currents, times = 1): void {
+    addCurrents((this.flows.drawn[node] ??= this.none()), amount, times);
   }
 
-  /** A load of so many amperes at a node, on as long as its device is in each mode. */
-  private drawLoad(node: number, currentA: number, isStarter: boolean): void {
-    const place = this.grid.nodes[node]!.pins[0];
-    const deviceId = place && this.grid.deviceAt.get(`${place.loomId}/${place.endId}`);
-    const shares = listShares(this.job, this.modeIds, deviceId ?? null, isStarter);
-    this.draw(node, {
-      peak: shares.map((share) => (share > 0 ? currentA : 0)),
-      rms: shares.map((share) => currentA * Math.sqrt(share)),
-      mean: shares.map((share) => currentA * share),
-    });
+  /** What a load pin draws by itself; null: nobody said. */
+  private toDraw(node: number): Currents | null {
+    const { need, pins } = this.grid.nodes[node]!;
+    if (!need || need.currentA === null) return null;
+    const deviceId = this.grid.deviceAt.get(`${pins[0]!.loomId}/${pins[0]!.endId}`) ?? null;
+    const shares = listShares(this.job, this.modeIds, deviceId, need.load === 'starter');
+    return toLoadCurrents(need.currentA, shares, need.cycleS !== null && need.cycleS <= this.standard.shortCycleS);
   }
 
   private listDraws(): void {
     const { grid, job } = this;
-    grid.nodes.forEach(({ need, pins }, node) => {
-      if (!need || pins.length === 0) return;
-      if (need.currentA !== null) this.drawLoad(node, need.currentA, need.load === 'starter');
-      else if (DRAWS.has(need.kind) && need.kind !== 'sensor-supply' && !this.linksFrom.has(node) && !this.linksInto.has(node))
-        this.unknown[node] = 1;
-    });
+    for (const nodes of this.units.values()) {
+      const isSupplied = nodes.some((node) => {
+        const need = grid.nodes[node]!.need;
+        return need?.kind === 'supply' && need.currentA !== null;
+      });
+      for (const node of nodes) {
+        const { need } = grid.nodes[node]!;
+        if (!need || RETURN_KINDS.includes(need.kind)) {
+          if (need && need.currentA === null && !isSupplied && (need.kind === 'output' || nodes.length === 1)) this.unknown[node] = 1;
+          continue;
+        }
+        const drawn = this.toDraw(node);
+        if (drawn) this.draw(node, drawn);
+        else if (need.kind === 'supply' && !this.linksFrom.has(node) && !this.linksInto.has(node)) this.unknown[node] = 1;
+      }
+    }
     for (const { circuits } of grid.nets)
       for (const { loomId, circuitId } of circuits) {
         const circuit = job.looms[loomId]!.circuits[circuitId]!;
         if (circuit.currentA === null) continue;
-        const nodes = circuit.terminations.slice(1).flatMap((place) => grid.nodeOfPin.get(toPinKey({ loomId, ...place })) ?? []);
+        const [source, ...others] = circuit.terminations.map((place) => grid.nodeOfPin.get(toPinKey({ loomId, ...place })));
         const isMated = (node: number) => grid.at[node]!.some((edge) => grid.edges[edge]!.wire === null);
-        const silent = nodes.filter((node) => !isMated(node) && grid.nodes[node]!.offer === null && !this.linksFrom.has(node));
-        if (nodes.some((node) => this.drawn[node] !== null)) continue;
-        for (const node of silent) {
-          this.unknown[node] = 0;
-          this.drawLoad(node, circuit.currentA / silent.length, false);
-        }
+        const pins = others.flatMap((node) => node ?? []);
+        if (source === undefined || pins.some((node) => isMated(node) || this.isKnown(node))) continue;
+        for (const node of pins) this.unknown[node] = 0;
+        const currents = toLoadCurrents(
+          circuit.currentA,
+          this.modeIds.map(() => 1),
+          false,
+        );
+        this.whole.set(`${loomId}/${circuitId}`, currents);
+        this.draw(source, currents);
       }
   }
 
-  /** What the low-side outputs of a box take goes out of its power grounds, shared evenly. */
-  private sinkIntoGrounds(): void {
-    const { grid, job, flows } = this;
-    const unitOf = (node: number): string | null => {
-      const place = grid.nodes[node]!.pins[0];
-      const deviceId = place && grid.deviceAt.get(`${place.loomId}/${place.endId}`);
-      return deviceId === undefined ? (place ? `${place.loomId}/${place.endId}` : null) : job.devices[deviceId]!.unit || deviceId;
-    };
-    const sinks = new Map<string, Currents[]>();
-    flows.nets.forEach(({ root, current }) => {
-      if (root === null || !isSink(grid.nodes[root]!.offer)) return;
-      const unit = unitOf(root);
-      if (unit !== null) sinks.set(unit, [...(sinks.get(unit) ?? []), current]);
-    });
-    if (sinks.size === 0) return;
-    const grounds = new Map<string, number[]>();
-    grid.nodes.forEach(({ need, pins }, node) => {
-      const unit = need?.kind === 'power-ground' && pins.length ? unitOf(node) : null;
-      if (unit !== null && sinks.has(unit)) grounds.set(unit, [...(grounds.get(unit) ?? []), node]);
-    });
-    for (const [unit, nodes] of grounds)
-      for (const current of sinks.get(unit)!)
-        for (const node of nodes) {
-          const share = (values: number[]) => values.map((value) => value / nodes.length);
-          this.draw(node, { peak: share(current.peak), rms: share(current.rms), mean: share(current.mean) });
-        }
+  /** Does a pin say by itself what it draws, takes, or hands on? */
+  private isKnown(node: number): boolean {
+    const { need, offer } = this.grid.nodes[node]!;
+    if (offer !== null || this.linksFrom.has(node) || this.linksInto.has(node)) return true;
+    return need !== null && (need.currentA !== null || need.kind === 'power-ground' || need.kind === 'sensor-ground');
   }
 
-  /** What comes to ground studs goes on through the chassis to the stud that the battery is tied to. */
-  private returnThroughChassis(grounds: readonly number[]): void {
+  /** What goes home by each return pin of these kinds. isWhole: with what drivers and sensor grounds of the same box have taken in. */
+  private drawReturns(kinds: readonly CircuitKind[], isWhole: boolean): void {
+    for (const nodes of this.units.values())
+      for (const [node, currents] of this.measureUnit(nodes, isWhole))
+        if (kinds.includes(this.grid.nodes[node]!.need!.kind)) this.draw(node, currents);
+  }
+
+  private measureUnit(nodes: readonly number[], isWhole: boolean): Map<number, Currents> {
+    const { grid } = this;
+    const modes = this.modeIds.length;
+    const ofKind = (...kinds: CircuitKind[]) => nodes.filter((node) => kinds.includes(grid.nodes[node]!.need?.kind as CircuitKind));
+    const [grounds, sensorGrounds, outputPins] = [ofKind('power-ground'), ofKind('sensor-ground'), ofKind('output')];
+    const hasReturn = grounds.length + sensorGrounds.length + outputPins.length > 0;
+    const signals = hasReturn ? [] : ofKind('signal').filter((node) => grid.nodes[node]!.need!.currentA === null);
+    if (!hasReturn && signals.length === 0) return new Map();
+    const drawnBy = (pins: readonly number[]) =>
+      pins.flatMap((node) => (grid.nodes[node]!.need!.returnBy === 'pin' ? (this.toDraw(node) ?? []) : []));
+    const supplies = drawnBy(ofKind('supply', 'signal', 'data'));
+    // a box that states what it uses itself at its ground alone
+    const stated = supplies.length === 0 ? grounds.flatMap((node) => this.toDraw(node) ?? []) : [];
+    // a bridge drives its load from its own supply and takes it back: out by one pin, home by the other
+    const bridged = outputPins.filter((node) => grid.nodes[node]!.need!.wants === 'half-bridge');
+    const outputs = outputPins.filter((node) => !bridged.includes(node)).map((node) => ({ node, stated: this.toDraw(node) ?? this.zero }));
+    const currents = measureReturns(
+      { supplies: [...supplies, ...stated], sensors: drawnBy(ofKind('sensor-supply')), outputs, sensorGrounds, grounds, signals },
+      modes,
+      isWhole ? this.measureTaken(nodes) : null,
+    );
+    for (const node of bridged) currents.set(node, this.toDraw(node) ?? this.zero);
+    return currents;
+  }
+
+  /** What comes into a box by its drivers and sensor grounds, less what goes out of its own rails. */
+  private measureTaken(nodes: readonly number[]): Currents | null {
     const { grid, flows } = this;
-    const isChassis = (node: number) => grid.nodes[node]!.offer?.can.includes('chassis') === true;
-    const tie = grid.nodes.findIndex((_, node) => {
-      const { root } = flows.nets[grid.netOf[node]!]!;
-      return isChassis(node) && root !== null && root !== node && grid.nodes[root]!.offer!.can.includes('battery-negative');
-    });
-    if (tie === -1) return;
+    let taken: Currents | null = null;
+    for (const node of nodes) {
+      const { root, current, fedBy } = flows.nets[grid.netOf[node]!]!;
+      const { offer } = grid.nodes[node]!;
+      if (root !== node || offer === null) continue;
+      const isTaken = offer.volts === null && !offer.can.some((one) => NOT_TAKEN.includes(one));
+      const isFed = offer.volts !== null && fedBy === null && !offer.can.includes('battery-positive');
+      if (isTaken || isFed) addCurrents((taken ??= this.none()), current, isTaken ? 1 : -1);
+    }
+    return taken;
+  }
+
+  /** What comes to the engine block goes over its strap, what comes to the chassis through the ties to battery negative. */
+  private returnByBodies(grounds: readonly number[], last: ReadonlySet<number | undefined>): void {
+    const { grid, flows } = this;
+    const { engine, ties } = flows.bodies;
+    const byCase = (how: string) => grid.nodes.flatMap(({ need }, node) => (need?.returnBy === how ? (this.toDraw(node) ?? []) : []));
+    const rootCan = (index: number, capability: Capability) => {
+      const { root } = flows.nets[index]!;
+      return root !== null && grid.nodes[root]!.offer?.can.includes(capability) === true;
+    };
+    if (engine) {
+      for (const current of byCase('engine-case')) this.draw(engine.node, current);
+      for (const index of grounds)
+        if (!last.has(index) && rootCan(index, 'engine-block')) this.draw(engine.node, flows.nets[index]!.current);
+      if (!ties.some(({ net }) => net === engine.net)) this.measureNet(engine.net);
+    }
+    const tie = ties[0];
+    if (!tie) return;
+    if (this.job.source.chassisMilliohm !== null) for (const current of byCase('chassis-case')) this.draw(tie.node, current);
     for (const index of grounds) {
       const { root, current } = flows.nets[index]!;
-      if (root !== null && isChassis(root)) this.draw(tie, current);
+      if (root === null || ties.some(({ net }) => net === index) || !rootCan(index, 'chassis')) continue;
+      if (grid.nodes[root]!.offer!.chassisMilliohm !== 'none') this.draw(tie.node, current);
     }
+    for (const net of new Set(ties.map((one) => one.net))) this.measureNet(net);
   }
 
   private findRoot(index: number): NetFlow {
@@ -198,8 +258,9 @@ class FlowMaker {
     const rank = (node: number): number => {
       const offer = grid.nodes[node]!.offer;
       if (isReturn) {
-        if (offer?.can.includes('battery-negative')) return 5;
-        if (offer?.can.includes('chassis')) return kind === 'power-ground' ? 4 : 2;
+        if (offer?.can.includes('battery-negative')) return 6;
+        if (offer?.can.includes('chassis')) return kind === 'power-ground' ? 5 : 2;
+        if (offer?.can.includes('engine-block')) return kind === 'power-ground' ? 4 : 1.5;
         if (offer?.can.includes('ground') || offer?.can.includes('sensor-ground')) return 3;
       } else {
         if (offer?.can.includes('battery-positive')) return 5;
@@ -209,10 +270,12 @@ class FlowMaker {
       return offer ? 1 : 0;
     };
     const ranked = nodes.filter((node) => rank(node) > 0).sort((a, b) => rank(b) - rank(a) || a - b);
-    const root = ranked[0] ?? null;
+    const outside = ranked.length === 0 ? this.findOutside(index) : null;
+    const root = ranked[0] ?? outside;
     const feeds = isReturn ? [] : ranked.filter((node) => rank(node) >= 3);
     return {
       root,
+      isOutside: outside !== null,
       feeds,
       fedBy: root === null ? null : (this.linksInto.get(root)?.[0] ?? null),
       current: this.zero,
@@ -220,25 +283,22 @@ class FlowMaker {
     };
   }
 
-  /** Sum what each pin draws towards the root; feeds of links beyond are measured first. */
-  private measureNet(index: number): void {
-    if (this.state[index] !== 'open') return;
-    this.state[index] = 'busy';
+  /** A circuit's source at an end that nothing in the job mates with and that needs nothing: something outside is joined to it. */
+  private findOutside(index: number): number | null {
+    const { grid } = this;
+    const node = this.findFirstSource(index);
+    const { need, pins } = grid.nodes[node]!;
+    const isMated = grid.at[node]!.some((edge) => grid.edges[edge]!.wire === null);
+    const place = pins[0];
+    if (!place || need !== null || isMated) return null;
+    const end = this.job.looms[place.loomId]!.ends[place.endId]!;
+    return Object.keys(end.pins).length === 0 && !grid.deviceAt.has(`${place.loomId}/${place.endId}`) ? node : null;
+  }
+
+  /** The tree of a net, away from its root; of a net without one, from its first circuit's source. */
+  private spanNet(index: number): void {
     const { grid, flows } = this;
-    const { nodes } = grid.nets[index]!;
-    const flow = flows.nets[index]!;
-    for (const node of nodes)
-      for (const link of this.linksFrom.get(node) ?? []) {
-        const beyond = grid.nodeOfPin.get(toPinKey(link.b));
-        const net = beyond === undefined ? undefined : grid.netOf[beyond]!;
-        if (net === undefined || net === index || flows.nets[net]!.fedBy?.id !== link.id) continue;
-        this.measureNet(net);
-        this.draw(node, flows.nets[net]!.current);
-        this.unknown[node]! += flows.nets[net]!.unknown;
-      }
-    // a net that nothing feeds is summed towards its first circuit's source
-    const start = flow.root ?? this.findFirstSource(index);
-    const order = [start];
+    const order = [flows.nets[index]!.root ?? this.findFirstSource(index)];
     const seen = new Set(order);
     for (let at = 0; at < order.length; at += 1)
       for (const edgeIndex of grid.at[order[at]!]!) {
@@ -249,14 +309,36 @@ class FlowMaker {
         flows.parentEdge[next] = edgeIndex;
         order.push(next);
       }
+    this.orders[index] = order;
+  }
+
+  /** nodes of each net, parents first */
+  private readonly orders: number[][] = [];
+
+  /** Sum what each pin draws towards the root; feeds of links beyond are measured first. */
+  private measureNet(index: number): void {
+    if (this.state[index] !== 'open') return;
+    this.state[index] = 'busy';
+    const { grid, flows } = this;
+    const flow = flows.nets[index]!;
+    for (const node of grid.nets[index]!.nodes)
+      for (const link of this.linksFrom.get(node) ?? []) {
+        const beyond = grid.nodeOfPin.get(toPinKey(link.b));
+        const net = beyond === undefined ? undefined : grid.netOf[beyond]!;
+        if (net === undefined || net === index || flows.nets[net]!.fedBy?.id !== link.id) continue;
+        this.measureNet(net);
+        this.draw(node, flows.nets[net]!.current);
+        this.unknown[node]! += flows.nets[net]!.unknown;
+      }
     const sums = new Map<number, Currents>();
     const unknown = new Map<number, number>();
+    const order = this.orders[index]!;
     for (let at = order.length - 1; at >= 0; at -= 1) {
       const node = order[at]!;
-      const own = this.drawn[node];
+      const own = flows.drawn[node];
       // most pins draw nothing: they share one zero
       let sum = sums.get(node);
-      if (own) addTo((sum ??= this.none()), own);
+      if (own) addCurrents((sum ??= this.none()), own);
       const count = (unknown.get(node) ?? 0) + this.unknown[node]!;
       const edgeIndex = flows.parentEdge[node]!;
       if (at === 0) {
@@ -264,14 +346,15 @@ class FlowMaker {
         flow.unknown = count;
         break;
       }
-      flows.edges[edgeIndex] = sum ?? this.zero;
+      const edge = grid.edges[edgeIndex]!;
+      const whole = edge.wire && this.whole.get(`${edge.wire.loomId}/${edge.wire.circuitId}`);
+      flows.edges[edgeIndex] = whole ? atLeast(sum ?? this.zero, whole) : (sum ?? this.zero);
       flows.unknownBeyond[edgeIndex] = count;
-      const { a, b } = grid.edges[edgeIndex]!;
-      const parent = a === node ? b : a;
+      const parent = edge.a === node ? edge.b : edge.a;
       if (sum) {
         const above = sums.get(parent);
-        if (above) addTo(above, sum);
-        else sums.set(parent, { peak: [...sum.peak], rms: [...sum.rms], mean: [...sum.mean] });
+        if (above) addCurrents(above, sum);
+        else sums.set(parent, { on: [...sum.on], heat: [...sum.heat], mean: [...sum.mean] });
       }
       if (count) unknown.set(parent, (unknown.get(parent) ?? 0) + count);
     }
@@ -286,10 +369,14 @@ class FlowMaker {
   }
 }
 
-function addTo(sum: Currents, more: Currents): void {
-  for (let mode = 0; mode < more.peak.length; mode += 1) {
-    sum.peak[mode]! += more.peak[mode]!;
-    sum.rms[mode]! += more.rms[mode]!;
-    sum.mean[mode]! += more.mean[mode]!;
-  }
+/** A wire of a circuit of known current and unknown pins carries the whole of it, whatever else is known to pass. */
+function atLeast(sum: Currents, whole: Currents): Currents {
+  const more = (key: keyof Currents) => sum[key].map((value, mode) => Math.max(value, whole[key][mode]!));
+  return mostOf(sum.on) === 0 ? whole : { on: more('on'), heat: more('heat'), mean: more('mean') };
+}
+
+function push<K, V>(lists: Map<K, V[]>, key: K, value: V): void {
+  const list = lists.get(key);
+  if (list) list.push(value);
+  else lists.set(key, [value]);
 }

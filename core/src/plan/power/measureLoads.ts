@@ -25,7 +25,6 @@ export interface MeasuredLoad {
   /** null: no way back */
   home: WayHome | null;
   dropV: number;
-  totalV: number;
   faultA: number | null;
 }
 
@@ -74,35 +73,40 @@ export function measureLoads(ways: readonly LoadWays[], wires: readonly GridWire
   };
   return ways.map(({ load, out, back, isFed, isBattery }) => {
     const home = back && goHome(back);
-    const { countedV, totalV, milliohm } = addUp(out, home);
+    const { countedV, milliohm } = addUp(out, home);
     return {
       load,
       out: isFed ? out : [],
       home: isFed ? home : null,
       dropV: isFed ? countedV : 0,
-      totalV: isFed ? totalV : 0,
       faultA: isBattery && back ? source.volts / ((source.milliohm + milliohm) / 1000) : null,
     };
   });
 }
 
-/** A load with its way written out, wires by their numbers. */
+/** A load with its way written out, wires by their numbers. sourceOnA: drawn from the battery in each mode; null: there is none. */
 export function toPlannedLoad(
-  { load, out, home, dropV, totalV, faultA }: MeasuredLoad,
+  { load, out, home, dropV, faultA }: MeasuredLoad,
   wires: readonly GridWire[],
   numberOf: (loomId: string, wireId: string) => string,
-  modes: readonly { cranking: boolean }[],
+  { volts, milliohm: inner }: Job['source'],
+  sourceOnA: readonly number[] | null,
 ): PlannedLoad {
-  const dropByModeV = modes.map(() => 0);
+  const modes = load.onA.length;
+  const dropByModeV = load.onA.map(() => 0);
+  const totalByModeV = load.onA.map(() => 0);
   const steps = [...out];
   for (let at = home; at !== null; at = at.then) steps.push(...at.steps);
   // written out: there are thousands of them, and spreading is slow
   const written = steps.map(({ kind, way, words, loomId, wireId, edge, milliohm, currentA, flow, counts }): PathStep => {
     const wire = edge === -1 ? null : wires[edge]!;
     const mΩ = milliohm ?? measureResistance(wire!.wire.conductor.r20MilliohmPerM, wire!.lengthMm, wire!.runningC);
-    if (flow && counts)
-      for (let mode = 0; mode < modes.length; mode += 1)
-        dropByModeV[mode]! += (mΩ * (modes[mode]!.cranking ? flow.peak : flow.rms)[mode]!) / 1000;
+    if (flow)
+      for (let mode = 0; mode < modes; mode += 1) {
+        const stepV = (mΩ * flow.on[mode]!) / 1000;
+        totalByModeV[mode]! += stepV;
+        if (counts) dropByModeV[mode]! += stepV;
+      }
     return {
       kind,
       way,
@@ -115,5 +119,7 @@ export function toPlannedLoad(
       counts,
     };
   });
-  return { ...load, steps: written, dropV, dropByModeV, totalV, faultA };
+  // of a battery under load what its inner resistance takes is missing everywhere
+  const voltsByMode = totalByModeV.map((totalV, mode) => volts - ((sourceOnA?.[mode] ?? 0) * inner) / 1000 - totalV);
+  return { ...load, steps: written, dropV, dropByModeV, totalByModeV, voltsByMode, faultA };
 }

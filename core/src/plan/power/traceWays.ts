@@ -1,7 +1,8 @@
 import type { ShopStandard } from '../../catalogue';
-import type { Job } from '../../model';
+import type { CircuitKind, Job } from '../../model';
 import { toPinKey, type Grid, type GridLink } from './createGrid';
-import { isSink, listShares, type Currents, type Flows } from './measureFlows';
+import { mostOf, toLoadCurrents, type Currents } from './currents';
+import { isSink, listShares, type Flows } from './measureFlows';
 import type { PathStep, PlannedLoad } from './types';
 
 /** A step of a way before any size is known: what flows in it is, and so is the resistance of all that is no wire. */
@@ -10,6 +11,10 @@ export interface WayStep extends Omit<PathStep, 'milliohm' | 'dropV'> {
   edge: number;
   /** null: a wire's, which its size decides */
   milliohm: number | null;
+  /** fuse, channel, relay or switch that it is; null: none */
+  linkId: string | null;
+  /** the strap of the engine, which all share that stand on it: a budget takes it as it is */
+  isBody: boolean;
   /** what flows in it, mode by mode; null: nothing that is known */
   flow: Currents | null;
 }
@@ -22,12 +27,14 @@ export interface Way {
 
 /** A load pin with its ways, source first: all that no wire size changes. */
 export interface LoadWays {
-  load: Omit<PlannedLoad, 'steps' | 'dropV' | 'dropByModeV' | 'totalV' | 'faultA'>;
+  load: Omit<PlannedLoad, 'steps' | 'dropV' | 'dropByModeV' | 'totalByModeV' | 'voltsByMode' | 'faultA'>;
   out: readonly WayStep[];
   /** null: none */
   back: Way | null;
   isFed: boolean;
   isBattery: boolean;
+  /** what switches it on: a driver, or the link nearest to it that switches; what nothing switches wakes with its branch; null: by itself */
+  wokenBy: string | null;
 }
 
 export interface WayContext {
@@ -51,6 +58,7 @@ interface Climbed {
   root: number | null;
   isFed: boolean;
   isBattery: boolean;
+  isOutside: boolean;
 }
 
 class Tracer {
@@ -60,13 +68,15 @@ class Tracer {
   private readonly linksById: ReadonlyMap<string, GridLink>;
   /** nodes from which links lead on */
   private readonly froms: ReadonlySet<number>;
-  /** the stud that ties the battery to the chassis */
-  private readonly tie: number;
   /** modes that count for a load: while the engine is cranked, or all others */
   private readonly modes: { cranking: number[]; other: number[] };
   /** ways back found so far, by node; many loads share them */
   private readonly returns = { cranking: new Map<number, Way | null>(), other: new Map<number, Way | null>() };
-  private readonly chassis: { cranking: Way | null; other: Way | null } = { cranking: null, other: null };
+  private readonly chassis = { cranking: new Map<number, Way | null>(), other: new Map<number, Way | null>() };
+  /** does the job have a battery, so that a body that leads nowhere is known to */
+  private readonly hasBattery: boolean;
+  /** studs that a wire joins to battery negative */
+  private readonly ties: ReadonlySet<number>;
 
   constructor(private readonly context: WayContext) {
     const { grid, flows, job } = context;
@@ -79,10 +89,8 @@ class Tracer {
     });
     this.linksById = new Map(grid.links.map((link) => [link.id, link]));
     this.froms = new Set(grid.links.flatMap(({ a }) => grid.nodeOfPin.get(toPinKey(a)) ?? []));
-    this.tie = grid.nodes.findIndex(({ offer }, node) => {
-      const { root } = flows.nets[grid.netOf[node]!]!;
-      return offer?.can.includes('chassis') && root !== null && root !== node && grid.nodes[root]!.offer!.can.includes('battery-negative');
-    });
+    this.ties = new Set(flows.bodies.ties.map(({ node }) => node));
+    this.hasBattery = grid.nodes.some(({ offer }) => offer?.can.includes('battery-negative'));
     const list = (isCranking: boolean) => flows.modeIds.flatMap((id, index) => (job.modes[id]!.cranking === isCranking ? [index] : []));
     this.modes = { cranking: list(true), other: list(false) };
   }
@@ -92,8 +100,9 @@ class Tracer {
     const loads: LoadWays[] = [];
     grid.nodes.forEach(({ need, pins }, node) => {
       if (need === null || pins.length === 0 || (need.kind !== 'supply' && need.kind !== 'sensor-supply')) return;
-      if (need.currentA !== null) loads.push(this.traceLoad(node));
-      else if (this.isBox(node)) loads.push(this.traceFeed(node));
+      if (this.froms.has(node)) {
+        if (this.isBox(node)) loads.push(this.traceFeed(node));
+      } else if (need.currentA !== null) loads.push(this.traceLoad(node));
     });
     return loads;
   }
@@ -113,11 +122,15 @@ class Tracer {
     const pin = pins[0]!;
     const deviceId = grid.deviceAt.get(`${pin.loomId}/${pin.endId}`) ?? null;
     const when = need!.load === 'starter' ? 'cranking' : 'other';
-    const { steps, boxAt, linkIds, isFed, isBattery } = this.climb(node, 'out', this.modes[when]);
+    const { steps, boxAt, linkIds, isFed, isBattery, isOutside } = this.climb(node, 'out', this.modes[when]);
     const back = this.traceBack(node, when);
-    // the box that feeds it and all before it are the feed's own budget, and so is the way from the ground stud on
-    const shared = boxAt === null ? 0 : steps.length - boxAt;
+    // the box that feeds it and all before it are the feed's own budget, and so is the way from the tie to battery negative on; a starter has no box
+    const shared = boxAt === null || when === 'cranking' ? 0 : steps.length - boxAt;
     const shares = listShares(job, flows.modeIds, deviceId, when === 'cranking');
+    const { on, heat } = toLoadCurrents(need!.currentA!, shares, need!.cycleS !== null && need!.cycleS <= standard.shortCycleS);
+    const budgetV = standard.dropShare[need!.load ?? 'electronics'] * job.source.volts * (isOutside ? standard.aloneShare : 1);
+    linkIds.reverse();
+    const switches = this.listSwitches(node, linkIds);
     return {
       load: {
         id: toPinKey(pin),
@@ -126,18 +139,23 @@ class Tracer {
         deviceId,
         load: need!.load,
         currentA: need!.currentA!,
-        rmsA: shares.map((share) => need!.currentA! * Math.sqrt(share)),
+        onA: on,
+        heatA: heat,
         inrushA: need!.inrushA,
         inrushMs: need!.inrushMs,
-        linkIds: linkIds.reverse(),
-        budgetV: standard.dropShare[need!.load ?? 'electronics'] * job.source.volts,
+        linkIds,
+        budgetV,
+        totalBudgetV: budgetV + (isOutside || when === 'cranking' ? 0 : standard.feedShare * job.source.volts),
+        isOutside,
         returns: back !== null,
-        switches: this.listSwitches(node, linkIds),
+        returnBy: need!.returnBy,
+        switches,
       },
       out: steps.reverse().map((step, index) => ({ ...step, counts: index >= shared })),
       back,
       isFed,
       isBattery,
+      wokenBy: switches.find(({ side }) => side === 'low')?.by ?? switches.findLast(({ linkId }) => linkId !== null)?.linkId ?? null,
     };
   }
 
@@ -178,6 +196,7 @@ class Tracer {
     const deviceId = grid.deviceAt.get(`${pin.loomId}/${pin.endId}`) ?? null;
     const { steps, linkIds, isFed, isBattery } = this.climb(node, 'out', this.modes.other);
     const edge = flows.edges[flows.parentEdge[node]!];
+    const budgetV = standard.feedShare * job.source.volts;
     return {
       load: {
         id: toPinKey(pin),
@@ -186,18 +205,23 @@ class Tracer {
         deviceId,
         load: 'feed',
         currentA: this.measureMost(edge, this.modes.other),
-        rmsA: edge?.rms ?? flows.modeIds.map(() => 0),
+        onA: edge?.on ?? flows.modeIds.map(() => 0),
+        heatA: edge?.heat ?? flows.modeIds.map(() => 0),
         inrushA: null,
         inrushMs: null,
         linkIds: linkIds.reverse(),
-        budgetV: standard.feedShare * job.source.volts,
+        budgetV,
+        totalBudgetV: budgetV,
+        isOutside: false,
         returns: true,
+        returnBy: 'pin',
         switches: this.listSwitches(null, linkIds),
       },
       out: steps.reverse(),
-      back: { steps: this.traceChassis('other').steps.map((step) => ({ ...step, counts: true })), next: [] },
+      back: { steps: this.traceTie(this.modes.other).map((step) => ({ ...step, counts: true })), next: [] },
       isFed,
       isBattery,
+      wokenBy: null,
     };
   }
 
@@ -209,9 +233,11 @@ class Tracer {
     let boxAt: number | null = null;
     const seen = new Set<number>();
     let node = from;
-    // past the ground stud the way is everybody's
+    // past the stud that battery negative is tied to the way is everybody's
     let counts = true;
-    const lost = () => ({ steps, linkIds, boxAt, root: null, isFed: false, isBattery: false });
+    let isBody = false;
+    const isStarter = modes === this.modes.cranking;
+    const lost = () => ({ steps, linkIds, boxAt, root: null, isFed: false, isBattery: false, isOutside: false });
     for (;;) {
       const net = flows.nets[grid.netOf[node]!]!;
       if (net.root === null || seen.has(grid.netOf[node]!)) return lost();
@@ -220,9 +246,10 @@ class Tracer {
         const edgeIndex = flows.parentEdge[node]!;
         const edge = grid.edges[edgeIndex]!;
         const next = edge.a === node ? edge.b : edge.a;
-        if (way === 'back' && grid.nodes[node]!.offer?.can.includes('chassis')) counts = false;
+        if (way === 'back' && !isStarter && this.ties.has(node)) counts = false;
+        if (!isStarter && node === flows.bodies.engine?.node) isBody = true;
         const flow = flows.edges[edgeIndex] ?? null;
-        this.addEdgeSteps(steps, edgeIndex, node, next, { way, currentA: this.measureMost(flow, modes), flow, counts });
+        this.addEdgeSteps(steps, edgeIndex, node, next, { way, currentA: this.measureMost(flow, modes), flow, counts, isBody });
         node = next;
       }
       const offer = grid.nodes[node]!.offer;
@@ -233,7 +260,8 @@ class Tracer {
           linkIds,
           boxAt,
           root: node,
-          isFed: way === 'back' || offer !== null,
+          isFed: way === 'back' || offer !== null || net.isOutside,
+          isOutside: net.isOutside,
           isBattery: offer?.can.includes('battery-positive') === true,
         };
       const currentA = this.measureMost(net.current, modes);
@@ -244,11 +272,13 @@ class Tracer {
         loomId: null,
         wireId: null,
         edge: -1,
+        linkId: link.id,
         milliohm,
         way,
         currentA,
         flow: net.current,
         counts,
+        isBody,
       });
       boxAt = link.kind === 'switch' || link.kind === 'bar' || boxAt !== null ? boxAt : steps.length;
       linkIds.push(link.id);
@@ -258,15 +288,9 @@ class Tracer {
     }
   }
 
-  /** Design current: r.m.s. of the worst of these modes; while the engine is cranked, all that is on. */
+  /** What flows while things are on, in the worst of these modes (calculations 3). */
   private measureMost(currents: Currents | null | undefined, modes: readonly number[]): number {
-    const { flows, job } = this.context;
-    let most = 0;
-    for (const mode of modes) {
-      const values = job.modes[flows.modeIds[mode]!]!.cranking ? currents?.peak : currents?.rms;
-      most = Math.max(most, values?.[mode] ?? 0);
-    }
-    return most;
+    return currents ? mostOf(modes.map((mode) => currents.on[mode]!)) : 0;
   }
 
   private addEdgeSteps(
@@ -274,14 +298,14 @@ class Tracer {
     edge: number,
     node: number,
     next: number,
-    rest: Pick<WayStep, 'way' | 'currentA' | 'flow' | 'counts'>,
+    rest: Pick<WayStep, 'way' | 'currentA' | 'flow' | 'counts' | 'isBody'>,
   ): void {
     const { grid, job, standard } = this.context;
     const { wire } = grid.edges[edge]!;
     const addContact = (at: number, milliohm: number) => {
       const place = grid.nodes[at]!.pins[0]!;
       const words = `${job.looms[place.loomId]!.ends[place.endId]!.name} ${place.cavity}`;
-      steps.push({ kind: 'contact', words, loomId: null, wireId: null, edge: -1, milliohm, ...rest });
+      steps.push({ kind: 'contact', words, loomId: null, wireId: null, linkId: null, edge: -1, milliohm, ...rest });
     };
     if (wire === null) return addContact(node, standard.contactMilliohm);
     const crimp = (at: number) => {
@@ -293,26 +317,35 @@ class Tracer {
     const { loomId, wireId, circuitId } = wire;
     crimp(node);
     const words = job.looms[loomId]!.circuits[circuitId]!.name;
-    steps.push({ kind: 'wire', words, loomId, wireId, edge, milliohm: null, ...rest });
+    steps.push({ kind: 'wire', words, loomId, wireId, linkId: null, edge, milliohm: null, ...rest });
     if (grid.nodes[next]!.kind === 'splice')
-      steps.push({ kind: 'splice', words: 'splice', loomId, wireId: null, edge: -1, milliohm: standard.spliceMilliohm, ...rest });
+      steps.push({
+        kind: 'splice',
+        words: 'splice',
+        loomId,
+        wireId: null,
+        linkId: null,
+        edge: -1,
+        milliohm: standard.spliceMilliohm,
+        ...rest,
+      });
     crimp(next);
   }
 
-  /** The ways back from a load's box; null where there is none. A device without any return pin is grounded by its case. */
+  /** The ways back of a load: by its case, or by the return pins of its box; null where there is none. */
   private traceBack(node: number, when: 'cranking' | 'other'): Way | null {
-    const { grid, job } = this.context;
-    const { need, pins } = grid.nodes[node]!;
+    const { grid } = this.context;
+    const need = grid.nodes[node]!.need!;
+    if (need.returnBy === 'engine-case') return this.traceEngine(when);
+    if (need.returnBy === 'chassis-case') return this.traceCase(node, when);
     const box = this.boxes.get(this.boxOfNode[node]!)!;
-    const kinds = need!.kind === 'sensor-supply' ? ['sensor-ground', 'power-ground'] : ['power-ground', 'output'];
-    const returns = box.filter((one) => kinds.includes(grid.nodes[one]!.need?.kind ?? ''));
-    if (returns.length === 0) {
-      const end = job.looms[pins[0]!.loomId]!.ends[pins[0]!.endId]!;
-      const wanted = Object.values(end.pins).some(({ kind }) => kinds.includes(kind));
-      return wanted || need!.kind === 'sensor-supply' ? null : this.traceChassis(when);
-    }
+    const ofKind = (...kinds: CircuitKind[]) => box.filter((one) => kinds.includes(grid.nodes[one]!.need?.kind as CircuitKind));
+    const first = need.kind === 'sensor-supply' ? ofKind('sensor-ground') : ofKind('power-ground', 'output');
+    const second = first.length ? first : ofKind(need.kind === 'sensor-supply' ? 'power-ground' : 'sensor-ground');
+    // a switch or a current loop without any ground goes home by its signal
+    const returns = second.length ? second : ofKind('signal');
     const next = returns.map((one) => this.traceReturn(one, when));
-    return next.includes(null) ? null : { steps: [], next: next as Way[] };
+    return next.length === 0 || next.includes(null) ? null : { steps: [], next: next as Way[] };
   }
 
   private traceReturn(node: number, when: 'cranking' | 'other'): Way | null {
@@ -330,7 +363,12 @@ class Tracer {
     const { steps, root } = this.climb(node, 'back', this.modes[when]);
     if (root === null) return null;
     const { offer } = grid.nodes[root]!;
-    if (offer?.can.includes('chassis')) return { steps, next: [this.traceChassis(when)] };
+    const onwards = offer?.can.includes('chassis')
+      ? this.traceChassis(root, when)
+      : offer?.can.includes('engine-block')
+        ? this.traceEngine(when)
+        : undefined;
+    if (onwards !== undefined) return onwards && { steps, next: [onwards] };
     if (!isSink(offer)) return { steps, next: [] };
     // a driver sends it on through the grounds of its box, which share it
     const grounds = (this.boxes.get(this.boxOfNode[root]!) ?? []).filter((one) => grid.nodes[one]!.need?.kind === 'power-ground');
@@ -338,26 +376,55 @@ class Tracer {
     return { steps, next: next.includes(null) ? [] : (next as Way[]) };
   }
 
-  private traceChassis(when: 'cranking' | 'other'): Way {
-    return (this.chassis[when] ??= this.makeChassis(this.modes[when]));
+  /** From a ground stud through the chassis by what that stud carries, to the tie and by it to battery negative; null: it leads nowhere. */
+  private traceChassis(stud: number, when: 'cranking' | 'other'): Way | null {
+    const known = this.chassis[when].get(stud);
+    if (known !== undefined) return known;
+    const { flows, grid, job } = this.context;
+    const own = grid.nodes[stud]!.offer!.chassisMilliohm ?? job.source.chassisMilliohm;
+    const net = flows.nets[grid.netOf[stud]!]!;
+    const way = this.traceBody(own === 'none' ? null : own, net.current, 'through the chassis', when);
+    this.chassis[when].set(stud, way);
+    return way;
   }
 
-  private makeChassis(modes: readonly number[]): Way {
+  /** From a case that is bolted to the chassis. */
+  private traceCase(node: number, when: 'cranking' | 'other'): Way | null {
     const { flows, job } = this.context;
-    if (this.tie === -1) return { steps: [], next: [] };
-    const flow = flows.edges[flows.parentEdge[this.tie]!] ?? null;
+    return this.traceBody(job.source.chassisMilliohm, flows.drawn[node] ?? null, 'by its case through the chassis', when);
+  }
+
+  private traceBody(milliohm: number | null, flow: Currents | null, words: string, when: 'cranking' | 'other'): Way | null {
+    const { flows } = this.context;
+    if (milliohm === null || (this.hasBattery && flows.bodies.ties.length === 0)) return null;
+    const modes = this.modes[when];
     const first: WayStep = {
       kind: 'chassis',
       way: 'back',
-      words: 'through the chassis',
+      words,
       loomId: null,
       wireId: null,
+      linkId: null,
       edge: -1,
-      milliohm: job.source.chassisMilliohm,
+      milliohm,
       currentA: this.measureMost(flow, modes),
       flow,
-      counts: false,
+      counts: true,
+      isBody: false,
     };
-    return { steps: [first, ...this.climb(this.tie, 'back', modes).steps.map((step) => ({ ...step, counts: false }))], next: [] };
+    return { steps: [first, ...this.traceTie(modes)], next: [] };
+  }
+
+  /** From the chassis to battery negative. */
+  private traceTie(modes: readonly number[]): WayStep[] {
+    const tie = this.context.flows.bodies.ties[0];
+    return tie ? this.climb(tie.node, 'back', modes).steps : [];
+  }
+
+  /** From the engine block over its strap; null where it has none. Without a battery in the job nothing is known of it. */
+  private traceEngine(when: 'cranking' | 'other'): Way | null {
+    const { engine } = this.context.flows.bodies;
+    if (engine) return this.traceReturn(engine.node, when);
+    return this.hasBattery ? null : { steps: [], next: [] };
   }
 }

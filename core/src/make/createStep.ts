@@ -1,0 +1,53 @@
+import type { Catalogue } from '../catalogue';
+import type { Job, Loom } from '../model';
+import type { LoomPlan, PlannedWire } from '../plan';
+import { CAUTIONS } from './cautions';
+import type { Operation, Step, StepItem } from './step';
+
+/** What the steps of a loom are made from. */
+export interface StepContext {
+  job: Job;
+  loom: Loom;
+  plan: LoomPlan;
+  catalogue: Catalogue;
+  wires: Map<string, PlannedWire>;
+  endsBeyond: Record<string, string[]>;
+  anchorId: string | null;
+}
+
+export type Need = Step['needs'][number];
+
+/** A step with nothing special about it. */
+export function createStep(id: string, operation: Operation, title: string, rest: Partial<Step>): Step {
+  return {
+    id,
+    operation,
+    title,
+    endId: null,
+    segmentId: null,
+    spliceId: null,
+    items: [],
+    tool: '',
+    parts: [],
+    caution: CAUTIONS[operation],
+    needs: [],
+    ...rest,
+  };
+}
+
+/** One thing to tick; held where a wire of it may not be cut yet. */
+export function createItem(id: string, words: string, wires: readonly PlannedWire[], cavity: string | null): StepItem {
+  const held = wires.filter(({ heldBy }) => heldBy.length > 0);
+  return {
+    id,
+    words,
+    wireIds: wires.map((wire) => wire.id),
+    cavity,
+    heldBecause: held.length
+      ? held.map(({ number, heldBy }) => `${number}: ${heldBy.map(({ words }) => words).join(', ')}`).join('; ')
+      : null,
+  };
+}
+
+/** Is what is cut now trimmed after the trial fit, so that a mark made at its rough end would be cut off? */
+export const isTrimmed = ({ roughMm, cutMm }: PlannedWire) => roughMm > cutMm;

@@ -1,0 +1,27 @@
+import type { Contact } from '../catalogue';
+import { findSurroundings, type Job, type Loom } from '../model';
+import type { ShopStandard } from '../catalogue';
+
+/** A contact without a stated peak bears so many times its rating for a moment (calculations 3). */
+const PEAK_TIMES = 3;
+
+/**
+ * What a contact carries for good where it is this warm, A: 0.8 of its rating in free air, less as it has less to the limit of its own
+ * material (scheme of IEC 60512-5-2, calculations 8). 0 where it is too hot for it.
+ */
+export function measureContactRating({ currentA, maxC }: Pick<Contact, 'currentA' | 'maxC'>, ambientC: number): number {
+  return 0.8 * currentA * Math.sqrt(Math.max(0, (maxC - Math.max(20, ambientC)) / (maxC - 20)));
+}
+
+/** What a contact bears for a moment, A. */
+export const measureContactPeak = ({ currentA, peakA }: Pick<Contact, 'currentA' | 'peakA'>): number => peakA ?? PEAK_TIMES * currentA;
+
+/** Hottest zone of the runs at a node, °C; what the shop takes where none is known. */
+export function findAmbientAt(job: Job, loom: Loom, nodeId: string, standard: ShopStandard): number {
+  const known = Object.values(loom.segments).flatMap((segment) =>
+    segment.fromNodeId === nodeId || segment.toNodeId === nodeId
+      ? (findSurroundings(job.zones, segment, standard.hotTickC)?.ambientC ?? [])
+      : [],
+  );
+  return known.length ? Math.max(...known) : standard.unknownZoneC;
+}

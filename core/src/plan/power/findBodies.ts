@@ -1,0 +1,49 @@
+import type { Job } from '../../model';
+import { compareIds } from '../../units';
+import { toPinKey, type Grid } from './createGrid';
+import type { Flows } from './measureFlows';
+
+/** A stud at which the current of a body leaves it by a wire. */
+export interface BodyStud {
+  node: number;
+  net: number;
+}
+
+/** The bodies that current goes home through: the engine block by its strap, the chassis by the studs tied to battery negative. */
+export interface Bodies {
+  /** stud of the strap; null: the engine has none */
+  engine: BodyStud | null;
+  /** studs of the chassis that a wire joins to battery negative, the first of them the one that counts */
+  ties: BodyStud[];
+}
+
+/**
+ * The strap of the engine and the ties of the chassis. A strap is bolted at both ends: from a stud of the block to one of the chassis or to
+ * battery negative, through no plug. Of several the shortest in steps counts, and carries all.
+ */
+export function findBodies(job: Job, grid: Grid, { nets, parentEdge }: Pick<Flows, 'nets' | 'parentEdge'>): Bodies {
+  const offerAt = (node: number | null) => (node === null ? null : grid.nodes[node]!.offer);
+  const isBolted = (node: number) =>
+    grid.nodes[node]!.pins.every(({ loomId, endId }) => job.looms[loomId]!.ends[endId]!.kind !== 'connector');
+  const ties: BodyStud[] = [];
+  let engine: (BodyStud & { steps: number; key: string }) | null = null;
+  grid.nodes.forEach(({ offer, pins }, node) => {
+    const net = grid.netOf[node]!;
+    const { root } = nets[net]!;
+    if (root === null || root === node) return;
+    const isNegative = offerAt(root)?.can.includes('battery-negative') === true;
+    if (offer?.can.includes('chassis') && isNegative) ties.push({ node, net });
+    if (!offer?.can.includes('engine-block') || !(isNegative || offerAt(root)?.can.includes('chassis'))) return;
+    let steps = 0;
+    for (let at = node; at !== root; steps += 1) {
+      const { a, b, wire } = grid.edges[parentEdge[at]!]!;
+      at = a === at ? b : a;
+      if (wire === null || !isBolted(at)) return;
+    }
+    const key = toPinKey(pins[0]!);
+    if (engine === null || steps < engine.steps || (steps === engine.steps && compareIds(key, engine.key) < 0))
+      engine = { node, net, steps, key };
+  });
+  const found = engine as BodyStud | null;
+  return { engine: found && { node: found.node, net: found.net }, ties };
+}

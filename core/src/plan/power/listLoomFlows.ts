@@ -1,0 +1,116 @@
+import { compareIds } from '../../units';
+import { isGuard, listGuards, toOutsideId } from './chooseProtections';
+import type { Grid, GridLink } from './createGrid';
+import { mostOf } from './currents';
+import { findWorst, listInrushes } from './listInrushes';
+import type { Flows } from './measureFlows';
+import type { LoadWays, Way } from './traceWays';
+
+/** What flows in the wires of one loom, in the order of its wires: given to its plan, so that a plan changes only when this does. */
+export interface LoomFlow {
+  /** on-current by mode, A */
+  onA: number[];
+  /** the same as its bundles feel it, A */
+  heatA: number[];
+  /** largest on-current, A; null: not known */
+  designA: number | null;
+  /** largest for a moment, A */
+  inrushA: number;
+  /** fuses and channels behind which a fault can load it */
+  guardIds: readonly string[];
+  /** one of them is a fuse, which lets a small overload pass for minutes */
+  isFused: boolean;
+}
+
+/**
+ * Protections behind which a fault can load each edge of the grid (calculations 5): a feed and its splice legs stand behind the one that
+ * feeds their net; what a load returns by stands behind the one nearest to that load, for a short inside the load sends the fault home
+ * that way.
+ */
+export function listEdgeGuards(grid: Grid, flows: Flows, ways: readonly LoadWays[]): ReadonlyMap<number, readonly string[]> {
+  const sets = new Map<number, Set<string>>();
+  const add = (edge: number, id: string) => {
+    if (!grid.edges[edge]!.wire) return;
+    const set = sets.get(edge);
+    if (set) set.add(id);
+    else sets.set(edge, new Set([id]));
+  };
+  const guards = listGuards(grid, flows);
+  grid.edges.forEach(({ a }, edge) => {
+    const net = grid.netOf[a]!;
+    const { root, isOutside } = flows.nets[net]!;
+    const guard = guards[net];
+    if (guard) add(edge, guard.id);
+    else if (isOutside && grid.nets[net]!.kind === 'supply') add(edge, toOutsideId(grid.nodes[root!]!.pins[0]!));
+  });
+  const kinds = new Map(grid.links.map((link) => [link.id, link]));
+  for (const { load, back } of ways) {
+    if (load.load === 'feed' || back === null) continue;
+    const nearest = load.linkIds.findLast((id) => isGuard(kinds.get(id)!));
+    const net = grid.netOf[findNode(grid, load.pin)]!;
+    const id = nearest ?? (load.isOutside ? toOutsideId(grid.nodes[flows.nets[net]!.root!]!.pins[0]!) : undefined);
+    if (id !== undefined) walkWay(back, 1, ({ edge }) => edge !== -1 && add(edge, id));
+  }
+  return new Map([...sets].map(([edge, set]) => [edge, [...set].sort(compareIds)]));
+}
+
+const findNode = (grid: Grid, { loomId, endId, cavity }: LoadWays['load']['pin']) => grid.nodeOfPin.get(`${loomId}/${endId}/${cavity}`)!;
+
+/** Every step of a way back with the share of the current that takes it. */
+function walkWay(way: Way, share: number, visit: (step: Way['steps'][number], share: number) => void): void {
+  for (const step of way.steps) visit(step, share);
+  for (const next of way.next) walkWay(next, share / way.next.length, visit);
+}
+
+/** Loads whose current passes each edge, with the share of it that does. */
+function listEdgeLoads(ways: readonly LoadWays[]): Map<number, { ways: LoadWays; share: number }[]> {
+  const loads = new Map<number, { ways: LoadWays; share: number }[]>();
+  for (const one of ways) {
+    if (one.load.load === 'feed') continue;
+    const shares = new Map<number, number>();
+    const visit = ({ edge }: { edge: number }, share: number) => edge !== -1 && shares.set(edge, (shares.get(edge) ?? 0) + share);
+    for (const step of one.out) visit(step, 1);
+    if (one.back) walkWay(one.back, 1, visit);
+    for (const [edge, share] of shares) {
+      const list = loads.get(edge);
+      if (list) list.push({ ways: one, share });
+      else loads.set(edge, [{ ways: one, share }]);
+    }
+  }
+  return loads;
+}
+
+/** Flow of every wire of a loom, by wire id. */
+export function listLoomFlows(
+  grid: Grid,
+  flows: Flows,
+  ways: readonly LoadWays[],
+  edgeGuards: ReadonlyMap<number, readonly string[]>,
+): Map<string, Map<string, LoomFlow>> {
+  const result = new Map<string, Map<string, LoomFlow>>();
+  const kinds = new Map<string, GridLink['kind']>(grid.links.map(({ id, kind }) => [id, kind]));
+  const edgeLoads = listEdgeLoads(ways);
+  const none = flows.modeIds.map(() => 0);
+  grid.edges.forEach(({ a, wire }, index) => {
+    if (!wire) return;
+    const ofLoom = result.get(wire.loomId) ?? new Map<string, LoomFlow>();
+    result.set(wire.loomId, ofLoom);
+    const current = flows.edges[index];
+    const most = current ? mostOf(current.on) : 0;
+    const net = grid.nets[grid.netOf[a]!]!;
+    const draws = net.kind === 'supply' || net.kind === 'power-ground' || net.kind === 'output';
+    const guardIds = edgeGuards.get(index) ?? NOTHING;
+    const loads = edgeLoads.get(index);
+    ofLoom.set(wire.wireId, {
+      onA: current?.on ?? none,
+      heatA: current?.heat ?? none,
+      designA: flows.unknownBeyond[index]! > 0 || (draws && most === 0) ? null : most,
+      inrushA: loads ? Math.max(most, findWorst(listInrushes(loads, most, null, kinds)).currentA) : most,
+      guardIds,
+      isFused: guardIds.some((id) => kinds.get(id) !== 'channel'),
+    });
+  });
+  return result;
+}
+
+const NOTHING: readonly string[] = [];
