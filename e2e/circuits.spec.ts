@@ -59,14 +59,15 @@ test('a longer run and a thirstier pump move drop, wire and setting', async ({ p
   // both charts are drawn: the band, the damage curve, the steps
   await expect(panel.getByRole('img', { name: /^Opening times of/ }).locator('svg')).toBeVisible();
   await expect(panel.getByRole('img', { name: /^intercooler pump 12 V supply: of 12.5 V/ }).locator('svg')).toBeVisible();
-  await page.getByLabel('Continuous current').fill('10');
+  await page.getByLabel('Current while on').fill('10');
   await page.keyboard.press('Enter');
   await expect(panel).toContainText(/channel \d+: 11 A, computed/);
   const row = tree.getByRole('row', { name: /intercooler pump/ });
   const drop = await row.getByRole('cell').nth(4).textContent();
   await saved(page);
   const { document, version } = await readJob(request, id);
-  expect(document.looms.chassis!.ends['m-intercooler-pump']!.pins['2']!.currentA).toBe(10);
+  expect(document.looms.chassis!.ends['m-intercooler-pump']!.pins['1']!.currentA).toBe(10);
+  expect(document.looms.chassis!.ends['m-intercooler-pump']!.pins['2']!.currentA).toBeNull();
   await request.post(`/api/jobs/${id}/edits`, {
     data: {
       id: '7f0e6a2e-1d7b-4f0c-9d2f-1b8e4a5c6d01',

@@ -55,8 +55,8 @@ export function createSkerry(): Job {
 
 function makeSkerry(): Job {
   const led = addChassis(addEngine(addInletNeeds(mendInlet(createInlet())), CATALOGUE), CATALOGUE);
-  // screened pairs into cables, plated wire where it is hot: as a planner takes the fixes that the findings offer
-  const job = structuredClone(takeFixes(led, CATALOGUE, ['CI18', 'PO16']));
+  // plated wire where it is hot, screened pairs into cables: as a planner takes the fixes that the findings offer
+  const job = structuredClone(takeFixes(led, CATALOGUE, ['PO16', 'CI18']));
   job.brief = {
     ...job.brief,
     vehicle: 'Carrow & Finch Skerry 12, rear-mid three-cylinder with a belt-driven compressor',

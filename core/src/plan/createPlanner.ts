@@ -4,7 +4,7 @@ import { compareIds } from '../units';
 import { findStandard } from './findStandard';
 import { createHeatStore } from './heatStore';
 import type { SizeDemand } from './chooseConductors';
-import { draftLengths, guessLengths, measureLoom, planLoom, type LoomContext, type MeasuredLoom, type PlanStore } from './planLoom';
+import { draftLengths, measureLoom, planLoom, type LoomContext, type MeasuredLoom, type PlanStore } from './planLoom';
 import { isSameDemand, type Copper, type Demands } from './power/chooseDemands';
 import { createGrid } from './power/createGrid';
 import { createPower, joinVehicle, type PoweredLooms, type SizedLoom } from './power/createPower';
@@ -17,16 +17,15 @@ import type { JobPlan, LoomPlan, RunWire, WireEnd } from './types';
 export type Planner = (job: Job) => JobPlan;
 
 const MOST_ROUNDS = 8;
-/** rounds on guessed lengths: what they choose is only where the rounds on measured ones begin */
-const GUESS_ROUNDS = 1;
 /** rounds in which drop, heat and fuses all choose anew */
 const FRESH_ROUNDS = 2;
 /** rounds in which the drop still chooses anew, around what heat and fuses asked for; later all only add, so that the rounds come to an end */
 const EARLY_ROUNDS = 3;
 /** share of each limit that slimming a draft uses: its lengths and warmth are not quite those of the loom as built */
-const DRAFT_KEEP = 0.985;
-/** share of each limit that slimming uses: all of it, then less, for a thinner wire warms its bundle a little */
-const SLIM_KEEPS = [1, 0.99, 0.97];
+const DRAFT_KEEP = 0.995;
+/** what comes out over a limit keeps to so much less of it each time, so often */
+const TIGHTER = 0.01;
+const SLIM_ROUNDS = 5;
 const NONE: ReadonlyMap<string, SizeDemand> = new Map();
 const MOST_KEPT = 12;
 
@@ -111,36 +110,44 @@ export function createPlanner(catalogue: Catalogue): Planner {
       for (let round = 0; !settled && round < mostRounds && rounds < MOST_ROUNDS; round += 1) settled = askMore(power(draft(lengthsMm)));
     };
     if (!settled) {
-      // thick conductors are stripped longer, so lengths hang on sizes: a first guess by the runs alone, then what that chose, measured
-      settle(routes.map(guessLengths), GUESS_ROUNDS);
+      // thick conductors are stripped longer, so lengths hang on sizes; what that comes to shows on the looms as built
       settle(measureLengths(), MOST_ROUNDS);
     }
     // what was asked for on the way and is no more need not be built
-    let draftShort = 0;
+    // what was short before it was built, and no size mends
+    let countDraftShort = () => 0;
     if (loomIds.some((id) => demandsOf(id).size > 0)) {
       const drafts = draft(measureLengths());
       const sums = power(drafts);
-      draftShort = countShort(drafts, sums, standard);
-      ({ demands } = sums.slim(demands, DRAFT_KEEP));
+      countDraftShort = () => listShort(drafts, sums, standard).length;
+      ({ demands } = sums.slim(demands, new Map([['', DRAFT_KEEP]])));
     }
     // 4 the looms as they are built, and the sums on them; where a bundle came out warmer or a wire longer than its draft, once more
     let built = build();
     let sums = power(built.map(toSized));
-    while (countShort(built, sums, standard) > draftShort && rounds < MOST_ROUNDS && !askMore(sums)) {
+    const isShort = (short: number) => short > 0 && short > countDraftShort();
+    while (isShort(listShort(built, sums, standard).length) && rounds < MOST_ROUNDS && !askMore(sums)) {
       built = build();
       sums = power(built.map(toSized));
     }
-    // 5 slim: what was asked for on the way and is no more; where the looms as built then fall short anywhere, less of it
+    // 5 slim: what was asked for on the way and is no more; what then falls short as built keeps to less of its limit, else all stays
     let copper = measureCopper();
-    const full = { demands, built, sums, short: countShort(built, sums, standard) };
-    for (const keep of SLIM_KEEPS) {
-      const slimmed = full.sums.slim(full.demands, keep);
+    const full = { demands, built, sums };
+    const known = new Set(listShort(built, sums, standard));
+    const tight = new Map<string, number>();
+    for (let round = 0; ; round += 1) {
+      const slimmed = full.sums.slim(full.demands, tight);
       demands = slimmed.demands;
       built = build();
       sums = power(built.map(toSized));
       copper = { ...slimmed.measureCopper(), oneSizeMassG: copper.oneSizeMassG };
-      if (countShort(built, sums, standard) <= full.short) break;
-      ({ demands, built, sums } = full);
+      const short = listShort(built, sums, standard).filter((one) => !known.has(one));
+      if (short.length === 0) break;
+      if (round === SLIM_ROUNDS) {
+        ({ demands, built, sums } = full);
+        break;
+      }
+      for (const one of short) tight.set(one, (tight.get(one) ?? 1) - TIGHTER);
     }
     const numbers = new Map(built.map(({ loomId, wires }) => [loomId, new Map(wires.map(({ id, number }) => [id, number]))]));
     const written = sums.write((loomId, wireId) => numbers.get(loomId)!.get(wireId)!);
@@ -199,22 +206,20 @@ function withReasons(loom: LoomPlan, demands: ReadonlyMap<string, SizeDemand>): 
   return { ...loom, wires: loom.wires.map((wire) => (isStale(wire) ? { ...wire, because: demands.get(wire.id)!.because } : wire)) };
 }
 
-/** How many fuses are over a wire, budgets passed, bundles too warm. */
-const countShort = (
-  looms: readonly Pick<LoomPlan, 'heats'>[],
+/** What is short: fuses over a wire by id, budgets passed by the load's name, bundles too warm by loom and segment. */
+const listShort = (
+  looms: readonly Pick<LoomPlan, 'loomId' | 'heats'>[],
   { findProtections, findLoads }: PoweredLooms,
   { heatMarginK }: ShopStandard,
-) =>
-  findProtections().filter(({ problems }) => problems.includes('over-wire') || problems.includes('short-time')).length +
-  findLoads().filter(({ load, dropV }) => dropV > load.budgetV).length +
-  looms.reduce(
-    (sum, { heats }) =>
-      sum +
-      heats.filter(
-        ({ middleC, limitC, wattsPerM }) => limitC !== null && wattsPerM !== 0 && (middleC === null || middleC > limitC - heatMarginK),
-      ).length,
-    0,
-  );
+): string[] => [
+  ...findProtections().flatMap(({ id, problems }) => (problems.includes('over-wire') || problems.includes('short-time') ? [id] : [])),
+  ...findLoads().flatMap(({ load, dropV }) => (dropV > load.budgetV ? [load.name] : [])),
+  ...looms.flatMap(({ loomId, heats }) =>
+    heats.flatMap(({ segmentId, middleC, limitC, wattsPerM }) =>
+      limitC !== null && wattsPerM !== 0 && (middleC === null || middleC > limitC - heatMarginK) ? [`${loomId}/${segmentId}`] : [],
+    ),
+  ),
+];
 
 const hasCurrent = ({ edges }: Flows) => edges.some((one) => one !== null && one.on.some((value) => value > 0));
 

@@ -1,6 +1,9 @@
 import { measureHeat, measureSurfaceHeat, type Heat, type HeatInputs } from './measureHeat';
 import { measureHeatAllowed, measureOwnHeatAllowed } from './measureHeatAllowed';
 
+// taken once: looked up for each sum they cost more than the sum
+const { exp, floor, log, max, min } = Math;
+
 /** Heats found so far, by what they depend on. Only ever a shortcut: the same inputs always give the same heat. */
 export interface HeatStore {
   heats: Map<string, Heat | null>;
@@ -68,16 +71,16 @@ const RISES_K = Array.from({ length: 49 }, (_, index) => 0.05 * 1.22 ** index);
  */
 function findSurface(store: HeatStore['surfaces'], ambientC: number, outsideMm: number, altitudeM: number): (surfaceC: number) => number {
   const logs = find(store, `${ambientC} ${outsideMm} ${altitudeM}`, () =>
-    RISES_K.map((riseK) => Math.log(measureSurfaceHeat(ambientC + riseK, ambientC, outsideMm, altitudeM))),
+    RISES_K.map((riseK) => log(measureSurfaceHeat(ambientC + riseK, ambientC, outsideMm, altitudeM))),
   );
-  const stepLog = Math.log(1.22);
-  const firstLog = Math.log(RISES_K[0]!);
+  const stepLog = log(1.22);
+  const firstLog = log(RISES_K[0]!);
   return (surfaceC) => {
     const riseK = surfaceC - ambientC;
     if (riseK <= 0) return 0;
-    const at = (Math.log(riseK) - firstLog) / stepLog;
-    const low = Math.min(Math.max(Math.floor(at), 0), RISES_K.length - 2);
-    return Math.exp(logs[low]! + (at - low) * (logs[low + 1]! - logs[low]!));
+    const at = (log(riseK) - firstLog) / stepLog;
+    const low = min(max(floor(at), 0), RISES_K.length - 2);
+    return exp(logs[low]! + (at - low) * (logs[low + 1]! - logs[low]!));
   };
 }
 

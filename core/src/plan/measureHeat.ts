@@ -1,3 +1,5 @@
+// taken once: looked up for each sum they cost more than the sum
+const { PI, abs, cbrt, log, max, sqrt } = Math;
 /** Where a stretch of bundle lies and what it is made of, for its heat. Diameters in mm, temperatures in °C. */
 export interface HeatInputs {
   ambientC: number;
@@ -70,20 +72,20 @@ export function measureHeat({ ambientC, bundleMm, outsideMm, wattsPerMAt20, hott
       `heat: expected 0 < bundle ≤ outside, heat ≥ 0 and an ambient, got ${bundleMm}, ${outsideMm}, ${wattsPerMAt20}, ${ambientC}`,
     );
   if (wattsPerMAt20 === 0) return { surfaceC: ambientC, middleC: ambientC, wattsPerM: 0 };
-  const throughCover = Math.log(outsideMm / bundleMm) / (2 * Math.PI * COVERING_W_PER_M_K);
+  const throughCover = log(outsideMm / bundleMm) / (2 * PI * COVERING_W_PER_M_K);
   const given = (surfaceC: number) => measureSurfaceHeat(surfaceC, ambientC, outsideMm, altitudeM);
   const warm = (temperatureC: number) => 1 + COPPER_PER_K * (temperatureC - 20);
   const inside = (surfaceC: number) => {
     const watts = given(surfaceC);
     const underC = surfaceC + watts * throughCover;
-    const spreadC = underC + watts / (4 * Math.PI * BUNDLE_W_PER_M_K);
+    const spreadC = underC + watts / (4 * PI * BUNDLE_W_PER_M_K);
     let middleC = spreadC;
     let made = wattsPerMAt20 * warm(spreadC);
     for (const wire of hottest) {
       const ownC = measureOwn(wire, underC, bundleMm);
       if (ownC <= spreadC) continue;
       made += wire.wattsPerMAt20 * (warm(ownC) - warm(spreadC));
-      middleC = Math.max(middleC, ownC);
+      middleC = max(middleC, ownC);
     }
     return { watts, made, middleC };
   };
@@ -100,7 +102,7 @@ export function measureHeat({ ambientC, bundleMm, outsideMm, wattsPerMAt20, hott
 
 /** A wire by its own heat over what surrounds the bundle, its resistance at that temperature; °C. Infinity where it would run away. */
 function measureOwn({ wattsPerMAt20, odMm }: HotWire, underC: number, bundleMm: number): number {
-  const perWatt = Math.log(Math.max(1, bundleMm / odMm)) / (2 * Math.PI * BUNDLE_W_PER_M_K);
+  const perWatt = log(max(1, bundleMm / odMm)) / (2 * PI * BUNDLE_W_PER_M_K);
   const perKelvin = wattsPerMAt20 * perWatt;
   const left = 1 - perKelvin * COPPER_PER_K;
   return left <= 0 ? Infinity : (underC + perKelvin * (1 - 20 * COPPER_PER_K)) / left;
@@ -116,19 +118,19 @@ export function measureSurfaceHeat(surfaceC: number, ambientC: number, outsideMm
   const prandtl = viscosity / diffusivity;
   const rayleigh = (9.80665 * riseK * diameterM ** 3) / (filmK * viscosity * diffusivity);
   // x^(1/6), x^(9/16) and x^(8/27) by roots: powers are slow, and this is where a plan spends its time
-  const sixteenth = Math.sqrt(Math.sqrt(Math.sqrt(Math.sqrt(0.559 / prandtl))));
-  const eightTwentySevenths = Math.cbrt(Math.cbrt(Math.cbrt(1 + sixteenth ** 9))) ** 8;
-  const nusselt = (0.6 + (0.387 * Math.cbrt(Math.sqrt(rayleigh))) / eightTwentySevenths) ** 2;
+  const sixteenth = sqrt(sqrt(sqrt(sqrt(0.559 / prandtl))));
+  const eightTwentySevenths = cbrt(cbrt(cbrt(1 + sixteenth ** 9))) ** 8;
+  const nusselt = (0.6 + (0.387 * cbrt(sqrt(rayleigh))) / eightTwentySevenths) ** 2;
   const convection = (nusselt * conductivity * riseK) / diameterM;
   const radiation = EMISSIVITY * STEFAN_BOLTZMANN * ((surfaceC + KELVIN) ** 4 - (ambientC + KELVIN) ** 4);
-  return Math.PI * diameterM * (convection + radiation);
+  return PI * diameterM * (convection + radiation);
 }
 
 /** Dry air: Sutherland's law for viscosity and conductivity, U.S. Standard Atmosphere 1976 for pressure. SI units; viscosity kinematic. */
 function measureAir(temperatureK: number, altitudeM: number): { conductivity: number; viscosity: number; diffusivity: number } {
   const pressure = 101_325 * (1 - 2.25577e-5 * altitudeM) ** 5.25588;
   const density = pressure / (287.05 * temperatureK);
-  const power = temperatureK * Math.sqrt(temperatureK);
+  const power = temperatureK * sqrt(temperatureK);
   const dynamic = (1.458e-6 * power) / (temperatureK + 110.4);
   const conductivity = (2.64638e-3 * power) / (temperatureK + 245.4 * 10 ** (-12 / temperatureK));
   return { conductivity, viscosity: dynamic / density, diffusivity: conductivity / (density * 1006) };
@@ -142,7 +144,7 @@ export function findZero(f: (x: number) => number, low: number, high: number): n
   for (let round = 0; round < 60 && b - a > 1e-4; round += 1) {
     const x = (a * fb - b * fa) / (fb - fa);
     const fx = f(x);
-    if (Math.abs(fx) < 1e-9) return x;
+    if (abs(fx) < 1e-9) return x;
     if (fx > 0) {
       [a, fa] = [x, fx];
       fb /= 2;

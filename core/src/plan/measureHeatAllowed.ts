@@ -1,5 +1,8 @@
 import { BUNDLE_W_PER_M_K, COVERING_W_PER_M_K, findZero, measureSurfaceHeat } from './measureHeat';
 
+// taken once: looked up for each sum they cost more than the sum
+const { PI, log, max } = Math;
+
 /** Heat that a bundle gives off with its middle at this temperature, W/m (calculations 4, solved the other way round). given: what its surface gives off, W/m by °C. */
 export function measureHeatAllowed(
   middleC: number,
@@ -10,7 +13,7 @@ export function measureHeatAllowed(
   given: (surfaceC: number) => number = (surfaceC) => measureSurfaceHeat(surfaceC, ambientC, outsideMm, altitudeM),
 ): number {
   if (middleC <= ambientC) return 0;
-  const insidePerWatt = Math.log(outsideMm / bundleMm) / (2 * Math.PI * COVERING_W_PER_M_K) + 1 / (4 * Math.PI * BUNDLE_W_PER_M_K);
+  const insidePerWatt = log(outsideMm / bundleMm) / (2 * PI * COVERING_W_PER_M_K) + 1 / (4 * PI * BUNDLE_W_PER_M_K);
   // the surface at which what goes out of it just brings the middle there
   const surfaceC = findZero((one) => middleC - one - given(one) * insidePerWatt, ambientC, middleC);
   return given(surfaceC!);
@@ -31,12 +34,12 @@ export function measureOwnHeatAllowed(
   given: (surfaceC: number) => number = (surfaceC) => measureSurfaceHeat(surfaceC, ambientC, outsideMm, altitudeM),
 ): number {
   if (conductorC <= ambientC) return 0;
-  const throughCover = Math.log(outsideMm / bundleMm) / (2 * Math.PI * COVERING_W_PER_M_K);
-  const perWatt = Math.log(Math.max(1, bundleMm / wireMm)) / (2 * Math.PI * BUNDLE_W_PER_M_K);
+  const throughCover = log(outsideMm / bundleMm) / (2 * PI * COVERING_W_PER_M_K);
+  const perWatt = log(max(1, bundleMm / wireMm)) / (2 * PI * BUNDLE_W_PER_M_K);
   const left = (surfaceC: number) => {
     const watts = given(surfaceC);
-    return conductorC - surfaceC - watts * throughCover - Math.max(0, watts - restWatts) * perWatt;
+    return conductorC - surfaceC - watts * throughCover - max(0, watts - restWatts) * perWatt;
   };
   const surfaceC = findZero(left, ambientC, conductorC);
-  return surfaceC === null ? 0 : Math.max(0, given(surfaceC) - restWatts);
+  return surfaceC === null ? 0 : max(0, given(surfaceC) - restWatts);
 }

@@ -7,6 +7,9 @@ import { isZoneTooHot } from './power/measureAmpacity';
 import type { Occupants } from './measureBundles';
 import type { PlannedBundle, PlannedCovering, PlannedHeat, SizedWire } from './types';
 
+// taken once: looked up for each sum they cost more than the sum
+const { max } = Math;
+
 /** Steady heat of each segment whose ambient is known, at its hottest section and in its worst mode (calculations 4). */
 export function measureHeats(
   job: Job,
@@ -53,7 +56,7 @@ export function measureHeats(
         if (one.limitC < limitC && !isZoneTooHot(ambientC, one.table, standard)) limitC = one.limitC;
         if (!one.isKnown) uncounted += 1;
       }
-      const most = watts.length ? Math.max(...watts) : 0;
+      const most = watts.length ? max(...watts) : 0;
       const mode = watts.indexOf(most);
       const heat = findHeat(store, {
         ambientC,

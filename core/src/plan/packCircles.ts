@@ -2,8 +2,11 @@ import { packEnclose, packSiblings } from 'd3-hierarchy';
 import { relaxCircles, type RelaxEffort } from './relaxCircles';
 import type { Circle, Packing } from './types';
 
+// taken once: looked up for each sum they cost more than the sum
+const { PI, SQRT2, ceil, cos, log2, max, sin, sqrt } = Math;
+
 /** Enclosing diameter of 1 to 7 equal round elements, × d: exact (calculations 6; 6 and 7 are the hexagon). */
-const EQUAL = [0, 1, 2, 1 + 2 / Math.sqrt(3), 1 + Math.SQRT2, 1 + Math.SQRT2 * Math.sqrt(1 + 1 / Math.sqrt(5)), 3, 3];
+const EQUAL = [0, 1, 2, 1 + 2 / sqrt(3), 1 + SQRT2, 1 + SQRT2 * sqrt(1 + 1 / sqrt(5)), 3, 3];
 
 /** Above this many equal elements the triangular lattice is as good as a search and far quicker. */
 const LATTICE_ABOVE = 48;
@@ -41,9 +44,9 @@ export function packCircles(diametersMm: readonly number[]): Packing {
 export function measurePackingBound(diametersMm: readonly number[]): number {
   if (diametersMm.length <= 1) return diametersMm[0] ?? 0;
   const squares = diametersMm.reduce((sum, d) => sum + d * d, 0);
-  return Math.max(
-    diametersMm.reduce((most, d) => Math.max(most, d), 0),
-    Math.sqrt(squares / 0.9069),
+  return max(
+    diametersMm.reduce((most, d) => max(most, d), 0),
+    sqrt(squares / 0.9069),
   );
 }
 
@@ -65,8 +68,8 @@ function packRing(diametersMm: readonly number[]): Packing {
   const around = count >= 7 ? 6 : count === 1 ? 0 : count;
   const circles: Circle[] = count === 1 || count === 7 ? [{ x: 0, y: 0, r: d / 2 }] : [];
   for (let index = 0; index < around; index += 1) {
-    const angle = (2 * Math.PI * index) / around - Math.PI / 2;
-    circles.push({ x: ((odMm - d) / 2) * Math.cos(angle), y: ((odMm - d) / 2) * Math.sin(angle), r: d / 2 });
+    const angle = (2 * PI * index) / around - PI / 2;
+    circles.push({ x: ((odMm - d) / 2) * cos(angle), y: ((odMm - d) / 2) * sin(angle), r: d / 2 });
   }
   return { odMm, circles, method: 'formula' };
 }
@@ -87,21 +90,21 @@ interface Spot {
 const lattices = new Map<number, Spot[][]>();
 
 function listLattices(count: number): Spot[][] {
-  const reach = 2 ** Math.ceil(Math.log2(Math.sqrt(count) + 2));
+  const reach = 2 ** ceil(log2(sqrt(count) + 2));
   const known = lattices.get(reach);
   if (known) return known;
   const made = (
     [
       [0, 0],
       [0.5, 0],
-      [0.5, Math.sqrt(3) / 6],
+      [0.5, sqrt(3) / 6],
     ] as const
   ).map(([mx, my]) => {
     const spots: Spot[] = [];
     for (let row = -reach; row <= reach; row += 1) {
       for (let column = -reach; column <= reach; column += 1) {
         const x = column + (row % 2 === 0 ? 0 : 0.5) - mx;
-        const y = (row * Math.sqrt(3)) / 2 - my;
+        const y = (row * sqrt(3)) / 2 - my;
         spots.push({ x, y, away: x * x + y * y });
       }
     }
@@ -117,7 +120,7 @@ function packLattice(diametersMm: readonly number[]): Packing {
   const d = diametersMm[0]!;
   const best = listLattices(count).reduce((one, other) => (other[count - 1]!.away < one[count - 1]!.away - 1e-9 ? other : one));
   return {
-    odMm: (2 * Math.sqrt(best[count - 1]!.away) + 1) * d,
+    odMm: (2 * sqrt(best[count - 1]!.away) + 1) * d,
     circles: best.slice(0, count).map(({ x, y }) => ({ x: x * d, y: y * d, r: d / 2 })),
     method: 'search',
   };
@@ -125,12 +128,12 @@ function packLattice(diametersMm: readonly number[]): Packing {
 
 /** Elements spread evenly over a disc (Vogel's sunflower, golden angle), thickest in the middle, too wide to overlap much. */
 function createSunflower(diametersMm: readonly number[]): Circle[] {
-  const golden = Math.PI * (3 - Math.sqrt(5));
+  const golden = PI * (3 - sqrt(5));
   let area = 0;
   return diametersMm.map((d, index) => {
     area += d * d;
-    const radius = 0.62 * Math.sqrt(area - (d * d) / 2);
-    return { x: radius * Math.cos(index * golden), y: radius * Math.sin(index * golden), r: d / 2 };
+    const radius = 0.62 * sqrt(area - (d * d) / 2);
+    return { x: radius * cos(index * golden), y: radius * sin(index * golden), r: d / 2 };
   });
 }
 
@@ -140,11 +143,11 @@ function listStarts(diametersMm: readonly number[]): Circle[][] {
   return [-1, ...middles].map((middle) => {
     const around = diametersMm.map((d, index) => ({ d, index })).filter(({ index }) => index !== middle);
     const order = [...around.filter((_, i) => i % 2 === 0), ...around.filter((_, i) => i % 2 === 1)];
-    const radius = around.reduce((sum, { d }) => sum + d, 0) / (2 * Math.PI) + (middle < 0 ? 0 : diametersMm[middle]! / 2);
+    const radius = around.reduce((sum, { d }) => sum + d, 0) / (2 * PI) + (middle < 0 ? 0 : diametersMm[middle]! / 2);
     const circles: Circle[] = diametersMm.map((d) => ({ x: 0, y: 0, r: d / 2 }));
     order.forEach(({ index }, place) => {
-      const angle = (2 * Math.PI * (place + 0.3)) / order.length;
-      circles[index] = { ...circles[index]!, x: radius * Math.cos(angle), y: radius * Math.sin(angle) };
+      const angle = (2 * PI * (place + 0.3)) / order.length;
+      circles[index] = { ...circles[index]!, x: radius * cos(angle), y: radius * sin(angle) };
     });
     return circles;
   });

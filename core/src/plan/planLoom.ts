@@ -37,13 +37,6 @@ export interface LoomContext {
   store: PlanStore;
 }
 
-/** What both ends of a wire take beside its runs, as a first guess, mm. */
-const BOTH_ENDS_MM = 120;
-
-/** Length of every wire by its runs alone, before any size is known; mm. */
-export const guessLengths = ({ wires }: RoutedLoom): number[] =>
-  wires.map(({ pieces }) => pieces.reduce((sum, { fromMm, toMm }) => sum + toMm - fromMm, BOTH_ENDS_MM));
-
 /** Length of every wire with these sizes, its bundles as thin as they could be; mm. */
 export function draftLengths(context: LoomContext, demands: ReadonlyMap<string, SizeDemand>): number[] {
   const { job, routed, catalogue, standard } = context;
@@ -68,6 +61,7 @@ export function planLoom(context: LoomContext, demands: ReadonlyMap<string, Size
   return { loomId, tree, wires, splices, barrels, bundles, coverings, heats, currents, terminations, plugs, massG };
 }
 
+const NO_JOINTS: ReadonlyMap<string, number> = new Map();
 const NO_FLOW: LoomFlow = { onA: [], heatA: [], designA: null, inrushA: 0, guardIds: [], isFused: false };
 
 const toLoom = ({ job, routed }: LoomContext) => job.looms[routed.loomId]!;
@@ -88,7 +82,8 @@ export function measureLoom(context: LoomContext, demands: ReadonlyMap<string, S
   const { bundles, occupants } = measureBundles(loom, routed.tree, wires, catalogue, packings);
   // cover, and what it gets to
   const barrels = chooseBarrels(routed.splices, wires, catalogue, standard);
-  const joints = measureJoints(bundles, routed.splices, barrels);
+  // a draft asks how warm its runs get, not what their sleeves pass
+  const joints = isDraft ? NO_JOINTS : measureJoints(bundles, routed.splices, barrels);
   const coverings = chooseCoverings(job, loom, routed.tree, bundles, joints, catalogue, standard);
   const heats = measureHeats(job, loom, wires, bundles, coverings, occupants, flows, modeIds, store.heats, standard);
   const ampacities = measureAmpacities(job, loom, wires, bundles, coverings, occupants, heats, flows, isDraft, store.heats, standard);

@@ -1,5 +1,8 @@
 import type { Circle, Packing } from './types';
 
+// taken once: looked up for each sum they cost more than the sum
+const { hypot, max, min, sqrt } = Math;
+
 /** How hard to search: share of the radius taken off a step, sweeps a step, and steps without gain before giving up. */
 export interface RelaxEffort {
   step: number;
@@ -19,7 +22,7 @@ export function relaxCircles(start: readonly Circle[], knownRadiusMm: number, ef
   const x = Float64Array.from(start, (circle) => circle.x);
   const y = Float64Array.from(start, (circle) => circle.y);
   const r = Float64Array.from(start, (circle) => circle.r);
-  let radius = Math.min(knownRadiusMm, measureRound(x, y, r, 1));
+  let radius = min(knownRadiusMm, measureRound(x, y, r, 1));
   const stretched = measureStretch(x, y, r);
   let best = { radius: measureRound(x, y, r, stretched), x: x.map((v) => v * stretched), y: y.map((v) => v * stretched) };
   for (let idle = 0; idle < effort.patience; idle += 1) {
@@ -40,7 +43,7 @@ export function relaxCircles(start: readonly Circle[], knownRadiusMm: number, ef
 function pushApart(x: Float64Array, y: Float64Array, r: Float64Array, radius: number): number {
   let moved = 0;
   for (let i = 0; i < x.length; i += 1) {
-    const out = Math.hypot(x[i]!, y[i]!);
+    const out = hypot(x[i]!, y[i]!);
     const over = out + r[i]! - radius;
     if (over > 0 && out > 0) {
       x[i]! -= (x[i]! / out) * over;
@@ -53,7 +56,7 @@ function pushApart(x: Float64Array, y: Float64Array, r: Float64Array, radius: nu
       const reach = r[i]! + r[j]!;
       const squared = dx * dx + dy * dy;
       if (squared >= reach * reach) continue;
-      const apart = Math.sqrt(squared) || 1e-9;
+      const apart = sqrt(squared) || 1e-9;
       const push = (reach - apart) / (2 * apart);
       x[i]! -= dx * push;
       y[i]! -= dy * push;
@@ -74,7 +77,7 @@ function measureStretch(x: Float64Array, y: Float64Array, r: Float64Array): numb
       const dy = y[j]! - y[i]!;
       const reach = r[i]! + r[j]!;
       const squared = dx * dx + dy * dy;
-      if (squared < reach * reach * stretch * stretch && squared > 0) stretch = Math.max(stretch, reach / Math.sqrt(squared));
+      if (squared < reach * reach * stretch * stretch && squared > 0) stretch = max(stretch, reach / sqrt(squared));
     }
   }
   return stretch;
@@ -82,6 +85,6 @@ function measureStretch(x: Float64Array, y: Float64Array, r: Float64Array): numb
 
 function measureRound(x: Float64Array, y: Float64Array, r: Float64Array, stretch: number): number {
   let most = 0;
-  for (let i = 0; i < x.length; i += 1) most = Math.max(most, Math.hypot(x[i]!, y[i]!) * stretch + r[i]!);
+  for (let i = 0; i < x.length; i += 1) most = max(most, hypot(x[i]!, y[i]!) * stretch + r[i]!);
   return most;
 }

@@ -1,3 +1,5 @@
+// taken once: looked up for each sum they cost more than the sum
+const { min } = Math;
 /** One conductor that an edge may have: copper in g, and what it drops at the edge's current, V. */
 export interface CopperOption {
   massG: number;
@@ -105,7 +107,7 @@ const prune = (points: Point[], stepV: number): Point[] => {
 function joinFronts(fronts: readonly Point[][], budgetV: number | null, stepV: number): Point[] {
   const most = budgetV ?? Infinity;
   if (fronts.length === 0) return [{ bearsV: most, massG: 0, option: 0, beyondV: most }];
-  const levels = [...new Set(fronts.flatMap((front) => front.map(({ bearsV }) => Math.min(bearsV, most))))].sort((a, b) => b - a);
+  const levels = [...new Set(fronts.flatMap((front) => front.map(({ bearsV }) => min(bearsV, most))))].sort((a, b) => b - a);
   const joined: Point[] = [];
   // as the level falls, each front moves on to what bears less and is lighter
   const at = fronts.map(() => -1);

@@ -10,7 +10,7 @@ import { joinOptions } from './joinOptions';
 import type { BudgetGroup } from './listBudgets';
 import { isZoneTooHot } from './measureAmpacity';
 import type { GridWire } from './measureLoads';
-import { isTrialBorne, measureTrialDrop, measureTrialMiddle } from './measureTrial';
+import { explainFuse, isTrialBorne, measureTrialDrop, measureTrialMiddle } from './measureTrial';
 
 /** A little of each budget is kept back: the bundles and lengths as built are not quite those of a draft. */
 const KEEP = 0.995;
@@ -98,8 +98,6 @@ class DemandMaker {
   private readonly asked: (SizeDemand | undefined)[] = [];
   /** asked for by the heat in the round before, and to be looked at again */
   private readonly warm = new Map<number, SizeDemand>();
-  /** what stands of the round before */
-  private readonly isKept = new Set<number>();
   private readonly coarse: (GridWire | undefined)[] = [];
   private massG = 0;
 
@@ -115,7 +113,6 @@ class DemandMaker {
         if (demand.ruledBy === 'contact') continue;
         if (stage === 'adding' || (stage === 'fitting' && demand.ruledBy !== 'drop' && demand.ruledBy !== 'alike')) {
           this.asked[edge] = demand;
-          this.isKept.add(edge);
         }
         if (this.asked[edge] === undefined && demand.ruledBy === 'heat') this.warm.set(edge, demand);
       }
@@ -156,49 +153,26 @@ class DemandMaker {
     const { protections, guarded, wires, standard } = this.context;
     for (const [edge, hardest] of listHardest(protections, guarded))
       for (const protection of hardest) {
-        const { ratingA, name } = protection;
-        const { wire, current } = wires[edge]!;
         const isEnough = (conductor: Conductor) => isTrialBorne(wires[edge]!, conductor, protection, standard);
         const size = this.sizeOf(edge);
         if (isEnough(size)) continue;
         const conductor = this.optionsOf(edge).find(isEnough);
-        const bearsA = (current.steadyA ?? 0) * Math.sqrt(wire.conductor.r20MilliohmPerM / size.r20MilliohmPerM);
-        if (conductor)
-          this.ask(edge, {
-            conductor,
-            ruledBy: 'fuse',
-            because: `bears the ${ratingA} A of ${name} until it opens; ${toSizeWords(size)} bears ${bearsA.toFixed(1)} A here`,
-          });
+        if (conductor) this.ask(edge, { conductor, ruledBy: 'fuse', because: explainFuse(wires[edge]!, size, protection, standard) });
       }
   }
 
-  /** Each wire of a bank as thick as the thickest of it; what that is asked for, the drop chooses anew around it. */
+  /** Each wire of a bank as thick as the thickest of it (craft G10); what that makes too much elsewhere is taken away when all are slimmed. */
   askForAlike(): void {
-    const raised = this.context.banks.flatMap((bank) => this.align(bank));
-    if (raised.length === 0) return;
-    const floors = new Map(raised.map((edge) => [edge, this.asked[edge]!]));
-    this.asked.forEach((demand, edge) => {
-      if (demand?.ruledBy === 'drop' && !this.isKept.has(edge)) this.asked[edge] = undefined;
-    });
-    for (const [edge, demand] of floors) this.ask(edge, demand);
-    this.massG = 0;
-    this.askForDrop();
-    for (const bank of this.context.banks) this.align(bank);
-  }
-
-  private align(bank: readonly number[]): number[] {
-    const thickest = bank.reduce((most, edge) => (this.sizeOf(edge).areaMm2 > this.sizeOf(most).areaMm2 ? edge : most));
-    const size = this.sizeOf(thickest);
-    const raised = bank.filter((edge) => {
-      if (this.sizeOf(edge).areaMm2 >= size.areaMm2) return false;
-      const conductor = this.optionsOf(edge).find((one) => one.table === size.table && one.size === size.size);
-      if (!conductor) return false;
-      const why = this.asked[thickest]?.because ?? 'its contacts take nothing thinner';
-      const because = `as the others of its bank, for one of them: ${why}`;
-      this.ask(edge, { conductor, ruledBy: 'alike', because });
-      return true;
-    });
-    return raised.length ? [...raised, ...bank.filter((edge) => this.asked[edge] !== undefined && !raised.includes(edge))] : [];
+    for (const bank of this.context.banks) {
+      const thickest = bank.reduce((most, edge) => (this.sizeOf(edge).areaMm2 > this.sizeOf(most).areaMm2 ? edge : most));
+      const size = this.sizeOf(thickest);
+      for (const edge of bank) {
+        if (this.sizeOf(edge).areaMm2 >= size.areaMm2) continue;
+        const conductor = this.optionsOf(edge).find((one) => one.table === size.table && one.size === size.size);
+        const why = this.asked[thickest]?.because ?? 'its contacts take nothing thinner';
+        if (conductor) this.ask(edge, { conductor, ruledBy: 'alike', because: `as the others of its bank, for one of them: ${why}` });
+      }
+    }
   }
 
   askForHeat(): void {

@@ -2,7 +2,7 @@ import type { ShopStandard } from '../../catalogue';
 import type { Job } from '../../model';
 import { toPinKey, type Grid, type GridLink, type PinPlace } from './createGrid';
 import { mostOf } from './currents';
-import { chooseFuse, FUSE_RATINGS, measureDamage, measureOpening, measureSureOpening, measureFuseCarries } from './fuse';
+import { chooseFuse, FUSE_RATINGS, measureFuseCarries, measureOpening, measureShortTimeFactor, measureSureOpening } from './fuse';
 import { findWorst, listInrushes, type Inrush } from './listInrushes';
 import type { Flows } from './measureFlows';
 import type { GridWire, MeasuredLoad } from './measureLoads';
@@ -144,15 +144,22 @@ export function chooseProtections(rated: readonly RatedLink[], context: Context,
     const nearest = load.linkIds.findLast((id) => guarding.has(id));
     if (nearest !== undefined && faultA !== null) faults.set(nearest, Math.min(faults.get(nearest) ?? Infinity, faultA));
   }
+  // a return stands behind many: what it bears is made once
+  const known = new Map<number, PlannedProtection['weakest']>();
+  const findBears = (edge: number) => {
+    let bears = known.get(edge);
+    if (bears === undefined) known.set(edge, (bears = toGuarded(context.wires[edge]!, context.standard)));
+    return bears;
+  };
   return rated.map(({ inrushes, ...link }) => {
     let weakest: PlannedProtection['weakest'] = null;
     for (const edge of context.guarded.get(link.id) ?? []) {
-      const { steadyA } = context.wires[edge]!.current;
-      if (steadyA !== null && (weakest === null || steadyA < weakest.steadyA)) weakest = toGuarded(context.wires[edge]!, context.standard);
+      const bears = findBears(edge);
+      if (bears !== null && (weakest === null || bears.steadyA < weakest.steadyA)) weakest = bears;
     }
     const protection: PlannedProtection = { ...link, weakest, leastFaultA: faults.get(link.id) ?? null, problems: [] };
     if (link.netId === null) return protection;
-    if (isGuard(link)) protection.problems = listProblems(protection, inrushes, context);
+    if (isGuard(link)) protection.problems = listProblems(protection, inrushes, context, findBears);
     else if (link.maxA !== null && link.loadA > link.maxA) protection.problems = ['over-load'];
     if (link.peakA !== null && link.inrushA > link.peakA + 1e-9) protection.problems.push('over-peak');
     return protection;
@@ -221,7 +228,8 @@ function chooseRating(
 function listProblems(
   { id, ratingA, tripS, loadA, weakest, leastFaultA, ambientC, pinned }: PlannedProtection,
   inrush: readonly Inrush[],
-  { standard, guarded, wires }: Context,
+  { standard, guarded }: Context,
+  findBears: (edge: number) => PlannedProtection['weakest'],
 ): ProtectionProblem[] {
   if (ratingA === null) return ['no-rating'];
   const problems: ProtectionProblem[] = [];
@@ -233,7 +241,7 @@ function listProblems(
   if (leastFaultA !== null && leastFaultA < measureSureOpening(ratingA, tripS)) problems.push('slow-fault');
   // the wire that bears least for good need not be the one that a short burns first
   const isBurnt = (edge: number) => {
-    const bears = toGuarded(wires[edge]!, standard);
+    const bears = findBears(edge);
     return bears !== null && findHarm(ratingA, tripS, bears) !== null;
   };
   if (weakest && !problems.includes('over-wire') && (guarded.get(id) ?? []).some(isBurnt)) problems.push('short-time');
@@ -249,13 +257,18 @@ export function findHarm(
   tripS: number | null,
   { shortA, areaMm2, runningC, shortC }: NonNullable<PlannedProtection['weakest']>,
 ): number | null {
-  for (const times of [1.35, 1.6, 2, 3.5, 6]) {
+  // k²S² once, for the times are those of the table (IEC 60364-4-43)
+  const bearsA2S = (measureShortTimeFactor(runningC, shortC) * areaMm2) ** 2;
+  for (const times of HARM_TIMES) {
     const currentA = times * ratingA;
     if (currentA <= shortA) continue;
-    if (measureDamage(areaMm2, currentA, runningC, shortC) < measureOpening(times, tripS).longestS) return times;
+    if (bearsA2S < measureOpening(times, tripS).longestS * currentA ** 2) return times;
   }
   return null;
 }
+
+/** Points of the opening limits at which a wire is looked at. */
+const HARM_TIMES = [1.35, 1.6, 2, 3.5, 6];
 
 /** Of the protections behind which a fault can load each edge the hardest to bear: the largest fuse and the largest channel. */
 export function listHardest(protections: readonly RatedLink[], guarded: ReadonlyMap<string, readonly number[]>): Map<number, RatedLink[]> {

@@ -10,8 +10,8 @@ import { listBanks } from './listBanks';
 import { listBudgets } from './listBudgets';
 import { listEdgeGuards } from './listLoomFlows';
 import { measureFlows, type Flows } from './measureFlows';
-import { measureLoads, toPlannedLoad, type GridWire, type MeasuredLoad } from './measureLoads';
-import { slimDemands } from './slimDemands';
+import { measureLoads, toPlannedLoad, type GridWire, type MeasuredLoad, type WrittenWays } from './measureLoads';
+import { slimDemands, type TightLimits } from './slimDemands';
 import { traceWays, type LoadWays } from './traceWays';
 import type { PlannedNet, PlannedProtection, PowerPlan } from './types';
 
@@ -29,7 +29,7 @@ export interface PoweredLooms {
   /** before: of the round before */
   ask: (before: Demands, stage: Stage) => Asked;
   /** thinner wherever nothing that is printed asks for the size */
-  slim: (before: Demands, keep: number) => Asked;
+  slim: (before: Demands, tight: TightLimits) => Asked;
   write: (numberOf: (loomId: string, wireId: string) => string) => Omit<PowerPlan, 'rounds' | 'settled' | 'copper'>;
 }
 
@@ -103,11 +103,11 @@ export function createPower(
       findProtections,
       findLoads,
       ask: (before, stage) => chooseDemands(context, before, stage),
-      slim: (before, keep) => slimDemands(context, before, keep),
+      slim: (before, tight) => slimDemands(context, before, tight),
       write: (numberOf) => ({
         modeIds: flows.modeIds,
         nets: listNets(grid, flows),
-        loads: findLoads().map((load) => toPlannedLoad(load, wires, numberOf, job.source, sourceA?.on ?? null)),
+        loads: listPlannedLoads(findLoads(), { wires, numberOf, source: job.source, sourceOnA: sourceA?.on ?? null, known: new Map() }),
         protections: findProtections().slice(0, rated.length),
         outside: findProtections().slice(rated.length),
         sourceA,
@@ -116,6 +116,8 @@ export function createPower(
     };
   };
 }
+
+const listPlannedLoads = (loads: readonly MeasuredLoad[], written: WrittenWays) => loads.map((load) => toPlannedLoad(load, written));
 
 /** The longest way from battery positive to its first fuse, starters apart: it carries the whole of what the battery can give in a short. */
 function measureUnfused(

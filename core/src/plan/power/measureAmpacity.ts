@@ -7,6 +7,9 @@ import type { LoomFlow } from './listLoomFlows';
 import type { Occupants } from '../measureBundles';
 import type { PlannedBundle, PlannedCovering, PlannedHeat, SizedWire } from '../types';
 
+// taken once: looked up for each sum they cost more than the sum
+const { log, max, min, sqrt } = Math;
+
 /** What a wire may carry for good, and how warm it gets. Null: no zone of its runs is known, nothing is said. */
 export interface WireAmpacity {
   /** brings the middle of its hottest bundle to the shop's limit, what else lies there at its design current; A */
@@ -64,20 +67,20 @@ export function measureAmpacities(
       for (const wire of here) {
         const one = known[wire]!;
         heat += one.squareA2 * one.r20;
-        runawayC = Math.min(runawayC, standard.insulationShortC[one.table]);
+        runawayC = min(runawayC, standard.insulationShortC[one.table]);
         // in a zone hotter than its insulation no size helps: that is a finding, and the run asks nothing of its size
         if (isTooHot(one.table)) continue;
-        limitC = Math.min(limitC, standard.insulationLimitC[one.table]);
-        shortC = Math.min(shortC, standard.insulationShortC[one.table]);
+        limitC = min(limitC, standard.insulationLimitC[one.table]);
+        shortC = min(shortC, standard.insulationShortC[one.table]);
         isGuarded ||= one.isGuarded;
         isFused ||= one.isGuarded && one.isFused;
       }
       limitC -= standard.heatMarginK;
       const found = middle.get(segmentId);
       // past the limit of its insulation no resistance means anything any more
-      const hottestC = found === null ? Math.max(runawayC, ambientC) : (found ?? ambientC);
+      const hottestC = found === null ? max(runawayC, ambientC) : (found ?? ambientC);
       // a draft that is too warm will be mended: its wires are taken to run at what the shop allows
-      const middleC = isDraft ? Math.min(hottestC, Math.max(limitC, ambientC)) : hottestC;
+      const middleC = isDraft ? min(hottestC, max(limitC, ambientC)) : hottestC;
       for (const wire of here) {
         const one = result[wire]!;
         if (one.runningC !== null && one.runningC >= middleC) continue;
@@ -89,7 +92,8 @@ export function measureAmpacities(
         const outsideMm = section.odMm + wallMm;
         const watts = findHeatAllowed(store, atC, ambientC, section.odMm, outsideMm, standard.altitudeM);
         const warmer = (1 + COPPER_PER_K * (atC - 20)) / 1000;
-        const loads = here.map((wire) => known[wire]!.squareA2 * known[wire]!.r20 * warmer);
+        let loads: number[] | undefined;
+        const listLoads = () => (loads ??= here.map((wire) => known[wire]!.squareA2 * known[wire]!.r20 * warmer));
         const owns: { wireMm: number; rest: number; own: number }[] = [];
         const findOwn = (wireMm: number, rest: number) => {
           const known = owns.find((one) => one.wireMm === wireMm && one.rest === rest);
@@ -99,13 +103,13 @@ export function measureAmpacities(
           return own;
         };
         return (place: number) => {
-          const { r20, odMm: wireMm } = known[here[place]!]!;
-          const rest = heat * warmer - loads[place]!;
+          const { r20, squareA2, odMm: wireMm } = known[here[place]!]!;
+          const rest = (heat - squareA2 * r20) * warmer;
           // spread over the bundle, or by itself where it is one of the few that give most of the heat and that makes it warmer
-          const spread = Math.max(0, watts - rest);
-          const isLocal = 2 * spread * Math.log(section.odMm / wireMm) > watts;
+          const spread = max(0, watts - rest);
+          const isLocal = 2 * spread * log(section.odMm / wireMm) > watts;
           const own = isLocal ? findOwn(wireMm, rest) : spread;
-          return Math.sqrt((own < spread && isAmongHottest(own, loads, place) ? own : spread) / (r20 * warmer));
+          return sqrt((own < spread && isAmongHottest(own, listLoads(), place) ? own : spread) / (r20 * warmer));
         };
       };
       const steady = allowed(limitC);

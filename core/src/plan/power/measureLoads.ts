@@ -24,6 +24,8 @@ export interface MeasuredLoad {
   out: readonly WayStep[];
   /** null: no way back */
   home: WayHome | null;
+  /** the same with all its alternatives; null: none, or nothing feeds it */
+  back: Way | null;
   dropV: number;
   faultA: number | null;
 }
@@ -78,48 +80,96 @@ export function measureLoads(ways: readonly LoadWays[], wires: readonly GridWire
       load,
       out: isFed ? out : [],
       home: isFed ? home : null,
+      back: isFed ? back : null,
       dropV: isFed ? countedV : 0,
       faultA: isBattery && back ? source.volts / ((source.milliohm + milliohm) / 1000) : null,
     };
   });
 }
 
-/** A load with its way written out, wires by their numbers. sourceOnA: drawn from the battery in each mode; null: there is none. */
-export function toPlannedLoad(
-  { load, out, home, dropV, faultA }: MeasuredLoad,
-  wires: readonly GridWire[],
-  numberOf: (loomId: string, wireId: string) => string,
-  { volts, milliohm: inner }: Job['source'],
-  sourceOnA: readonly number[] | null,
-): PlannedLoad {
+/** What is lost on a stretch in each mode, V: in all, and of what counts for the load's own budget. */
+interface LostByMode {
+  totalV: number[];
+  countedV: number[];
+}
+
+/** What a vehicle's loads are written out with. */
+export interface WrittenWays {
+  wires: readonly GridWire[];
+  numberOf: (loomId: string, wireId: string) => string;
+  source: Job['source'];
+  /** drawn from the battery in each mode, A; null: there is none */
+  sourceOnA: readonly number[] | null;
+  /** ways back that were summed already: many loads share them */
+  known: Map<Way, LostByMode>;
+}
+
+const measureStep = ({ milliohm, edge }: WayStep, wires: readonly GridWire[]): number => {
+  if (milliohm !== null) return milliohm;
+  const { wire, lengthMm, runningC } = wires[edge]!;
+  return measureResistance(wire.conductor.r20MilliohmPerM, lengthMm, runningC);
+};
+
+function addSteps(lost: LostByMode, steps: readonly WayStep[], wires: readonly GridWire[]): void {
+  for (const step of steps) {
+    if (!step.flow) continue;
+    const milliohm = measureStep(step, wires);
+    for (let mode = 0; mode < lost.totalV.length; mode += 1) {
+      const stepV = (milliohm * step.flow.on[mode]!) / 1000;
+      lost.totalV[mode]! += stepV;
+      if (step.counts) lost.countedV[mode]! += stepV;
+    }
+  }
+}
+
+/** Lost on a way back in each mode: where it parts, in the worse of its parts in that mode. */
+function measureLost(way: Way, modes: number, written: WrittenWays): LostByMode {
+  const before = written.known.get(way);
+  if (before) return before;
+  const zero = () => Array.from({ length: modes }, () => 0);
+  const lost: LostByMode = { totalV: zero(), countedV: zero() };
+  for (const next of way.next) {
+    const beyond = measureLost(next, modes, written);
+    for (let mode = 0; mode < modes; mode += 1)
+      if (beyond.totalV[mode]! > lost.totalV[mode]!) {
+        lost.totalV[mode] = beyond.totalV[mode]!;
+        lost.countedV[mode] = beyond.countedV[mode]!;
+      }
+  }
+  addSteps(lost, way.steps, written.wires);
+  written.known.set(way, lost);
+  return lost;
+}
+
+/** A load with its way written out, wires by their numbers. */
+export function toPlannedLoad({ load, out, home, back, dropV, faultA }: MeasuredLoad, written: WrittenWays): PlannedLoad {
+  const { wires, numberOf, source, sourceOnA } = written;
   const modes = load.onA.length;
-  const dropByModeV = load.onA.map(() => 0);
-  const totalByModeV = load.onA.map(() => 0);
+  const homeward = back && measureLost(back, modes, written);
+  const lost: LostByMode = {
+    totalV: homeward ? [...homeward.totalV] : load.onA.map(() => 0),
+    countedV: homeward ? [...homeward.countedV] : load.onA.map(() => 0),
+  };
+  addSteps(lost, out, wires);
   const steps = [...out];
   for (let at = home; at !== null; at = at.then) steps.push(...at.steps);
   // written out: there are thousands of them, and spreading is slow
-  const written = steps.map(({ kind, way, words, loomId, wireId, edge, milliohm, currentA, flow, counts }): PathStep => {
-    const wire = edge === -1 ? null : wires[edge]!;
-    const mΩ = milliohm ?? measureResistance(wire!.wire.conductor.r20MilliohmPerM, wire!.lengthMm, wire!.runningC);
-    if (flow)
-      for (let mode = 0; mode < modes; mode += 1) {
-        const stepV = (mΩ * flow.on[mode]!) / 1000;
-        totalByModeV[mode]! += stepV;
-        if (counts) dropByModeV[mode]! += stepV;
-      }
+  const inWords = steps.map((step): PathStep => {
+    const { kind, way, words, loomId, wireId, currentA, counts } = step;
+    const milliohm = measureStep(step, wires);
     return {
       kind,
       way,
       words: wireId === null ? words : `${numberOf(loomId!, wireId)} ${words}`,
       loomId,
       wireId,
-      milliohm: mΩ,
+      milliohm,
       currentA,
-      dropV: (mΩ * currentA) / 1000,
+      dropV: (milliohm * currentA) / 1000,
       counts,
     };
   });
   // of a battery under load what its inner resistance takes is missing everywhere
-  const voltsByMode = totalByModeV.map((totalV, mode) => volts - ((sourceOnA?.[mode] ?? 0) * inner) / 1000 - totalV);
-  return { ...load, steps: written, dropV, dropByModeV, totalByModeV, voltsByMode, faultA };
+  const voltsByMode = lost.totalV.map((totalV, mode) => source.volts - ((sourceOnA?.[mode] ?? 0) * source.milliohm) / 1000 - totalV);
+  return { ...load, steps: inWords, dropV, dropByModeV: lost.countedV, totalByModeV: lost.totalV, voltsByMode, faultA };
 }

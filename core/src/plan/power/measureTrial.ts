@@ -1,7 +1,7 @@
-import type { Conductor, ShopStandard } from '../../catalogue';
+import { toSizeWords, type Conductor, type ShopStandard } from '../../catalogue';
 import { listHottest, measureHeat } from '../measureHeat';
 import type { Section } from '../types';
-import { findHarm, toGuarded } from './chooseProtections';
+import { findHarm, toGuarded, type RatedLink } from './chooseProtections';
 import { mostOf } from './currents';
 import { measureResistance, type GridWire } from './measureLoads';
 import type { PlannedProtection } from './types';
@@ -31,6 +31,15 @@ export function isTrialBorne(
   return (
     steadyA >= ratingA && findHarm(ratingA, tripS, { ...bears, steadyA, shortA: bears.shortA * more, areaMm2: conductor.areaMm2 }) === null
   );
+}
+
+/** Why a wire must be thicker than this conductor: what it bears for good, or that a fault spoils it before the protection opens. */
+export function explainFuse(gridWire: GridWire, conductor: Conductor, guard: RatedLink, standard: ShopStandard): string {
+  const { wire, current } = gridWire;
+  const bearsA = (current.steadyA ?? 0) * Math.sqrt(wire.conductor.r20MilliohmPerM / conductor.r20MilliohmPerM);
+  const isLess = bearsA < (guard.ratingA ?? 0);
+  const asBuilt = isTrialBorne(gridWire, conductor, guard, standard) ? ', and less as built' : ', but a fault spoils it before that opens';
+  return `bears the ${guard.ratingA} A of ${guard.name} until it opens; ${toSizeWords(conductor)} bears ${bearsA.toFixed(1)} A here${isLess ? '' : asBuilt}`;
 }
 
 /** Middle of a section in its worst mode with these conductors, °C; null: it would run away. */

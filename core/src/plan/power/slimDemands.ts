@@ -2,10 +2,13 @@ import { toSizeWords, type Conductor } from '../../catalogue';
 import type { SizeDemand } from '../chooseConductors';
 import { COPPER_G_PER_MM2_M } from '../measureHeat';
 import type { Asked, DemandContext, Demands } from './chooseDemands';
-import { listHardest } from './chooseProtections';
+import { listHardest, type RatedLink } from './chooseProtections';
 import type { BudgetGroup, DropBudget } from './listBudgets';
 import { isZoneTooHot } from './measureAmpacity';
-import { isTrialBorne, measureTrialDrop, measureTrialMiddle } from './measureTrial';
+import { explainFuse, isTrialBorne, measureTrialDrop, measureTrialMiddle } from './measureTrial';
+
+/** Limits to be kept to in part: loads by name, runs by loom and segment, protections by id; all others may be used whole. */
+export type TightLimits = ReadonlyMap<string, number>;
 
 /** What asks for a size: the rule, in words that hold for the size as it is. */
 type Blocker = Pick<SizeDemand, 'ruledBy' | 'because'>;
@@ -13,10 +16,10 @@ type Blocker = Pick<SizeDemand, 'ruledBy' | 'because'>;
 /**
  * Demands with every wire as thin as a rule still asks for, and the rule that governs it printed (calculations 3). Rounds of sizing only add
  * in the end, so some wires come out a size too thick; here each is tried one size thinner, the heaviest saving first, a bank as one, until
- * drop, heat or a fuse forbids it. keep: share of each limit that is used.
+ * drop, heat or a fuse forbids it. tight: what came out over its limit when it was built so thin, with the share of the limit to keep to.
  */
-export function slimDemands(context: DemandContext, before: Demands, keep: number): Asked {
-  const slimmer = new Slimmer(context, before, keep);
+export function slimDemands(context: DemandContext, before: Demands, tight: TightLimits): Asked {
+  const slimmer = new Slimmer(context, before, tight);
   slimmer.slim();
   return { demands: slimmer.listDemands(before), measureCopper: () => slimmer.measureCopper() };
 }
@@ -28,6 +31,8 @@ interface WarmSection {
   ambientC: number;
   /** over its zone in the worst mode, K; Infinity where it would run away */
   riseK: number;
+  /** loom/segment */
+  key: string;
 }
 
 /** One size thinner has at most so many times the resistance, and what that warms some more. */
@@ -46,7 +51,7 @@ class Slimmer {
   constructor(
     private readonly context: DemandContext,
     before: Demands,
-    private readonly keep: number,
+    private readonly tight: TightLimits,
   ) {
     const { banks, edgeOf } = context;
     for (const [loomId, demands] of before)
@@ -164,12 +169,16 @@ class Slimmer {
     return floor && areaMm2 < floor.conductor.areaMm2 ? floor : null;
   }
 
+  private shareOf(key: string): number {
+    return this.tight.get(key) ?? this.tight.get('') ?? 1;
+  }
+
   private findDrop(edge: number, conductor: Conductor): Blocker | null {
     for (const { group, budget, before } of this.budgetsOf.get(edge) ?? []) {
       const dropV = this.measureBudget(group, budget);
       // one that is over as it is may not get worse
-      if (dropV <= Math.max(this.keep * budget.budgetV, before) + 1e-9) continue;
-      const volts = `${dropV.toFixed(2)} V of its ${budget.budgetV.toFixed(2)} V`;
+      if (dropV <= Math.max(this.shareOf(budget.name) * budget.budgetV, before) + 1e-9) continue;
+      const volts = `${dropV.toFixed(2)} V of its ${budget.budgetV.toFixed(2)} V${dropV <= budget.budgetV ? ', and more as built' : ''}`;
       return { ruledBy: 'drop', because: `with ${toSizeWords(conductor)} ${budget.name} would lose ${volts}` };
     }
     return null;
@@ -179,7 +188,7 @@ class Slimmer {
     const { standard, wires } = this.context;
     const mostC = standard.insulationLimitC[conductor.table] - standard.heatMarginK;
     if ((wires[edge]!.current.designA ?? 0) === 0) return null;
-    for (const { edges, odMm, wallMm, ambientC, riseK } of this.sectionsOf.get(edge) ?? []) {
+    for (const { edges, odMm, wallMm, ambientC, riseK, key } of this.sectionsOf.get(edge) ?? []) {
       // far from its limit a run need not be solved again
       if (isZoneTooHot(ambientC, conductor.table, standard) || ambientC + MOST_WARMER * riseK < mostC) continue;
       const toHere = (sizeOf: (one: number) => Conductor) => edges.map((one) => ({ gridWire: wires[one]!, conductor: sizeOf(one) }));
@@ -190,7 +199,7 @@ class Slimmer {
         ambientC,
         standard.altitudeM,
       );
-      if (middleC !== null && middleC <= ambientC + this.keep * (mostC - ambientC)) continue;
+      if (middleC !== null && middleC <= ambientC + this.shareOf(key) * (mostC - ambientC)) continue;
       const would = middleC === null ? 'heat up without end' : `reach ${middleC.toFixed(0)} °C`;
       return {
         ruledBy: 'heat',
@@ -202,14 +211,11 @@ class Slimmer {
 
   private findFuse(edge: number, conductor: Conductor): Blocker | null {
     const { wires, standard } = this.context;
-    const guard = (this.guardsOf.get(edge) ?? []).find((one) => !isTrialBorne(wires[edge]!, conductor, one, standard));
+    const isOver = (one: RatedLink) =>
+      one.ratingA !== null && !isTrialBorne(wires[edge]!, conductor, { ...one, ratingA: one.ratingA / this.shareOf(one.id) }, standard);
+    const guard = (this.guardsOf.get(edge) ?? []).find(isOver);
     if (!guard) return null;
-    const { wire, current } = wires[edge]!;
-    const bearsA = (current.steadyA ?? 0) * Math.sqrt(wire.conductor.r20MilliohmPerM / conductor.r20MilliohmPerM);
-    return {
-      ruledBy: 'fuse',
-      because: `bears the ${guard.ratingA} A of ${guard.name} until it opens; ${toSizeWords(conductor)} bears ${bearsA.toFixed(1)} A here`,
-    };
+    return { ruledBy: 'fuse', because: explainFuse(wires[edge]!, conductor, guard, standard) };
   }
 
   private measureBudget({ elements, currentsA }: BudgetGroup, budget: DropBudget): number {
@@ -250,7 +256,7 @@ class Slimmer {
           if (odMm === 0) continue;
           const edges = elements.flat().map((id) => edgeOf.get(loomId)!.get(id)!);
           const riseK = heat.middleC === null ? Infinity : heat.middleC - heat.ambientC;
-          const section = { edges, odMm, wallMm, ambientC: heat.ambientC, riseK };
+          const section = { edges, odMm, wallMm, ambientC: heat.ambientC, riseK, key: `${loomId}/${segmentId}` };
           for (const edge of edges) if (this.sizes.has(edge)) push(this.sectionsOf, edge, section);
         }
       });

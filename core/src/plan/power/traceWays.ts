@@ -176,17 +176,18 @@ class Tracer {
     return [...high, ...[...new Set(low)].map((by) => ({ side: 'low' as const, by, linkId: null }))];
   }
 
-  /** A pin from which fuses, channels or contacts lead straight to loads. */
+  /** A pin from which fuses, channels or contacts lead straight to loads, whatever other boxes hang on it too. */
   private isBox(node: number): boolean {
     const { grid } = this.context;
-    return (
-      this.froms.has(node) &&
-      !grid.links.some((link) => {
-        if (grid.nodeOfPin.get(toPinKey(link.a)) !== node) return false;
-        const beyond = grid.nodeOfPin.get(toPinKey(link.b));
-        return beyond !== undefined && grid.nets[grid.netOf[beyond]!]!.nodes.some((other) => this.froms.has(other));
-      })
-    );
+    const isLoad = (one: number) => {
+      const need = grid.nodes[one]!.need;
+      return need?.kind === 'supply' && need.currentA !== null && !this.froms.has(one);
+    };
+    return grid.links.some((link) => {
+      if (grid.nodeOfPin.get(toPinKey(link.a)) !== node) return false;
+      const beyond = grid.nodeOfPin.get(toPinKey(link.b));
+      return beyond !== undefined && grid.nets[grid.netOf[beyond]!]!.nodes.some(isLoad);
+    });
   }
 
   /** The way from the battery to a box and from the ground studs back, everything on. */
