@@ -184,14 +184,18 @@ test('a job stored by an older Wattograph is opened, edited and released in the 
   await client.query('insert into jobs (id, version, document) values ($1, 0, $2)', [id, JSON.stringify(old)]);
   await client.end();
   const { document, version } = await readJob(request, id);
-  expect([version, document.formatVersion, document.looms.rear!.segments.s1!.fittedMm]).toEqual([0, 5, 640]);
+  expect([version, document.formatVersion, document.looms.rear!.segments.s1!.fittedMm]).toEqual([0, 6, 640]);
   const edit = await request.post(`/api/jobs/${id}/edits`, {
     data: {
       id: randomUUID(),
       base: 0,
       author: 'x',
       label: 'rename',
-      patch: [{ op: 'replace', path: '/brief/vehicle', value: 'hill-climber' }],
+      patch: [
+        { op: 'replace', path: '/brief/vehicle', value: 'hill-climber' },
+        // which it did not say then
+        { op: 'replace', path: '/looms/rear/ends/RL/pins/1/currentA', value: 0.6 },
+      ],
     },
   });
   expect(edit.status()).toBe(200);

@@ -84,7 +84,7 @@ test('Enter types the length of the run under the cursor; what is no length is n
 test('a cut length says why, term by term', async ({ page, request }) => {
   const id = await createTestJob(request);
   await openBundle(page, id);
-  await page.getByRole('row', { name: /N-203/ }).getByText('455', { exact: true }).hover();
+  await page.getByRole('row', { name: /N-203/ }).getByText('460', { exact: true }).hover();
   await expect(page.getByText('out of the bundle at primary rail, half of')).toBeVisible();
   await expect(page.getByText('2 re-terminations at injector 1, 8 each')).toBeVisible();
 });
@@ -92,7 +92,7 @@ test('a cut length says why, term by term', async ({ page, request }) => {
 test('each fix mends its finding, and one without a fix can stand with a reason', async ({ page, request }) => {
   const id = await createTestJob(request);
   await openBundle(page, id);
-  await page.getByRole('tab', { name: 'Findings 5' }).click();
+  await page.getByRole('tab', { name: 'Findings 9' }).click();
   for (const fix of [
     'Join cavity 2 to sensor ground',
     'Slide it on before the end is closed',

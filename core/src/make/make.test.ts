@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { CATALOGUE } from '../catalogue';
 import { createRandomJob } from '../demo/createRandomJob';
 import { createInlet } from '../demo';
+import { toCutListCsv } from '../exchange';
 import type { Job } from '../model';
 import { plan } from '../plan';
 import { createBench } from '../testing/createBench';
@@ -39,6 +40,38 @@ describe('steps', () => {
     expect(before(steps, 'thread.inj1', 'crimp.inj1')).toBe(true);
     expect(before(steps, 'crimp.inj1', 'seat.inj1')).toBe(true);
     expect(steps.some(({ id }) => id === 'thread.thr')).toBe(false);
+  });
+  test('pull-to-seat with single seals: each seal goes on before its wire goes through the housing (craft)', () => {
+    const threads = steps.filter(({ operation }) => operation === 'thread');
+    expect(threads.length).toBeGreaterThan(0);
+    for (const { endId } of threads) {
+      expect(before(steps, `seal.${endId}`, `thread.${endId}`)).toBe(true);
+      expect(steps.find(({ id }) => id === `crimp.${endId}`)!.items.every(({ words }) => !words.includes('first'))).toBe(true);
+    }
+    // pushed in from behind the seal goes on with the contact
+    expect(steps.some(({ id }) => id === 'seal.thr')).toBe(false);
+  });
+  test('markers for good go on after the trim and before the crimp, one for each trimmed end', () => {
+    const loom = plan(createInlet(), CATALOGUE).looms[0]!;
+    const marks = steps.filter(({ operation, endId }) => operation === 'mark' && endId !== 'B1');
+    expect(marks.length).toBeGreaterThan(0);
+    for (const { id, endId, items } of marks) {
+      expect(before(steps, 'fit', id)).toBe(true);
+      expect(before(steps, id, `crimp.${endId}`)).toBe(true);
+      const trimmed = loom.terminations
+        .filter((one) => one.endId === endId)
+        .flatMap(({ wireIds }) => wireIds)
+        .filter((wireId) => loom.wires.find((wire) => wire.id === wireId)!.roughMm > loom.wires.find((wire) => wire.id === wireId)!.cutMm);
+      expect(items.flatMap(({ wireIds }) => wireIds).sort()).toEqual(trimmed.sort());
+    }
+  });
+  test('an end label is slid on before its end is crimped and shrunk when it is finished', () => {
+    const shrunk = steps.filter(({ operation }) => operation === 'shrink');
+    expect(shrunk.length).toBe(steps.filter(({ operation }) => operation === 'label').length);
+    for (const { id, endId } of shrunk) {
+      expect(before(steps, `label.${endId}`, `crimp.${endId}`)).toBe(true);
+      expect(before(steps, `crimp.${endId}`, id)).toBe(true);
+    }
   });
   test('the anchor is filled first, the trial fit comes before device ends, the test last but one', () => {
     expect(before(steps, 'seat.B1', 'lay')).toBe(true);
@@ -150,5 +183,28 @@ describe('lists', () => {
     const row = continuity.find(({ circuitId, to }) => circuitId === 'c201' && to.endId === 'inj1')!;
     const [a, d] = row.wires.map((number) => loom.wires.find((wire) => wire.number === number)!);
     expect(row.expectedOhm).toBeCloseTo(((a!.cutMm + d!.cutMm) * 32.4) / 1e6 + 0.005, 9);
+  });
+  test('a feed above 5 A is proved by millivolts at 5 A: what its copper and contacts lose there, a fifth more at most (calculations 15)', () => {
+    const job = createInlet();
+    job.looms.inlet!.circuits.c209!.currentA = 6;
+    const hot = build(job).continuity.find(({ circuitId }) => circuitId === 'c209')!;
+    const wire = plan(job, CATALOGUE).looms[0]!.wires.find(({ circuitId }) => circuitId === 'c209')!;
+    const expectedMv = 5 * ((wire.conductor.r20MilliohmPerM * wire.cutMm) / 1000 + 2 * 2);
+    expect(hot.millivolts!.atA).toBe(5);
+    expect(hot.millivolts!.expectedMv).toBeCloseTo(expectedMv, 6);
+    expect(hot.millivolts!.mostMv).toBeCloseTo(1.2 * expectedMv, 6);
+  });
+  test('the cut CSV has a cable once, by its longest wire, and every wire of it', () => {
+    const job = structuredClone(createBench());
+    for (const id of ['c1', 'c2']) job.looms.bench!.circuits[id]!.cable = { groupId: 'crank', itemId: 'etfe-2x24s' };
+    const made = build(job);
+    const wires = plan(job, CATALOGUE).looms[0]!.wires.filter(({ cable }) => cable);
+    const lines = toCutListCsv(made)
+      .split('\r\n')
+      .filter((line) => line.includes('cable crank'));
+    expect(wires.length).toBeGreaterThan(1);
+    expect(lines).toHaveLength(1);
+    for (const { number } of wires) expect(lines[0]).toContain(number);
+    expect(lines[0]).toContain(`,${Math.max(...wires.map(({ roughMm }) => roughMm))},`);
   });
 });

@@ -74,6 +74,8 @@ export const checkUncounted: JobRule = ({ job, plan, catalogue, standard }) => {
         const need = end.pins[cavity];
         const key = toPinKey({ loomId, endId, cavity });
         if (need?.kind !== 'supply' || need.currentA !== null || known.has(key) || handedOn.has(key)) return [];
+        const { currentA, terminations } = job.looms[loomId]!.circuits[circuitId]!;
+        const isOnly = terminations.filter((one) => job.looms[loomId]!.ends[one.endId]!.pins[one.cavity]?.kind === 'supply').length === 1;
         return [
           createFinding(
             { loomId },
@@ -84,6 +86,15 @@ export const checkUncounted: JobRule = ({ job, plan, catalogue, standard }) => {
               { kind: 'item', id: cavity },
             ],
             `${end.name} ${cavity} (${need.function}) gives no current: neither drop nor fuse nor size can be computed for it.`,
+            {
+              fix:
+                currentA !== null && isOnly
+                  ? {
+                      label: `Take the ${currentA} A of its circuit`,
+                      patch: [{ op: 'replace', path: `/looms/${loomId}/ends/${endId}/pins/${cavity}/currentA`, value: currentA }],
+                    }
+                  : null,
+            },
           ),
         ];
       }),
@@ -116,6 +127,7 @@ export const checkUncounted: JobRule = ({ job, plan, catalogue, standard }) => {
     const place = id.slice('outside '.length).split('/');
     const bears = weakest === null ? '' : `; its wires bear ${weakest.steadyA.toFixed(1)} A`;
     const fuse = ratingA === null ? because : `${ratingA} A protects it (${because})${bears}`;
+    const drawers = loadIds.length === 0 ? 'its wires carry' : loadIds.length === 1 ? '1 load draws' : `${loadIds.length} loads draw`;
     const share = `${Math.round(standard.aloneShare * 100)} % of each drop budget counts from there on`;
     return createFinding(
       { loomId: place[0]! },
@@ -125,7 +137,7 @@ export const checkUncounted: JobRule = ({ job, plan, catalogue, standard }) => {
         { kind: 'end', id: place[1]! },
         { kind: 'item', id: place[2]! },
       ],
-      `${name}: ${loadIds.length} ${loadIds.length === 1 ? 'load draws' : 'loads draw'} ${loadA.toFixed(1)} A from outside this job. ${fuse}; ${share}.`,
+      `${name}: ${drawers} ${loadA.toFixed(1)} A from outside this job. ${fuse}; ${share}.`,
       { measured: loadA, limit: weakest?.steadyA ?? null },
     );
   });

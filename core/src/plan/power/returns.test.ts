@@ -2,6 +2,7 @@ import { CATALOGUE, LARKHOLLOW } from '../../catalogue';
 import { placeDevice } from '../../edit';
 import { listFindings } from '../../make';
 import {
+  applyEdit,
   createCircuit,
   createDevice,
   createEnd,
@@ -256,10 +257,47 @@ describe('a loom planned alone', () => {
     const silent = alone(800);
     silent.looms.bench!.ends.R!.pins['1']!.currentA = null;
     expect(find(silent, 'PO17')[0]!.sentence).toContain('gives no current: neither drop nor fuse nor size can be computed');
+    // the fix takes what its circuit says
+    expect(find(silent, 'PO17')[0]!.fix).toBeNull();
+    silent.looms.bench!.circuits.c1!.currentA = 7;
+    const mended = applyEdit(silent, find(silent, 'PO17')[0]!.fix!.patch);
+    if (!mended.ok) throw new Error('refused');
+    expect(find(mended.value, 'PO17')).toEqual([]);
+    expect(load(mended.value, 'pump').currentA).toBe(7);
     const nameless = alone(800);
     nameless.looms.bench!.ends.R!.pins = {};
     nameless.looms.bench!.circuits.c1!.currentA = 7;
     expect(find(nameless, 'PO17')[0]!.sentence).toContain('nothing says what takes it');
+  });
+});
+
+describe('the whole way from the battery and back', () => {
+  const job = createVehicle();
+  const planned = plan(job, CATALOGUE);
+  const pump = planned.power.loads.find(({ name }) => name.startsWith('pump'))!;
+  const at = (totalV: number) => {
+    const loads = planned.power.loads.map((one) => (one === pump ? { ...one, totalByModeV: one.totalByModeV.map(() => totalV) } : one));
+    return listFindings(job, { ...planned, power: { ...planned.power, loads } }, CATALOGUE, null).filter(({ code }) => code === 'PO20');
+  };
+  test('may lose what its feed and itself may together, 2 % and 4 % of 12.5 V', () => {
+    expect(pump.totalBudgetV).toBeCloseTo(0.75, 9);
+    expect(at(0.75)).toEqual([]);
+    const [finding] = at(0.76);
+    expect(finding).toMatchObject({ grade: 'check', measured: 0.76, limit: pump.totalBudgetV });
+    expect(finding!.sentence).toMatch(/^pump.* and the feed of its box together lose 0\.76 V/);
+  });
+  test('is never over both while each is within its own, two boxes in a row included', () => {
+    const far = createVehicle((chained) => {
+      add(chained, 'second', 'fuse-box', 350);
+      chained.looms.main!.circuits.c4!.terminations = [
+        { endId: 'box', cavity: '3' },
+        { endId: 'second', cavity: '1' },
+      ];
+      wire(chained, 'c20', 'supply', 'second:2 pump:1');
+    });
+    const { totalByModeV, totalBudgetV, dropV } = load(far, 'pump');
+    expect(Math.max(...totalByModeV)).toBeGreaterThan(dropV);
+    expect(Math.max(...totalByModeV)).toBeLessThan(totalBudgetV);
   });
 });
 
