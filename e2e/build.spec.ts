@@ -93,20 +93,23 @@ test.describe('the floor, tablet size', () => {
     await expect(other.getByRole('button', { name: 'Skip for now' })).toBeVisible();
   });
 
-  test('with the server away ticks are kept through a reload and sent once', async ({ page, request }) => {
-    const id = await createTestJob(request, createCleanInlet());
-    await release(page, id);
-    await page.goto(`/jobs/${id}/floor`);
-    await expect(page.getByRole('heading', { level: 1 })).toContainText('Cut and mark');
-    await page.route('**/events', (route) => route.abort());
-    await page.getByRole('listitem').getByRole('button').first().click();
-    await expect(page.getByRole('status')).toContainText('1 kept here, server away');
-    await page.reload();
-    await expect(page.getByRole('status')).toContainText('1 kept here');
-    await page.unroute('**/events');
-    await expect(page.getByRole('status')).toHaveText('all stored');
-    const events = (await (await request.get(`/api/jobs/${id}/releases/1/events`)).json()) as unknown[];
-    expect(events).toHaveLength(1);
+  test.describe('without the service worker, whose requests a test cannot stop', () => {
+    test.use({ serviceWorkers: 'block' });
+    test('with the server away ticks are kept through a reload and sent once', async ({ page, request }) => {
+      const id = await createTestJob(request, createCleanInlet());
+      await release(page, id);
+      await page.goto(`/jobs/${id}/floor`);
+      await expect(page.getByRole('heading', { level: 1 })).toContainText('Cut and mark');
+      await page.route('**/events', (route) => route.abort());
+      await page.getByRole('listitem').getByRole('button').first().click();
+      await expect(page.getByRole('status')).toContainText('1 kept here, server away');
+      await page.reload();
+      await expect(page.getByRole('status')).toContainText('1 kept here');
+      await page.unroute('**/events');
+      await expect(page.getByRole('status')).toHaveText('all stored');
+      const events = (await (await request.get(`/api/jobs/${id}/releases/1/events`)).json()) as unknown[];
+      expect(events).toHaveLength(1);
+    });
   });
 
   test('a problem is told with a reason and solved', async ({ page, request }) => {
