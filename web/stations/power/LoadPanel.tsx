@@ -193,6 +193,14 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
           </h3>
           <DropChart load={load} volts={job.source.volts} />
           <table className={controls.plain} aria-label="In every mode">
+            <thead>
+              <tr>
+                <th>mode</th>
+                <th className={styles.num}>on</th>
+                <th className={styles.num}>loses, of its budget</th>
+                <th className={styles.num}>is left</th>
+              </tr>
+            </thead>
             <tbody>
               {power.modeIds.map((id, mode) => {
                 const isOff = load.onA[mode] === 0;
@@ -202,14 +210,14 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
                     <td>{job.modes[id]!.name}</td>
                     <td className={styles.num}>{isOff ? 'off' : `${load.onA[mode]!.toFixed(2)} A`}</td>
                     <td className={`${styles.num} ${!isOff && share > 1.0005 ? controls.alarm : ''}`}>
-                      {isOff ? '' : `${(load.dropByModeV[mode]! * 1000).toFixed(0)} mV, ${(share * 100).toFixed(0)} % of its budget`}
+                      {isOff ? '' : `${(load.dropByModeV[mode]! * 1000).toFixed(0)} mV, ${(share * 100).toFixed(0)} %`}
                     </td>
                     <td className={styles.num}>
                       {isOff || load.isOutside ? (
                         ''
                       ) : (
                         <Why because={<WhyVolts job={job} power={power} load={load} mode={mode} />}>
-                          {load.voltsByMode[mode]!.toFixed(2)} V there
+                          {load.voltsByMode[mode]!.toFixed(2)} V
                         </Why>
                       )}
                     </td>
