@@ -22,3 +22,9 @@ export function createFinding(
     ...rest,
   };
 }
+
+/** Where a finding about something at an end stands: the end, and what of it: a load, a pin. */
+export const toPlacesAt = (endId: string, itemId: string): FindingPlace[] => [
+  { kind: 'end', id: endId },
+  { kind: 'item', id: itemId },
+];

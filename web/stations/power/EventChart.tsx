@@ -36,8 +36,8 @@ export function EventChart({ event, heat, guardName }: { event: LoadEvent; heat:
         },
         yAxis: {
           type: 'value',
-          min: Math.floor(Math.min(run.ambientC, run.startC) / 20) * 20,
-          max: Math.ceil((mostC + 8) / 20) * 20,
+          min: Math.floor(Math.min(run.ambientC, run.startC) / 50) * 50,
+          max: Math.ceil((mostC + 8) / 50) * 50,
           axisLabel: { ...label, formatter: (value: number) => `${value} °C` },
           splitLine: { lineStyle: { color: ink.hair } },
         },

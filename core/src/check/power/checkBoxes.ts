@@ -1,6 +1,6 @@
 import { createCircuit, type Job, type PinOffer } from '../../model';
 import { compareIds } from '../../units';
-import { createFinding } from '../createFinding';
+import { createFinding, toPlacesAt } from '../createFinding';
 import type { Finding, JobRule } from '../types';
 import { listBuses } from './listBuses';
 import { listNetPins, toBox, toPinWords, toTakeOut, type NetPin } from './listNetPins';
@@ -38,10 +38,7 @@ export const checkRails: JobRule = ({ job, plan, standard }) => {
         'CI8',
         'check',
         // a plug may give two rails
-        [
-          { kind: 'end', id: host.endId },
-          { kind: 'item', id: rail.group.replaceAll(/[^A-Za-z0-9]+/g, '-') },
-        ],
+        toPlacesAt(host.endId, rail.group.replaceAll(/[^A-Za-z0-9]+/g, '-')),
         `${rail.box} gives ${Math.round(rail.usedA * 1000)} mA on 5 V rail ${rail.group}, ${Math.round((rail.usedA / rail.limitA) * 100)} % of its ${Math.round(rail.limitA * 1000)} mA; the shop keeps ${Math.round(standard.railShare * 100)} %.`,
         { measured: rail.usedA, limit: most, fix: moveToOtherRail(job, rail, rails, rail.usedA - most, standard.railShare) },
       ),

@@ -1,5 +1,5 @@
 import type { PlannedProtection } from '../../plan';
-import { createFinding } from '../createFinding';
+import { createFinding, toPlacesAt } from '../createFinding';
 import type { Finding, JobRule } from '../types';
 
 type WithCoil = PlannedProtection & { coil: NonNullable<PlannedProtection['coil']> };
@@ -32,10 +32,7 @@ export const checkSuppression: JobRule = ({ job, plan }) =>
         { loomId },
         'PO7',
         'check',
-        [
-          { kind: 'end', id: endId },
-          { kind: 'item', id },
-        ],
+        toPlacesAt(endId, id),
         `The coil of ${name} kicks into ${driver.name} ${coil.by.cavity}, which does not take it.`,
         {
           fix: {

@@ -1,5 +1,5 @@
 import { findHarm, FUSE_RATINGS, measureFuseCarries, type PlannedProtection } from '../../plan';
-import { createFinding } from '../createFinding';
+import { createFinding, toPlacesAt } from '../createFinding';
 import type { Finding, FindingPlace, JobContext, JobRule } from '../types';
 
 const amperes = (value: number) => `${Number(value.toFixed(value < 10 ? 1 : 0))} A`;
@@ -143,10 +143,7 @@ export const checkDrops: JobRule = ({ job, plan }) =>
         pin,
         'PO4',
         'check',
-        [
-          { kind: 'end', id: pin.endId },
-          { kind: 'item', id },
-        ],
+        toPlacesAt(pin.endId, id),
         `${name} loses ${dropV.toFixed(2)} V on the way; its budget is ${budgetV.toFixed(2)} V.${worst ? ` Most is lost in ${worst.words}: ${worst.dropV.toFixed(2)} V.` : ''}`,
         { measured: dropV, limit: budgetV, fix: pinned ? freeSize(job, pinned.loomId, pinned.circuitId) : null },
       ),
@@ -169,10 +166,7 @@ export const checkWholeWays: JobRule = ({ job, plan }) => {
         pin,
         'PO20',
         'check',
-        [
-          { kind: 'end', id: pin.endId },
-          { kind: 'item', id },
-        ],
+        toPlacesAt(pin.endId, id),
         `${name} and the feed of its box together lose ${totalV.toFixed(2)} V from the battery and back in "${job.modes[mode]!.name}"; their budgets are ${totalBudgetV.toFixed(2)} V.`,
         { measured: totalV, limit: totalBudgetV },
       ),
@@ -263,10 +257,7 @@ export const checkDirect: JobRule = ({ job, plan, standard }) =>
         net.root,
         'PO11',
         'check',
-        [
-          { kind: 'end', id: net.root.endId },
-          { kind: 'item', id: net.root.cavity },
-        ],
+        toPlacesAt(net.root.endId, net.root.cavity),
         `${end.name} ${net.root.cavity} switches ${amperes(most)} by itself; above ${standard.directA} A the shop uses a relay or a channel.`,
         { measured: most, limit: standard.directA },
       ),

@@ -1,6 +1,6 @@
 import type { Job } from '../../model';
 import { listLinks, toPinKey } from '../../plan';
-import { createFinding } from '../createFinding';
+import { createFinding, toPlacesAt } from '../createFinding';
 import type { Finding, JobRule } from '../types';
 
 /** Does the job have a battery: without one nothing is known of what its looms are bolted to. */
@@ -26,19 +26,7 @@ export const checkReturns: JobRule = ({ job, plan }) => {
           : 'returns by its case through the chassis, and nothing ties that to battery negative',
       pin: 'has no way back to battery negative',
     }[returnBy];
-    return [
-      createFinding(
-        pin,
-        'PO15',
-        'stop',
-        [
-          { kind: 'end', id: pin.endId },
-          { kind: 'item', id },
-        ],
-        `${name} ${words}.`,
-        { measured: currentA },
-      ),
-    ];
+    return [createFinding(pin, 'PO15', 'stop', toPlacesAt(pin.endId, id), `${name} ${words}.`, { measured: currentA })];
   });
 };
 
@@ -51,18 +39,7 @@ export const checkUncounted: JobRule = ({ job, plan, catalogue, standard }) => {
   const unfed = loads.flatMap(({ id, name, pin, steps, load }): Finding[] =>
     steps.length > 0 || load === 'feed'
       ? []
-      : [
-          createFinding(
-            pin,
-            'PO17',
-            'stop',
-            [
-              { kind: 'end', id: pin.endId },
-              { kind: 'item', id },
-            ],
-            `${name} has no drop and no protection: nothing feeds it.`,
-          ),
-        ],
+      : [createFinding(pin, 'PO17', 'stop', toPlacesAt(pin.endId, id), `${name} has no drop and no protection: nothing feeds it.`)],
   );
   const known = new Set(loads.map(({ pin }) => toPinKey(pin)));
   // a box hands on what it is fed: its feed is no load
@@ -81,10 +58,7 @@ export const checkUncounted: JobRule = ({ job, plan, catalogue, standard }) => {
             { loomId },
             'PO17',
             'stop',
-            [
-              { kind: 'end', id: endId },
-              { kind: 'item', id: cavity },
-            ],
+            toPlacesAt(endId, cavity),
             `${end.name} ${cavity} (${need.function}) gives no current: neither drop nor fuse nor size can be computed for it.`,
             {
               fix:
@@ -133,10 +107,7 @@ export const checkUncounted: JobRule = ({ job, plan, catalogue, standard }) => {
       { loomId: place[0]! },
       'PO18',
       'note',
-      [
-        { kind: 'end', id: place[1]! },
-        { kind: 'item', id: place[2]! },
-      ],
+      toPlacesAt(place[1]!, place[2]!),
       `${name}: ${drawers} ${loadA.toFixed(1)} A from outside this job. ${fuse}; ${share}.`,
       { measured: loadA, limit: weakest?.steadyA ?? null },
     );

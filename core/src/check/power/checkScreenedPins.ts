@@ -1,6 +1,6 @@
 import type { CableItem } from '../../catalogue';
 import type { Circuit, EditOperation, Job } from '../../model';
-import { createFinding } from '../createFinding';
+import { createFinding, toPlacesAt } from '../createFinding';
 import type { Finding, JobContext, JobRule } from '../types';
 import { listNetPins, toPinWords, type NetPin } from './listNetPins';
 
@@ -38,10 +38,7 @@ export const checkScreenedPins: JobRule = (context) => {
           pin,
           'CI18',
           'stop',
-          [
-            { kind: 'end', id: pin.endId },
-            { kind: 'item', id: pin.cavity },
-          ],
+          toPlacesAt(pin.endId, pin.cavity),
           `${toPinWords(job, pin)} (${pin.need.function}) ${wants}; in ${where} it lies on plain wire.`,
           { fix: pin.need.screened ? layInCable(context, bare) : twist(job, bare, context.standard.canPitchMm) },
         ),
