@@ -46,7 +46,7 @@ export function AssignedList({
         <table className={controls.plain}>
           <tbody>
             {assigned.map((one) => (
-              <tr key={one.need}>
+              <tr key={`${one.need} ${one.place}`}>
                 <td>{one.need}</td>
                 <td>{one.place}</td>
                 <td className="faint">{one.because}</td>
