@@ -95,12 +95,12 @@ function addInletNeeds(job: Job): Job {
   return job;
 }
 
-let inletMade: Job | null = null;
+let inletMade: string | null = null;
 
 /** The inlet loom of the Skerry 12: a removable sub-loom on the plenum, with a few traps that its findings show. */
 export function createInlet(): Job {
-  inletMade ??= takeFixes(makeInlet(), CATALOGUE, ['PO16']);
-  return structuredClone(inletMade);
+  inletMade ??= JSON.stringify(takeFixes(makeInlet(), CATALOGUE, ['PO16']));
+  return JSON.parse(inletMade) as Job;
 }
 
 function makeInlet(): Job {
