@@ -2,7 +2,7 @@ import type { Contact } from '../catalogue';
 import { findSurroundings, type Job, type Loom } from '../model';
 import type { ShopStandard } from '../catalogue';
 
-/** A contact without a stated peak bears so many times its rating for a moment (calculations 3). */
+/** A contact, relay or switch without a stated peak bears so many times its rating for a moment (calculations 3). */
 const PEAK_TIMES = 3;
 
 /**
@@ -13,7 +13,7 @@ export function measureContactRating({ currentA, maxC }: Pick<Contact, 'currentA
   return 0.8 * currentA * Math.sqrt(Math.max(0, (maxC - Math.max(20, ambientC)) / (maxC - 20)));
 }
 
-/** What a contact bears for a moment, A. */
+/** What a contact, relay or switch bears for a moment, A. */
 export const measureContactPeak = ({ currentA, peakA }: Pick<Contact, 'currentA' | 'peakA'>): number => peakA ?? PEAK_TIMES * currentA;
 
 /** Hottest zone of the runs at a node, °C; what the shop takes where none is known. */

@@ -1,6 +1,7 @@
 import type { ShopStandard } from '../../catalogue';
 import type { Job } from '../../model';
 import { toPinKey, type Grid, type GridLink, type PinPlace } from './createGrid';
+import { measureContactPeak } from '../measureContactRating';
 import { mostOf } from './currents';
 import { chooseFuse, FUSE_RATINGS, measureFuseCarries, measureOpening, measureShortTimeFactor, measureSureOpening } from './fuse';
 import { findWorst, listInrushes, type Inrush } from './listInrushes';
@@ -76,7 +77,10 @@ export function rateLinks(job: Job, grid: Grid, flows: Flows, ways: readonly Loa
       because,
       tripS: link.kind === 'channel' ? standard.channelTripS : null,
       maxA: link.maxA,
-      peakA: link.kind === 'fuse' || link.kind === 'bar' || link.maxA === null ? null : (link.peakA ?? PEAK_TIMES * link.maxA),
+      peakA:
+        link.kind === 'fuse' || link.kind === 'bar' || link.maxA === null
+          ? null
+          : measureContactPeak({ currentA: link.maxA, peakA: link.peakA }),
       ambientC,
       coil: link.coil && findCoil(grid, flows, link.coil),
       loadIds: behind.get(link.id)!.map(({ load }) => load.id),
@@ -131,9 +135,6 @@ export function rateOutsideFeeds(job: Job, grid: Grid, flows: Flows, ways: reado
 export const toOutsideId = (pin: PinPlace) => `outside ${toPinKey(pin)}`;
 
 export const isGuard = ({ kind }: Pick<GridLink, 'kind'>) => kind === 'fuse' || kind === 'channel';
-
-/** A contact, relay or switch without a stated peak bears so many times its rating for a moment (calculations 3). */
-const PEAK_TIMES = 3;
 
 /** What is wrong with each protection, the wires as they are sized now. */
 export function chooseProtections(rated: readonly RatedLink[], context: Context, loads: readonly MeasuredLoad[]): PlannedProtection[] {
