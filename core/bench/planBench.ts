@@ -81,7 +81,7 @@ function reportCoverage(): void {
 /** The demo job with all its looms, and made-up vehicles of many. */
 function reportVehicles(): void {
   const job = createSkerry();
-  for (let warm = 0; warm < 8; warm += 1) plan(job, CATALOGUE);
+  for (let warm = 0; warm < 24; warm += 1) plan(job, CATALOGUE);
   const planner = createPlanner(CATALOGUE);
   let edited = job;
   const { power, looms } = planner(job);
@@ -100,7 +100,7 @@ function reportVehicles(): void {
       planner(edited);
     };
     // warm as the full plans are
-    for (let warm = 0; warm < 8; warm += 1) lengthen();
+    for (let warm = 0; warm < 24; warm += 1) lengthen();
     const one = measure(25, lengthen);
     console.log(`demo job: one length edit in the ${loomId} loom ${one.toFixed(1)} ms`);
   }

@@ -122,9 +122,8 @@ function chooseSize(
   standard: ShopStandard,
 ): Pick<PlannedCovering, 'itemId' | 'itemName' | 'cutMm' | 'odOutsideMm' | 'problem' | 'alsoFits' | 'massG'> {
   const sizes = catalogue.coverings.filter((item) => item.kind === kind);
-  const fits = new Map(sizes.map((item) => [item, isCoveringFit(item, bundle.odMm, mustPassMm, standard)]));
-  const gripping = sizes.filter((item) => fits.get(item)!.grips);
-  const fitting = gripping.filter((item) => fits.get(item)!.passes);
+  const gripping = sizes.filter((item) => isCoveringFit(item, bundle.odMm, mustPassMm, standard).grips);
+  const fitting = gripping.filter((item) => isCoveringFit(item, bundle.odMm, mustPassMm, standard).passes);
   const pinned = pinnedId === null ? undefined : sizes.find(({ id }) => id === pinnedId);
   // a braid that opens least shortens least; of shrink the smallest that fits is the lightest
   const item = pinned ?? (kind === 'braid' ? fitting.at(-1) : fitting[0]) ?? gripping.at(-1);

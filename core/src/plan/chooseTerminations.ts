@@ -1,6 +1,7 @@
 import { findFamily, measurePullOff, type Catalogue } from '../catalogue';
 import { listCavities, type Job, type Loom } from '../model';
-import { compareIds } from '../units';
+import type { Memory } from './createMemory';
+import type { RoutedLoom } from './routeLoom';
 import type { PlannedTermination, SizedWire } from './types';
 
 type Fields = Omit<PlannedTermination, 'endId' | 'cavity' | 'wireIds' | 'pullOffsN'>;
@@ -17,66 +18,85 @@ const NONE: Fields = {
   problem: null,
 };
 
+/** What an end gets, by the end: contacts, seals, tools and strips of its wires, and plugs. */
+export interface PlannedEnd {
+  terminations: readonly PlannedTermination[];
+  plugs: readonly { endId: string; cavity: string; plugId: string }[];
+}
+
 /**
  * Contact, seal, tool and strip length for every cavity with a wire in it, and the plugs of the empty ones. On a stud each wire has a ring
  * of its own; only a chain, which the planner chose, crimps two into one (calculations 2).
  */
 export function chooseTerminations(
   job: Job,
-  loom: Loom,
+  { loomId, arrivals }: Pick<RoutedLoom, 'loomId' | 'arrivals'>,
   wires: readonly SizedWire[],
   catalogue: Catalogue,
   tailStripMm: number,
+  ended: Memory<PlannedEnd>,
 ): { terminations: PlannedTermination[]; plugs: { endId: string; cavity: string; plugId: string }[] } {
-  const at = new Map<string, Map<string, SizedWire[]>>();
-  for (const wire of wires) {
-    for (const end of [wire.from, wire.to]) {
-      if (end.kind !== 'cavity') continue;
-      const cavities = at.get(end.endId) ?? new Map<string, SizedWire[]>();
-      cavities.set(end.cavity, [...(cavities.get(end.cavity) ?? []), wire]);
-      at.set(end.endId, cavities);
-    }
-  }
-  const pulls = new Map(catalogue.contacts.map(({ id, pullOffN }) => [id, pullOffN]));
+  const { ends, circuits } = job.looms[loomId]!;
   const terminations: PlannedTermination[] = [];
   const plugs: { endId: string; cavity: string; plugId: string }[] = [];
-  for (const endId of Object.keys(loom.ends).sort(compareIds)) {
-    const end = loom.ends[endId]!;
-    const used = at.get(endId) ?? new Map<string, SizedWire[]>();
+  for (const [endId, { cavities, shape }] of arrivals) {
+    const end = ends[endId]!;
     const family = findFamily(job, catalogue, end.familyId);
-    const isDoubled = (wire: SizedWire) => loom.circuits[wire.circuitId]!.join === 'chain';
-    const crimps = [...used.keys()].sort(compareIds).flatMap((cavity): { cavity: string; here: SizedWire[] }[] => {
-      const all = used.get(cavity)!;
-      if (end.kind !== 'ring') return [{ cavity, here: all }];
-      const doubled = all.filter(isDoubled);
-      const single = all.filter((wire) => !isDoubled(wire)).map((wire) => ({ cavity, here: [wire] }));
-      return doubled.length ? [{ cavity, here: doubled }, ...single] : single;
+    const inputs: unknown[] = [end, family, circuits, catalogue, tailStripMm, shape];
+    for (const { places } of cavities) for (const place of places) inputs.push(wires[place]!.conductor);
+    const planned = ended(`${loomId} ${endId}`, inputs, () => {
+      const used = cavities.map(({ cavity, places }) => ({ cavity, here: places.map((place) => wires[place]!) }));
+      return chooseEnd({ endId, end, family, circuits, catalogue, tailStripMm }, used);
     });
-    for (const { cavity, here } of crimps) {
-      const chosen =
-        end.kind === 'tail'
-          ? { ...NONE, contactName: 'bare tail', stripMm: tailStripMm, tool: 'wire stripper' }
-          : end.kind === 'ring'
-            ? chooseRing(here, end.studMm!, catalogue)
-            : chooseContact(here, family!.cavitySize, family!.sealed, catalogue);
-      const asked = chosen.contactId === null ? null : (pulls.get(chosen.contactId) ?? null);
-      const measurePull = ({ conductor: { table, size, areaMm2 } }: SizedWire) => {
-        const standard = measurePullOff(table, size, areaMm2);
-        return standard === null || asked === null ? (standard ?? asked) : Math.max(standard, asked);
-      };
-      terminations.push({
-        endId,
-        cavity,
-        wireIds: here.map(({ id }) => id),
-        ...chosen,
-        pullOffsN: here.map((wire) => (end.kind === 'tail' ? null : measurePull(wire))),
-      });
-    }
-    if (end.kind !== 'connector' || !family?.sealed) continue;
-    const plug = catalogue.plugs[family.cavitySize];
-    if (plug) for (const cavity of listCavities(family)) if (!used.has(cavity)) plugs.push({ endId, cavity, plugId: plug.id });
+    for (const one of planned.terminations) terminations.push(one);
+    for (const one of planned.plugs) plugs.push(one);
   }
   return { terminations, plugs };
+}
+
+interface EndContext {
+  endId: string;
+  end: Loom['ends'][string];
+  family: ReturnType<typeof findFamily>;
+  circuits: Loom['circuits'];
+  catalogue: Catalogue;
+  tailStripMm: number;
+}
+
+interface Crimp {
+  cavity: string;
+  here: readonly SizedWire[];
+}
+
+function chooseEnd({ endId, end, family, circuits, catalogue, tailStripMm }: EndContext, used: readonly Crimp[]): PlannedEnd {
+  const isDoubled = (wire: SizedWire) => circuits[wire.circuitId]!.join === 'chain';
+  const crimps = used.flatMap(({ cavity, here }): Crimp[] => {
+    if (end.kind !== 'ring') return [{ cavity, here }];
+    const doubled = here.filter(isDoubled);
+    const single = here.filter((wire) => !isDoubled(wire)).map((wire) => ({ cavity, here: [wire] }));
+    return doubled.length ? [{ cavity, here: doubled }, ...single] : single;
+  });
+  const terminations = crimps.map(({ cavity, here }): PlannedTermination => {
+    const chosen =
+      end.kind === 'tail'
+        ? { ...NONE, contactName: 'bare tail', stripMm: tailStripMm, tool: 'wire stripper' }
+        : end.kind === 'ring'
+          ? chooseRing(here, end.studMm!, catalogue)
+          : chooseContact(here, family!.cavitySize, family!.sealed, catalogue);
+    const contact = chosen.contactId === null ? undefined : catalogue.contacts.find(({ id }) => id === chosen.contactId);
+    const asked = contact?.pullOffN ?? null;
+    const measurePull = ({ conductor: { table, size, areaMm2 } }: SizedWire) => {
+      const standard = measurePullOff(table, size, areaMm2);
+      return standard === null || asked === null ? (standard ?? asked) : Math.max(standard, asked);
+    };
+    const pullOffsN = here.map((wire) => (end.kind === 'tail' ? null : measurePull(wire)));
+    return { endId, cavity, wireIds: here.map(({ id }) => id), ...chosen, pullOffsN };
+  });
+  const plug = end.kind === 'connector' && family?.sealed ? catalogue.plugs[family.cavitySize] : undefined;
+  if (!plug) return { terminations, plugs: [] };
+  const filled = new Set(used.map(({ cavity }) => cavity));
+  const empty = listCavities(family!).filter((cavity) => !filled.has(cavity));
+  return { terminations, plugs: empty.map((cavity) => ({ endId, cavity, plugId: plug.id })) };
 }
 
 const sumArea = (wires: readonly SizedWire[]) => wires.reduce((sum, wire) => sum + wire.conductor.areaMm2, 0);

@@ -2,9 +2,9 @@ import type { Catalogue, ShopStandard } from '../catalogue';
 import type { Job } from '../model';
 import { compareIds } from '../units';
 import { findStandard } from './findStandard';
-import { createHeatStore } from './heatStore';
+import { createMemory } from './createMemory';
 import type { SizeDemand } from './chooseConductors';
-import { draftLengths, measureLoom, planLoom, type LoomContext, type MeasuredLoom, type PlanStore } from './planLoom';
+import { draftLengths, measureLoom, planLoom, type LoomContext, type MeasuredLoom, type PlanStore, createPlanStore } from './planLoom';
 import { isSameDemand, type Copper, type Demands } from './power/chooseDemands';
 import { createGrid } from './power/createGrid';
 import { createPower, joinVehicle, type PoweredLooms, type SizedLoom } from './power/createPower';
@@ -34,7 +34,7 @@ const MOST_KEPT = 12;
  * the looms it touched; what it returns is the same as a new planner would (a seeded test holds it to that).
  */
 export function createPlanner(catalogue: Catalogue): Planner {
-  const store: PlanStore = { packings: new Map(), heats: createHeatStore(), copper: new Map() };
+  const store = createPlanStore();
   const routed = createMemory<RoutedLoom>(2);
   const joined = createMemory<JoinedLooms>(2);
   // an edit that changes no wire's ends leaves the joins as they are
@@ -53,44 +53,51 @@ export function createPlanner(catalogue: Catalogue): Planner {
     const loomIds = Object.keys(job.looms).sort(compareIds);
     // 1 route: each loom by itself, wires and splices without sizes
     const routes = loomIds.map((loomId) =>
-      routed(loomId, [job.looms[loomId], job.zones, job.families, job.standardId], '', () => routeLoom(job, loomId, catalogue, standard)),
+      routed(loomId, [job.looms[loomId], job.zones, job.families, job.standardId], () => routeLoom(job, loomId, catalogue, standard)),
     );
     // 2 join: what flows in every wire of the whole vehicle, whatever its size
     const inputs: unknown[] = [job.devices, job.mates, job.modes, job.source, job.zones, job.families, job.deviceTemplates, job.standardId];
     for (const { loomId, wires } of routes)
       inputs.push(loomId, job.looms[loomId]!.ends, job.looms[loomId]!.circuits, toKnown(loomId, wires));
-    const { flows, ofLooms, power } = joined('', inputs, '', () => joinLooms(job, routes, catalogue, standard, store));
-    const looms = routes.map((route): LoomContext & { inputs: unknown[]; key: string } => {
-      const { flows: loomFlows, key } = ofLooms.get(route.loomId)!;
+    const { flows, ofLooms, power } = joined('', inputs, () => joinLooms(job, routes, catalogue, standard, store));
+    const looms = routes.map((route): LoomContext & { inputs: unknown[] } => {
+      const loomFlows = ofLooms.get(route.loomId)!;
       return {
         ...{ job, routed: route, flows: loomFlows, modeIds: flows.modeIds, catalogue, standard, store },
         inputs: [job.looms[route.loomId], job.zones, job.families, job.standardId, job.openItems],
-        key,
       };
     });
     let demands: Demands = new Map();
     const demandsOf = (loomId: string) => demands.get(loomId) ?? NONE;
-    const toKey = (key: string, loomId: string) => key + toDemandKey(demandsOf(loomId));
     const measureLengths = () =>
       looms.map(({ inputs, ...context }) => {
         const { loomId } = context.routed;
-        return lengths(loomId, inputs, toDemandKey(demandsOf(loomId)), () => draftLengths(context, demandsOf(loomId)));
+        return lengths(loomId, inputs, () => draftLengths(context));
       });
     const draft = (lengthsMm: readonly number[][]) =>
-      looms.map(({ key, ...context }, index) => {
+      looms.map((context, index) => {
         const { loomId } = context.routed;
         // a draft asks what lies where, not how long it is: most edits of lengths find it as it was
         const { circuits, ends } = job.looms[loomId]!;
-        const of = [circuits, ends, job.zones, job.families, job.standardId];
-        const measured = drafted(loomId, of, context.routed.shape + toKey(key, loomId), () =>
-          measureLoom(context, demandsOf(loomId), true),
-        );
+        const of = [
+          circuits,
+          ends,
+          job.zones,
+          job.families,
+          job.standardId,
+          context.routed.shape,
+          context.flows,
+          toDemandKey(demandsOf(loomId)),
+        ];
+        const measured = drafted(loomId, of, () => measureLoom(context, demandsOf(loomId), true));
         return { ...measured, loomId, lengthsMm: lengthsMm[index]! };
       });
     const build = () =>
-      looms.map(({ inputs, key, ...context }) => {
+      looms.map(({ inputs, ...context }) => {
         const { loomId } = context.routed;
-        const made = planned(loomId, inputs, toKey(key, loomId), () => planLoom(context, demandsOf(loomId)));
+        const made = planned(loomId, [...inputs, context.flows, toDemandKey(demandsOf(loomId))], () =>
+          planLoom(context, demandsOf(loomId)),
+        );
         return withReasons(made, demandsOf(loomId));
       });
     // 3 size: draft the looms, sum the vehicle, thicken what it asks for, until nothing is asked any more
@@ -109,15 +116,14 @@ export function createPlanner(catalogue: Catalogue): Planner {
       settled = false;
       for (let round = 0; !settled && round < mostRounds && rounds < MOST_ROUNDS; round += 1) settled = askMore(power(draft(lengthsMm)));
     };
-    if (!settled) {
-      // thick conductors are stripped longer, so lengths hang on sizes; what that comes to shows on the looms as built
-      settle(measureLengths(), MOST_ROUNDS);
-    }
+    // thick conductors are stripped longer, so lengths hang on sizes; what that comes to shows on the looms as built
+    const lengthsMm = settled ? [] : measureLengths();
+    if (!settled) settle(lengthsMm, MOST_ROUNDS);
     // what was asked for on the way and is no more need not be built
     // what was short before it was built, and no size mends
     let countDraftShort = () => 0;
     if (loomIds.some((id) => demandsOf(id).size > 0)) {
-      const drafts = draft(measureLengths());
+      const drafts = draft(lengthsMm);
       const sums = power(drafts);
       countDraftShort = () => listShort(drafts, sums, standard).length;
       ({ demands } = sums.slim(demands, new Map([['', DRAFT_KEEP]])));
@@ -157,8 +163,8 @@ export function createPlanner(catalogue: Catalogue): Planner {
 
 interface JoinedLooms {
   flows: Flows;
-  /** flow of every wire, by loom; and what is special about it in a line */
-  ofLooms: ReadonlyMap<string, { flows: ReadonlyMap<string, LoomFlow>; key: string }>;
+  /** flow of every wire, by loom */
+  ofLooms: ReadonlyMap<string, ReadonlyMap<string, LoomFlow>>;
   power: (looms: readonly SizedLoom[]) => PoweredLooms;
 }
 
@@ -171,7 +177,8 @@ function joinLooms(job: Job, routes: readonly RoutedLoom[], catalogue: Catalogue
   const ofLooms = new Map(
     routes.map(({ loomId }) => {
       const ofLoom = byLoom.get(loomId) ?? new Map<string, LoomFlow>();
-      return [loomId, { flows: ofLoom, key: flows.modeIds.join() + toFlowKey(ofLoom) }];
+      // one that is as it was stays the same object: what was made of it holds
+      return [loomId, store.flows(loomId, [...flows.modeIds, toFlowKey(ofLoom)], () => ofLoom)];
     }),
   );
   return { flows, ofLooms, power: createPower(vehicle, routes, contactFloors, standard, store.copper) };
@@ -223,25 +230,16 @@ const listShort = (
 
 const hasCurrent = ({ edges }: Flows) => edges.some((one) => one !== null && one.on.some((value) => value > 0));
 
-/** What is special about the flows of a loom; a wire that carries nothing and is known to is not written. */
-function toFlowKey(flows: ReadonlyMap<string, LoomFlow> | undefined): string {
+/** The flows of a loom in a line; of a wire that carries nothing and is known to its id. */
+function toFlowKey(flows: ReadonlyMap<string, LoomFlow>): string {
   let key = '';
-  for (const [wireId, { onA, heatA, designA, inrushA, guardIds }] of flows ?? [])
-    if (designA !== 0 || guardIds.length > 0) key += `;${wireId} ${onA.join()} ${heatA.join()} ${designA} ${inrushA} ${guardIds.join()}`;
+  for (const [wireId, { onA, heatA, designA, inrushA, guardIds, isFused }] of flows)
+    key +=
+      designA !== 0 || guardIds.length > 0
+        ? `;${wireId} ${onA.join()} ${heatA.join()} ${designA} ${inrushA} ${guardIds.join()} ${isFused}`
+        : `;${wireId}`;
   return key;
 }
 
 const toDemandKey = (asked: ReadonlyMap<string, SizeDemand>) =>
   [...asked].map(([wireId, { conductor, ruledBy }]) => `${wireId} ${conductor.size} ${ruledBy}`).join(';');
-
-/** Remembers the last results for an id by the identity of the inputs and a key. */
-function createMemory<T>(most: number) {
-  const kept = new Map<string, { inputs: unknown[]; key: string; value: T }[]>();
-  return (id: string, inputs: unknown[], key: string, make: () => T): T => {
-    const list = kept.get(id) ?? [];
-    const at = list.findIndex((one) => one.key === key && one.inputs.every((input, index) => input === inputs[index]));
-    const found = at === -1 ? { inputs, key, value: make() } : list[at]!;
-    kept.set(id, [found, ...list.filter((one) => one !== found)].slice(0, most));
-    return found.value;
-  };
-}

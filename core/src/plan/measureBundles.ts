@@ -1,7 +1,9 @@
 import type { Catalogue } from '../catalogue';
 import type { Loom } from '../model';
-import { compareIds } from '../units';
+import { once } from '../units';
 import { measurePackingBound, packCircles } from './packCircles';
+import type { Memory } from './createMemory';
+import type { LyingStrands, RoutedLoom } from './routeLoom';
 import type { Packing, Piece, PlannedBundle, Section, SizedWire, Tree } from './types';
 
 /** Packings found so far, by the diameters in them. Only ever a shortcut: the same diameters always pack the same way. */
@@ -9,12 +11,16 @@ export type PackingStore = Map<string, { packing: Packing; boundMm: number }>;
 
 const MOST_STORED = 20_000;
 
-/** Places in the list of wires of what lies in each section of each bundle. */
-export type Occupants = readonly (readonly (readonly number[])[])[];
+/** A bundle, and the places in the list of wires of what lies in each of its sections. */
+export interface LaidBundle {
+  bundle: PlannedBundle;
+  occupants: readonly (readonly number[])[];
+}
 
-export interface LaidBundles {
-  bundles: PlannedBundle[];
-  occupants: Occupants;
+/** What laying bundles remembers: packings, and the bundles as they were laid last, by loom and segment. */
+export interface BundleStore {
+  packings: PackingStore;
+  laid: Memory<LaidBundle>;
 }
 
 interface Lying {
@@ -22,7 +28,7 @@ interface Lying {
   /** its place in the list of wires */
   place: number;
   piece: Piece;
-  /** the wire's id in a list of its own: an element as a section gives it, made once */
+  /** the wire's id in a list of its own: an element as a section gives it */
   element: string[];
   groupId: string | undefined;
   /** of the cable it lies in; null: in none */
@@ -31,46 +37,39 @@ interface Lying {
 }
 
 /**
- * What lies in each segment and how thick it is, section by section between splices. Laid straight and tied. store null: no packing,
+ * What lies in each segment and how thick it is, section by section between splices. Laid straight and tied. A draft is not packed: it has
  * the least diameter there could be, for the rounds in which sizes are still chosen (thinner is warmer: the safe side).
  */
 export function measureBundles(
   loom: Loom,
-  tree: Tree,
+  { loomId, tree, strands }: Pick<RoutedLoom, 'loomId' | 'tree' | 'strands'>,
   wires: readonly SizedWire[],
   catalogue: Catalogue,
-  store: PackingStore | null,
-): LaidBundles {
-  const cables = new Map(catalogue.cables.map((item) => [item.id, item]));
-  const lying = new Map<string, Lying[]>(Object.keys(tree.segments).map((id) => [id, []]));
-  const places = wires.map((_, place) => place);
-  for (const place of places.sort((a, b) => wires[b]!.conductor.odMm - wires[a]!.conductor.odMm)) {
+  { packings, laid }: BundleStore,
+  isDraft: boolean,
+): LaidBundle[] {
+  const cables = once(() => new Map(catalogue.cables.map((item) => [item.id, item])));
+  const toLying = ({ place, piece, element }: LyingStrands['wires'][number]): Lying => {
     const wire = wires[place]!;
-    const element = [wire.id];
     const { cable, twist, kind } = loom.circuits[wire.circuitId]!;
     // a cable is as thick as it is bought, whatever lies in it
-    const bought = cable ? cables.get(cable.itemId) : undefined;
+    const bought = cable ? cables().get(cable.itemId) : undefined;
     const cableMm = bought?.odMm ?? null;
     const isScreen = kind === 'screen' || bought?.screened === true;
     const groupId = cable ? `cable ${cable.groupId}` : twist?.groupId;
-    for (const piece of wire.pieces) lying.get(piece.segmentId)!.push({ wire, place, piece, element, groupId, cableMm, isScreen });
-  }
-  const occupants: (readonly number[])[][] = [];
-  const bundles = [...lying.keys()].sort(compareIds).map((segmentId) => {
-    const ofSections: (readonly number[])[] = [];
-    occupants.push(ofSections);
-    return measureBundle(tree, segmentId, lying.get(segmentId)!, store, ofSections);
+    return { wire, place, piece, element, groupId, cableMm, isScreen };
+  };
+  return [...strands].map(([segmentId, { wires: here, shape }]) => {
+    const inputs: unknown[] = [catalogue, loom.circuits, shape];
+    for (const { place } of here) inputs.push(wires[place]!.conductor);
+    return laid(`${isDraft ? 'draft' : 'built'} ${loomId} ${segmentId}`, inputs, () => {
+      const thickestFirst = here.map(toLying).sort((a, b) => b.wire.conductor.odMm - a.wire.conductor.odMm);
+      return measureBundle(tree, segmentId, thickestFirst, isDraft ? null : packings);
+    });
   });
-  return { bundles, occupants };
 }
 
-function measureBundle(
-  tree: Tree,
-  segmentId: string,
-  here: readonly Lying[],
-  store: PackingStore | null,
-  occupants: (readonly number[])[],
-): PlannedBundle {
+function measureBundle(tree: Tree, segmentId: string, here: readonly Lying[], store: PackingStore | null): LaidBundle {
   const { lengthMm } = tree.segments[segmentId]!;
   const cuts = new Set([0, lengthMm]);
   let copper = 0;
@@ -82,6 +81,7 @@ function measureBundle(
     isStiff ||= isScreen || wire.conductor.areaMm2 >= 4;
   }
   const at = [...cuts].sort((a, b) => a - b);
+  const occupants: number[][] = [];
   const sections = at.slice(1).map((toMm, index) => {
     const fromMm = at[index]!;
     const inside = at.length === 2 ? here : here.filter(({ piece }) => piece.fromMm <= fromMm + 1e-9 && piece.toMm >= toMm - 1e-9);
@@ -89,7 +89,7 @@ function measureBundle(
     return measureSection(inside, fromMm, toMm, store);
   });
   const odMm = sections.reduce((most, section) => Math.max(most, section.odMm), 0);
-  return { segmentId, odMm, sections, massGPerM: copper / lengthMm, isStiff };
+  return { bundle: { segmentId, odMm, sections, massGPerM: copper / lengthMm, isStiff }, occupants };
 }
 
 function measureSection(here: readonly Lying[], fromMm: number, toMm: number, store: PackingStore | null): Section {

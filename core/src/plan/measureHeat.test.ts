@@ -1,5 +1,6 @@
 import { WIRE_TABLES } from '../catalogue';
-import { COPPER_PER_K, listHottest, measureHeat, measureSurfaceHeat } from './measureHeat';
+import { COPPER_PER_K, createHottest, listHottest, measureHeat, measureSurfaceHeat } from './measureHeat';
+import { createSurface } from './createSurface';
 import { measureHeatAllowed, measureOwnHeatAllowed } from './measureHeatAllowed';
 
 const etfe = (size: string) => WIRE_TABLES.etfe.find((one) => one.size === size)!;
@@ -144,4 +145,37 @@ describe('one hot wire in a cool bundle (calculations 4)', () => {
     expect(measureOwnHeatAllowed(80, 90, 12, 13, 1.5, 2, 0)).toBe(0);
     expect(watts).toBeLessThan(measureHeatAllowed(130, 90, 12, 13, 0));
   });
+});
+
+test('one wire asked about among the others in order is found where listing them all anew would find it', () => {
+  let seed = 7;
+  const next = () => (seed = (seed * 16807) % 2147483647) / 2147483647;
+  for (let round = 0; round < 2000; round += 1) {
+    // few steps, so that there are ties and zeros
+    const watts = Array.from({ length: 1 + Math.floor(next() * 9) }, () => Math.floor(next() * 5));
+    const isHottestWith = createHottest(watts);
+    for (let place = 0; place < watts.length; place += 1) {
+      const instead = Math.floor(next() * 12);
+      const changed = watts.map((one, at) => (at === place ? instead : one));
+      expect({ watts, place, instead, is: isHottestWith(place, instead) }).toEqual({
+        ...{ watts, place, instead },
+        is: listHottest(changed).includes(place),
+      });
+    }
+  }
+});
+
+test('a surface between its points is within 0.05 % of the surface itself, and gives nothing off below its air', () => {
+  for (const [ambientC, outsideMm, altitudeM] of [
+    [20, 2, 0],
+    [85, 9, 1500],
+    [130, 31, 0],
+  ] as const) {
+    const surface = createSurface(ambientC, outsideMm, altitudeM);
+    for (let riseK = 0.11; riseK < 500; riseK *= 1.37) {
+      const exact = measureSurfaceHeat(ambientC + riseK, ambientC, outsideMm, altitudeM);
+      expect(Math.abs(surface(ambientC + riseK) / exact - 1)).toBeLessThan(0.0005);
+    }
+    expect([surface(ambientC), surface(ambientC - 5)]).toEqual([0, 0]);
+  }
 });

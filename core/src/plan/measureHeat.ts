@@ -1,5 +1,5 @@
 // taken once: looked up for each sum they cost more than the sum
-const { PI, abs, cbrt, log, max, sqrt } = Math;
+const { LN10, PI, abs, cbrt, exp, log, log1p, max, sqrt } = Math;
 /** Where a stretch of bundle lies and what it is made of, for its heat. Diameters in mm, temperatures in °C. */
 export interface HeatInputs {
   ambientC: number;
@@ -37,6 +37,45 @@ export function listHottest(watts: readonly number[]): number[] {
     if (sum > total / 2) return places;
   }
   return [];
+}
+
+/**
+ * Wires of a bundle with what each gives, W/m in any measure: would one of them, giving so much instead, be among the few that count by
+ * themselves (listHottest)? Asked for each wire of a bundle, so the others are put in order once.
+ */
+export function createHottest(watts: readonly number[]): (place: number, instead: number) => boolean {
+  let total = 0;
+  const first: number[] = [];
+  watts.forEach((one, at) => {
+    total += one;
+    let rank = first.length;
+    while (rank > 0 && watts[first[rank - 1]!]! < one) rank -= 1;
+    if (rank > FEW) return;
+    first.splice(rank, 0, at);
+    if (first.length > FEW + 1) first.pop();
+  });
+  return (place, instead) => {
+    const half = (total - watts[place]! + instead) / 2;
+    let sum = 0;
+    let isIn = false;
+    let count = 0;
+    const take = (one: number) => {
+      sum += one;
+      count += 1;
+    };
+    for (const at of first) {
+      if (at === place) continue;
+      if (!isIn && (instead > watts[at]! || (instead === watts[at] && place < at))) {
+        isIn = true;
+        take(instead);
+        if (sum > half || count === FEW) return sum > half;
+      }
+      if (watts[at] === 0) return false;
+      take(watts[at]!);
+      if (sum > half || count === FEW) return isIn && sum > half;
+    }
+    return !isIn && instead > 0 && sum + instead > half;
+  };
 }
 
 /** Steady state of a bundle: its surface, its middle, and the heat it gives off; W/m. */
@@ -108,6 +147,8 @@ function measureOwn({ wattsPerMAt20, odMm }: HotWire, underC: number, bundleMm: 
   return left <= 0 ? Infinity : (underC + perKelvin * (1 - 20 * COPPER_PER_K)) / left;
 }
 
+const square = (value: number) => value * value;
+
 /** Heat that a metre of horizontal cylinder gives off to still air and by radiation, W/m. */
 export function measureSurfaceHeat(surfaceC: number, ambientC: number, outsideMm: number, altitudeM: number): number {
   const diameterM = outsideMm / 1000;
@@ -116,40 +157,45 @@ export function measureSurfaceHeat(surfaceC: number, ambientC: number, outsideMm
   const filmK = (surfaceC + ambientC) / 2 + KELVIN;
   const { conductivity, viscosity, diffusivity } = measureAir(filmK, altitudeM);
   const prandtl = viscosity / diffusivity;
-  const rayleigh = (9.80665 * riseK * diameterM ** 3) / (filmK * viscosity * diffusivity);
-  // x^(1/6), x^(9/16) and x^(8/27) by roots: powers are slow, and this is where a plan spends its time
+  const rayleigh = (9.80665 * riseK * diameterM * diameterM * diameterM) / (filmK * viscosity * diffusivity);
+  // x^(1/6), x^(9/16) and x^(8/27) by roots and products: powers are slow, and this is where a plan spends its time
   const sixteenth = sqrt(sqrt(sqrt(sqrt(0.559 / prandtl))));
-  const eightTwentySevenths = cbrt(cbrt(cbrt(1 + sixteenth ** 9))) ** 8;
-  const nusselt = (0.6 + (0.387 * cbrt(sqrt(rayleigh))) / eightTwentySevenths) ** 2;
+  const ninth = square(square(square(sixteenth))) * sixteenth;
+  const eightTwentySevenths = square(square(square(cbrt(cbrt(cbrt(1 + ninth))))));
+  const nusselt = square(0.6 + (0.387 * cbrt(sqrt(rayleigh))) / eightTwentySevenths);
   const convection = (nusselt * conductivity * riseK) / diameterM;
-  const radiation = EMISSIVITY * STEFAN_BOLTZMANN * ((surfaceC + KELVIN) ** 4 - (ambientC + KELVIN) ** 4);
+  const radiation = EMISSIVITY * STEFAN_BOLTZMANN * (square(square(surfaceC + KELVIN)) - square(square(ambientC + KELVIN)));
   return PI * diameterM * (convection + radiation);
 }
 
 /** Dry air: Sutherland's law for viscosity and conductivity, U.S. Standard Atmosphere 1976 for pressure. SI units; viscosity kinematic. */
 function measureAir(temperatureK: number, altitudeM: number): { conductivity: number; viscosity: number; diffusivity: number } {
-  const pressure = 101_325 * (1 - 2.25577e-5 * altitudeM) ** 5.25588;
+  const pressure = 101_325 * exp(5.25588 * log1p(-2.25577e-5 * altitudeM));
   const density = pressure / (287.05 * temperatureK);
   const power = temperatureK * sqrt(temperatureK);
   const dynamic = (1.458e-6 * power) / (temperatureK + 110.4);
-  const conductivity = (2.64638e-3 * power) / (temperatureK + 245.4 * 10 ** (-12 / temperatureK));
+  const conductivity = (2.64638e-3 * power) / (temperatureK + 245.4 * exp((-12 * LN10) / temperatureK));
   return { conductivity, viscosity: dynamic / density, diffusivity: conductivity / (density * 1006) };
 }
 
 /** Where a falling function is zero, by false position (Illinois); null where it does not fall to zero in the range. */
 export function findZero(f: (x: number) => number, low: number, high: number): number | null {
-  let [a, b] = [low, high];
-  let [fa, fb] = [f(a), f(b)];
+  let a = low;
+  let b = high;
+  let fa = f(a);
+  let fb = f(b);
   if (fb > 0) return null;
   for (let round = 0; round < 60 && b - a > 1e-4; round += 1) {
     const x = (a * fb - b * fa) / (fb - fa);
     const fx = f(x);
     if (abs(fx) < 1e-9) return x;
     if (fx > 0) {
-      [a, fa] = [x, fx];
+      a = x;
+      fa = fx;
       fb /= 2;
     } else {
-      [b, fb] = [x, fx];
+      b = x;
+      fb = fx;
       fa /= 2;
     }
   }

@@ -1,83 +1,119 @@
 import type { ShopStandard } from '../catalogue';
-import { findSurroundings, type Job, type Loom } from '../model';
-import { findHeat, type HeatStore } from './heatStore';
-import { listHottest, type HotWire } from './measureHeat';
+import { findSurroundings, type Job } from '../model';
+import { once } from '../units';
+import type { Memory } from './createMemory';
+import { listHottest, measureHeat, type HotWire } from './measureHeat';
 import type { LoomFlow } from './power/listLoomFlows';
 import { isZoneTooHot } from './power/measureAmpacity';
-import type { Occupants } from './measureBundles';
-import type { PlannedBundle, PlannedCovering, PlannedHeat, SizedWire } from './types';
+import type { LaidBundle } from './measureBundles';
+import type { PlannedCovering, PlannedHeat, SizedWire } from './types';
 
 // taken once: looked up for each sum they cost more than the sum
 const { max } = Math;
 
+/** What warming bundles remembers: the bundles as they were warmed last, by loom and segment. */
+export interface WarmStore {
+  warmed: Memory<PlannedHeat | null>;
+}
+
+/** What a wire gives to the bundles that it lies in. */
+interface Source {
+  /** by mode, W/m at 20 °C; null: next to nothing in any */
+  watts: readonly number[] | null;
+  odMm: number;
+  table: SizedWire['conductor']['table'];
+  isKnown: boolean;
+  limitC: number;
+}
+
 /** Steady heat of each segment whose ambient is known, at its hottest section and in its worst mode (calculations 4). */
 export function measureHeats(
   job: Job,
-  loom: Loom,
+  loomId: string,
   wires: readonly SizedWire[],
-  bundles: readonly PlannedBundle[],
+  laid: readonly LaidBundle[],
   coverings: readonly PlannedCovering[],
-  occupants: Occupants,
   flows: ReadonlyMap<string, LoomFlow>,
   modeIds: readonly string[],
-  store: HeatStore,
+  { warmed }: WarmStore,
   standard: ShopStandard,
 ): PlannedHeat[] {
-  const sources = wires.map(({ id, conductor }) => {
-    const flow = flows.get(id);
-    return {
-      // most wires carry next to nothing: they have no sum to add to
-      watts: flow && flow.designA !== 0 ? flow.heatA.map((currentA) => (currentA ** 2 * conductor.r20MilliohmPerM) / 1000) : null,
-      odMm: conductor.odMm,
-      table: conductor.table,
-      isKnown: flow !== undefined && flow.designA !== null,
-      limitC: standard.insulationLimitC[conductor.table],
-    };
+  const sources = once(() => wires.map((wire) => toSource(wire, flows.get(wire.id), standard)));
+  return laid.flatMap((one, index): PlannedHeat[] => {
+    const { segmentId, odMm } = one.bundle;
+    const ambientC = findSurroundings(job.zones, job.looms[loomId]!.segments[segmentId]!, standard.hotTickC)?.ambientC ?? null;
+    if (ambientC === null || odMm === 0) return [];
+    const { odOutsideMm } = coverings[index]!;
+    const heat = warmed(`${loomId} ${segmentId}`, [one, odOutsideMm, ambientC, flows, standard, ...modeIds], () =>
+      measureBundleHeat(one, sources(), { ambientC, wallMm: odOutsideMm - odMm, modeIds, standard }),
+    );
+    return heat ? [heat] : [];
   });
+}
+
+function toSource({ conductor }: SizedWire, flow: LoomFlow | undefined, standard: ShopStandard): Source {
+  return {
+    // most wires carry next to nothing: they have no sum to add to
+    watts: flow && flow.designA !== 0 ? flow.heatA.map((currentA) => (currentA ** 2 * conductor.r20MilliohmPerM) / 1000) : null,
+    odMm: conductor.odMm,
+    table: conductor.table,
+    isKnown: flow !== undefined && flow.designA !== null,
+    limitC: standard.insulationLimitC[conductor.table],
+  };
+}
+
+interface Place {
+  ambientC: number;
+  wallMm: number;
+  modeIds: readonly string[];
+  standard: ShopStandard;
+}
+
+/** Heat of the hottest section of a bundle; null where it has no wires. */
+function measureBundleHeat(
+  { bundle, occupants }: LaidBundle,
+  sources: readonly Source[],
+  { ambientC, wallMm, modeIds, standard }: Place,
+): PlannedHeat | null {
   const listHotWires = (here: readonly number[], mode: number): HotWire[] => {
     const given = here.map((wire) => sources[wire]!.watts?.[mode] ?? 0);
     return listHottest(given).map((at) => ({ wattsPerMAt20: given[at]!, odMm: sources[here[at]!]!.odMm }));
   };
-  return bundles.flatMap(({ segmentId, sections, odMm }, index): PlannedHeat[] => {
-    const ambientC = findSurroundings(job.zones, loom.segments[segmentId]!, standard.hotTickC)?.ambientC ?? null;
-    if (ambientC === null || odMm === 0) return [];
-    const wallMm = coverings[index]!.odOutsideMm - odMm;
-    let hottest: PlannedHeat | null = null;
-    for (const [place, section] of sections.entries()) {
-      if (section.odMm === 0) continue;
-      const here = occupants[index]![place]!;
-      const watts = modeIds.map(() => 0);
-      let limitC = Infinity;
-      let uncounted = 0;
-      for (const wire of here) {
-        const one = sources[wire]!;
-        if (one.watts) for (let mode = 0; mode < watts.length; mode += 1) watts[mode]! += one.watts[mode]!;
-        // where the zone alone is too much for an insulation the finding is that, not the bundle's heat
-        if (one.limitC < limitC && !isZoneTooHot(ambientC, one.table, standard)) limitC = one.limitC;
-        if (!one.isKnown) uncounted += 1;
-      }
-      const most = watts.length ? max(...watts) : 0;
-      const mode = watts.indexOf(most);
-      const heat = findHeat(store, {
-        ambientC,
-        bundleMm: section.odMm,
-        outsideMm: section.odMm + wallMm,
-        wattsPerMAt20: most,
-        hottest: most > 0 ? listHotWires(here, mode) : [],
-        altitudeM: standard.altitudeM,
-      });
-      if (hottest && (hottest.middleC === null || (heat && heat.middleC <= hottest.middleC))) continue;
-      hottest = {
-        segmentId,
-        ambientC,
-        modeId: most > 0 ? modeIds[mode]! : null,
-        surfaceC: heat?.surfaceC ?? null,
-        middleC: heat?.middleC ?? null,
-        wattsPerM: heat?.wattsPerM ?? null,
-        limitC: Number.isFinite(limitC) ? limitC : null,
-        uncounted,
-      };
+  let hottest: PlannedHeat | null = null;
+  for (const [place, section] of bundle.sections.entries()) {
+    if (section.odMm === 0) continue;
+    const here = occupants[place]!;
+    const watts = modeIds.map(() => 0);
+    let limitC = Infinity;
+    let uncounted = 0;
+    for (const wire of here) {
+      const one = sources[wire]!;
+      if (one.watts) for (let mode = 0; mode < watts.length; mode += 1) watts[mode]! += one.watts[mode]!;
+      // where the zone alone is too much for an insulation the finding is that, not the bundle's heat
+      if (one.limitC < limitC && !isZoneTooHot(ambientC, one.table, standard)) limitC = one.limitC;
+      if (!one.isKnown) uncounted += 1;
     }
-    return hottest ? [hottest] : [];
-  });
+    const most = watts.length ? max(...watts) : 0;
+    const mode = watts.indexOf(most);
+    const heat = measureHeat({
+      ambientC,
+      bundleMm: section.odMm,
+      outsideMm: section.odMm + wallMm,
+      wattsPerMAt20: most,
+      hottest: most > 0 ? listHotWires(here, mode) : [],
+      altitudeM: standard.altitudeM,
+    });
+    if (hottest && (hottest.middleC === null || (heat && heat.middleC <= hottest.middleC))) continue;
+    hottest = {
+      segmentId: bundle.segmentId,
+      ambientC,
+      modeId: most > 0 ? modeIds[mode]! : null,
+      surfaceC: heat?.surfaceC ?? null,
+      middleC: heat?.middleC ?? null,
+      wattsPerM: heat?.wattsPerM ?? null,
+      limitC: Number.isFinite(limitC) ? limitC : null,
+      uncounted,
+    };
+  }
+  return hottest;
 }

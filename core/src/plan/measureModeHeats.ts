@@ -1,6 +1,6 @@
 import type { ShopStandard } from '../catalogue';
 import type { Job } from '../model';
-import { createHeatStore } from './heatStore';
+import { createMemory } from './createMemory';
 import { measureHeats } from './measureHeats';
 import type { LoomFlow } from './power/listLoomFlows';
 import type { LoomPlan, PlannedHeat } from './types';
@@ -14,13 +14,16 @@ export function measureModeHeats(
   standard: ShopStandard,
 ): PlannedHeat[] {
   const places = new Map(plan.wires.map(({ id }, place) => [id, place]));
-  const occupants = plan.bundles.map(({ sections }) => sections.map(({ elements }) => elements.flat().map((id) => places.get(id)!)));
+  const laid = plan.bundles.map((bundle) => ({
+    bundle,
+    occupants: bundle.sections.map(({ elements }) => elements.flat().map((id) => places.get(id)!)),
+  }));
   const flows = new Map(
     plan.currents.map(({ wireId, onA, heatA, designA, inrushA, guardIds }): [string, LoomFlow] => [
       wireId,
       { onA: [onA[mode] ?? 0], heatA: [heatA[mode] ?? 0], designA, inrushA, guardIds, isFused: false },
     ]),
   );
-  const loom = job.looms[plan.loomId]!;
-  return measureHeats(job, loom, plan.wires, plan.bundles, plan.coverings, occupants, flows, [modeIds[mode]!], createHeatStore(), standard);
+  const store = { warmed: createMemory<PlannedHeat | null>(1) };
+  return measureHeats(job, plan.loomId, plan.wires, laid, plan.coverings, flows, [modeIds[mode]!], store, standard);
 }

@@ -33,43 +33,52 @@ interface Context {
   runs: Map<string, Addend>;
   turns: Map<string, Addend>;
   wires: Map<string, SizedWire[]>;
-  /** names of the cables of the catalogue */
-  cables: Map<string, string>;
-  holds: (wire: SizedWire) => Hold[];
-  /** rough lengths by the readings alone, by wire id; null where nothing is fitted */
-  firstCuts: Map<string, number> | null;
+}
+
+/** What the length of a loom's wires is made of. */
+export interface WireInputs {
+  job: Job;
+  loomId: string;
+  tree: Tree;
+  wires: readonly SizedWire[];
+  splices: readonly PlannedSplice[];
+  bundles: readonly PlannedBundle[];
+  terminations: readonly PlannedTermination[];
+  barrels: readonly PlannedBarrel[];
+  catalogue: Catalogue;
+  standard: ShopStandard;
 }
 
 /**
  * Cut length of every wire with each term that makes it, and the spread it comes with; mm (calculations 1). before: the wires as
  * planned from the readings alone, whose rough lengths they were cut to; null where nothing is fitted.
  */
-export function measureWires(
-  job: Job,
-  loomId: string,
-  tree: Tree,
-  wires: readonly SizedWire[],
-  splices: readonly PlannedSplice[],
-  bundles: readonly PlannedBundle[],
-  terminations: readonly PlannedTermination[],
-  barrels: readonly PlannedBarrel[],
-  marks: readonly WireMark[],
-  before: readonly PlannedWire[] | null,
-  catalogue: Catalogue,
-  standard: ShopStandard,
-): PlannedWire[] {
+export function measureWires(inputs: WireInputs, marks: readonly WireMark[], before: readonly PlannedWire[] | null): PlannedWire[] {
+  const context = createContext(inputs);
+  const { job, loomId, wires, catalogue } = inputs;
+  const rest = {
+    cables: new Map(catalogue.cables.map(({ id, name }) => [id, name])),
+    holds: createHolds(job, loomId, context.loom),
+    firstCuts: before && new Map(before.map(({ id, roughMm }) => [id, roughMm])),
+  };
+  return wires.map((wire, index) => measureWire(context, wire, marks[index]!, rest));
+}
+
+/** Length of every wire by the same terms, before any rounding; mm. */
+export function measureLengths(inputs: WireInputs): number[] {
+  const context = createContext(inputs);
+  return inputs.wires.map((wire) => sumLength(listAddends(context, wire)));
+}
+
+function createContext({ job, loomId, tree, wires, splices, bundles, terminations, barrels, catalogue, standard }: WireInputs): Context {
   const loom = job.looms[loomId]!;
   const groups = new Map<string, SizedWire[]>();
   for (const wire of wires) {
     const groupId = loom.circuits[wire.circuitId]!.twist?.groupId;
     if (groupId !== undefined) groups.set(groupId, [...(groups.get(groupId) ?? []), wire]);
   }
-  const context: Context = {
-    job,
-    loom,
-    tree,
-    standard,
-    catalogue,
+  return {
+    ...{ job, loom, tree, standard, catalogue },
     bundles: new Map(bundles.map((bundle) => [bundle.segmentId, bundle])),
     barrels: new Map(barrels.map((barrel) => [barrel.spliceId, barrel])),
     splices: new Map(splices.map((splice) => [splice.id, splice])),
@@ -80,23 +89,32 @@ export function measureWires(
     runs: new Map(),
     turns: new Map(),
     wires: groups,
-    cables: new Map(catalogue.cables.map(({ id, name }) => [id, name])),
-    holds: createHolds(job, loomId, loom),
-    firstCuts: before && new Map(before.map(({ id, roughMm }) => [id, roughMm])),
   };
-  return wires.map((wire, index) => measureWire(context, wire, marks[index]!));
 }
 
-function measureWire(context: Context, wire: SizedWire, mark: WireMark): PlannedWire {
-  const { loom, tree, standard, holds, firstCuts, cables } = context;
+const listAddends = (context: Context, wire: SizedWire): Addend[] => [
+  ...listRuns(context, wire),
+  ...listBreakouts(context, wire),
+  ...listEndAddends(context, wire.id, wire.from),
+  ...listEndAddends(context, wire.id, wire.to),
+];
+
+const sumLength = (addends: readonly Addend[]) => addends.reduce((sum, { mm }) => sum + mm, 0);
+
+/** What a plan says of a wire besides its length. */
+interface Rest {
+  /** names of the cables of the catalogue */
+  cables: Map<string, string>;
+  holds: (wire: SizedWire) => Hold[];
+  /** rough lengths by the readings alone, by wire id; null where nothing is fitted */
+  firstCuts: Map<string, number> | null;
+}
+
+function measureWire(context: Context, wire: SizedWire, mark: WireMark, { holds, firstCuts, cables }: Rest): PlannedWire {
+  const { loom, tree, standard } = context;
   const circuit = loom.circuits[wire.circuitId]!;
-  const addends = [
-    ...listRuns(context, wire),
-    ...listBreakouts(context, wire),
-    ...listEndAddends(context, wire.id, wire.from),
-    ...listEndAddends(context, wire.id, wire.to),
-  ];
-  const lengthMm = addends.reduce((sum, { mm }) => sum + mm, 0);
+  const addends = listAddends(context, wire);
+  const lengthMm = sumLength(addends);
   const cutMm = roundUp(lengthMm, standard.cutIncrementMm);
   if (cutMm - lengthMm > 1e-6)
     addends.push({ kind: 'rounding', of: wire.id, words: `up to the next ${standard.cutIncrementMm} mm`, mm: cutMm - lengthMm });

@@ -3,27 +3,41 @@ import type { Job, Loom } from '../model';
 import { chooseBarrels } from './chooseBarrels';
 import { chooseConductors, type SizeDemand } from './chooseConductors';
 import { chooseCoverings } from './chooseCoverings';
-import { chooseTerminations } from './chooseTerminations';
-import type { HeatStore } from './heatStore';
+import { chooseTerminations, type PlannedEnd } from './chooseTerminations';
+import { createMemory, type Memory } from './createMemory';
 import { listMarks } from './listMarks';
-import { measureBundles, type PackingStore } from './measureBundles';
-import { measureHeats } from './measureHeats';
+import { measureBundles, type BundleStore } from './measureBundles';
+import { measureHeats, type WarmStore } from './measureHeats';
 import { measureJoints } from './measureJoints';
-import { measureWires } from './measureWires';
+import { measureLengths, measureWires } from './measureWires';
 import type { CopperStore } from './power/chooseDemands';
 import type { SizedLoom } from './power/createPower';
 import type { LoomFlow } from './power/listLoomFlows';
-import { measureAmpacities } from './power/measureAmpacity';
+import { measureAmpacities, type LoadStore } from './power/measureAmpacity';
 import type { WireCurrent } from './power/types';
 import { toUnfitted, type RoutedLoom } from './routeLoom';
 import type { LoomPlan, PlannedTermination, PlannedWire, SizedWire } from './types';
 
 /** What planning remembers beside its plans: never more than a shortcut. */
-export interface PlanStore {
-  packings: PackingStore;
-  heats: HeatStore;
+export interface PlanStore extends BundleStore, WarmStore, LoadStore {
+  /** ends as they were terminated last, by loom and end */
+  ended: Memory<PlannedEnd>;
+  flows: Memory<ReadonlyMap<string, LoomFlow>>;
   copper: CopperStore;
 }
+
+/** as built and as drafted, before and after a fitting */
+const MOST_BUNDLES = 4;
+
+export const createPlanStore = (): PlanStore => ({
+  packings: new Map(),
+  laid: createMemory(MOST_BUNDLES),
+  warmed: createMemory(MOST_BUNDLES),
+  loaded: createMemory(MOST_BUNDLES),
+  ended: createMemory(MOST_BUNDLES),
+  flows: createMemory(2),
+  copper: new Map(),
+});
 
 /** What the stages of one loom work on. */
 export interface LoomContext {
@@ -37,30 +51,31 @@ export interface LoomContext {
   store: PlanStore;
 }
 
-/** Length of every wire with these sizes, its bundles as thin as they could be; mm. */
-export function draftLengths(context: LoomContext, demands: ReadonlyMap<string, SizeDemand>): number[] {
-  const { job, routed, catalogue, standard } = context;
+/** Length of every wire with the sizes that its ends ask for, its bundles as thin as they could be; mm. */
+export function draftLengths(context: LoomContext): number[] {
+  const { job, routed, catalogue, standard, store } = context;
   const loom = job.looms[routed.loomId]!;
-  const wires = chooseConductors(loom, routed, demands);
-  const { bundles } = measureBundles(loom, routed.tree, wires, catalogue, null);
+  const wires = chooseConductors(loom, routed, NO_DEMANDS);
+  const bundles = measureBundles(loom, routed, wires, catalogue, store, true).map(({ bundle }) => bundle);
   const barrels = chooseBarrels(routed.splices, wires, catalogue, standard);
-  return finishLoom(context, wires, bundles, barrels, null).wires.map(({ lengthMm }) => lengthMm);
+  return measureLengths(endWires(context, wires, bundles, barrels).inputs);
 }
 
 /** The stages of a loom's plan that follow the route, in their order. Each is a pure function; what passes between them is in types.ts. */
 export function planLoom(context: LoomContext, demands: ReadonlyMap<string, SizeDemand>): LoomPlan {
   const { job, routed, catalogue } = context;
   const { loomId, tree, splices } = routed;
-  const first = routed.first && planLoom({ ...context, job: toUnfitted(job, loomId), routed: routed.first }, demands);
+  const first = routed.first && planFirst({ ...context, job: toUnfitted(job, loomId), routed: routed.first }, demands);
   // size, bundle, cover, warm
   const { wires: sized, barrels, bundles, coverings, heats, currents } = measureLoom(context, demands, false);
   // terminate, mark, measure
-  const { wires, terminations, plugs } = finishLoom(context, sized, bundles, barrels, first?.wires ?? null);
+  const { wires, terminations, plugs } = finishLoom(context, sized, bundles, barrels, first);
   const covering = coverings.reduce((sum, one) => sum + one.massG, 0);
   const massG = sumMass(job, toLoom(context), wires, covering, terminations, barrels, catalogue);
   return { loomId, tree, wires, splices, barrels, bundles, coverings, heats, currents, terminations, plugs, massG };
 }
 
+const NO_DEMANDS: ReadonlyMap<string, SizeDemand> = new Map();
 const NO_JOINTS: ReadonlyMap<string, number> = new Map();
 const NO_FLOW: LoomFlow = { onA: [], heatA: [], designA: null, inrushA: 0, guardIds: [], isFused: false };
 
@@ -77,36 +92,54 @@ export function measureLoom(context: LoomContext, demands: ReadonlyMap<string, S
   const loom = toLoom(context);
   // size: a conductor for every wire
   const wires = chooseConductors(loom, routed, demands);
-  const packings = isDraft ? null : store.packings;
   // bundle: what lies in each section and how thick it is
-  const { bundles, occupants } = measureBundles(loom, routed.tree, wires, catalogue, packings);
+  const laid = measureBundles(loom, routed, wires, catalogue, store, isDraft);
+  const bundles = laid.map(({ bundle }) => bundle);
   // cover, and what it gets to
   const barrels = chooseBarrels(routed.splices, wires, catalogue, standard);
   // a draft asks how warm its runs get, not what their sleeves pass
   const joints = isDraft ? NO_JOINTS : measureJoints(bundles, routed.splices, barrels);
   const coverings = chooseCoverings(job, loom, routed.tree, bundles, joints, catalogue, standard);
-  const heats = measureHeats(job, loom, wires, bundles, coverings, occupants, flows, modeIds, store.heats, standard);
-  const ampacities = measureAmpacities(job, loom, wires, bundles, coverings, occupants, heats, flows, isDraft, store.heats, standard);
+  const heats = measureHeats(job, routed.loomId, wires, laid, coverings, flows, modeIds, store, standard);
+  const ampacities = measureAmpacities(job, routed.loomId, wires, laid, coverings, heats, flows, isDraft, store, standard);
   const currents = wires.map(({ id }, place): WireCurrent => {
     const { onA, heatA, designA, inrushA, guardIds } = flows.get(id) ?? NO_FLOW;
-    return { wireId: id, onA, heatA, designA, inrushA, guardIds: [...guardIds], ...ampacities[place]! };
+    return { wireId: id, onA, heatA, designA, inrushA, guardIds, ...ampacities[place]! };
   });
   return { wires, barrels, bundles, coverings, heats, currents };
 }
 
+/** The wires as they were cut before the trial fit, by the readings alone. */
+function planFirst(context: LoomContext, demands: ReadonlyMap<string, SizeDemand>): PlannedWire[] {
+  const { routed, catalogue, standard, store } = context;
+  const loom = toLoom(context);
+  const wires = chooseConductors(loom, routed, demands);
+  const bundles = measureBundles(loom, routed, wires, catalogue, store, false).map(({ bundle }) => bundle);
+  return finishLoom(context, wires, bundles, chooseBarrels(routed.splices, wires, catalogue, standard), null).wires;
+}
+
+/** What the ends of the wires get, and with that all that their lengths are made of. */
+function endWires(
+  { job, routed, catalogue, standard, store }: LoomContext,
+  wires: readonly SizedWire[],
+  bundles: LoomPlan['bundles'],
+  barrels: LoomPlan['barrels'],
+) {
+  const { loomId, tree, splices } = routed;
+  const { terminations, plugs } = chooseTerminations(job, routed, wires, catalogue, standard.tailStripMm, store.ended);
+  return { terminations, plugs, inputs: { job, loomId, tree, wires, splices, bundles, terminations, barrels, catalogue, standard } };
+}
+
 /** From sizes to cut lengths, every term kept. */
 function finishLoom(
-  { job, routed, catalogue, standard }: LoomContext,
+  context: LoomContext,
   sized: readonly SizedWire[],
   bundles: LoomPlan['bundles'],
   barrels: LoomPlan['barrels'],
   before: readonly PlannedWire[] | null,
 ) {
-  const { loomId, tree, splices } = routed;
-  const loom = job.looms[loomId]!;
-  const { terminations, plugs } = chooseTerminations(job, loom, sized, catalogue, standard.tailStripMm);
-  const marks = listMarks(loom, sized, catalogue);
-  const wires = measureWires(job, loomId, tree, sized, splices, bundles, terminations, barrels, marks, before, catalogue, standard);
+  const { terminations, plugs, inputs } = endWires(context, sized, bundles, barrels);
+  const wires = measureWires(inputs, listMarks(toLoom(context), sized, context.catalogue), before);
   return { wires, terminations, plugs };
 }
 

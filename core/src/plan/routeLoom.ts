@@ -1,10 +1,11 @@
 import type { Catalogue, ShopStandard } from '../catalogue';
 import type { Circuit, Job, Loom } from '../model';
+import { compareIds } from '../units';
 import { listBarrels } from './chooseBarrels';
 import { connect, route } from './connect';
 import { createSizes, type SizeRange } from './createSizes';
 import { createTree } from './createTree';
-import type { PlannedSplice, RunWire, Tree } from './types';
+import type { Piece, PlannedSplice, RunWire, Tree } from './types';
 
 /** A loom with its wires led along the tree: what does not depend on any size. */
 export interface RoutedLoom {
@@ -14,10 +15,31 @@ export interface RoutedLoom {
   wires: RunWire[];
   /** conductors that each wire may have */
   ranges: SizeRange[];
+  /** what lies in each segment, by id in order */
+  strands: ReadonlyMap<string, LyingStrands>;
+  /** what arrives at each end, by id in order */
+  arrivals: ReadonlyMap<string, Arrivals>;
   /** what lies where and in what surroundings, in a line; lengths count only where a splice parts a run */
   shape: string;
   /** by the readings alone, before the trial fit: what the wires were cut by; null where nothing is fitted */
   first: RoutedLoom | null;
+}
+
+/** The wires of a segment by their places in the loom's list, and all of that in a line. */
+export interface LyingStrands {
+  wires: readonly {
+    place: number;
+    piece: Piece;
+    /** the wire's id in a list of its own: an element as a section gives it, made once */
+    element: string[];
+  }[];
+  shape: string;
+}
+
+/** The wires of an end by cavity, in order, as places in the loom's list, and all of that in a line. */
+export interface Arrivals {
+  cavities: readonly { cavity: string; places: readonly number[] }[];
+  shape: string;
 }
 
 /** First stages of a plan: tree, least-wire splices, places, ways. */
@@ -27,12 +49,13 @@ export function routeLoom(job: Job, loomId: string, catalogue: Catalogue, standa
   // route: the tree seen from the datum
   const tree = createTree(loom, standard);
   // connect and splice: circuits → wires and splices at junctions, by least wire; what is cut stays as it was joined
-  const strands = connect(loom, first?.tree ?? tree, standard);
+  const unrouted = connect(loom, first?.tree ?? tree, standard);
   const halfMm = (circuitId: string) => measureHalfBarrel(catalogue, standard, loom.circuits[circuitId]!);
   // place: splices off their junctions, wires along the tree
-  const { splices, wires } = route(job, loom, tree, strands, halfMm, standard, first?.splices ?? []);
+  const { splices, wires } = route(job, loom, tree, unrouted, halfMm, standard, first?.splices ?? []);
   const ranges = wires.map(createSizes(job, loom, catalogue, standard));
-  return { loomId, tree, splices, wires, ranges, shape: toShape(loom, tree, wires), first };
+  const [strands, arrivals] = [listLying(tree, wires), listArrivals(loom, wires)];
+  return { loomId, tree, splices, wires, ranges, strands, arrivals, shape: toShape(loom, tree, wires), first };
 }
 
 /**
@@ -53,6 +76,45 @@ export function measureHalfBarrel(
 }
 
 const POWER_KINDS: readonly Circuit['kind'][] = ['supply', 'power-ground', 'output'];
+
+function listLying({ segments }: Tree, wires: readonly RunWire[]): ReadonlyMap<string, LyingStrands> {
+  const lying = new Map<string, { wires: LyingStrands['wires'][number][]; shape: string }>();
+  for (const id of Object.keys(segments).sort(compareIds)) lying.set(id, { wires: [], shape: `${segments[id]!.lengthMm}` });
+  wires.forEach(({ id, pieces }, place) => {
+    const element = [id];
+    for (const piece of pieces) {
+      const { segmentId, fromMm, toMm } = piece;
+      const one = lying.get(segmentId)!;
+      one.wires.push({ place, piece, element });
+      one.shape += fromMm === 0 && toMm === segments[segmentId]!.lengthMm ? `;${place} ${id}` : `;${place} ${id} ${fromMm} ${toMm}`;
+    }
+  });
+  return lying;
+}
+
+function listArrivals({ ends }: Loom, wires: readonly RunWire[]): ReadonlyMap<string, Arrivals> {
+  const at = new Map<string, Map<string, number[]>>(
+    Object.keys(ends)
+      .sort(compareIds)
+      .map((id) => [id, new Map()]),
+  );
+  wires.forEach(({ from, to }, place) => {
+    for (const end of [from, to]) {
+      if (end.kind !== 'cavity') continue;
+      const cavities = at.get(end.endId)!;
+      const places = cavities.get(end.cavity);
+      if (places) places.push(place);
+      else cavities.set(end.cavity, [place]);
+    }
+  });
+  return new Map(
+    [...at].map(([endId, cavities]) => {
+      const sorted = [...cavities.keys()].sort(compareIds).map((cavity) => ({ cavity, places: cavities.get(cavity)! }));
+      const shape = sorted.map(({ cavity, places }) => `${cavity}:${places.map((place) => wires[place]!.id).join(' ')}`).join(';');
+      return [endId, { cavities: sorted, shape }];
+    }),
+  );
+}
 
 /** Two looms of one shape have bundles of the same wires, in the same covers and zones, however long. */
 function toShape(loom: Loom, { segments }: Tree, wires: readonly RunWire[]): string {

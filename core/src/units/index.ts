@@ -1,3 +1,4 @@
 export { compareIds } from './compareIds';
 export { roundTo } from './roundTo';
 export { roundUp } from './roundUp';
+export { once } from './once';

@@ -107,7 +107,13 @@ const prune = (points: Point[], stepV: number): Point[] => {
 function joinFronts(fronts: readonly Point[][], budgetV: number | null, stepV: number): Point[] {
   const most = budgetV ?? Infinity;
   if (fronts.length === 0) return [{ bearsV: most, massG: 0, option: 0, beyondV: most }];
-  const levels = [...new Set(fronts.flatMap((front) => front.map(({ bearsV }) => min(bearsV, most))))].sort((a, b) => b - a);
+  const [only] = fronts;
+  if (fronts.length === 1) {
+    // one branch beyond bears what it bears
+    const joined = only!.map(({ bearsV, massG }) => ({ bearsV: min(bearsV, most), massG, option: 0, beyondV: min(bearsV, most) }));
+    return prune(joined, stepV);
+  }
+  const levels = listLevels(fronts, most);
   const joined: Point[] = [];
   // as the level falls, each front moves on to what bears less and is lighter
   const at = fronts.map(() => -1);
@@ -122,4 +128,12 @@ function joinFronts(fronts: readonly Point[][], budgetV: number | null, stepV: n
     if (isBorne) joined.push({ bearsV: level, massG, option: 0, beyondV: level });
   }
   return prune(joined, stepV);
+}
+
+/** Every drop that a branch just bears, most first. */
+function listLevels(fronts: readonly Point[][], most: number): number[] {
+  const all: number[] = [];
+  for (const front of fronts) for (const { bearsV } of front) all.push(min(bearsV, most));
+  all.sort((a, b) => b - a);
+  return all.filter((level, at) => at === 0 || level !== all[at - 1]);
 }

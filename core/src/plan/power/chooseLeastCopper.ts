@@ -63,6 +63,44 @@ const NOTHING = [{ massG: 0, dropV: 0 }] as const;
 const sumMass = (options: readonly (readonly CopperOption[])[], choices: readonly number[]) =>
   choices.reduce((sum, option, element) => sum + options[element]![option]!.massG, 0);
 
+/** A step from the option that an element has to another of its own, and what it is worth. */
+interface Step {
+  option: number;
+  worth: number;
+}
+
+/**
+ * Take the step worth most, of all elements, as long as any has one. findStep: the best of an element, by itself; a step changes that of the
+ * elements that share a budget with it, and of no other.
+ */
+function takeSteps(
+  choices: number[],
+  budgets: readonly DropBudget[],
+  users: Nesting['users'],
+  { findStep, take }: { findStep: (element: number) => Step | null; take: (element: number, option: number) => void },
+): void {
+  const steps = choices.map((_, element) => findStep(element));
+  for (;;) {
+    let best = -1;
+    for (let element = 0; element < steps.length; element += 1) {
+      const step = steps[element];
+      if (step && (best === -1 || step.worth > steps[best]!.worth)) best = element;
+    }
+    if (best === -1) return;
+    take(best, steps[best]!.option);
+    const touched = new Set([best]);
+    for (const budget of users[best]!) for (const element of budgets[budget]!.elements) touched.add(element);
+    for (const element of touched) steps[element] = findStep(element);
+  }
+}
+
+/** What each budget has left with these choices, V; below 0: it is passed. */
+const measureRoom = (options: readonly (readonly CopperOption[])[], budgets: readonly DropBudget[], choices: readonly number[]) =>
+  budgets.map(
+    ({ elements, fixedV, budgetV }) =>
+      budgetV - elements.reduce((sum, element) => sum + options[element]![choices[element]!]!.dropV, fixedV),
+  );
+
 /** Start light; where a budget is passed, take the step that saves most of what is too much for a gram of copper. */
 function buyByGram(
   options: readonly (readonly CopperOption[])[],
@@ -70,28 +108,27 @@ function buyByGram(
   users: Nesting['users'],
 ): number[] | null {
   const choices = options.map(() => 0);
-  const over = budgets.map(
-    ({ elements, fixedV, budgetV }) => elements.reduce((sum, element) => sum + options[element]![0]!.dropV, fixedV) - budgetV,
-  );
-  while (over.some((value) => value > SAME_V)) {
-    let best: { element: number; option: number; worth: number } | null = null;
-    options.forEach((list, element) => {
-      const now = list[choices[element]!]!;
-      for (let option = choices[element]! + 1; option < list.length; option += 1) {
-        const saved = now.dropV - list[option]!.dropV;
-        let gain = 0;
-        for (const budget of users[element]!) if (over[budget]! > SAME_V) gain += Math.min(over[budget]!, saved);
-        const worth = gain / (list[option]!.massG - now.massG);
-        if (gain > 0 && (best === null || worth > best.worth)) best = { element, option, worth };
-      }
-    });
-    if (best === null) return null;
-    const { element, option } = best as { element: number; option: number };
+  const room = measureRoom(options, budgets, choices);
+  const findStep = (element: number): Step | null => {
+    const list = options[element]!;
+    const now = list[choices[element]!]!;
+    let best: Step | null = null;
+    for (let option = choices[element]! + 1; option < list.length; option += 1) {
+      const saved = now.dropV - list[option]!.dropV;
+      let gain = 0;
+      for (const budget of users[element]!) if (room[budget]! < -SAME_V) gain += Math.min(-room[budget]!, saved);
+      const worth = gain / (list[option]!.massG - now.massG);
+      if (gain > 0 && (best === null || worth > best.worth)) best = { option, worth };
+    }
+    return best;
+  };
+  const take = (element: number, option: number) => {
     const saved = options[element]![choices[element]!]!.dropV - options[element]![option]!.dropV;
     choices[element] = option;
-    for (const budget of users[element]!) over[budget]! -= saved;
-  }
-  return slimDown(options, budgets, users, choices);
+    for (const budget of users[element]!) room[budget]! += saved;
+  };
+  takeSteps(choices, budgets, users, { findStep, take });
+  return room.some((value) => value < -SAME_V) ? null : slimDown(options, budgets, users, choices);
 }
 
 /** Lighter options wherever every budget is still kept, the largest saving first. */
@@ -102,25 +139,24 @@ function slimDown(
   start: readonly number[],
 ): number[] {
   const choices = [...start];
-  const room = budgets.map(
-    ({ elements, fixedV, budgetV }) =>
-      budgetV - elements.reduce((sum, element) => sum + options[element]![choices[element]!]!.dropV, fixedV),
-  );
-  for (;;) {
-    let best: { element: number; option: number; savedG: number } | null = null;
-    options.forEach((list, element) => {
-      const now = list[choices[element]!]!;
-      for (let option = 0; option < choices[element]!; option += 1) {
-        const more = list[option]!.dropV - now.dropV;
-        const savedG = now.massG - list[option]!.massG;
-        if (savedG > (best?.savedG ?? 1e-9) && users[element]!.every((budget) => room[budget]! >= more - SAME_V))
-          best = { element, option, savedG };
-      }
-    });
-    if (best === null) return choices;
-    const { element, option } = best as { element: number; option: number };
+  const room = measureRoom(options, budgets, choices);
+  const findStep = (element: number): Step | null => {
+    const list = options[element]!;
+    const now = list[choices[element]!]!;
+    let best: Step | null = null;
+    for (let option = 0; option < choices[element]!; option += 1) {
+      const worth = now.massG - list[option]!.massG;
+      if (worth <= (best?.worth ?? 1e-9)) continue;
+      const more = list[option]!.dropV - now.dropV;
+      if (users[element]!.every((budget) => room[budget]! >= more - SAME_V)) best = { option, worth };
+    }
+    return best;
+  };
+  const take = (element: number, option: number) => {
     const more = options[element]![option]!.dropV - options[element]![choices[element]!]!.dropV;
     choices[element] = option;
     for (const budget of users[element]!) room[budget]! -= more;
-  }
+  };
+  takeSteps(choices, budgets, users, { findStep, take });
+  return choices;
 }

@@ -141,15 +141,22 @@ function addLoom(grid: Grid, job: Job, loomId: string, wires: readonly RunWire[]
 }
 
 function addMates(grid: Grid, job: Job): void {
+  // cavities with a wire, by end, circuit by circuit
+  const used = new Map<string, string[]>();
+  for (const [loomId, { circuits }] of Object.entries(job.looms))
+    for (const { terminations } of Object.values(circuits))
+      for (const { endId, cavity } of terminations) {
+        const cavities = used.get(`${loomId}/${endId}`);
+        if (cavities) cavities.push(cavity);
+        else used.set(`${loomId}/${endId}`, [cavity]);
+      }
   for (const id of Object.keys(job.mates).sort(compareIds)) {
     const { a, b } = job.mates[id]!;
-    for (const { terminations } of Object.values(job.looms[a.loomId]?.circuits ?? {}))
-      for (const { endId, cavity } of terminations) {
-        if (endId !== a.endId) continue;
-        const one = grid.nodeOfPin.get(toPinKey({ ...a, cavity }));
-        const other = grid.nodeOfPin.get(toPinKey({ ...b, cavity }));
-        if (one !== undefined && other !== undefined) addEdge(grid, { a: one, b: other, wire: null });
-      }
+    for (const cavity of used.get(`${a.loomId}/${a.endId}`) ?? []) {
+      const one = grid.nodeOfPin.get(toPinKey({ ...a, cavity }));
+      const other = grid.nodeOfPin.get(toPinKey({ ...b, cavity }));
+      if (one !== undefined && other !== undefined) addEdge(grid, { a: one, b: other, wire: null });
+    }
   }
 }
 

@@ -1,5 +1,6 @@
 import type { ShopStandard } from '../../catalogue';
 import type { Job } from '../../model';
+import { once } from '../../units';
 import type { SizeDemand } from '../chooseConductors';
 import type { RoutedLoom } from '../routeLoom';
 import type { LoomPlan, SizedWire } from '../types';
@@ -141,11 +142,6 @@ function measureUnfused(
     };
   }
   return longest;
-}
-
-function once<T>(make: () => T): () => T {
-  let made: { value: T } | undefined;
-  return () => (made ??= { value: make() }).value;
 }
 
 function push<K>(lists: Map<K, number[]>, key: K, value: number): void {

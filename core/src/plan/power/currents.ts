@@ -9,7 +9,7 @@ export interface Currents {
 }
 
 export const noCurrents = (modes: number): Currents => {
-  const zero = () => Array.from({ length: modes }, () => 0);
+  const zero = () => new Array<number>(modes).fill(0);
   return { on: zero(), heat: zero(), mean: zero() };
 };
 

@@ -1,11 +1,14 @@
 import type { ShopStandard } from '../../catalogue';
-import { findSurroundings, type Job, type Loom } from '../../model';
-import { findHeatAllowed, findOwnHeatAllowed, type HeatStore } from '../heatStore';
-import { COPPER_PER_K, listHottest } from '../measureHeat';
+import { findSurroundings, type Job } from '../../model';
+import { once } from '../../units';
+import type { Memory } from '../createMemory';
+import { createSurface } from '../createSurface';
+import type { LaidBundle } from '../measureBundles';
+import { COPPER_PER_K, createHottest } from '../measureHeat';
+import { measureHeatAllowed, measureOwnHeatAllowed } from '../measureHeatAllowed';
+import type { PlannedCovering, PlannedHeat, Section, SizedWire } from '../types';
 import { mostOf } from './currents';
 import type { LoomFlow } from './listLoomFlows';
-import type { Occupants } from '../measureBundles';
-import type { PlannedBundle, PlannedCovering, PlannedHeat, SizedWire } from '../types';
 
 // taken once: looked up for each sum they cost more than the sum
 const { log, max, min, sqrt } = Math;
@@ -22,107 +25,173 @@ export interface WireAmpacity {
   ownK: number;
 }
 
+/** The same of each of the wires in one section; Infinity: nothing protects it, or its zone is too hot for it. */
+export interface SectionAmpacity {
+  wires: readonly number[];
+  middleC: number;
+  ownK: readonly number[];
+  /** null: nothing protects any */
+  limits: { steadyA: readonly number[]; shortA: readonly number[] } | null;
+}
+
+/** What loading bundles remembers: what wires bore where they were loaded last, by loom and segment. */
+export interface LoadStore {
+  loaded: Memory<readonly SectionAmpacity[]>;
+}
+
 /** Steady and short-time ampacity of every wire in its bundles and zones (calculations 5).
  * Of a draft the short-time one is looked for behind fuses only: a channel trips long before it. */
 export function measureAmpacities(
   job: Job,
-  loom: Loom,
+  loomId: string,
   wires: readonly SizedWire[],
-  bundles: readonly PlannedBundle[],
+  laid: readonly LaidBundle[],
   coverings: readonly PlannedCovering[],
-  occupants: Occupants,
   heats: readonly PlannedHeat[],
   flows: ReadonlyMap<string, LoomFlow>,
   isDraft: boolean,
-  store: HeatStore,
+  { loaded }: LoadStore,
   standard: ShopStandard,
 ): WireAmpacity[] {
-  const known = wires.map(({ id, conductor }) => {
-    const flow = flows.get(id);
-    const heatA = flow ? mostOf(flow.heatA) : 0;
-    return {
-      squareA2: heatA * heatA,
-      r20: conductor.r20MilliohmPerM,
-      odMm: conductor.odMm,
-      table: conductor.table,
-      // what nothing protects needs no ampacity
-      isGuarded: flow !== undefined && flow.guardIds.length > 0,
-      isFused: flow?.isFused === true,
-    };
-  });
+  const known = once(() => wires.map((wire) => toLoad(wire, flows.get(wire.id))));
   const result = wires.map((): WireAmpacity => ({ steadyA: null, shortA: null, runningC: null, ownK: 0 }));
   const middle = new Map(heats.map((heat) => [heat.segmentId, heat.middleC]));
-  const least = (one: number | null, now: number) => (one === null || now < one ? now : one);
-  bundles.forEach(({ segmentId, sections, odMm }, index) => {
-    const ambientC = findSurroundings(job.zones, loom.segments[segmentId]!, standard.hotTickC)?.ambientC ?? null;
+  laid.forEach((one, index) => {
+    const { segmentId, odMm } = one.bundle;
+    const ambientC = findSurroundings(job.zones, job.looms[loomId]!.segments[segmentId]!, standard.hotTickC)?.ambientC ?? null;
     if (ambientC === null || odMm === 0) return;
-    const wallMm = coverings[index]!.odOutsideMm - odMm;
-    const isTooHot = (table: SizedWire['conductor']['table']) => isZoneTooHot(ambientC, table, standard);
-    sections.forEach((section, place) => {
-      if (section.odMm === 0) return;
-      const here = occupants[index]![place]!;
-      let [limitC, shortC, runawayC, heat] = [Infinity, Infinity, Infinity, 0];
-      let isFused = false;
-      let isGuarded = false;
-      for (const wire of here) {
-        const one = known[wire]!;
-        heat += one.squareA2 * one.r20;
-        runawayC = min(runawayC, standard.insulationShortC[one.table]);
-        // in a zone hotter than its insulation no size helps: that is a finding, and the run asks nothing of its size
-        if (isTooHot(one.table)) continue;
-        limitC = min(limitC, standard.insulationLimitC[one.table]);
-        shortC = min(shortC, standard.insulationShortC[one.table]);
-        isGuarded ||= one.isGuarded;
-        isFused ||= one.isGuarded && one.isFused;
-      }
-      limitC -= standard.heatMarginK;
-      const found = middle.get(segmentId);
-      // past the limit of its insulation no resistance means anything any more
-      const hottestC = found === null ? max(runawayC, ambientC) : (found ?? ambientC);
-      // a draft that is too warm will be mended: its wires are taken to run at what the shop allows
-      const middleC = isDraft ? min(hottestC, max(limitC, ambientC)) : hottestC;
-      for (const wire of here) {
-        const one = result[wire]!;
-        if (one.runningC !== null && one.runningC >= middleC) continue;
-        one.runningC = middleC;
-        one.ownK = heat === 0 || found === null ? 0 : ((middleC - ambientC) * known[wire]!.squareA2 * known[wire]!.r20) / heat;
-      }
-      if (!isGuarded) return;
-      const allowed = (atC: number) => {
-        const outsideMm = section.odMm + wallMm;
-        const watts = findHeatAllowed(store, atC, ambientC, section.odMm, outsideMm, standard.altitudeM);
-        const warmer = (1 + COPPER_PER_K * (atC - 20)) / 1000;
-        let loads: number[] | undefined;
-        const listLoads = () => (loads ??= here.map((wire) => known[wire]!.squareA2 * known[wire]!.r20 * warmer));
-        const owns: { wireMm: number; rest: number; own: number }[] = [];
-        const findOwn = (wireMm: number, rest: number) => {
-          const known = owns.find((one) => one.wireMm === wireMm && one.rest === rest);
-          if (known) return known.own;
-          const own = findOwnHeatAllowed(store, atC, ambientC, section.odMm, outsideMm, wireMm, rest, standard.altitudeM);
-          owns.push({ wireMm, rest, own });
-          return own;
-        };
-        return (place: number) => {
-          const { r20, squareA2, odMm: wireMm } = known[here[place]!]!;
-          const rest = (heat - squareA2 * r20) * warmer;
-          // spread over the bundle, or by itself where it is one of the few that give most of the heat and that makes it warmer
-          const spread = max(0, watts - rest);
-          const isLocal = 2 * spread * log(section.odMm / wireMm) > watts;
-          const own = isLocal ? findOwn(wireMm, rest) : spread;
-          return sqrt((own < spread && isAmongHottest(own, listLoads(), place) ? own : spread) / (r20 * warmer));
-        };
-      };
-      const steady = allowed(limitC);
-      const short = isDraft && !isFused ? steady : allowed(shortC);
-      here.forEach((wire, place) => {
-        const one = known[wire]!;
-        if (!one.isGuarded || isTooHot(one.table)) return;
-        result[wire]!.steadyA = least(result[wire]!.steadyA, steady(place));
-        result[wire]!.shortA = least(result[wire]!.shortA, short(place));
-      });
-    });
+    const { odOutsideMm } = coverings[index]!;
+    const hottestC = middle.get(segmentId);
+    const inputs = [one, odOutsideMm, ambientC, hottestC, flows, isDraft, standard];
+    const place = { ambientC, wallMm: odOutsideMm - odMm, hottestC, isDraft, standard };
+    for (const section of loaded(`${loomId} ${segmentId}`, inputs, () => measureBundleAmpacity(one, known(), place)))
+      addSection(result, section);
   });
   return result;
+}
+
+/** The least of what a wire may carry, and the most that it gets to, with one section more. */
+function addSection(result: readonly WireAmpacity[], { wires, middleC, ownK, limits }: SectionAmpacity): void {
+  wires.forEach((wire, place) => {
+    const one = result[wire]!;
+    if (one.runningC === null || one.runningC < middleC) {
+      one.runningC = middleC;
+      one.ownK = ownK[place]!;
+    }
+    if (!limits || limits.steadyA[place] === Infinity) return;
+    const steadyA = limits.steadyA[place]!;
+    const shortA = limits.shortA[place]!;
+    if (one.steadyA === null || steadyA < one.steadyA) one.steadyA = steadyA;
+    if (one.shortA === null || shortA < one.shortA) one.shortA = shortA;
+  });
+}
+
+/** A wire as its bundles see it. */
+interface Load {
+  /** heat at 20 °C in its worst mode, A² mΩ/m */
+  given: number;
+  r20: number;
+  odMm: number;
+  table: SizedWire['conductor']['table'];
+  isGuarded: boolean;
+  isFused: boolean;
+}
+
+function toLoad({ conductor }: SizedWire, flow: LoomFlow | undefined): Load {
+  const heatA = flow ? mostOf(flow.heatA) : 0;
+  return {
+    given: heatA * heatA * conductor.r20MilliohmPerM,
+    r20: conductor.r20MilliohmPerM,
+    odMm: conductor.odMm,
+    table: conductor.table,
+    // what nothing protects needs no ampacity
+    isGuarded: flow !== undefined && flow.guardIds.length > 0,
+    isFused: flow?.isFused === true,
+  };
+}
+
+interface Place {
+  ambientC: number;
+  wallMm: number;
+  /** middle of the bundle in its worst mode; null: it would run away; undefined: not known */
+  hottestC: number | null | undefined;
+  isDraft: boolean;
+  standard: ShopStandard;
+}
+
+const measureBundleAmpacity = ({ bundle, occupants }: LaidBundle, known: readonly Load[], place: Place): SectionAmpacity[] =>
+  bundle.sections.flatMap((section, index) => (section.odMm === 0 ? [] : [measureSection(section, occupants[index]!, known, place)]));
+
+function measureSection(section: Section, wires: readonly number[], known: readonly Load[], place: Place): SectionAmpacity {
+  const { ambientC, wallMm, hottestC: found, isDraft, standard } = place;
+  const isTooHot = (table: Load['table']) => isZoneTooHot(ambientC, table, standard);
+  const here = wires.map((wire) => known[wire]!);
+  let [limitC, shortC, runawayC, heat] = [Infinity, Infinity, Infinity, 0];
+  let isFused = false;
+  let isGuarded = false;
+  for (const one of here) {
+    heat += one.given;
+    runawayC = min(runawayC, standard.insulationShortC[one.table]);
+    // in a zone hotter than its insulation no size helps: that is a finding, and the run asks nothing of its size
+    if (isTooHot(one.table)) continue;
+    limitC = min(limitC, standard.insulationLimitC[one.table]);
+    shortC = min(shortC, standard.insulationShortC[one.table]);
+    isGuarded ||= one.isGuarded;
+    isFused ||= one.isGuarded && one.isFused;
+  }
+  limitC -= standard.heatMarginK;
+  // past the limit of its insulation no resistance means anything any more
+  const hottestC = found === null ? max(runawayC, ambientC) : (found ?? ambientC);
+  // a draft that is too warm will be mended: its wires are taken to run at what the shop allows
+  const middleC = isDraft ? min(hottestC, max(limitC, ambientC)) : hottestC;
+  const ownK = here.map(({ given }) => (heat === 0 || found === null ? 0 : ((middleC - ambientC) * given) / heat));
+  if (!isGuarded) return { wires, middleC, ownK, limits: null };
+  const hottest = createHottest(here.map(({ given }) => given));
+  const outsideMm = section.odMm + wallMm;
+  const given = createSurface(ambientC, outsideMm, standard.altitudeM);
+  const bundle = { ambientC, bundleMm: section.odMm, outsideMm, altitudeM: standard.altitudeM, heat, given };
+  const steady = createAllowed(limitC, bundle, hottest);
+  const short = isDraft && !isFused ? null : createAllowed(shortC, bundle, hottest);
+  const measure = (allowed: typeof steady) => here.map((one, at) => (one.isGuarded && !isTooHot(one.table) ? allowed(one, at) : Infinity));
+  const steadyA = measure(steady);
+  return { wires, middleC, ownK, limits: { steadyA, shortA: short ? measure(short) : steadyA } };
+}
+
+interface LoadedBundle {
+  ambientC: number;
+  bundleMm: number;
+  outsideMm: number;
+  altitudeM: number;
+  /** of all wires, A² mΩ/m */
+  heat: number;
+  /** off its surface by °C, W/m */
+  given: (surfaceC: number) => number;
+}
+
+/** What brings the middle of a bundle, or the wire alone, to a temperature; A. */
+function createAllowed(
+  atC: number,
+  { ambientC, bundleMm, outsideMm, altitudeM, heat, given: off }: LoadedBundle,
+  isHottestWith: ReturnType<typeof createHottest>,
+): (wire: Load, at: number) => number {
+  const watts = measureHeatAllowed(atC, ambientC, bundleMm, outsideMm, altitudeM, off);
+  const warmer = (1 + COPPER_PER_K * (atC - 20)) / 1000;
+  const owns: { wireMm: number; rest: number; own: number }[] = [];
+  const findOwn = (wireMm: number, rest: number) => {
+    const known = owns.find((one) => one.wireMm === wireMm && one.rest === rest);
+    if (known) return known.own;
+    const own = measureOwnHeatAllowed(atC, ambientC, bundleMm, outsideMm, wireMm, rest, altitudeM, off);
+    owns.push({ wireMm, rest, own });
+    return own;
+  };
+  return ({ r20, given, odMm }, at) => {
+    const rest = (heat - given) * warmer;
+    // spread over the bundle, or by itself where it is one of the few that give most of the heat and that makes it warmer
+    const spread = max(0, watts - rest);
+    const isLocal = 2 * spread * log(bundleMm / odMm) > watts;
+    const own = isLocal ? findOwn(odMm, rest) : spread;
+    return sqrt((own < spread && isHottestWith(at, own / warmer) ? own : spread) / (r20 * warmer));
+  };
 }
 
 /** Is a zone hotter than an insulation stands, less the shop's margin? No conductor cures it (calculations 3). */
@@ -131,7 +200,3 @@ export const isZoneTooHot = (
   table: SizedWire['conductor']['table'],
   { insulationLimitC, heatMarginK }: Pick<ShopStandard, 'insulationLimitC' | 'heatMarginK'>,
 ): boolean => ambientC > insulationLimitC[table] - heatMarginK;
-
-/** With so much heat from one wire: is it one of the few that count by themselves? */
-const isAmongHottest = (own: number, loads: readonly number[], place: number): boolean =>
-  listHottest(loads.map((watts, at) => (at === place ? own : watts))).includes(place);

@@ -245,12 +245,14 @@ class Slimmer {
   }
 
   private listSectionUses(): void {
-    const { looms, edgeOf } = this.context;
+    const { looms, edgeOf, standard } = this.context;
+    // of a run that stays cool enough for any insulation whatever is thinned, findWarmth need not know
+    const coolC = Math.min(...Object.values(standard.insulationLimitC)) - standard.heatMarginK;
     for (const { loomId, heats, bundles, coverings } of looms) {
       const heatOf = new Map(heats.map((heat) => [heat.segmentId, heat]));
       bundles.forEach(({ segmentId, sections, odMm: widestMm }, index) => {
         const heat = heatOf.get(segmentId);
-        if (!heat) return;
+        if (!heat || (heat.middleC !== null && heat.ambientC + MOST_WARMER * (heat.middleC - heat.ambientC) < coolC)) return;
         const wallMm = coverings[index]!.odOutsideMm - widestMm;
         for (const { elements, odMm } of sections) {
           if (odMm === 0) continue;

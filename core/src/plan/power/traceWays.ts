@@ -73,6 +73,8 @@ class Tracer {
   /** ways back found so far, by node; many loads share them */
   private readonly returns = { cranking: new Map<number, Way | null>(), other: new Map<number, Way | null>() };
   private readonly chassis = { cranking: new Map<number, Way | null>(), other: new Map<number, Way | null>() };
+  /** from the chassis to battery negative, by the modes that count */
+  private readonly tieSteps = new Map<readonly number[], readonly WayStep[]>();
   /** does the job have a battery, so that a body that leads nowhere is known to */
   private readonly hasBattery: boolean;
   /** studs that a wire joins to battery negative */
@@ -417,9 +419,12 @@ class Tracer {
   }
 
   /** From the chassis to battery negative. */
-  private traceTie(modes: readonly number[]): WayStep[] {
+  private traceTie(modes: readonly number[]): readonly WayStep[] {
     const tie = this.context.flows.bodies.ties[0];
-    return tie ? this.climb(tie.node, 'back', modes).steps : [];
+    if (!tie) return [];
+    const known = this.tieSteps.get(modes) ?? this.climb(tie.node, 'back', modes).steps;
+    this.tieSteps.set(modes, known);
+    return known;
   }
 
   /** From the engine block over its strap; null where it has none. Without a battery in the job nothing is known of it. */

@@ -140,7 +140,7 @@ export interface WireCurrent {
   /** part of its rise above the zone there that it makes itself, K */
   ownK: number;
   /** protections that have to open before it is harmed: those of its feed, and of what returns by it; largest rating first */
-  guardIds: string[];
+  guardIds: readonly string[];
 }
 
 export interface PowerPlan {
