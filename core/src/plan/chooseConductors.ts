@@ -10,25 +10,25 @@ export interface SizeDemand {
   because: string;
 }
 
+/** Every wire with the conductor that its ends, its pin or its cable ask for by themselves: the smallest that it may have. */
+export function chooseLeast(loom: Loom, wires: readonly RunWire[], ranges: readonly SizeRange[]): SizedWire[] {
+  return wires.map(({ id, circuitId, from, to, pieces }, index) => {
+    const { conductors, ruledBy } = ranges[index]!;
+    const conductor = conductors[0]!;
+    return { id, circuitId, from, to, pieces, conductor, ruledBy, because: toBecause(loom, circuitId, conductor, ruledBy) };
+  });
+}
+
 /**
  * Conductor of every wire, with the rule that governs: pinned by the planner, else the smallest that is at least the shop minimum,
- * that its contacts take, and that the sums of the whole vehicle ask for (calculations 3). demands: by wire id.
+ * that its contacts take, and that the sums of the whole vehicle ask for (calculations 3). least: see chooseLeast; demands: by wire id.
  */
-export function chooseConductors(
-  loom: Loom,
-  { wires, ranges }: { wires: readonly RunWire[]; ranges: readonly SizeRange[] },
-  demands: ReadonlyMap<string, SizeDemand>,
-): SizedWire[] {
-  return wires.map((wire, index) => {
-    const { conductors, ruledBy } = ranges[index]!;
-    const least = conductors[0]!;
+export function chooseConductors({ least }: { least: readonly SizedWire[] }, demands: ReadonlyMap<string, SizeDemand>): SizedWire[] {
+  return least.map((wire) => {
     const demand = demands.get(wire.id);
+    if (!demand || wire.ruledBy === 'pinned' || wire.ruledBy === 'cable' || demand.conductor.areaMm2 <= wire.conductor.areaMm2) return wire;
     const { id, circuitId, from, to, pieces } = wire;
-    const choice =
-      demand && ruledBy !== 'pinned' && ruledBy !== 'cable' && demand.conductor.areaMm2 > least.areaMm2
-        ? demand
-        : { conductor: least, ruledBy, because: toBecause(loom, circuitId, least, ruledBy) };
-    return { id, circuitId, from, to, pieces, conductor: choice.conductor, ruledBy: choice.ruledBy, because: choice.because };
+    return { id, circuitId, from, to, pieces, conductor: demand.conductor, ruledBy: demand.ruledBy, because: demand.because };
   });
 }
 

@@ -4,7 +4,17 @@ import { compareIds } from '../units';
 import { findStandard } from './findStandard';
 import { createMemory } from './createMemory';
 import type { SizeDemand } from './chooseConductors';
-import { draftLengths, measureLoom, planLoom, type LoomContext, type MeasuredLoom, type PlanStore, createPlanStore } from './planLoom';
+import {
+  buildLoom,
+  draftLengths,
+  measureLoom,
+  planLoom,
+  type BuiltLoom,
+  type LoomContext,
+  type MeasuredLoom,
+  type PlanStore,
+  createPlanStore,
+} from './planLoom';
 import { isSameDemand, type Copper, type Demands } from './power/chooseDemands';
 import { createGrid } from './power/createGrid';
 import { createPower, joinVehicle, type PoweredLooms, type SizedLoom } from './power/createPower';
@@ -47,6 +57,7 @@ export function createPlanner(catalogue: Catalogue): Planner {
   };
   const lengths = createMemory<number[]>(4);
   const drafted = createMemory<MeasuredLoom>(MOST_KEPT);
+  const builds = createMemory<BuiltLoom>(2);
   const planned = createMemory<LoomPlan>(2);
   return (job) => {
     const standard = findStandard(job, catalogue);
@@ -95,10 +106,8 @@ export function createPlanner(catalogue: Catalogue): Planner {
     const build = () =>
       looms.map(({ inputs, ...context }) => {
         const { loomId } = context.routed;
-        const made = planned(loomId, [...inputs, context.flows, toDemandKey(demandsOf(loomId))], () =>
-          planLoom(context, demandsOf(loomId)),
-        );
-        return withReasons(made, demandsOf(loomId));
+        const of = [...inputs, context.flows, toDemandKey(demandsOf(loomId))];
+        return builds(loomId, of, () => buildLoom(context, demandsOf(loomId)));
       });
     // 3 size: draft the looms, sum the vehicle, thicken what it asks for, until nothing is asked any more
     let rounds = 0;
@@ -130,11 +139,11 @@ export function createPlanner(catalogue: Catalogue): Planner {
     }
     // 4 the looms as they are built, and the sums on them; where a bundle came out warmer or a wire longer than its draft, once more
     let built = build();
-    let sums = power(built.map(toSized));
+    let sums = power(built);
     const isShort = (short: number) => short > 0 && short > countDraftShort();
     while (isShort(listShort(built, sums, standard).length) && rounds < MOST_ROUNDS && !askMore(sums)) {
       built = build();
-      sums = power(built.map(toSized));
+      sums = power(built);
     }
     // 5 slim: what was asked for on the way and is no more; what then falls short as built keeps to less of its limit, else all stays
     let copper = measureCopper();
@@ -145,7 +154,7 @@ export function createPlanner(catalogue: Catalogue): Planner {
       const slimmed = full.sums.slim(full.demands, tight);
       demands = slimmed.demands;
       built = build();
-      sums = power(built.map(toSized));
+      sums = built.every((loom, index) => loom === full.built[index]) ? full.sums : power(built);
       copper = { ...slimmed.measureCopper(), oneSizeMassG: copper.oneSizeMassG };
       const short = listShort(built, sums, standard).filter((one) => !known.has(one));
       if (short.length === 0) break;
@@ -155,9 +164,18 @@ export function createPlanner(catalogue: Catalogue): Planner {
       }
       for (const one of short) tight.set(one, (tight.get(one) ?? 1) - TIGHTER);
     }
-    const numbers = new Map(built.map(({ loomId, wires }) => [loomId, new Map(wires.map(({ id, number }) => [id, number]))]));
+    // 6 the plans of the looms: what is left that no sum asks for
+    const plans = looms.map((context, index) => {
+      const loom = built[index]!;
+      const asked = demandsOf(loom.loomId);
+      return withReasons(
+        planned(loom.loomId, [loom], () => planLoom(context, loom, asked)),
+        asked,
+      );
+    });
+    const numbers = new Map(plans.map(({ loomId, wires }) => [loomId, new Map(wires.map(({ id, number }) => [id, number]))]));
     const written = sums.write((loomId, wireId) => numbers.get(loomId)!.get(wireId)!);
-    return { looms: built, power: { ...written, copper, rounds, settled } };
+    return { looms: plans, power: { ...written, copper, rounds, settled } };
   };
 }
 
@@ -200,8 +218,6 @@ const isSameWiring = (before: readonly RunWire[], wires: readonly RunWire[]) =>
 export function plan(job: Job, catalogue: Catalogue): JobPlan {
   return createPlanner(catalogue)(job);
 }
-
-const toSized = (loom: LoomPlan): SizedLoom => ({ ...loom, lengthsMm: loom.wires.map(({ lengthMm }) => lengthMm) });
 
 /** A plan with the reasons of its sizes as they are now: their figures move with every edit, the sizes seldom do. */
 function withReasons(loom: LoomPlan, demands: ReadonlyMap<string, SizeDemand>): LoomPlan {

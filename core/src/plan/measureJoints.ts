@@ -1,5 +1,5 @@
-import { packCircles } from './packCircles';
-import type { PlannedBarrel, PlannedBundle, PlannedSplice } from './types';
+import { findPacking, type PackingStore } from './measureBundles';
+import type { PlannedBarrel, PlannedBundle, PlannedSplice, Section } from './types';
 
 /** Up to so many rounds are enclosed exactly. */
 const FEW = 7;
@@ -12,6 +12,7 @@ export function measureJoints(
   bundles: readonly PlannedBundle[],
   splices: readonly PlannedSplice[],
   barrels: readonly PlannedBarrel[],
+  packings: PackingStore,
 ): Map<string, number> {
   const bySegment = new Map(bundles.map((bundle) => [bundle.segmentId, bundle]));
   const widest = new Map<string, number>();
@@ -19,14 +20,32 @@ export function measureJoints(
     const { sleevedOdMm, wireIds } = barrels[index]!;
     const section = bySegment.get(segmentId)!.sections.find(({ fromMm, toMm }) => fromMm <= offsetMm && offsetMm <= toMm);
     if (!section || sleevedOdMm === 0) return;
-    const others = section.diametersMm.filter((_, at) => !section.elements[at]!.every((id) => wireIds.includes(id)));
-    const all = [sleevedOdMm, ...others].sort((a, b) => b - a);
-    const square = (sizes: readonly number[]) => sizes.reduce((sum, mm) => sum + mm * mm, 0);
-    const odMm =
-      all.length <= FEW
-        ? packCircles(all).odMm
-        : Math.max(sleevedOdMm, section.odMm * Math.sqrt(square(all) / square(section.diametersMm)));
+    const odMm = measureJoint(section, sleevedOdMm, new Set(wireIds), packings);
     widest.set(segmentId, Math.max(widest.get(segmentId) ?? 0, odMm));
   });
   return widest;
+}
+
+/** joined: the wires that end in the splice. */
+function measureJoint(
+  { elements, diametersMm, odMm }: Section,
+  sleevedOdMm: number,
+  joined: ReadonlySet<string>,
+  packings: PackingStore,
+): number {
+  let all = 0;
+  let kept = sleevedOdMm * sleevedOdMm;
+  const others: number[] = [];
+  elements.forEach((ids, at) => {
+    const mm = diametersMm[at]!;
+    all += mm * mm;
+    if (ids.every((id) => joined.has(id))) return;
+    kept += mm * mm;
+    if (others.length < FEW) others.push(mm);
+  });
+  if (others.length >= FEW) return Math.max(sleevedOdMm, odMm * Math.sqrt(kept / all));
+  return findPacking(
+    packings,
+    [sleevedOdMm, ...others].sort((a, b) => b - a),
+  ).packing.odMm;
 }

@@ -49,25 +49,31 @@ export interface WireInputs {
   standard: ShopStandard;
 }
 
-/**
- * Cut length of every wire with each term that makes it, and the spread it comes with; mm (calculations 1). before: the wires as
- * planned from the readings alone, whose rough lengths they were cut to; null where nothing is fitted.
- */
-export function measureWires(inputs: WireInputs, marks: readonly WireMark[], before: readonly PlannedWire[] | null): PlannedWire[] {
+/** The terms that make the length of every wire, in their order, before any rounding (calculations 1). */
+export function listAddends(inputs: WireInputs): Addend[][] {
   const context = createContext(inputs);
+  return inputs.wires.map((wire) => listOfWire(context, wire));
+}
+
+export const sumAddends = (addends: readonly Addend[]): number => addends.reduce((sum, { mm }) => sum + mm, 0);
+
+/**
+ * Cut length of every wire with each term that makes it, and the spread it comes with; mm (calculations 1). addends: of each wire; before:
+ * the wires as planned from the readings alone, whose rough lengths they were cut to; null where nothing is fitted.
+ */
+export function measureWires(
+  inputs: WireInputs,
+  addends: readonly (readonly Addend[])[],
+  marks: readonly WireMark[],
+  before: readonly PlannedWire[] | null,
+): PlannedWire[] {
   const { job, loomId, wires, catalogue } = inputs;
   const rest = {
     cables: new Map(catalogue.cables.map(({ id, name }) => [id, name])),
-    holds: createHolds(job, loomId, context.loom),
+    holds: createHolds(job, loomId, job.looms[loomId]!),
     firstCuts: before && new Map(before.map(({ id, roughMm }) => [id, roughMm])),
   };
-  return wires.map((wire, index) => measureWire(context, wire, marks[index]!, rest));
-}
-
-/** Length of every wire by the same terms, before any rounding; mm. */
-export function measureLengths(inputs: WireInputs): number[] {
-  const context = createContext(inputs);
-  return inputs.wires.map((wire) => sumLength(listAddends(context, wire)));
+  return wires.map((wire, index) => measureWire(inputs, wire, addends[index]!, marks[index]!, rest));
 }
 
 function createContext({ job, loomId, tree, wires, splices, bundles, terminations, barrels, catalogue, standard }: WireInputs): Context {
@@ -92,14 +98,12 @@ function createContext({ job, loomId, tree, wires, splices, bundles, termination
   };
 }
 
-const listAddends = (context: Context, wire: SizedWire): Addend[] => [
+const listOfWire = (context: Context, wire: SizedWire): Addend[] => [
   ...listRuns(context, wire),
   ...listBreakouts(context, wire),
   ...listEndAddends(context, wire.id, wire.from),
   ...listEndAddends(context, wire.id, wire.to),
 ];
-
-const sumLength = (addends: readonly Addend[]) => addends.reduce((sum, { mm }) => sum + mm, 0);
 
 /** What a plan says of a wire besides its length. */
 interface Rest {
@@ -110,11 +114,17 @@ interface Rest {
   firstCuts: Map<string, number> | null;
 }
 
-function measureWire(context: Context, wire: SizedWire, mark: WireMark, { holds, firstCuts, cables }: Rest): PlannedWire {
-  const { loom, tree, standard } = context;
+function measureWire(
+  { job, loomId, tree, standard }: WireInputs,
+  wire: SizedWire,
+  terms: readonly Addend[],
+  mark: WireMark,
+  { holds, firstCuts, cables }: Rest,
+): PlannedWire {
+  const loom = job.looms[loomId]!;
   const circuit = loom.circuits[wire.circuitId]!;
-  const addends = listAddends(context, wire);
-  const lengthMm = sumLength(addends);
+  const addends = [...terms];
+  const lengthMm = sumAddends(terms);
   const cutMm = roundUp(lengthMm, standard.cutIncrementMm);
   if (cutMm - lengthMm > 1e-6)
     addends.push({ kind: 'rounding', of: wire.id, words: `up to the next ${standard.cutIncrementMm} mm`, mm: cutMm - lengthMm });

@@ -9,14 +9,14 @@ import { listMarks } from './listMarks';
 import { measureBundles, type BundleStore } from './measureBundles';
 import { measureHeats, type WarmStore } from './measureHeats';
 import { measureJoints } from './measureJoints';
-import { measureLengths, measureWires } from './measureWires';
+import { listAddends, measureWires, sumAddends, type WireInputs } from './measureWires';
 import type { CopperStore } from './power/chooseDemands';
 import type { SizedLoom } from './power/createPower';
 import type { LoomFlow } from './power/listLoomFlows';
 import { measureAmpacities, type LoadStore } from './power/measureAmpacity';
 import type { WireCurrent } from './power/types';
 import { toUnfitted, type RoutedLoom } from './routeLoom';
-import type { LoomPlan, PlannedTermination, PlannedWire, SizedWire } from './types';
+import type { Addend, LoomPlan, PlannedTermination, PlannedWire, SizedWire } from './types';
 
 /** What planning remembers beside its plans: never more than a shortcut. */
 export interface PlanStore extends BundleStore, WarmStore, LoadStore {
@@ -55,21 +55,41 @@ export interface LoomContext {
 export function draftLengths(context: LoomContext): number[] {
   const { job, routed, catalogue, standard, store } = context;
   const loom = job.looms[routed.loomId]!;
-  const wires = chooseConductors(loom, routed, NO_DEMANDS);
+  const wires = chooseConductors(routed, NO_DEMANDS);
   const bundles = measureBundles(loom, routed, wires, catalogue, store, true).map(({ bundle }) => bundle);
   const barrels = chooseBarrels(routed.splices, wires, catalogue, standard);
-  return measureLengths(endWires(context, wires, bundles, barrels).inputs);
+  return listAddends(endWires(context, wires, bundles, barrels).inputs).map(sumAddends);
 }
 
-/** The stages of a loom's plan that follow the route, in their order. Each is a pure function; what passes between them is in types.ts. */
-export function planLoom(context: LoomContext, demands: ReadonlyMap<string, SizeDemand>): LoomPlan {
+/** A loom as it is built: what its wires bear, what their ends get, and how long they come out. */
+export interface BuiltLoom extends MeasuredLoom {
+  loomId: string;
+  /** what makes the length of each wire */
+  addends: readonly (readonly Addend[])[];
+  lengthsMm: readonly number[];
+  barrels: LoomPlan['barrels'];
+  ended: EndedWires;
+}
+
+/** From sizes to lengths: all that the sums of the vehicle ask of a loom as it is built. */
+export function buildLoom(context: LoomContext, demands: ReadonlyMap<string, SizeDemand>): BuiltLoom {
+  // size, bundle, cover, warm
+  const measured = measureLoom(context, demands, false);
+  // terminate
+  const ended = endWires(context, measured.wires, measured.bundles, measured.barrels);
+  const addends = listAddends(ended.inputs);
+  return { ...measured, loomId: context.routed.loomId, addends, lengthsMm: addends.map(sumAddends), ended };
+}
+
+/** The plan of a loom as it is built, every term of its lengths kept. */
+export function planLoom(context: LoomContext, built: BuiltLoom, demands: ReadonlyMap<string, SizeDemand>): LoomPlan {
   const { job, routed, catalogue } = context;
   const { loomId, tree, splices } = routed;
+  const { wires: sized, barrels, bundles, coverings, heats, currents, ended } = built;
+  const { terminations, plugs } = ended;
   const first = routed.first && planFirst({ ...context, job: toUnfitted(job, loomId), routed: routed.first }, demands);
-  // size, bundle, cover, warm
-  const { wires: sized, barrels, bundles, coverings, heats, currents } = measureLoom(context, demands, false);
-  // terminate, mark, measure
-  const { wires, terminations, plugs } = finishLoom(context, sized, bundles, barrels, first);
+  // mark, measure
+  const wires = measureWires(ended.inputs, built.addends, listMarks(toLoom(context), sized, catalogue), first);
   const covering = coverings.reduce((sum, one) => sum + one.massG, 0);
   const massG = sumMass(job, toLoom(context), wires, covering, terminations, barrels, catalogue);
   return { loomId, tree, wires, splices, barrels, bundles, coverings, heats, currents, terminations, plugs, massG };
@@ -91,14 +111,14 @@ export function measureLoom(context: LoomContext, demands: ReadonlyMap<string, S
   const { job, routed, flows, modeIds, catalogue, standard, store } = context;
   const loom = toLoom(context);
   // size: a conductor for every wire
-  const wires = chooseConductors(loom, routed, demands);
+  const wires = chooseConductors(routed, demands);
   // bundle: what lies in each section and how thick it is
   const laid = measureBundles(loom, routed, wires, catalogue, store, isDraft);
   const bundles = laid.map(({ bundle }) => bundle);
   // cover, and what it gets to
   const barrels = chooseBarrels(routed.splices, wires, catalogue, standard);
   // a draft asks how warm its runs get, not what their sleeves pass
-  const joints = isDraft ? NO_JOINTS : measureJoints(bundles, routed.splices, barrels);
+  const joints = isDraft ? NO_JOINTS : measureJoints(bundles, routed.splices, barrels, store.packings);
   const coverings = chooseCoverings(job, loom, routed.tree, bundles, joints, catalogue, standard);
   const heats = measureHeats(job, routed.loomId, wires, laid, coverings, flows, modeIds, store, standard);
   const ampacities = measureAmpacities(job, routed.loomId, wires, laid, coverings, heats, flows, isDraft, store, standard);
@@ -113,9 +133,14 @@ export function measureLoom(context: LoomContext, demands: ReadonlyMap<string, S
 function planFirst(context: LoomContext, demands: ReadonlyMap<string, SizeDemand>): PlannedWire[] {
   const { routed, catalogue, standard, store } = context;
   const loom = toLoom(context);
-  const wires = chooseConductors(loom, routed, demands);
+  const wires = chooseConductors(routed, demands);
   const bundles = measureBundles(loom, routed, wires, catalogue, store, false).map(({ bundle }) => bundle);
-  return finishLoom(context, wires, bundles, chooseBarrels(routed.splices, wires, catalogue, standard), null).wires;
+  const { inputs } = endWires(context, wires, bundles, chooseBarrels(routed.splices, wires, catalogue, standard));
+  return measureWires(inputs, listAddends(inputs), listMarks(loom, wires, catalogue), null);
+}
+
+interface EndedWires extends Pick<LoomPlan, 'terminations' | 'plugs'> {
+  inputs: WireInputs;
 }
 
 /** What the ends of the wires get, and with that all that their lengths are made of. */
@@ -124,23 +149,10 @@ function endWires(
   wires: readonly SizedWire[],
   bundles: LoomPlan['bundles'],
   barrels: LoomPlan['barrels'],
-) {
+): EndedWires {
   const { loomId, tree, splices } = routed;
   const { terminations, plugs } = chooseTerminations(job, routed, wires, catalogue, standard.tailStripMm, store.ended);
   return { terminations, plugs, inputs: { job, loomId, tree, wires, splices, bundles, terminations, barrels, catalogue, standard } };
-}
-
-/** From sizes to cut lengths, every term kept. */
-function finishLoom(
-  context: LoomContext,
-  sized: readonly SizedWire[],
-  bundles: LoomPlan['bundles'],
-  barrels: LoomPlan['barrels'],
-  before: readonly PlannedWire[] | null,
-) {
-  const { terminations, plugs, inputs } = endWires(context, sized, bundles, barrels);
-  const wires = measureWires(inputs, listMarks(toLoom(context), sized, context.catalogue), before);
-  return { wires, terminations, plugs };
 }
 
 function sumMass(

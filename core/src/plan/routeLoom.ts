@@ -2,10 +2,11 @@ import type { Catalogue, ShopStandard } from '../catalogue';
 import type { Circuit, Job, Loom } from '../model';
 import { compareIds } from '../units';
 import { listBarrels } from './chooseBarrels';
+import { chooseLeast } from './chooseConductors';
 import { connect, route } from './connect';
 import { createSizes, type SizeRange } from './createSizes';
 import { createTree } from './createTree';
-import type { Piece, PlannedSplice, RunWire, Tree } from './types';
+import type { Piece, PlannedSplice, RunWire, SizedWire, Tree } from './types';
 
 /** A loom with its wires led along the tree: what does not depend on any size. */
 export interface RoutedLoom {
@@ -15,6 +16,8 @@ export interface RoutedLoom {
   wires: RunWire[];
   /** conductors that each wire may have */
   ranges: SizeRange[];
+  /** as thin as they may be */
+  least: SizedWire[];
   /** what lies in each segment, by id in order */
   strands: ReadonlyMap<string, LyingStrands>;
   /** what arrives at each end, by id in order */
@@ -55,7 +58,8 @@ export function routeLoom(job: Job, loomId: string, catalogue: Catalogue, standa
   const { splices, wires } = route(job, loom, tree, unrouted, halfMm, standard, first?.splices ?? []);
   const ranges = wires.map(createSizes(job, loom, catalogue, standard));
   const [strands, arrivals] = [listLying(tree, wires), listArrivals(loom, wires)];
-  return { loomId, tree, splices, wires, ranges, strands, arrivals, shape: toShape(loom, tree, wires), first };
+  const least = chooseLeast(loom, wires, ranges);
+  return { loomId, tree, splices, wires, ranges, least, strands, arrivals, shape: toShape(loom, tree, wires), first };
 }
 
 /**

@@ -38,3 +38,16 @@ test('compareIds counts numbers as numbers and is a total order', () => {
 test('roundTo rounds half away from zero', () => {
   expect([roundTo(1.005, 2), roundTo(-2.5, 0), roundTo(0.793499, 3)]).toEqual([1.01, -3, 0.793]);
 });
+
+test('the quick order of ids is the order of the collator', () => {
+  const collator = new Intl.Collator('en', { numeric: true, sensitivity: 'variant' });
+  const letters = 'ab1290-_ .AB/zé\u0301';
+  let seed = 11;
+  const next = (below: number) => (seed = (seed * 16807) % 2147483647) % below;
+  const make = () => Array.from({ length: next(7) }, () => letters[next(letters.length)]).join('');
+  for (let round = 0; round < 10_000; round += 1) {
+    const [a, b] = [make(), make()];
+    const slow = collator.compare(a, b) || (a < b ? -1 : a > b ? 1 : 0);
+    expect(`${a}|${b} ${Math.sign(compareIds(a, b))}`).toBe(`${a}|${b} ${slow}`);
+  }
+});
