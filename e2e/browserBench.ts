@@ -1,9 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { chromium, type Page } from '@playwright/test';
 import { CHROMIUM } from './chromium';
+import { CATALOGUE, createPlanner, editDocument, listFindings, type Job } from 'wattograph-core';
+import { createSkerry } from 'wattograph-core/demo';
 import { createRandomJob } from 'wattograph-core/generate';
 
 const address = process.env.BENCH_ADDRESS!;
+const DEMO = '5ee12000-0000-4000-8000-000000000012';
 
 interface TraceEvent {
   name: string;
@@ -59,25 +62,111 @@ function report(name: string, { wall, thread }: Tasks): void {
   console.log(`${name}: longest tasks ${first(wall)} ms of ${wall.length}, over 50 ms: ${wall.filter((ms) => ms > 50).length}${own}`);
 }
 
+const median = (values: readonly number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
+
+interface PlannedEdit {
+  /** in the worker, ms */
+  worker: number;
+  /** from the key to the frame that shows the plan, ms */
+  shown: number;
+  /** plans that were made from the key until the edit was stored and a second more */
+  plans: number;
+}
+
+/** One length edit by a key on a slider of the strip, from the key press to the plan that is shown. */
+async function measureEdit(page: Page, slider: number): Promise<PlannedEdit> {
+  await page.getByRole('slider').nth(slider).focus();
+  const timed = page.evaluate(
+    () =>
+      new Promise<{ worker: number; shown: number; first: number }>((resolve) => {
+        const last = () =>
+          (performance.getEntriesByName('plan').at(-1) as PerformanceMeasure | undefined)?.detail as { sequence: number; ms: number };
+        const before = last().sequence;
+        let pressed = 0;
+        addEventListener('keydown', () => (pressed = performance.now()), { capture: true, once: true });
+        const look = () => {
+          const { sequence, ms } = last();
+          if (pressed === 0 || sequence === before) requestAnimationFrame(look);
+          // the frame after the one in which the answer came
+          else requestAnimationFrame(() => resolve({ worker: ms, shown: performance.now() - pressed, first: before }));
+        };
+        look();
+      }),
+  );
+  await page.waitForTimeout(50);
+  await page.keyboard.press('ArrowRight');
+  const { worker, shown, first } = await timed;
+  await page.waitForTimeout(1200);
+  const sequence = await page.evaluate(
+    () => ((performance.getEntriesByName('plan').at(-1) as PerformanceMeasure).detail as { sequence: number }).sequence,
+  );
+  return { worker, shown, plans: sequence - first };
+}
+
+/** The same edits in this process, with a planner that knows the job; plan and findings, ms. */
+function measureInProcess(start: Job, loomId: string, rounds: number): number[] {
+  const planner = createPlanner(CATALOGUE);
+  let job = start;
+  const look = () => listFindings(job, planner(job), CATALOGUE, '2026-01-01');
+  look();
+  const ids = Object.keys(job.looms[loomId]!.segments);
+  return Array.from({ length: rounds }, (_, round) => {
+    job = editDocument(job, (draft) => {
+      draft.looms[loomId]!.segments[ids[round % 5]!]!.lengthMm += 1;
+    }).next;
+    const started = performance.now();
+    look();
+    return performance.now() - started;
+  });
+}
+
+async function reportEdits(page: Page, name: string, path: string, job: Job, loomId: string): Promise<void> {
+  await page.goto(`${address}/jobs/${path}`);
+  await page.getByRole('slider').first().waitFor();
+  await page.waitForTimeout(3000);
+  const edits: PlannedEdit[] = [];
+  for (let round = 0; round < 15; round += 1) edits.push(await measureEdit(page, round % 5));
+  const worker = median(edits.map((one) => one.worker));
+  const own = median(measureInProcess(job, loomId, 15));
+  console.log(
+    `${name}: one length edit ${worker.toFixed(1)} ms in the worker (first ${edits[0]!.worker.toFixed(0)}), in process ${own.toFixed(1)} ms, ratio ${(worker / own).toFixed(2)}; ` +
+      `key to plan shown ${median(edits.map(({ shown }) => shown)).toFixed(0)} ms; plans an edit ${Math.max(...edits.map(({ plans }) => plans))}`,
+  );
+}
+
+async function store(document: Job): Promise<string> {
+  const id = randomUUID();
+  const stored = await fetch(`${address}/api/jobs`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ id, author: 'bench', document }),
+  });
+  if (!stored.ok) throw new Error(await stored.text());
+  return id;
+}
+
 async function main(): Promise<void> {
   const browser = await chromium.launch(CHROMIUM);
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   const interactive: number[] = [];
   for (let round = 0; round < 5; round += 1) {
     const started = performance.now();
-    await page.goto(`${address}/jobs/5ee12000-0000-4000-8000-000000000012/bundle`);
+    await page.goto(`${address}/jobs/${DEMO}/bundle`);
     await page.getByRole('slider').first().waitFor();
     interactive.push(performance.now() - started);
   }
   console.log(`demo Bundle interactive (strip drawn, handles live): ${interactive.map((ms) => Math.round(ms)).join(', ')} ms`);
 
-  const id = randomUUID();
-  const stored = await fetch(`${address}/api/jobs`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ id, author: 'bench', document: createRandomJob(7, 300) }),
-  });
-  if (!stored.ok) throw new Error(await stored.text());
+  console.log('\n── an edit in the browser (targets: demo ≤ 30 ms in the worker and ≤ 1.5 × in process; one plan an edit)');
+  const demo = createSkerry();
+  await reportEdits(page, 'demo, inlet loom', `${DEMO}/bundle?loom=inlet`, demo, 'inlet');
+  await reportEdits(page, 'demo, chassis loom', `${DEMO}/bundle?loom=chassis`, demo, 'chassis');
+  const small = createRandomJob(7, 300);
+  const id = await store(small);
+  await reportEdits(page, '300 wires', `${id}/bundle`, small, Object.keys(small.looms)[0]!);
+  const large = createRandomJob(7, 3200);
+  await reportEdits(page, '3,200 wires', `${await store(large)}/bundle`, large, Object.keys(large.looms)[0]!);
+
   console.log('\n── 300 wires in the browser (target: no task over 50 ms)');
   await page.goto(`${address}/jobs/${id}/bundle`);
   await page.getByRole('slider').first().waitFor();

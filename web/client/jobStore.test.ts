@@ -3,10 +3,18 @@ import { applyEdit, type EditOperation, type Job } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
 import { JobStore, type Since } from './jobStore';
 
+/** Jobs that were handed to the planner. */
+const mockPlanned: Job[] = [];
 jest.mock('./planner', () => ({
   PlanRunner: class {
-    tell() {}
-    plan() {}
+    private onResult: (result: { job: Job }) => void = () => undefined;
+    tell(onResult: (result: { job: Job }) => void) {
+      this.onResult = onResult;
+    }
+    plan(job: Job) {
+      mockPlanned.push(job);
+      this.onResult({ job });
+    }
     end() {}
   },
 }));
@@ -88,6 +96,29 @@ test('an edit shows at once and is stored in one piece', async () => {
   expect(lengthOf(store.get().document)).toBe(140);
   await until(() => store.get().saving === 'saved' && store.get().version === 1);
   expect(server.edits.map(({ label, patch }) => [label, patch])).toEqual([['leg 140', [{ op: 'replace', path: LEG, value: 140 }]]]);
+});
+
+test('an edit is planned once: what the server takes is what is shown already', async () => {
+  const server = new FakeServer();
+  const { store } = opened(server);
+  mockPlanned.length = 0;
+  store.edit('leg 140', leg(140));
+  const shown = store.get().document;
+  await until(() => store.get().saving === 'saved' && store.get().version === 1);
+  expect(mockPlanned).toEqual([shown]);
+  expect(store.get().document).toBe(shown);
+});
+
+test('an edit of somebody else is planned too', async () => {
+  const server = new FakeServer();
+  const { store } = opened(server);
+  mockPlanned.length = 0;
+  server.take('theirs', 'other', 'leg 150', [{ op: 'replace', path: LEG, value: 150 }]);
+  store.edit('leg of another run', (draft) => {
+    draft.looms.inlet!.segments['s-inj2']!.lengthMm += 1;
+  });
+  await until(() => store.get().saving === 'saved' && store.get().version === 2);
+  expect(mockPlanned.map(lengthOf)).toEqual([130, 150]);
 });
 
 test('a change that changes nothing is no edit', async () => {

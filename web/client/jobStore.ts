@@ -1,3 +1,4 @@
+import isEqual from 'fast-deep-equal';
 import { applyEdit, changeDocument, editDocument, isOverlap, type EditOperation, type Job } from 'wattograph-core';
 import { readAuthor } from './author';
 import { PlanRunner, type PlanResult } from './planner';
@@ -168,7 +169,9 @@ export class JobStore {
 
   private refresh(): void {
     writePending(this.state.id, this.pending);
-    const document = this.dragged ?? this.current();
+    const next = this.dragged ?? this.current();
+    // what the server took is what is shown already, most of the time: then nothing is new, and nothing is planned or drawn again
+    const document = isEqual(next, this.state.document) ? this.state.document : next;
     if (document !== this.state.document || this.state.result === null) this.runner.plan(document);
     this.set({ document, saving: this.pending.length === 0 ? 'saved' : this.state.saving === 'offline' ? 'offline' : 'saving' });
   }

@@ -1,27 +1,37 @@
-import type { Job } from 'wattograph-core';
-import type { PlanAnswer, PlanRequest } from '../workers/plan.worker';
+import { listOperations, type Job } from 'wattograph-core';
 import { fromDelta, type Planned } from './planDelta';
+import type { PlanAnswer, PlanRequest } from './planSession';
 
 export interface PlanResult extends Planned {
   /** the very document that was planned */
   job: Job;
+  /** what it took in the worker */
   ms: number;
 }
 
-/** Plans jobs in a worker, one at a time; of those that wait only the last is planned. */
+const createWorker = () => new Worker(new URL('../workers/plan.worker.ts', import.meta.url), { type: 'module' });
+
+/** Name of the User Timing measure of the last plan: from asked to answered, with its number and what the worker took, ms. */
+export const PLAN_MEASURE = 'plan';
+
+/**
+ * Plans jobs in a worker, one at a time; of those that wait only the last is planned. The worker keeps the document and is sent what
+ * changed; a document that says the same as the one before is not planned again.
+ */
 export class PlanRunner {
-  private readonly worker = new Worker(new URL('../workers/plan.worker.ts', import.meta.url), { type: 'module' });
-  private running: { sequence: number; job: Job } | null = null;
+  private worker: Worker;
+  private running: { sequence: number; job: Job; askedAt: number } | null = null;
   private waiting: Job | null = null;
   private sequence = 0;
+  /** the document as the worker has it; null: it has none, or it is not known which */
+  private sent: Job | null = null;
   private last: Planned | null = null;
 
   private onResult: (result: PlanResult) => void = () => undefined;
   private onFailure: (message: string) => void = () => undefined;
 
-  constructor() {
-    this.worker.onmessage = ({ data }: MessageEvent<PlanAnswer>) => this.take(data);
-    this.worker.onerror = (event) => this.onFailure(event.message || 'the planner stopped');
+  constructor(private readonly start: () => Worker = createWorker) {
+    this.worker = this.open();
   }
 
   /** Who is told; set before the first plan is asked for. */
@@ -35,23 +45,56 @@ export class PlanRunner {
       this.waiting = job;
       return;
     }
-    this.running = { sequence: (this.sequence += 1), job };
-    this.worker.postMessage({ sequence: this.sequence, job } satisfies PlanRequest);
+    const patch = this.sent && listOperations(this.sent, job);
+    if (patch?.length === 0) return;
+    this.running = { sequence: (this.sequence += 1), job, askedAt: performance.now() };
+    this.sent = job;
+    this.worker.postMessage((patch ? { sequence: this.sequence, patch } : { sequence: this.sequence, job }) satisfies PlanRequest);
   }
 
   end(): void {
     this.worker.terminate();
   }
 
-  private take(answer: PlanAnswer): void {
-    if ('delta' in answer) this.last = fromDelta(this.last, answer.delta);
-    const done = this.running;
+  private open(): Worker {
+    const worker = this.start();
+    worker.onmessage = ({ data }: MessageEvent<PlanAnswer>) => this.take(data);
+    worker.onerror = (event) => this.restart(event.message || 'the planner stopped');
+    return worker;
+  }
+
+  /** A worker that stopped is replaced; what it was asked last is not asked again, but the next change is planned. */
+  private restart(message: string): void {
+    this.worker.terminate();
+    this.worker = this.open();
+    this.last = null;
+    this.forget();
+    this.onFailure(message);
+  }
+
+  private forget(): void {
+    this.sent = null;
     this.running = null;
     const next = this.waiting;
     this.waiting = null;
     if (next) this.plan(next);
+  }
+
+  private take(answer: PlanAnswer): void {
+    const done = this.running;
     if (!done || answer.sequence !== done.sequence) return;
-    if ('failure' in answer) this.onFailure(answer.failure);
-    else this.onResult({ job: done.job, ...this.last!, ms: answer.ms });
+    if ('failure' in answer) {
+      this.forget();
+      this.onFailure(answer.failure);
+      return;
+    }
+    this.last = fromDelta(this.last, answer.delta);
+    this.running = null;
+    const next = this.waiting;
+    this.waiting = null;
+    if (next) this.plan(next);
+    performance.clearMeasures(PLAN_MEASURE);
+    performance.measure(PLAN_MEASURE, { start: done.askedAt, detail: { sequence: done.sequence, ms: answer.ms } });
+    this.onResult({ job: done.job, ...this.last, ms: answer.ms });
   }
 }

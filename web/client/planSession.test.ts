@@ -1,0 +1,142 @@
+import fc from 'fast-check';
+import { CATALOGUE, createPlanner, editDocument, listFindings, type Job } from 'wattograph-core';
+import { createInlet, createSkerry } from 'wattograph-core/demo';
+import { STEP, takeStep } from '../../core/src/testing/takeStep';
+import { PLAN_MEASURE, PlanRunner, type PlanResult } from './planner';
+import { createPlanSession, type PlanRequest } from './planSession';
+
+/** A worker as the page sees it: messages are copied on their way, and answered when the test lets it. */
+class FakeWorker {
+  onmessage: ((event: { data: unknown }) => void) | null = null;
+  onerror: ((event: { message: string }) => void) | null = null;
+  isEnded = false;
+  readonly asked: PlanRequest[] = [];
+  private readonly waiting: PlanRequest[] = [];
+  private readonly answer = createPlanSession(
+    CATALOGUE,
+    () => '2026-01-01',
+    () => 0,
+  );
+
+  postMessage(request: PlanRequest): void {
+    const copy = JSON.parse(JSON.stringify(request)) as PlanRequest;
+    this.asked.push(copy);
+    this.waiting.push(copy);
+  }
+
+  terminate(): void {
+    this.isEnded = true;
+  }
+
+  work(): void {
+    for (let next = this.waiting.shift(); next; next = this.waiting.shift())
+      this.onmessage!({ data: JSON.parse(JSON.stringify(this.answer(next))) as unknown });
+  }
+}
+
+function open() {
+  const workers: FakeWorker[] = [];
+  const results: PlanResult[] = [];
+  const failures: string[] = [];
+  const runner = new PlanRunner(() => {
+    workers.push(new FakeWorker());
+    return workers.at(-1) as unknown as Worker;
+  });
+  runner.tell(
+    (result) => results.push(result),
+    (message) => failures.push(message),
+  );
+  const plan = (job: Job) => {
+    runner.plan(job);
+    workers.at(-1)!.work();
+  };
+  return { runner, workers, results, failures, plan };
+}
+
+const lengthen = (job: Job, mm: number) =>
+  editDocument(job, (draft) => {
+    draft.looms.inlet!.segments['s-inj1']!.lengthMm = mm;
+  }).next;
+const fromNothing = (job: Job) => {
+  const plan = createPlanner(CATALOGUE)(job);
+  return JSON.parse(JSON.stringify({ ...plan, findings: listFindings(job, plan, CATALOGUE, '2026-01-01') })) as object;
+};
+
+test.each([
+  ['one loom', createInlet, 12],
+  ['four looms', createSkerry, 3],
+])('through the messages of the worker, whatever edits follow each other, %s is planned as from nothing', (_, create, numRuns) => {
+  fc.assert(
+    fc.property(fc.array(STEP, { minLength: 1, maxLength: 8 }), (steps) => {
+      const { plan, results, failures } = open();
+      let job = create();
+      plan(job);
+      for (const step of steps) {
+        job = takeStep(job, step);
+        plan(job);
+      }
+      expect(failures).toEqual([]);
+      const { looms, power, findings, job: planned } = results.at(-1)!;
+      expect(planned).toEqual(job);
+      expect({ looms, power, findings }).toEqual(fromNothing(job));
+    }),
+    { numRuns, seed: 8 },
+  );
+});
+
+test('after the first job only what changed is sent', () => {
+  const { plan, workers } = open();
+  const job = createInlet();
+  plan(job);
+  plan(lengthen(job, 222));
+  expect(workers[0]!.asked.map((one) => ('job' in one ? 'job' : one.patch))).toEqual([
+    'job',
+    [{ op: 'replace', path: '/looms/inlet/segments/s-inj1/lengthMm', value: 222 }],
+  ]);
+});
+
+test('a job that says the same is not planned again, and of those that wait only the last', () => {
+  const { runner, workers, results } = open();
+  const job = createInlet();
+  runner.plan(job);
+  for (const mm of [201, 202, 203]) runner.plan(lengthen(job, mm));
+  workers[0]!.work();
+  runner.plan(JSON.parse(JSON.stringify(lengthen(job, 203))) as Job);
+  workers[0]!.work();
+  expect(workers[0]!.asked).toHaveLength(2);
+  expect(results.map((one) => one.job.looms.inlet!.segments['s-inj1']!.lengthMm)).toEqual([
+    job.looms.inlet!.segments['s-inj1']!.lengthMm,
+    203,
+  ]);
+});
+
+test('each plan leaves one measure, with its number', () => {
+  const { plan } = open();
+  const job = createInlet();
+  plan(job);
+  plan(lengthen(job, 222));
+  const measures = performance.getEntriesByName(PLAN_MEASURE) as PerformanceMeasure[];
+  expect(measures.map(({ detail }) => detail as unknown)).toEqual([{ sequence: 2, ms: 0 }]);
+});
+
+test('what the planner refuses is told, and the next job is sent whole', () => {
+  const { plan, workers, results, failures } = open();
+  const job = createInlet();
+  plan(job);
+  plan({ ...job, standardId: 'nobody knows' });
+  expect(failures).toEqual([expect.stringContaining('got "nobody knows"')]);
+  plan(lengthen(job, 222));
+  expect('job' in workers[0]!.asked[2]!).toBe(true);
+  expect(results.at(-1)!.looms).toEqual((fromNothing(lengthen(job, 222)) as PlanResult).looms);
+});
+
+test('a worker that stops is replaced, and what waited is planned by the new one', () => {
+  const { runner, workers, results, failures } = open();
+  const job = createInlet();
+  runner.plan(job);
+  runner.plan(lengthen(job, 222));
+  workers[0]!.onerror!({ message: 'out of memory' });
+  expect([failures, workers.map(({ isEnded }) => isEnded)]).toEqual([['out of memory'], [true, false]]);
+  workers[1]!.work();
+  expect(results.map((one) => one.job.looms.inlet!.segments['s-inj1']!.lengthMm)).toEqual([222]);
+});
