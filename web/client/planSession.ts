@@ -1,4 +1,4 @@
-import { applyEdit, createPlanner, listFindings, type Catalogue, type EditOperation, type Job } from 'wattograph-core';
+import { applyEdit, createInspector, createPlanner, type Catalogue, type EditOperation, type Job } from 'wattograph-core';
 import { toDelta, type PlanDelta, type Planned } from './planDelta';
 
 /** What the page asks for: plan this job, or the one that was planned last with this changed. */
@@ -13,6 +13,7 @@ export type PlanAnswer = { sequence: number; delta: PlanDelta; ms: number } | { 
  */
 export function createPlanSession(catalogue: Catalogue, now: () => string, clock: () => number): (request: PlanRequest) => PlanAnswer {
   const planner = createPlanner(catalogue);
+  const inspect = createInspector(catalogue);
   let document: Job | null = null;
   let last: Planned | null = null;
   const change = (patch: EditOperation[]): Job => {
@@ -27,7 +28,7 @@ export function createPlanSession(catalogue: Catalogue, now: () => string, clock
     try {
       document = 'job' in request ? request.job : change(request.patch);
       const plan = planner(document);
-      const planned = { ...plan, findings: listFindings(document, plan, catalogue, now()) };
+      const planned = { ...plan, findings: inspect(document, plan, now()) };
       const delta = toDelta(last, planned);
       last = planned;
       return { sequence, delta, ms: clock() - started };

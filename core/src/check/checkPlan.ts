@@ -1,6 +1,7 @@
-import { HOUSE_STYLE, type Catalogue } from '../catalogue';
+import { HOUSE_STYLE, type Catalogue, type ShopStandard } from '../catalogue';
 import type { Job } from '../model';
-import { findStandard, type JobPlan } from '../plan';
+import { findStandard, type JobPlan, type LoomPlan } from '../plan';
+import { createMemory } from '../units';
 import { checkDonors } from './job/checkDonors';
 import { checkMates } from './job/checkMates';
 import { checkAnchors, checkConcessions, checkDepartures, checkScope, checkSurveyConflicts } from './job/checkScope';
@@ -94,14 +95,37 @@ export const JOB_RULES = {
 
 const WEIGHT = { stop: 0, check: 1, note: 2 } satisfies Record<Grade, number>;
 
-/** All findings of a planned job, worst first; loom by loom and rule by rule within a grade. today: see JobContext. */
-export function checkPlan(job: Job, plan: JobPlan, catalogue: Catalogue, today: string | null): Finding[] {
-  const standard = findStandard(job, catalogue);
-  const findings = plan.looms.flatMap((loomPlan) => {
-    const context = { job, loomId: loomPlan.loomId, loom: job.looms[loomPlan.loomId]!, plan: loomPlan, catalogue, standard };
-    return Object.values(RULES).flatMap((rule: Rule) => rule(context));
-  });
-  const whole = { job, plan, catalogue, standard, houseStyle: HOUSE_STYLE, today };
-  const ofJob = Object.values(JOB_RULES).flatMap((rule: JobRule) => rule(whole));
-  return [...ofJob, ...findings, ...checkWireNumbers(job, plan)].sort((a, b) => WEIGHT[a.grade] - WEIGHT[b.grade]);
+/** Findings of a planned job on a day; what it remembers is never more than a shortcut. */
+export type Checker = (job: Job, plan: JobPlan, today: string | null) => Finding[];
+
+/** A checker for one catalogue. It remembers the last findings of each loom: those of a loom that an edit did not touch are as they were. */
+export function createChecker(catalogue: Catalogue): Checker {
+  const known = createMemory<readonly Finding[]>(2);
+  return (job, plan, today) => {
+    const standard = findStandard(job, catalogue);
+    const findings = plan.looms.flatMap((loomPlan) =>
+      known(loomPlan.loomId, listLoomInputs(job, loomPlan), () => checkLoom(job, loomPlan, catalogue, standard)),
+    );
+    const whole = { job, plan, catalogue, standard, houseStyle: HOUSE_STYLE, today };
+    const ofJob = Object.values(JOB_RULES).flatMap((rule: JobRule) => rule(whole));
+    return [...ofJob, ...findings, ...checkWireNumbers(job, plan)].sort((a, b) => WEIGHT[a.grade] - WEIGHT[b.grade]);
+  };
 }
+
+/** All that a loom is judged by: its plan, itself, and what is of the whole job. */
+export const listLoomInputs = (job: Job, loomPlan: LoomPlan): unknown[] => [
+  loomPlan,
+  ...Object.entries(job).map(([key, value]: [string, unknown]) => (key === 'looms' ? job.looms[loomPlan.loomId] : value)),
+];
+
+function checkLoom(job: Job, plan: LoomPlan, catalogue: Catalogue, standard: ShopStandard): Finding[] {
+  const { loomId } = plan;
+  const loom = job.looms[loomId]!;
+  // a rule about one loom sees no other
+  const context = { job: { ...job, looms: { [loomId]: loom } }, loomId, loom, plan, catalogue, standard };
+  return Object.values(RULES).flatMap((rule: Rule) => rule(context));
+}
+
+/** All findings of a planned job, worst first; loom by loom and rule by rule within a grade. today: see JobContext. */
+export const checkPlan = (job: Job, plan: JobPlan, catalogue: Catalogue, today: string | null): Finding[] =>
+  createChecker(catalogue)(job, plan, today);

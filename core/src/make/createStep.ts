@@ -1,6 +1,6 @@
 import type { Catalogue } from '../catalogue';
 import type { Job, Loom } from '../model';
-import type { LoomPlan, PlannedWire } from '../plan';
+import type { LoomPlan, PlannedTermination, PlannedWire } from '../plan';
 import { CAUTIONS } from './cautions';
 import type { Operation, Step, StepItem } from './step';
 
@@ -12,6 +12,11 @@ export interface StepContext {
   catalogue: Catalogue;
   wires: Map<string, PlannedWire>;
   endsBeyond: Record<string, string[]>;
+  /** by end */
+  terminations: ReadonlyMap<string, readonly PlannedTermination[]>;
+  plugs: ReadonlyMap<string, LoomPlan['plugs']>;
+  /** sleeves that an end, once closed, would keep off */
+  sleevesBefore: ReadonlyMap<string, readonly Need[]>;
   anchorId: string | null;
 }
 

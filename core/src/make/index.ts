@@ -1,4 +1,5 @@
-export { createBuild, listFindings, type LoomBuild } from './createBuild';
+export { createBuild, type LoomBuild } from './createBuild';
+export { createInspector, listFindings } from './createInspector';
 export type { ContinuityRow } from './listContinuity';
 export { listBreak, type BreakRow, type BreakSide } from './listBreak';
 export { listCutPieces, type CutGroup, type CutPiece } from './listCuts';

@@ -6,9 +6,9 @@ import type { Step } from './step';
 
 /** Steps of one end: label, marks, seals, housing, crimps, contacts, plugs, each after what has to be there before it. */
 export function listEndSteps(context: StepContext, endId: string, early: readonly Step[]): Step[] {
-  const { job, loom, plan, catalogue, wires, anchorId } = context;
+  const { job, loom, catalogue, wires, anchorId } = context;
   const freeMm = findStandard(job, catalogue).pullToSeatFreeMm;
-  const terminations = plan.terminations.filter((one) => one.endId === endId);
+  const terminations = context.terminations.get(endId) ?? [];
   if (terminations.length === 0) return [];
   const end = loom.ends[endId]!;
   const family = findFamily(job, catalogue, end.familyId);
@@ -18,7 +18,7 @@ export function listEndSteps(context: StepContext, endId: string, early: readonl
     ? early.map(({ id }) => ({ stepId: id, because: 'the anchor end is filled first, from cut and twisted wires' }))
     : [
         { stepId: 'fit', because: 'device ends are closed after the trial fit' },
-        ...listSleevesBefore(context, endId),
+        ...(context.sleevesBefore.get(endId) ?? []),
         { stepId: `label.${endId}`, because: 'its label does not go over the finished end' },
       ];
   const steps: Step[] = [];
@@ -28,7 +28,7 @@ export function listEndSteps(context: StepContext, endId: string, early: readonl
         endId,
         parts: ['end label'],
         items: [createItem('label', `"${end.name}" on the leg, not yet shrunk`, [], null)],
-        needs: [{ stepId: 'lay', because: 'the leg is laid first' }, ...listSleevesBefore(context, endId)],
+        needs: [{ stepId: 'lay', because: 'the leg is laid first' }, ...(context.sleevesBefore.get(endId) ?? [])],
       }),
     );
   }
@@ -39,8 +39,9 @@ export function listEndSteps(context: StepContext, endId: string, early: readonl
       .join(', ');
   const perCrimp = (toWords: (one: (typeof terminations)[number]) => string) =>
     terminations.map((one, index) => {
-      // a stud has several rings in one place
-      const nth = terminations.slice(0, index).filter(({ cavity }) => cavity === one.cavity).length;
+      // a stud has several rings in one place, listed together
+      let nth = 0;
+      while (terminations[index - nth - 1]?.cavity === one.cavity) nth += 1;
       return createItem(nth === 0 ? one.cavity : `${one.cavity}.${nth + 1}`, toWords(one), wiresAt(one.wireIds), one.cavity);
     });
   const hasSeals = terminations.some(({ sealId }) => sealId !== null);
@@ -137,7 +138,7 @@ export function listEndSteps(context: StepContext, endId: string, early: readonl
       ],
     }),
   );
-  const plugs = plan.plugs.filter((one) => one.endId === endId);
+  const plugs = context.plugs.get(endId) ?? [];
   if (plugs.length) {
     steps.push(
       createStep(`plug.${endId}`, 'plug', `Plug the empty cavities of ${end.name}`, {
@@ -156,14 +157,4 @@ function toPullWords(forcesN: readonly (number | null)[]): string {
   const known = forcesN.filter((force) => force !== null);
   if (known.length === 0) return '';
   return known.length === 1 ? `, pull test ${known[0]} N` : `, pull each wire: ${known.map((force) => `${force} N`).join(', ')}`;
-}
-
-/** Sleeves that the end, once closed, would keep off. */
-function listSleevesBefore({ loom, plan, endsBeyond }: StepContext, endId: string): Need[] {
-  return plan.coverings
-    .filter(
-      ({ segmentId, kind }) =>
-        kind !== 'none' && loom.segments[segmentId]!.slideOn === 'before-ends' && endsBeyond[segmentId]!.includes(endId),
-    )
-    .map(({ segmentId }) => ({ stepId: `slide.${segmentId}`, because: 'a sleeve goes on before the end that stops it' }));
 }

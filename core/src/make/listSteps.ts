@@ -1,7 +1,7 @@
 import type { Catalogue } from '../catalogue';
 import type { Job, Loom } from '../model';
-import type { LoomPlan, PlannedWire } from '../plan';
-import { compareIds } from '../units';
+import type { LoomPlan, PlannedTermination, PlannedWire } from '../plan';
+import { compareIds, pushTo } from '../units';
 import { createItem, createStep, isTrimmed, type Need, type StepContext } from './createStep';
 import { listCuts } from './listCuts';
 import { listEndSteps } from './listEndSteps';
@@ -11,6 +11,11 @@ import type { Step } from './step';
 export function listSteps(job: Job, plan: LoomPlan, catalogue: Catalogue): Step[] {
   const loom = job.looms[plan.loomId]!;
   const anchorId = Object.keys(loom.ends).find((id) => loom.ends[id]!.nodeId === plan.tree.datumId) ?? null;
+  const endsBeyond = listEndsBeyond(loom, plan);
+  const terminations = new Map<string, PlannedTermination[]>();
+  for (const one of plan.terminations) pushTo(terminations, one.endId, one);
+  const plugs = new Map<string, LoomPlan['plugs']>();
+  for (const one of plan.plugs) pushTo(plugs, one.endId, one);
   const context: StepContext = {
     job,
     loom,
@@ -18,7 +23,10 @@ export function listSteps(job: Job, plan: LoomPlan, catalogue: Catalogue): Step[
     catalogue,
     anchorId,
     wires: new Map(plan.wires.map((wire) => [wire.id, wire])),
-    endsBeyond: listEndsBeyond(loom, plan),
+    endsBeyond,
+    terminations,
+    plugs,
+    sleevesBefore: listSleevesBefore(loom, plan, endsBeyond),
   };
   const early = [...listCutSteps(context), ...listTwistSteps(context)];
   const ends = Object.keys(loom.ends)
@@ -60,6 +68,16 @@ function listEndsBeyond(loom: Loom, plan: LoomPlan): Record<string, string[]> {
   return beyond;
 }
 
+function listSleevesBefore(loom: Loom, plan: LoomPlan, endsBeyond: Record<string, string[]>): Map<string, Need[]> {
+  const before = new Map<string, Need[]>();
+  for (const { segmentId, kind } of plan.coverings) {
+    if (kind === 'none' || loom.segments[segmentId]!.slideOn !== 'before-ends') continue;
+    const need = { stepId: `slide.${segmentId}`, because: 'a sleeve goes on before the end that stops it' };
+    for (const endId of endsBeyond[segmentId]!) pushTo(before, endId, need);
+  }
+  return before;
+}
+
 function listCutSteps({ plan }: StepContext): Step[] {
   const toWords = (wire: PlannedWire) =>
     isTrimmed(wire)
@@ -91,7 +109,7 @@ function listTwistSteps({ loom, plan }: StepContext): Step[] {
   for (const wire of plan.wires) {
     const twist = loom.circuits[wire.circuitId]!.twist;
     // the cores of a cable come twisted
-    if (twist && !wire.cable) groups.set(twist.groupId, [...(groups.get(twist.groupId) ?? []), wire]);
+    if (twist && !wire.cable) pushTo(groups, twist.groupId, wire);
   }
   const cutOf = new Map(listCuts(plan).flatMap((cut) => [...cut.wires, ...cut.held].map((wire) => [wire.id, cut.id] as const)));
   return [...groups.keys()].sort(compareIds).map((groupId) => {
@@ -105,10 +123,10 @@ function listTwistSteps({ loom, plan }: StepContext): Step[] {
   });
 }
 
-function listLaySteps({ loom, plan, anchorId }: StepContext, early: readonly Step[]): Step[] {
+function listLaySteps({ loom, plan, anchorId, terminations }: StepContext, early: readonly Step[]): Step[] {
   if (plan.wires.length === 0) return [];
   const anchor =
-    anchorId === null || !plan.terminations.some(({ endId }) => endId === anchorId)
+    anchorId === null || !terminations.has(anchorId)
       ? []
       : [
           {
@@ -131,8 +149,9 @@ function listLaySteps({ loom, plan, anchorId }: StepContext, early: readonly Ste
 }
 
 function listSpliceSteps({ loom, plan, wires }: StepContext): Step[] {
-  return plan.splices.map((splice) => {
-    const barrel = plan.barrels.find(({ spliceId }) => spliceId === splice.id)!;
+  // a barrel a splice, in their order
+  return plan.splices.map((splice, index) => {
+    const barrel = plan.barrels[index]!;
     const here = barrel.wireIds.map((id) => wires.get(id)!);
     return createStep(
       `splice.${splice.id}`,
@@ -160,11 +179,13 @@ function listSpliceSteps({ loom, plan, wires }: StepContext): Step[] {
   });
 }
 
-function listCoverSteps({ loom, plan, endsBeyond, anchorId }: StepContext): Step[] {
+function listCoverSteps({ loom, plan, endsBeyond, anchorId, terminations }: StepContext): Step[] {
   const covered = new Map(plan.coverings.filter(({ kind }) => kind !== 'none').map((one) => [one.segmentId, one]));
   const order = plan.tree.nodeIds
     .map((id) => plan.tree.nodes[id]!.parentSegmentId)
     .filter((id) => id !== null && covered.has(id)) as string[];
+  const splicesIn = new Map<string, LoomPlan['splices']>();
+  for (const one of plan.splices) pushTo(splicesIn, one.place.segmentId, one);
   return order.flatMap((segmentId) => {
     const covering = covered.get(segmentId)!;
     const { nearNodeId, farNodeId } = plan.tree.segments[segmentId]!;
@@ -173,19 +194,18 @@ function listCoverSteps({ loom, plan, endsBeyond, anchorId }: StepContext): Step
     const after = loom.segments[segmentId]!.slideOn === 'after-ends';
     const closed: Need[] = !after
       ? []
-      : endsBeyond[segmentId]!.filter((endId) => endId !== anchorId && plan.terminations.some((one) => one.endId === endId)).map(
-          (endId) => ({
-            stepId: loom.ends[endId]!.kind === 'connector' ? `seat.${endId}` : `crimp.${endId}`,
-            because: 'planned over the finished end',
-          }),
-        );
+      : endsBeyond[segmentId]!.filter((endId) => endId !== anchorId && terminations.has(endId)).map((endId) => ({
+          stepId: loom.ends[endId]!.kind === 'connector' ? `seat.${endId}` : `crimp.${endId}`,
+          because: 'planned over the finished end',
+        }));
     const nearFirst: Need[] =
       nearer !== null && covered.has(nearer)
         ? [{ stepId: `slide.${nearer}`, because: 'the sleeve nearer the datum passes here first' }]
         : [];
-    const splices: Need[] = plan.splices
-      .filter(({ place }) => place.segmentId === segmentId)
-      .map(({ id }) => ({ stepId: `splice.${id}`, because: 'a joint is covered when it is made' }));
+    const splices: Need[] = (splicesIn.get(segmentId) ?? []).map(({ id }) => ({
+      stepId: `splice.${id}`,
+      because: 'a joint is covered when it is made',
+    }));
     const slide = createStep(`slide.${segmentId}`, 'slide', `Slide ${covering.itemName} on, ${run}`, {
       segmentId,
       parts: [`${covering.itemName}, ${covering.cutMm} mm`],

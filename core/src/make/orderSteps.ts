@@ -1,4 +1,6 @@
+import TinyQueue from 'tinyqueue';
 import { OPERATIONS, type Step } from './step';
+import { pushTo } from '../units';
 
 /** Steps in an order that keeps every need, or the ring of steps that cannot be built. */
 export type OrderedSteps = { ok: true; steps: Step[] } | { ok: false; ring: Step[] };
@@ -11,29 +13,57 @@ export function orderSteps(steps: readonly Step[]): OrderedSteps {
   const byId = new Map(steps.map((step) => [step.id, step]));
   const waits = new Map(steps.map((step) => [step.id, new Set(step.needs.map(({ stepId }) => stepId).filter((id) => byId.has(id)))]));
   const frees = new Map<string, string[]>();
-  for (const [id, needs] of waits) for (const need of needs) frees.set(need, [...(frees.get(need) ?? []), id]);
+  for (const [id, needs] of waits) for (const need of needs) pushTo(frees, need, id);
   const rank = new Map(steps.map((step, index) => [step.id, OPERATIONS.indexOf(step.operation) * steps.length + index]));
-  const ready = steps.filter(({ id }) => waits.get(id)!.size === 0).map(({ id }) => id);
+  const ready = new ReadySteps((step) => rank.get(step.id)!);
+  for (const step of steps) if (waits.get(step.id)!.size === 0) ready.add(step);
   const ordered: Step[] = [];
-  let endId: string | null = null;
-  while (ready.length) {
-    ready.sort((a, b) => weigh(byId.get(a)!) - weigh(byId.get(b)!));
-    const id = ready.shift()!;
-    const step = byId.get(id)!;
+  for (let step = ready.take(null); step; step = ready.take(step.endId)) {
     ordered.push(step);
-    endId = step.endId;
-    for (const freed of frees.get(id) ?? []) {
+    for (const freed of frees.get(step.id) ?? []) {
       const left = waits.get(freed)!;
-      left.delete(id);
-      if (left.size === 0) ready.push(freed);
+      left.delete(step.id);
+      if (left.size === 0) ready.add(byId.get(freed)!);
     }
   }
   if (ordered.length === steps.length) return { ok: true, steps: ordered };
   return { ok: false, ring: findRing(byId, waits) };
+}
 
-  function weigh(step: Step): number {
-    const stays = endId !== null && step.endId === endId && step.operation !== 'label';
-    return (stays ? -1e9 : 0) + rank.get(step.id)!;
+/** Steps that may come next: the first of all, and the first of each end that is being worked on. */
+class ReadySteps {
+  private readonly all: TinyQueue<Step>;
+  private readonly ofEnds = new Map<string, TinyQueue<Step>>();
+  /** a step waits in two lines and is taken from one of them */
+  private readonly taken = new Set<Step>();
+
+  constructor(private readonly rank: (step: Step) => number) {
+    this.all = this.createLine();
+  }
+
+  add(step: Step): void {
+    this.all.push(step);
+    if (step.endId === null || step.operation === 'label') return;
+    const line = this.ofEnds.get(step.endId) ?? this.createLine();
+    this.ofEnds.set(step.endId, line);
+    line.push(step);
+  }
+
+  /** The next step: one of the end that is begun, if there is any. */
+  take(endId: string | null): Step | undefined {
+    const line = endId === null ? undefined : this.ofEnds.get(endId);
+    return (line && this.pop(line)) ?? this.pop(this.all);
+  }
+
+  private createLine(): TinyQueue<Step> {
+    return new TinyQueue<Step>([], (a, b) => this.rank(a) - this.rank(b));
+  }
+
+  private pop(line: TinyQueue<Step>): Step | undefined {
+    let step = line.pop();
+    while (step && this.taken.has(step)) step = line.pop();
+    if (step) this.taken.add(step);
+    return step;
   }
 }
 

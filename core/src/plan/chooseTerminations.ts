@@ -1,6 +1,6 @@
 import { findFamily, measurePullOff, type Catalogue } from '../catalogue';
 import { listCavities, type Job, type Loom } from '../model';
-import type { Memory } from './createMemory';
+import { type Memory } from '../units';
 import type { RoutedLoom } from './routeLoom';
 import type { PlannedTermination, SizedWire } from './types';
 

@@ -1,8 +1,7 @@
 import type { Catalogue, ShopStandard } from '../catalogue';
 import type { Job } from '../model';
-import { compareIds } from '../units';
+import { compareIds, createMemory } from '../units';
 import { findStandard } from './findStandard';
-import { createMemory } from './createMemory';
 import type { SizeDemand } from './chooseConductors';
 import {
   buildLoom,
@@ -168,10 +167,8 @@ export function createPlanner(catalogue: Catalogue): Planner {
     const plans = looms.map((context, index) => {
       const loom = built[index]!;
       const asked = demandsOf(loom.loomId);
-      return withReasons(
-        planned(loom.loomId, [loom], () => planLoom(context, loom, asked)),
-        asked,
-      );
+      const reasons = [...asked.values()].map(({ because }) => because);
+      return planned(loom.loomId, [loom, ...reasons], () => withReasons(planLoom(context, loom, asked), asked));
     });
     const numbers = new Map(plans.map(({ loomId, wires }) => [loomId, new Map(wires.map(({ id, number }) => [id, number]))]));
     const written = sums.write((loomId, wireId) => numbers.get(loomId)!.get(wireId)!);

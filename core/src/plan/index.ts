@@ -11,7 +11,7 @@ export { listPieces } from './listPieces';
 export { measureBraid } from './measureBraid';
 export { measureHeat, measureSurfaceHeat, type Heat, type HeatInputs } from './measureHeat';
 export { measurePackingBound, packCircles } from './packCircles';
-export { findAmbientAt, measureContactPeak, measureContactRating } from './measureContactRating';
+export { createAmbients, measureContactPeak, measureContactRating } from './measureContactRating';
 export { measurePathSigma, measureRough } from './measureRough';
 export { measureSplicePlace, type TakenPlace } from './placeSplices';
 export { measureHalfBarrel } from './routeLoom';

@@ -1,8 +1,7 @@
 import type { Catalogue } from '../catalogue';
 import type { Loom } from '../model';
-import { once } from '../units';
+import { once, type Memory } from '../units';
 import { measurePackingBound, packCircles } from './packCircles';
-import type { Memory } from './createMemory';
 import type { LyingStrands, RoutedLoom } from './routeLoom';
 import type { Packing, Piece, PlannedBundle, Section, SizedWire, Tree } from './types';
 

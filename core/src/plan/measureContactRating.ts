@@ -16,12 +16,13 @@ export function measureContactRating({ currentA, maxC }: Pick<Contact, 'currentA
 /** What a contact, relay or switch bears for a moment, A. */
 export const measureContactPeak = ({ currentA, peakA }: Pick<Contact, 'currentA' | 'peakA'>): number => peakA ?? PEAK_TIMES * currentA;
 
-/** Hottest zone of the runs at a node, °C; what the shop takes where none is known. */
-export function findAmbientAt(job: Job, loom: Loom, nodeId: string, standard: ShopStandard): number {
-  const known = Object.values(loom.segments).flatMap((segment) =>
-    segment.fromNodeId === nodeId || segment.toNodeId === nodeId
-      ? (findSurroundings(job.zones, segment, standard.hotTickC)?.ambientC ?? [])
-      : [],
-  );
-  return known.length ? Math.max(...known) : standard.unknownZoneC;
+/** Hottest zone of the runs at each node, °C; what the shop takes where none is known. */
+export function createAmbients(job: Job, loom: Loom, standard: ShopStandard): (nodeId: string) => number {
+  const hottest = new Map<string, number>();
+  for (const segment of Object.values(loom.segments)) {
+    const ambientC = findSurroundings(job.zones, segment, standard.hotTickC)?.ambientC ?? null;
+    if (ambientC === null) continue;
+    for (const id of [segment.fromNodeId, segment.toNodeId]) hottest.set(id, Math.max(hottest.get(id) ?? -Infinity, ambientC));
+  }
+  return (nodeId) => hottest.get(nodeId) ?? standard.unknownZoneC;
 }

@@ -1,7 +1,6 @@
 import type { ShopStandard } from '../catalogue';
 import { findSurroundings, type Job } from '../model';
-import { once } from '../units';
-import type { Memory } from './createMemory';
+import { once, type Memory } from '../units';
 import { listHottest, measureHeat, type HotWire } from './measureHeat';
 import type { LoomFlow } from './power/listLoomFlows';
 import { isZoneTooHot } from './power/measureAmpacity';

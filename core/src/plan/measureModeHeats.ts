@@ -1,6 +1,6 @@
 import type { ShopStandard } from '../catalogue';
 import type { Job } from '../model';
-import { createMemory } from './createMemory';
+import { createMemory } from '../units';
 import { measureHeats } from './measureHeats';
 import type { LoomFlow } from './power/listLoomFlows';
 import type { LoomPlan, PlannedHeat } from './types';

@@ -1,10 +1,10 @@
 import { findFamily, type Catalogue, type ShopStandard } from '../catalogue';
 import type { Job, Loom } from '../model';
+import { createMemory, type Memory } from '../units';
 import { chooseBarrels } from './chooseBarrels';
 import { chooseConductors, type SizeDemand } from './chooseConductors';
 import { chooseCoverings } from './chooseCoverings';
 import { chooseTerminations, type PlannedEnd } from './chooseTerminations';
-import { createMemory, type Memory } from './createMemory';
 import { listMarks } from './listMarks';
 import { measureBundles, type BundleStore } from './measureBundles';
 import { measureHeats, type WarmStore } from './measureHeats';

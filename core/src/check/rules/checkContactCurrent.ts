@@ -1,7 +1,7 @@
 import { findFamily, toSizeWords, type Catalogue } from '../../catalogue';
 import { listCavities, type Job } from '../../model';
-import { findAmbientAt, measureContactPeak, measureContactRating } from '../../plan';
-import { compareIds } from '../../units';
+import { createAmbients, measureContactPeak, measureContactRating, type PlannedTermination } from '../../plan';
+import { compareIds, pushTo } from '../../units';
 import { createFinding } from '../createFinding';
 import type { Finding, Rule, RuleContext } from '../types';
 
@@ -17,26 +17,27 @@ export const checkContactCurrent: Rule = (context) => {
   const contacts = new Map(catalogue.contacts.map((one) => [one.id, one]));
   const currents = new Map(plan.currents.map((one) => [one.wireId, one]));
   const circuitOf = new Map(plan.wires.map(({ id, circuitId }) => [id, circuitId]));
+  const ambientAt = createAmbients(job, loom, context.standard);
+  const crimps = new Map<string, PlannedTermination[]>();
+  for (const one of plan.terminations) pushTo(crimps, one.endId, one);
   return Object.keys(loom.ends)
     .sort(compareIds)
     .flatMap((endId): Finding[] => {
       const end = loom.ends[endId]!;
       const family = findFamily(job, catalogue, end.familyId);
       if (!family) return [];
-      const ambientC = findAmbientAt(job, loom, end.nodeId, context.standard);
-      const loaded = plan.terminations
-        .filter((one) => one.endId === endId)
-        .flatMap(({ cavity, contactId, wireIds }) => {
-          const known = wireIds.map((id) => currents.get(id)?.designA ?? null);
-          const contact = contactId === null ? undefined : contacts.get(contactId);
-          if (known.includes(null) || !contact) return [];
-          // of wires that meet in a double crimp the contact carries what goes on: the most of them
-          const currentA = Math.max(0, ...(known as number[]));
-          const inrushA = Math.max(0, ...wireIds.map((id) => currents.get(id)!.inrushA));
-          return [
-            { cavity, circuitId: circuitOf.get(wireIds[0]!)!, currentA, inrushA, contact, ratedA: measureContactRating(contact, ambientC) },
-          ];
-        });
+      const ambientC = ambientAt(end.nodeId);
+      const loaded = (crimps.get(endId) ?? []).flatMap(({ cavity, contactId, wireIds }) => {
+        const known = wireIds.map((id) => currents.get(id)?.designA ?? null);
+        const contact = contactId === null ? undefined : contacts.get(contactId);
+        if (known.includes(null) || !contact) return [];
+        // of wires that meet in a double crimp the contact carries what goes on: the most of them
+        const currentA = Math.max(0, ...(known as number[]));
+        const inrushA = Math.max(0, ...wireIds.map((id) => currents.get(id)!.inrushA));
+        return [
+          { cavity, circuitId: circuitOf.get(wireIds[0]!)!, currentA, inrushA, contact, ratedA: measureContactRating(contact, ambientC) },
+        ];
+      });
       const busy = loaded.filter(({ currentA, ratedA }) => currentA > ratedA / 2).length;
       const factor = busy > listCavities(family).length / 2 ? CROWDED : 1;
       return loaded.flatMap(({ cavity, circuitId, currentA, inrushA, contact, ratedA }): Finding[] => {

@@ -1,16 +1,19 @@
 import { findSurroundings } from '../../model';
-import { measureHalfBarrel, measureSplicePlace, type TakenPlace } from '../../plan';
+import { measureHalfBarrel, measureSplicePlace, type PlannedSplice, type TakenPlace } from '../../plan';
+import { pushTo } from '../../units';
 import { createFinding } from '../createFinding';
 import type { Finding, Rule, RuleContext } from '../types';
 
 const STEP_MM = 5;
 
 /** BU1, check: a splice lies on a breakout, close to a connector, beside another splice, or in a moving run. The fix moves it the least way. */
-export const checkSplicePlaces: Rule = (context) =>
-  context.plan.splices.flatMap((splice): Finding[] => {
+export const checkSplicePlaces: Rule = (context) => {
+  const { job, loom, plan, catalogue, standard } = context;
+  const toHalfMm = (circuitId: string) => measureHalfBarrel(catalogue, standard, loom.circuits[circuitId]!);
+  const inRun = new Map<string, PlannedSplice[]>();
+  for (const splice of plan.splices) pushTo(inRun, splice.place.segmentId, splice);
+  return plan.splices.flatMap((splice): Finding[] => {
     if (splice.clear) return [];
-    const { job, loom, plan, catalogue, standard } = context;
-    const toHalfMm = (circuitId: string) => measureHalfBarrel(catalogue, standard, loom.circuits[circuitId]!);
     const halfMm = toHalfMm(splice.circuitId);
     const { segmentId, offsetMm } = splice.place;
     const segment = plan.tree.segments[segmentId]!;
@@ -18,8 +21,9 @@ export const checkSplicePlaces: Rule = (context) =>
     const toNear = offsetMm <= segment.lengthMm - offsetMm;
     const distanceMm = (toNear ? offsetMm : segment.lengthMm - offsetMm) - halfMm;
     const neighbour = loom.nodes[toNear ? segment.nearNodeId : segment.farNodeId]!;
-    const others = plan.splices
-      .filter((other) => other !== splice && other.place.segmentId === segmentId)
+    const others = inRun
+      .get(segmentId)!
+      .filter((other) => other !== splice)
       .map(({ place, circuitId }) => ({ offsetMm: place.offsetMm, halfMm: toHalfMm(circuitId) }));
     const clearOf = (other: (typeof others)[number]) => Math.abs(other.offsetMm - offsetMm) - halfMm - other.halfMm;
     const stacked = others.find((other) => clearOf(other) < standard.spliceApartMm);
@@ -46,6 +50,7 @@ export const checkSplicePlaces: Rule = (context) =>
       ),
     ];
   });
+};
 
 function findMove(
   { job, loomId, loom, plan, standard }: RuleContext,

@@ -23,11 +23,14 @@ export const checkZoneHeat: Rule = (context) => {
   for (const { segmentId, sections } of plan.bundles) {
     const zone = findSurroundings(job.zones, loom.segments[segmentId]!, standard.hotTickC);
     if (!zone || zone.ambientC === null) continue;
+    const { ambientC } = zone;
+    // most zones are cool enough for anything
+    if (!WIRE_TABLE_NAMES.some((table) => isZoneTooHot(ambientC, table, standard))) continue;
     for (const id of sections.flatMap(({ elements }) => elements.flat())) {
       const { table, circuitId } = tables.get(id)!;
-      if (!isZoneTooHot(zone.ambientC, table, standard)) continue;
+      if (!isZoneTooHot(ambientC, table, standard)) continue;
       const key = `${zone.name} ${table}`;
-      const runs = found.get(key) ?? { zone: zone.name, ambientC: zone.ambientC, table, segmentIds: [], circuitIds: new Set() };
+      const runs = found.get(key) ?? { zone: zone.name, ambientC, table, segmentIds: [], circuitIds: new Set() };
       found.set(key, runs);
       if (!runs.segmentIds.includes(segmentId)) runs.segmentIds.push(segmentId);
       runs.circuitIds.add(circuitId);

@@ -2,7 +2,7 @@ import { CATALOGUE, LARKHOLLOW } from '../../catalogue';
 import { createPinNeed, type PinNeed } from '../../model';
 import { createBench, join } from '../../testing/createBench';
 import { plan } from '../index';
-import { findAmbientAt, measureContactPeak, measureContactRating } from '../measureContactRating';
+import { createAmbients, measureContactPeak, measureContactRating } from '../measureContactRating';
 
 /** A pump on the bench, fed and grounded through contacts of one kind at both ends. */
 const createPump = (currentA: number, rest: Partial<PinNeed> = {}) =>
@@ -26,7 +26,7 @@ describe('a wire as thick as the contact that bears its current (calculations 3 
   const fine = contactFor('22');
   const wide = contactFor('14');
   const job = createPump(1);
-  const ambientC = findAmbientAt(job, job.looms.bench!, job.looms.bench!.ends.A!.nodeId, LARKHOLLOW);
+  const ambientC = createAmbients(job, job.looms.bench!, LARKHOLLOW)(job.looms.bench!.ends.A!.nodeId);
   const bearsA = measureContactRating(fine!, ambientC);
 
   test('the finer contact bears less than the wider of the same cavity', () => {

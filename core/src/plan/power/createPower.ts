@@ -1,6 +1,6 @@
 import type { ShopStandard } from '../../catalogue';
 import type { Job } from '../../model';
-import { once } from '../../units';
+import { once, pushTo } from '../../units';
 import type { SizeDemand } from '../chooseConductors';
 import type { RoutedLoom } from '../routeLoom';
 import type { LoomPlan, SizedWire } from '../types';
@@ -82,7 +82,7 @@ export function createPower(
   let edge = 0;
   for (const { loomId, wires } of routes) edgeOf.set(loomId, new Map(wires.map(({ id }) => [id, edge++])));
   const guarded = new Map<string, number[]>();
-  for (const [at, ids] of edgeGuards) for (const id of ids) push(guarded, id, at);
+  for (const [at, ids] of edgeGuards) for (const id of ids) pushTo(guarded, id, at);
   for (const edges of guarded.values()) edges.sort((a, b) => a - b);
   const banks = listBanks(job, grid, edgeOf);
   const links = [...rated, ...outside];
@@ -142,12 +142,6 @@ function measureUnfused(
     };
   }
   return longest;
-}
-
-function push<K>(lists: Map<K, number[]>, key: K, value: number): void {
-  const list = lists.get(key);
-  if (list) list.push(value);
-  else lists.set(key, [value]);
 }
 
 function listNets(grid: Grid, flows: Flows): PlannedNet[] {

@@ -1,7 +1,7 @@
 import { findFamily, toSizeWords, type Catalogue, type Conductor, type Contact, type ShopStandard } from '../../catalogue';
 import type { Job } from '../../model';
 import type { SizeDemand } from '../chooseConductors';
-import { findAmbientAt, measureContactPeak, measureContactRating } from '../measureContactRating';
+import { createAmbients, measureContactPeak, measureContactRating } from '../measureContactRating';
 import type { RoutedLoom } from '../routeLoom';
 import type { LoomFlow } from './listLoomFlows';
 
@@ -20,12 +20,8 @@ export function listContactFloors(
   let edge = -1;
   for (const { loomId, wires, ranges } of routes) {
     const loom = job.looms[loomId]!;
-    const ambients = new Map<string, number>();
-    const findAmbient = (endId: string) => {
-      const known = ambients.get(endId) ?? findAmbientAt(job, loom, loom.ends[endId]!.nodeId, standard);
-      ambients.set(endId, known);
-      return known;
-    };
+    const ambientAt = createAmbients(job, loom, standard);
+    const findAmbient = (endId: string) => ambientAt(loom.ends[endId]!.nodeId);
     const findContact = (cavitySize: string, { areaMm2 }: Conductor): Contact | undefined =>
       catalogue.contacts.find(
         (one) => one.cavitySize === cavitySize && areaMm2 >= one.minAreaMm2 - 1e-9 && areaMm2 <= one.maxAreaMm2 + 1e-9,

@@ -1,7 +1,6 @@
 import type { ShopStandard } from '../../catalogue';
 import { findSurroundings, type Job } from '../../model';
-import { once } from '../../units';
-import type { Memory } from '../createMemory';
+import { once, type Memory } from '../../units';
 import { createSurface } from '../createSurface';
 import type { LaidBundle } from '../measureBundles';
 import { COPPER_PER_K, createHottest } from '../measureHeat';

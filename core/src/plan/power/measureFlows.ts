@@ -1,6 +1,6 @@
 import type { ShopStandard } from '../../catalogue';
 import type { Capability, CircuitKind, Job, PinOffer } from '../../model';
-import { compareIds } from '../../units';
+import { compareIds, pushTo } from '../../units';
 import { toPinKey, type Grid, type GridLink } from './createGrid';
 import { addCurrents, mostOf, noCurrents, toLoadCurrents, type Currents } from './currents';
 import { findBodies, type Bodies } from './findBodies';
@@ -87,14 +87,14 @@ class FlowMaker {
     for (const link of grid.links) {
       const a = grid.nodeOfPin.get(toPinKey(link.a));
       const b = grid.nodeOfPin.get(toPinKey(link.b));
-      if (a !== undefined) push(this.linksFrom, a, link);
-      if (b !== undefined) push(this.linksInto, b, link);
+      if (a !== undefined) pushTo(this.linksFrom, a, link);
+      if (b !== undefined) pushTo(this.linksInto, b, link);
     }
     grid.nodes.forEach(({ pins }, node) => {
       const place = pins[0];
       if (!place) return;
       const deviceId = grid.deviceAt.get(`${place.loomId}/${place.endId}`);
-      push(this.units, deviceId === undefined ? `${place.loomId}/${place.endId}` : job.devices[deviceId]!.unit || deviceId, node);
+      pushTo(this.units, deviceId === undefined ? `${place.loomId}/${place.endId}` : job.devices[deviceId]!.unit || deviceId, node);
     });
   }
 
@@ -373,10 +373,4 @@ class FlowMaker {
 function atLeast(sum: Currents, whole: Currents): Currents {
   const more = (key: keyof Currents) => sum[key].map((value, mode) => Math.max(value, whole[key][mode]!));
   return mostOf(sum.on) === 0 ? whole : { on: more('on'), heat: more('heat'), mean: more('mean') };
-}
-
-function push<K, V>(lists: Map<K, V[]>, key: K, value: V): void {
-  const list = lists.get(key);
-  if (list) list.push(value);
-  else lists.set(key, [value]);
 }

@@ -6,6 +6,7 @@ import { listHardest, type RatedLink } from './chooseProtections';
 import type { BudgetGroup, DropBudget } from './listBudgets';
 import { isZoneTooHot } from './measureAmpacity';
 import { explainFuse, isTrialBorne, measureTrialDrop, measureTrialMiddle } from './measureTrial';
+import { pushTo } from '../../units';
 
 /** Limits to be kept to in part: loads by name, runs by loom and segment, protections by id; all others may be used whole. */
 export type TightLimits = ReadonlyMap<string, number>;
@@ -237,10 +238,10 @@ class Slimmer {
     for (const group of this.context.budgets)
       for (const budget of group.budgets) {
         const before = this.measureBudget(group, budget);
-        for (const { edge } of budget.taken) if (this.sizes.has(edge)) push(this.budgetsOf, edge, { group, budget, before });
+        for (const { edge } of budget.taken) if (this.sizes.has(edge)) pushTo(this.budgetsOf, edge, { group, budget, before });
         for (const element of budget.elements)
           for (const { edges } of group.elements[element]!.ways)
-            for (const edge of edges) if (this.sizes.has(edge)) push(this.budgetsOf, edge, { group, budget, before });
+            for (const edge of edges) if (this.sizes.has(edge)) pushTo(this.budgetsOf, edge, { group, budget, before });
       }
   }
 
@@ -259,15 +260,9 @@ class Slimmer {
           const edges = elements.flat().map((id) => edgeOf.get(loomId)!.get(id)!);
           const riseK = heat.middleC === null ? Infinity : heat.middleC - heat.ambientC;
           const section = { edges, odMm, wallMm, ambientC: heat.ambientC, riseK, key: `${loomId}/${segmentId}` };
-          for (const edge of edges) if (this.sizes.has(edge)) push(this.sectionsOf, edge, section);
+          for (const edge of edges) if (this.sizes.has(edge)) pushTo(this.sectionsOf, edge, section);
         }
       });
     }
   }
-}
-
-function push<K, V>(lists: Map<K, V[]>, key: K, value: V): void {
-  const list = lists.get(key);
-  if (list) list.push(value);
-  else lists.set(key, [value]);
 }
