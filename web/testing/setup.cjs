@@ -16,4 +16,10 @@ window.ResizeObserver = class {
 };
 Element.prototype.scrollIntoView = () => {};
 // jsdom has none; documents are plain JSON
+// two parts of one list under one key: React may drop one of them
+const report = console.error;
+console.error = (...words) => {
+  if (String(words[0]).includes('two children with the same key')) throw new Error(`two parts of a list have one key: ${words[1]}`);
+  report(...words);
+};
 globalThis.structuredClone ??= (value) => JSON.parse(JSON.stringify(value));

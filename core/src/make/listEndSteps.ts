@@ -55,8 +55,14 @@ export function listEndSteps(context: StepContext, endId: string, early: readonl
         needs: before,
         tool: 'marker sleeves, hot-air tool',
         parts: ['marker sleeves'],
-        items: unmarked.map((wire) =>
-          createItem(wire.id, `${wire.number}: its marker for good${isAnchor ? ' at this end' : ', now that it is trimmed'}`, [wire], null),
+        items: unmarked.map((wire, index) =>
+          // a wire that comes back to its own end has a marker at each of its ends
+          createItem(
+            unmarked.indexOf(wire) === index ? wire.id : `${wire.id}.2`,
+            `${wire.number}: its marker for good${isAnchor ? ' at this end' : ', now that it is trimmed'}`,
+            [wire],
+            null,
+          ),
         ),
       }),
     );

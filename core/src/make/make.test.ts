@@ -5,7 +5,7 @@ import { createInlet } from '../demo';
 import { toCutListCsv } from '../exchange';
 import type { Job } from '../model';
 import { plan } from '../plan';
-import { createBench } from '../testing/createBench';
+import { createBench, join } from '../testing/createBench';
 import { createBuild, listFindings, orderSteps, type Step } from './index';
 
 const build = (job: Job) => createBuild(job, plan(job, CATALOGUE).looms[0]!, CATALOGUE);
@@ -106,6 +106,15 @@ describe('steps', () => {
   test('where work can hurt someone the step says so', () => {
     for (const operation of ['splice', 'cover', 'fit', 'test', 'twist'] as const)
       expect(steps.find((step) => step.operation === operation)!.caution).toMatch(/\w/);
+  });
+  test('a wire that comes back to its own end has a box of its own for each of its markers', () => {
+    const job = createBench((loom) => {
+      loom.circuits.c9 = join('9', 'A-4 A-5');
+    });
+    const mark = build(job).steps.find(({ id }) => id === 'mark.A')!;
+    const loop = mark.items.filter(({ id }) => id.startsWith('c9'));
+    expect(loop.map(({ wireIds }) => wireIds)).toEqual([loop[0]!.wireIds, loop[0]!.wireIds]);
+    for (const { id, items } of build(job).steps) expect([id, new Set(items.map((one) => one.id)).size]).toEqual([id, items.length]);
   });
   test('BT1: a ring of needs has no order, and the finding names it', () => {
     const job = createBench((loom) => {

@@ -81,6 +81,7 @@ export function TemplateDialog({ job, onClose }: { job: Job; onClose: () => void
     setPins((now) => now.map(([pin, need], at) => (at === index ? [pin, { ...need, ...part }] : [pin, need])));
   const ids = pins.map(([pin]) => pin);
   const all = [...ids, ...offers.map(([pin]) => pin)];
+  const choices = [...new Set(all)];
   const problems = pins.flatMap(([pin, need], index) => [
     ...(/^[A-Za-z0-9]{1,6}$/.test(pin) ? [] : [`pin ${index + 1}: expected 1 to 6 letters or digits`]),
     ...(ids.indexOf(pin) === index ? [] : [`pin ${pin} stands twice`]),
@@ -243,7 +244,7 @@ export function TemplateDialog({ job, onClose }: { job: Job; onClose: () => void
                   onChange={(event) => change(index, { twistWith: event.target.value || null })}
                 >
                   <option value="">none</option>
-                  {ids
+                  {[...new Set(ids)]
                     .filter((id) => id !== pin)
                     .map((id) => (
                       <option key={id}>{id}</option>
@@ -287,10 +288,10 @@ export function TemplateDialog({ job, onClose }: { job: Job; onClose: () => void
         another pin
       </button>
       <h3>If it is a box: what its pins give, and what joins them inside</h3>
-      <OfferRows key={`offers of ${from}`} offers={offers} pins={all} onChange={setOffers} />{' '}
-      <LinkRows key={`links of ${from}`} links={links} pins={all} others={known} onChange={setLinks} />
+      <OfferRows key={`offers of ${from}`} offers={offers} pins={choices} onChange={setOffers} />{' '}
+      <LinkRows key={`links of ${from}`} links={links} pins={choices} others={known} onChange={setLinks} />
       <TextInput label="Note" value={note} maxLength={400} onChange={(event) => setNote(event.currentTarget.value)} />
-      {problems.map((words) => (
+      {[...new Set(problems)].map((words) => (
         <p key={words} role="alert" className={styles.alarm}>
           {words}
         </p>

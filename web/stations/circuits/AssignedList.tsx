@@ -26,8 +26,9 @@ export function AssignedList({
       </p>
       {conflicts.length > 0 && (
         <ul className={styles.conflicts}>
-          {conflicts.map((one) => (
-            <li key={one.need}>
+          {conflicts.map((one, index) => (
+            // two needs may have one name: shared supplies of one box
+            <li key={`${one.need} ${index}`}>
               <b>{one.need}</b>: {one.wouldTake}. {one.competing.length > 1 && <>Competing: {one.competing.join(', ')}. </>}
               {one.places.length > 0 && <>For: {one.places.join(', ')}.</>}
             </li>
