@@ -1,7 +1,7 @@
 import { MantineProvider } from '@mantine/core';
 import { render } from '@testing-library/react';
 import type { ReactNode } from 'react';
-import { applyEdit, CATALOGUE, changeDocument, listFindings, plan, type EditOperation, type Job } from 'wattograph-core';
+import { applyEdit, CATALOGUE, changeDocument, createInspector, createPlanner, type EditOperation, type Job } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
 import { StoreProvider, usePlannedLoom, type PlannedLoom } from '../client/jobContext';
 import type { JobState, JobStore } from '../client/jobStore';
@@ -10,6 +10,9 @@ import { CursorProvider } from '../ui/cursor';
 /** An open job without a server: edits are applied at once and their labels kept. */
 export class FakeStore {
   labels: string[] = [];
+  // as the plan worker does: what an edit does not touch is not planned again
+  private readonly planner = createPlanner(CATALOGUE);
+  private readonly inspect = createInspector(CATALOGUE);
   private listeners = new Set<() => void>();
   private state: JobState;
 
@@ -55,8 +58,8 @@ export class FakeStore {
 
   private plan(): void {
     const job = this.state.document;
-    const planned = plan(job, CATALOGUE);
-    this.state = { ...this.state, result: { job, ...planned, findings: listFindings(job, planned, CATALOGUE, null), ms: 1 } };
+    const planned = this.planner(job);
+    this.state = { ...this.state, result: { job, ...planned, findings: this.inspect(job, planned, null), ms: 1 } };
   }
 }
 
