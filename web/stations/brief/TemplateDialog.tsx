@@ -296,7 +296,7 @@ export function TemplateDialog({ job, onClose }: { job: Job; onClose: () => void
           {words}
         </p>
       ))}
-      <Group justify="flex-end">
+      <Group justify="flex-end" mt="md">
         <Button variant="default" onClick={onClose}>
           Leave it
         </Button>
