@@ -149,8 +149,6 @@ async function store(document: Job): Promise<string> {
 async function main(): Promise<void> {
   const browser = await chromium.launch(CHROMIUM);
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  // the loader of this file names its functions by a helper that a page does not have
-  await page.addInitScript({ content: 'globalThis.__name = (one) => one;' });
   const interactive: number[] = [];
   for (let round = 0; round < 5; round += 1) {
     const started = performance.now();

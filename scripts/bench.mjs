@@ -1,7 +1,7 @@
 // Measures; asserts nothing. Medians on this machine, printed with the targets beside them.
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { basename, join } from 'node:path';
 import { ensureBuild, ensureModules, ensurePackages, findPort, root, run } from './lib/machine.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import { prepareDatabase, startServer } from './lib/server.mjs';
@@ -11,21 +11,26 @@ await ensureModules();
 console.log(
   '── core (targets: 200 wires ≤ 50 ms full, ≤ 10 ms an edit; 3,200 ≤ 1,200 ms; exponent ≤ 1.2; demo job ≤ 150 ms, ≤ 20 ms an edit, assignment ≤ 300 ms)',
 );
-// bundled, so that no loader stands in the measurement
-const bundle = join(mkdtempSync(join(tmpdir(), 'wattograph-bench-')), 'bench.cjs');
+const folder = mkdtempSync(join(tmpdir(), 'wattograph-bench-'));
 const { build } = await import('esbuild');
-await build({
-  entryPoints: [join(root, 'core/bench/planBench.ts')],
-  bundle: true,
-  platform: 'node',
-  format: 'cjs',
-  outfile: bundle,
-  logLevel: 'error',
-});
-await run('node', ['--max-old-space-size=4096', bundle]);
+/** Bundled, so that no loader stands in the measurement. */
+async function bundle(entry) {
+  const outfile = join(folder, `${basename(entry, '.ts')}.cjs`);
+  const outside = ['@playwright/test'];
+  await build({
+    entryPoints: [join(root, entry)],
+    bundle: true,
+    platform: 'node',
+    format: 'cjs',
+    outfile,
+    external: outside,
+    logLevel: 'error',
+  });
+  return outfile;
+}
+await run('node', ['--max-old-space-size=4096', await bundle('core/bench/planBench.ts')]);
 
 await ensureBuild();
-const folder = mkdtempSync(join(tmpdir(), 'wattograph-bench-'));
 const postgres = await startPostgres(folder);
 let server;
 try {
@@ -38,8 +43,8 @@ try {
     await (await fetch(`${server.address}/`)).text();
     console.log(`start ${round + 1}: first page of the demo after ${Math.round(performance.now() - started)} ms`);
   }
-  await run('node', ['node_modules/tsx/dist/cli.mjs', 'e2e/browserBench.ts'], {
-    env: { ...process.env, BENCH_ADDRESS: server.address, WATTOGRAPH_ROOT: root },
+  await run('node', [await bundle('e2e/browserBench.ts')], {
+    env: { ...process.env, BENCH_ADDRESS: server.address, WATTOGRAPH_ROOT: root, NODE_PATH: join(root, 'node_modules') },
   });
 } finally {
   server?.child.kill('SIGTERM');

@@ -1,7 +1,7 @@
 import type { Catalogue, ShopStandard } from '../catalogue';
 import type { Job, Loom } from '../model';
 import { findStandard, type LoomPlan, type PlannedWire } from '../plan';
-import { compareIds } from '../units';
+import { compareIds, pushTo } from '../units';
 
 /** One pair of pins that must join, with the reading expected at 20 °C. */
 export interface ContinuityRow {
@@ -32,7 +32,7 @@ export function listContinuity(job: Job, plan: LoomPlan, catalogue: Catalogue): 
       [keyOf(wire.from), keyOf(wire.to)],
       [keyOf(wire.to), keyOf(wire.from)],
     ] as const)
-      joined.set(a, [...(joined.get(a) ?? []), { wire, to: b }]);
+      pushTo(joined, a, { wire, to: b });
   }
   return Object.keys(loom.circuits)
     .sort(compareIds)

@@ -1,7 +1,7 @@
 import { TABLE_WORDS, toSizeWords } from '../catalogue';
 import { toColourWords } from '../model';
 import type { LoomPlan, PlannedWire } from '../plan';
-import { compareIds } from '../units';
+import { compareIds, pushTo } from '../units';
 
 /** All wires that come off one reel: same conductor, insulation and colour; or all that lie in one piece of cable. */
 export interface CutGroup {
@@ -47,7 +47,7 @@ export function listCuts(plan: LoomPlan): CutGroup[] {
   const groups = new Map<string, PlannedWire[]>();
   for (const wire of plan.wires) {
     const key = wire.cable ? `cable ${wire.cable.groupId}` : `${wire.conductor.table} ${wire.conductor.size} ${toColourWords(wire.colour)}`;
-    groups.set(key, [...(groups.get(key) ?? []), wire]);
+    pushTo(groups, key, wire);
   }
   return [...groups.keys()].sort(compareIds).map((key) => {
     const all = groups.get(key)!.sort((a, b) => b.cutMm - a.cutMm || compareIds(a.number, b.number));

@@ -1,5 +1,5 @@
 import { isBlocking, type Job, type Loom } from '../model';
-import { compareIds } from '../units';
+import { compareIds, pushTo } from '../units';
 import type { Hold, RunWire } from './types';
 
 const NONE: Hold[] = [];
@@ -13,7 +13,7 @@ export function createHolds(job: Job, loomId: string, loom: Loom): (wire: RunWir
     for (const block of item.blocks) {
       if (block.loomId !== loomId) continue;
       const key = block.kind === 'loom' ? 'loom' : `${block.kind} ${block.id}`;
-      items.set(key, [...(items.get(key) ?? []), { kind: 'item', id, words: `open: ${item.question}` }]);
+      pushTo(items, key, { kind: 'item', id, words: `open: ${item.question}` });
     }
   }
   const whole = items.get('loom') ?? NONE;

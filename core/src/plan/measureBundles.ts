@@ -12,6 +12,8 @@ const MOST_STORED = 20_000;
 
 /** A bundle, and the places in the list of wires of what lies in each of its sections. */
 export interface LaidBundle {
+  /** loom, segment, and whether it is drafted or built: what is remembered of it goes by that */
+  id: string;
   bundle: PlannedBundle;
   occupants: readonly (readonly number[])[];
 }
@@ -61,14 +63,15 @@ export function measureBundles(
   return [...strands].map(([segmentId, { wires: here, shape }]) => {
     const inputs: unknown[] = [catalogue, loom.circuits, shape];
     for (const { place } of here) inputs.push(wires[place]!.conductor);
-    return laid(`${isDraft ? 'draft' : 'built'} ${loomId} ${segmentId}`, inputs, () => {
+    const id = `${isDraft ? 'draft' : 'built'} ${loomId} ${segmentId}`;
+    return laid(id, inputs, () => {
       const thickestFirst = here.map(toLying).sort((a, b) => b.wire.conductor.odMm - a.wire.conductor.odMm);
-      return measureBundle(tree, segmentId, thickestFirst, isDraft ? null : packings);
+      return { id, ...measureBundle(tree, segmentId, thickestFirst, isDraft ? null : packings) };
     });
   });
 }
 
-function measureBundle(tree: Tree, segmentId: string, here: readonly Lying[], store: PackingStore | null): LaidBundle {
+function measureBundle(tree: Tree, segmentId: string, here: readonly Lying[], store: PackingStore | null): Omit<LaidBundle, 'id'> {
   const { lengthMm } = tree.segments[segmentId]!;
   const cuts = new Set([0, lengthMm]);
   let copper = 0;

@@ -43,7 +43,7 @@ export function measureHeats(
     const ambientC = findSurroundings(job.zones, job.looms[loomId]!.segments[segmentId]!, standard.hotTickC)?.ambientC ?? null;
     if (ambientC === null || odMm === 0) return [];
     const { odOutsideMm } = coverings[index]!;
-    const heat = warmed(`${loomId} ${segmentId}`, [one, odOutsideMm, ambientC, flows, standard, ...modeIds], () =>
+    const heat = warmed(one.id, [one, odOutsideMm, ambientC, flows, standard, ...modeIds], () =>
       measureBundleHeat(one, sources(), { ambientC, wallMm: odOutsideMm - odMm, modeIds, standard }),
     );
     return heat ? [heat] : [];

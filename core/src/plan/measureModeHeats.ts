@@ -15,6 +15,7 @@ export function measureModeHeats(
 ): PlannedHeat[] {
   const places = new Map(plan.wires.map(({ id }, place) => [id, place]));
   const laid = plan.bundles.map((bundle) => ({
+    id: bundle.segmentId,
     bundle,
     occupants: bundle.sections.map(({ elements }) => elements.flat().map((id) => places.get(id)!)),
   }));

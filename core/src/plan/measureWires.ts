@@ -1,6 +1,6 @@
 import { findFamily, type Catalogue, type ShopStandard } from '../catalogue';
 import type { Job, Loom } from '../model';
-import { roundUp } from '../units';
+import { roundUp, pushTo } from '../units';
 import { createHolds } from './createHolds';
 import type { WireMark } from './listMarks';
 import { measurePathSigma, measureRough } from './measureRough';
@@ -81,7 +81,7 @@ function createContext({ job, loomId, tree, wires, splices, bundles, termination
   const groups = new Map<string, SizedWire[]>();
   for (const wire of wires) {
     const groupId = loom.circuits[wire.circuitId]!.twist?.groupId;
-    if (groupId !== undefined) groups.set(groupId, [...(groups.get(groupId) ?? []), wire]);
+    if (groupId !== undefined) pushTo(groups, groupId, wire);
   }
   return {
     ...{ job, loom, tree, standard, catalogue },

@@ -2,6 +2,7 @@ import type { ShopStandard } from '../catalogue';
 import { isMoving, type Job, type Loom } from '../model';
 import type { Strands } from './listStrands';
 import type { PlannedSplice, Tree } from './types';
+import { pushTo } from '../units';
 
 const STEP_MM = 5;
 /** what a place counts as, where there is none other, from which the link to the next splice doubles back, mm of room */
@@ -59,7 +60,7 @@ export function placeSplices(
   const placed: PlannedSplice[] = [];
   const taken = new Map<string, TakenPlace[]>();
   const put = (splice: Strands['splices'][number], place: PlannedSplice['place'], pinned: boolean, clear: boolean) => {
-    taken.set(place.segmentId, [...(taken.get(place.segmentId) ?? []), { offsetMm: place.offsetMm, halfMm: toHalfMm(splice.circuitId) }]);
+    pushTo(taken, place.segmentId, { offsetMm: place.offsetMm, halfMm: toHalfMm(splice.circuitId) });
     placed.push({
       id: splice.id,
       label: '',

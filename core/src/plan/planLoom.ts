@@ -26,7 +26,7 @@ export interface PlanStore extends BundleStore, WarmStore, LoadStore {
   copper: CopperStore;
 }
 
-/** as built and as drafted, before and after a fitting */
+/** of a round or two before, before and after a fitting */
 const MOST_BUNDLES = 4;
 
 export const createPlanStore = (): PlanStore => ({

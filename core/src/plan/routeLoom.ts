@@ -1,6 +1,6 @@
 import type { Catalogue, ShopStandard } from '../catalogue';
 import type { Circuit, Job, Loom } from '../model';
-import { compareIds } from '../units';
+import { compareIds, pushTo } from '../units';
 import { listBarrels } from './chooseBarrels';
 import { chooseLeast } from './chooseConductors';
 import { connect, route } from './connect';
@@ -104,11 +104,7 @@ function listArrivals({ ends }: Loom, wires: readonly RunWire[]): ReadonlyMap<st
   );
   wires.forEach(({ from, to }, place) => {
     for (const end of [from, to]) {
-      if (end.kind !== 'cavity') continue;
-      const cavities = at.get(end.endId)!;
-      const places = cavities.get(end.cavity);
-      if (places) places.push(place);
-      else cavities.set(end.cavity, [place]);
+      if (end.kind === 'cavity') pushTo(at.get(end.endId)!, end.cavity, place);
     }
   });
   return new Map(

@@ -1,6 +1,6 @@
 import type { Job } from '../../model';
 import type { JobPlan } from '../../plan';
-import { compareIds } from '../../units';
+import { compareIds, pushTo } from '../../units';
 import { listNetPins, type NetPin } from './listNetPins';
 
 /** A CAN bus as it is wired: one of its two lines speaks for both. */
@@ -60,7 +60,7 @@ function listStubs(plan: JobPlan, plugs: ReadonlySet<string>, loomId: string, ci
     ] as const)
       if (here.kind === 'splice') {
         const isNode = there.kind === 'cavity' && !plugs.has(`${loomId}/${there.endId}`);
-        atSplice.set(here.spliceId, [...(atSplice.get(here.spliceId) ?? []), { wire, isNode }]);
+        pushTo(atSplice, here.spliceId, { wire, isNode });
       }
   return [...atSplice].flatMap(([spliceId, list]) => {
     const nodes = list.filter(({ isNode }) => isNode).sort((a, b) => b.wire.lengthMm - a.wire.lengthMm);

@@ -1,12 +1,12 @@
 import { createFinding } from '../createFinding';
 import type { Finding, Rule } from '../types';
+import { pushTo } from '../../units';
 
 /** PO13, check: more functions than conductors in a cable; a screen lies in the cable's screen, where it has one. The fix takes one that has enough. */
 export const checkCables: Rule = (context) => {
   const { loom, catalogue } = context;
   const groups = new Map<string, string[]>();
-  for (const [id, { cable }] of Object.entries(loom.circuits))
-    if (cable) groups.set(cable.groupId, [...(groups.get(cable.groupId) ?? []), id]);
+  for (const [id, { cable }] of Object.entries(loom.circuits)) if (cable) pushTo(groups, cable.groupId, id);
   return [...groups].flatMap(([groupId, ids]): Finding[] => {
     const item = catalogue.cables.find(({ id }) => id === loom.circuits[ids[0]!]!.cable!.itemId)!;
     const screens = ids.filter((id) => loom.circuits[id]!.kind === 'screen');

@@ -1,4 +1,4 @@
-import { compareIds } from '../../units';
+import { compareIds, pushTo } from '../../units';
 import { createFinding } from '../createFinding';
 import type { Finding, Rule, RuleContext } from '../types';
 
@@ -27,8 +27,7 @@ export const checkGuesses: Rule = (context) => {
 
 function checkPins(context: RuleContext): Finding[] {
   const pins = new Map<string, string[]>();
-  for (const { number, heldBy } of context.plan.wires)
-    for (const { kind, id } of heldBy) if (kind === 'pin') pins.set(id, [...(pins.get(id) ?? []), number]);
+  for (const { number, heldBy } of context.plan.wires) for (const { kind, id } of heldBy) if (kind === 'pin') pushTo(pins, id, number);
   return [...pins].map(([id, numbers]) => {
     const [endId, cavity] = id.split(' ') as [string, string];
     const end = context.loom.ends[endId]!;

@@ -1,6 +1,6 @@
 import { findFamily } from '../../catalogue';
 import { listPieces } from '../../plan';
-import { compareIds } from '../../units';
+import { compareIds, pushTo } from '../../units';
 import { createFinding } from '../createFinding';
 import type { Finding, Rule } from '../types';
 
@@ -10,7 +10,7 @@ export const checkLookAlikes: Rule = (context) => {
   const groups = new Map<string, string[]>();
   for (const endId of Object.keys(loom.ends).sort(compareIds)) {
     const { familyId, key, kind } = loom.ends[endId]!;
-    if (kind === 'connector') groups.set(`${familyId} ${key}`, [...(groups.get(`${familyId} ${key}`) ?? []), endId]);
+    if (kind === 'connector') pushTo(groups, `${familyId} ${key}`, endId);
   }
   return [...groups.values()].flatMap((alike) =>
     alike.flatMap((a, index) =>

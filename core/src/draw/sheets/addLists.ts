@@ -4,6 +4,7 @@ import { toSumWords, type PlannedWire } from '../../plan';
 import { drawStrip } from '../drawStrip';
 import type { Cell, Column } from './createFlow';
 import type { SheetContext } from './sheetContext';
+import { pushTo } from '../../units';
 
 const mm = (value: number) => String(Math.round(value));
 const tick: Column = { title: '', share: 0.5 };
@@ -25,7 +26,7 @@ function groupBy(held: readonly PlannedWire[]): Map<string, string[]> {
   const groups = new Map<string, string[]>();
   for (const { heldBy, number: wire } of held) {
     const words = heldBy.map((hold) => hold.words).join(', ');
-    groups.set(words, [...(groups.get(words) ?? []), wire]);
+    pushTo(groups, words, wire);
   }
   return groups;
 }

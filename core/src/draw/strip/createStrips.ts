@@ -1,6 +1,6 @@
 import type { Loom } from '../../model';
 import type { LoomPlan, PlannedWire } from '../../plan';
-import { compareIds } from '../../units';
+import { compareIds, pushTo } from '../../units';
 
 /** A stretch of loom drawn along one line: from a breakout (or the datum) by its onward segments to an end. */
 export interface Strip {
@@ -122,16 +122,15 @@ function joinSpans(spans: readonly Span[], wires: ReadonlyMap<string, PlannedWir
   const outOf = new Map<string, Span[]>();
   const groups = new Map<string, Span[]>();
   const single: Span[] = [];
-  const push = (map: Map<string, Span[]>, key: string, span: Span) => map.set(key, [...(map.get(key) ?? []), span]);
   for (const span of spans) {
     const folded = span.leaves?.folded ?? null;
     if (folded !== null) {
-      push(groups, folded, span);
+      pushTo(groups, folded, span);
       continue;
     }
     single.push(span);
     const { from } = wires.get(span.wireId)!;
-    if (from.kind === 'splice') push(outOf, from.spliceId, span);
+    if (from.kind === 'splice') pushTo(outOf, from.spliceId, span);
   }
   const follows = new Map<string, Span>();
   const followed = new Set<string>();

@@ -1,6 +1,7 @@
 import type { CoveringKind, Colour, Loom, LoomNode } from '../../model';
 import type { LoomPlan, PlannedWire } from '../../plan';
 import { createStrips, type Lane, type Strip } from './createStrips';
+import { pushTo } from '../../units';
 
 /** How a strip is drawn: all sizes in the unit of the drawing (px on screen, mm on paper) but the scale. */
 export interface StripOptions {
@@ -137,7 +138,7 @@ function placeRows(drawing: Drawing, strip: Strip, top: number): number {
 function placeColumns(drawing: Drawing, strip: Strip): void {
   const { options, columns } = drawing;
   const atNode = new Map<string, Strip[]>();
-  for (const child of strip.children) atNode.set(child.startNodeId, [...(atNode.get(child.startNodeId) ?? []), child]);
+  for (const child of strip.children) pushTo(atNode, child.startNodeId, child);
   for (const siblings of atNode.values()) {
     const lanes = siblings.flatMap((child) =>
       child.lanes.map((lane, index) => ({ key: columnKey(child, index), width: Math.max(options.pitch, laneWidth(lane, options.pitch)) })),
@@ -168,7 +169,7 @@ function listTraces(drawing: Drawing): StripTrace[] {
       for (const wireId of lane.wireIds) {
         const pieces = plan.wires.length ? wireSpan(drawing, wireId, row.strip) : null;
         if (!pieces) continue;
-        visits.set(wireId, [...(visits.get(wireId) ?? []), { row, laneIndex, ...pieces }]);
+        pushTo(visits, wireId, { row, laneIndex, ...pieces });
         if (lane.foldedTo !== null) widths.set(wireId, laneWidth(lane, options.pitch));
       }
     });

@@ -1,7 +1,7 @@
 import type { ShopStandard } from '../../catalogue';
 import type { Capability, CircuitKind, Job, PinNeed, PinOffer } from '../../model';
 import { toPinKey, type PinPlace } from '../../plan';
-import { compareIds } from '../../units';
+import { compareIds, pushTo } from '../../units';
 import { createNetMap, type MappedNet } from './createNetMap';
 
 /** Pins of one loom that belong together, and the circuits they are in already, of all looms. */
@@ -91,7 +91,7 @@ export function listNeeds(job: Job, standard: ShopStandard): { needs: Need[]; se
         const known = { ...need, currentA: measurePinCurrent(end.pins, cavity) };
         const key = toGroup(loomId, endId, cavity, known, net, isBox ? null : (device?.templateId ?? null), isBox, boxLooms, standard);
         order.set(key, Math.min(order.get(key) ?? nth, nth));
-        groups.set(key, [...(groups.get(key) ?? []), { place, need: known, net }]);
+        pushTo(groups, key, { place, need: known, net });
       }
     }
   return { needs: toNeeds(job, groups, order, standard), served };

@@ -1,6 +1,6 @@
 import { findDeviceTemplate, type Catalogue } from '../../catalogue';
 import type { CircuitKind, Job, LinkKind, PinNeed, PinOffer } from '../../model';
-import { compareIds } from '../../units';
+import { compareIds, pushTo } from '../../units';
 import type { RunWire, WireEnd } from '../types';
 
 /** A cavity or stud of an end of a loom. */
@@ -145,11 +145,7 @@ function addMates(grid: Grid, job: Job): void {
   const used = new Map<string, string[]>();
   for (const [loomId, { circuits }] of Object.entries(job.looms))
     for (const { terminations } of Object.values(circuits))
-      for (const { endId, cavity } of terminations) {
-        const cavities = used.get(`${loomId}/${endId}`);
-        if (cavities) cavities.push(cavity);
-        else used.set(`${loomId}/${endId}`, [cavity]);
-      }
+      for (const { endId, cavity } of terminations) pushTo(used, `${loomId}/${endId}`, cavity);
   for (const id of Object.keys(job.mates).sort(compareIds)) {
     const { a, b } = job.mates[id]!;
     for (const cavity of used.get(`${a.loomId}/${a.endId}`) ?? []) {

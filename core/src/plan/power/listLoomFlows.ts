@@ -1,4 +1,4 @@
-import { compareIds } from '../../units';
+import { compareIds, pushTo } from '../../units';
 import { isGuard, listGuards, toOutsideId } from './chooseProtections';
 import type { Grid, GridLink } from './createGrid';
 import { mostOf } from './currents';
@@ -71,11 +71,7 @@ function listEdgeLoads(ways: readonly LoadWays[]): Map<number, { ways: LoadWays;
     const visit = ({ edge }: { edge: number }, share: number) => edge !== -1 && shares.set(edge, (shares.get(edge) ?? 0) + share);
     for (const step of one.out) visit(step, 1);
     if (one.back) walkWay(one.back, 1, visit);
-    for (const [edge, share] of shares) {
-      const list = loads.get(edge);
-      if (list) list.push({ ways: one, share });
-      else loads.set(edge, [{ ways: one, share }]);
-    }
+    for (const [edge, share] of shares) pushTo(loads, edge, { ways: one, share });
   }
   return loads;
 }

@@ -63,8 +63,7 @@ export function measureAmpacities(
     const hottestC = middle.get(segmentId);
     const inputs = [one, odOutsideMm, ambientC, hottestC, flows, isDraft, standard];
     const place = { ambientC, wallMm: odOutsideMm - odMm, hottestC, isDraft, standard };
-    for (const section of loaded(`${loomId} ${segmentId}`, inputs, () => measureBundleAmpacity(one, known(), place)))
-      addSection(result, section);
+    for (const section of loaded(one.id, inputs, () => measureBundleAmpacity(one, known(), place))) addSection(result, section);
   });
   return result;
 }

@@ -4,6 +4,7 @@ import { toPinKey, type Grid, type GridLink } from './createGrid';
 import { mostOf, toLoadCurrents, type Currents } from './currents';
 import { isSink, listShares, type Flows } from './measureFlows';
 import type { PathStep, PlannedLoad } from './types';
+import { pushTo } from '../../units';
 
 /** A step of a way before any size is known: what flows in it is, and so is the resistance of all that is no wire. */
 export interface WayStep extends Omit<PathStep, 'milliohm' | 'dropV'> {
@@ -84,10 +85,7 @@ class Tracer {
     const { grid, flows, job } = context;
     this.boxOfNode = grid.nodes.map((_, node) => this.findBox(node));
     this.boxOfNode.forEach((box, node) => {
-      if (box === null) return;
-      const pins = this.boxes.get(box);
-      if (pins) pins.push(node);
-      else this.boxes.set(box, [node]);
+      if (box !== null) pushTo(this.boxes, box, node);
     });
     this.linksById = new Map(grid.links.map((link) => [link.id, link]));
     this.froms = new Set(grid.links.flatMap(({ a }) => grid.nodeOfPin.get(toPinKey(a)) ?? []));
