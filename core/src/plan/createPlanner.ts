@@ -18,8 +18,9 @@ import { isSameDemand, type Copper, type Demands } from './power/chooseDemands';
 import { createGrid } from './power/createGrid';
 import { createPower, joinVehicle, type PoweredLooms, type SizedLoom } from './power/createPower';
 import { listContactFloors } from './power/listContactFloors';
-import { listLoomFlows, type LoomFlow } from './power/listLoomFlows';
+import { isSameFlows, listLoomFlows, type LoomFlow } from './power/listLoomFlows';
 import type { Flows } from './power/measureFlows';
+import { keepRoute, type KeptRoute } from './keepRoute';
 import { routeLoom, type RoutedLoom } from './routeLoom';
 import type { JobPlan, LoomPlan, RunWire, WireEnd } from './types';
 
@@ -45,6 +46,7 @@ const MOST_KEPT = 12;
 export function createPlanner(catalogue: Catalogue): Planner {
   const store = createPlanStore();
   const routed = createMemory<RoutedLoom>(2);
+  const kept = new Map<string, KeptRoute>();
   const joined = createMemory<JoinedLooms>(2);
   // an edit that changes no wire's ends leaves the joins as they are
   const wiresOf = new Map<string, readonly RunWire[]>();
@@ -63,7 +65,12 @@ export function createPlanner(catalogue: Catalogue): Planner {
     const loomIds = Object.keys(job.looms).sort(compareIds);
     // 1 route: each loom by itself, wires and splices without sizes
     const routes = loomIds.map((loomId) =>
-      routed(loomId, [job.looms[loomId], job.zones, job.families, job.standardId], () => routeLoom(job, loomId, catalogue, standard)),
+      routed(loomId, [job.looms[loomId], job.zones, job.families, job.standardId], () => {
+        const loom = job.looms[loomId]!;
+        const route = keepRoute(routeLoom(job, loomId, catalogue, standard), loom, kept.get(loomId));
+        kept.set(loomId, { loom, route });
+        return route;
+      }),
     );
     // 2 join: what flows in every wire of the whole vehicle, whatever its size
     const inputs: unknown[] = [job.devices, job.mates, job.modes, job.source, job.zones, job.families, job.deviceTemplates, job.standardId];
@@ -192,8 +199,11 @@ function joinLooms(job: Job, routes: readonly RoutedLoom[], catalogue: Catalogue
   const ofLooms = new Map(
     routes.map(({ loomId }) => {
       const ofLoom = byLoom.get(loomId) ?? new Map<string, LoomFlow>();
+      const before = store.flows.get(loomId);
       // one that is as it was stays the same object: what was made of it holds
-      return [loomId, store.flows(loomId, [...flows.modeIds, toFlowKey(ofLoom)], () => ofLoom)];
+      const kept = before && isSameFlows(before, flows.modeIds, ofLoom) ? before.flows : ofLoom;
+      store.flows.set(loomId, { modeIds: flows.modeIds, flows: kept });
+      return [loomId, kept];
     }),
   );
   return { flows, ofLooms, power: createPower(vehicle, routes, contactFloors, standard, store.copper) };
@@ -242,17 +252,6 @@ const listShort = (
 ];
 
 const hasCurrent = ({ edges }: Flows) => edges.some((one) => one !== null && one.on.some((value) => value > 0));
-
-/** The flows of a loom in a line; of a wire that carries nothing and is known to its id. */
-function toFlowKey(flows: ReadonlyMap<string, LoomFlow>): string {
-  let key = '';
-  for (const [wireId, { onA, heatA, designA, inrushA, guardIds, isFused }] of flows)
-    key +=
-      designA !== 0 || guardIds.length > 0
-        ? `;${wireId} ${onA.join()} ${heatA.join()} ${designA} ${inrushA} ${guardIds.join()} ${isFused}`
-        : `;${wireId}`;
-  return key;
-}
 
 const toDemandKey = (asked: ReadonlyMap<string, SizeDemand>) =>
   [...asked].map(([wireId, { conductor, ruledBy }]) => `${wireId} ${conductor.size} ${ruledBy}`).join(';');

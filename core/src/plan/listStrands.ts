@@ -28,7 +28,7 @@ export function listStrands(loom: Loom, tree: Tree, circuitId: string, circuit: 
   const wire = (from: Termination, to: Termination) => ({ circuitId, from: toEnd(from), to: toEnd(to) });
   if (others.length === 1 || circuit.join === 'stud') return { wires: others.map((to) => wire(source, to)), splices: [] };
   // in a loom without a run there is nowhere for a splice to lie: pins of one housing go from one to the next
-  const hasRuns = Object.keys(tree.segments).length > 0;
+  const hasRuns = listRunsAt(tree, loom.ends[source.endId]!.nodeId).length > 0;
   if (circuit.join === 'chain' || !hasRuns)
     return { wires: others.map((to, index) => wire(circuit.terminations[index]!, to)), splices: [] };
   return listSpliced(loom, tree, circuitId, source, others, standard);

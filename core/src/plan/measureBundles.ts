@@ -29,7 +29,6 @@ interface Lying {
   /** its place in the list of wires */
   place: number;
   piece: Piece;
-  /** the wire's id in a list of its own: an element as a section gives it */
   element: string[];
   groupId: string | undefined;
   /** of the cable it lies in; null: in none */
@@ -50,7 +49,8 @@ export function measureBundles(
   isDraft: boolean,
 ): LaidBundle[] {
   const cables = once(() => new Map(catalogue.cables.map((item) => [item.id, item])));
-  const toLying = ({ place, piece, element }: LyingStrands['wires'][number]): Lying => {
+  const toLying = ({ places, pieces, elements }: LyingStrands, at: number): Lying => {
+    const place = places[at]!;
     const wire = wires[place]!;
     const { cable, twist, kind } = loom.circuits[wire.circuitId]!;
     // a cable is as thick as it is bought, whatever lies in it
@@ -58,14 +58,14 @@ export function measureBundles(
     const cableMm = bought?.odMm ?? null;
     const isScreen = kind === 'screen' || bought?.screened === true;
     const groupId = cable ? `cable ${cable.groupId}` : twist?.groupId;
-    return { wire, place, piece, element, groupId, cableMm, isScreen };
+    return { wire, place, piece: pieces[at]!, element: elements[at]!, groupId, cableMm, isScreen };
   };
-  return [...strands].map(([segmentId, { wires: here, shape }]) => {
-    const inputs: unknown[] = [catalogue, loom.circuits, shape];
-    for (const { place } of here) inputs.push(wires[place]!.conductor);
+  return [...strands].map(([segmentId, lying]) => {
+    const inputs: unknown[] = [catalogue, loom.circuits, lying];
+    for (const place of lying.places) inputs.push(wires[place]!.conductor);
     const id = `${isDraft ? 'draft' : 'built'} ${loomId} ${segmentId}`;
     return laid(id, inputs, () => {
-      const thickestFirst = here.map(toLying).sort((a, b) => b.wire.conductor.odMm - a.wire.conductor.odMm);
+      const thickestFirst = lying.places.map((_, at) => toLying(lying, at)).sort((a, b) => b.wire.conductor.odMm - a.wire.conductor.odMm);
       return { id, ...measureBundle(tree, segmentId, thickestFirst, isDraft ? null : packings) };
     });
   });

@@ -3,7 +3,6 @@ import { findSurroundings, type Job } from '../model';
 import { once, type Memory } from '../units';
 import { listHottest, measureHeat, type HotWire } from './measureHeat';
 import type { LoomFlow } from './power/listLoomFlows';
-import { isZoneTooHot } from './power/measureAmpacity';
 import type { LaidBundle } from './measureBundles';
 import type { PlannedCovering, PlannedHeat, SizedWire } from './types';
 
@@ -20,7 +19,6 @@ interface Source {
   /** by mode, W/m at 20 °C; null: next to nothing in any */
   watts: readonly number[] | null;
   odMm: number;
-  table: SizedWire['conductor']['table'];
   isKnown: boolean;
   limitC: number;
 }
@@ -55,7 +53,6 @@ function toSource({ conductor }: SizedWire, flow: LoomFlow | undefined, standard
     // most wires carry next to nothing: they have no sum to add to
     watts: flow && flow.designA !== 0 ? flow.heatA.map((currentA) => (currentA ** 2 * conductor.r20MilliohmPerM) / 1000) : null,
     odMm: conductor.odMm,
-    table: conductor.table,
     isKnown: flow !== undefined && flow.designA !== null,
     limitC: standard.insulationLimitC[conductor.table],
   };
@@ -82,18 +79,21 @@ function measureBundleHeat(
   for (const [place, section] of bundle.sections.entries()) {
     if (section.odMm === 0) continue;
     const here = occupants[place]!;
-    const watts = modeIds.map(() => 0);
+    let watts: number[] | null = null;
     let limitC = Infinity;
     let uncounted = 0;
     for (const wire of here) {
       const one = sources[wire]!;
-      if (one.watts) for (let mode = 0; mode < watts.length; mode += 1) watts[mode]! += one.watts[mode]!;
+      if (one.watts) {
+        watts ??= modeIds.map(() => 0);
+        for (let mode = 0; mode < watts.length; mode += 1) watts[mode]! += one.watts[mode]!;
+      }
       // where the zone alone is too much for an insulation the finding is that, not the bundle's heat
-      if (one.limitC < limitC && !isZoneTooHot(ambientC, one.table, standard)) limitC = one.limitC;
+      if (one.limitC < limitC && ambientC <= one.limitC - standard.heatMarginK) limitC = one.limitC;
       if (!one.isKnown) uncounted += 1;
     }
-    const most = watts.length ? max(...watts) : 0;
-    const mode = watts.indexOf(most);
+    const most = watts?.length ? max(...watts) : 0;
+    const mode = watts?.indexOf(most) ?? -1;
     const heat = measureHeat({
       ambientC,
       bundleMm: section.odMm,

@@ -36,13 +36,15 @@ function measureJoint(
   let all = 0;
   let kept = sleevedOdMm * sleevedOdMm;
   const others: number[] = [];
-  elements.forEach((ids, at) => {
+  const isJoined = (id: string) => joined.has(id);
+  for (let at = 0; at < elements.length; at += 1) {
+    const ids = elements[at]!;
     const mm = diametersMm[at]!;
     all += mm * mm;
-    if (ids.every((id) => joined.has(id))) return;
+    if (ids.length === 1 ? joined.has(ids[0]!) : ids.every(isJoined)) continue;
     kept += mm * mm;
     if (others.length < FEW) others.push(mm);
-  });
+  }
   if (others.length >= FEW) return Math.max(sleevedOdMm, odMm * Math.sqrt(kept / all));
   return findPacking(
     packings,

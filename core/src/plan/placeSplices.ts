@@ -58,10 +58,11 @@ export function placeSplices(
   kept: readonly PlannedSplice[] = [],
 ): PlannedSplice[] {
   const placed: PlannedSplice[] = [];
+  const byId = new Map<string, PlannedSplice>();
   const taken = new Map<string, TakenPlace[]>();
   const put = (splice: Strands['splices'][number], place: PlannedSplice['place'], pinned: boolean, clear: boolean) => {
     pushTo(taken, place.segmentId, { offsetMm: place.offsetMm, halfMm: toHalfMm(splice.circuitId) });
-    placed.push({
+    const one: PlannedSplice = {
       id: splice.id,
       label: '',
       circuitId: splice.circuitId,
@@ -74,7 +75,9 @@ export function placeSplices(
       pinned,
       clear,
       distanceMm: tree.segments[place.segmentId]!.startMm + place.offsetMm,
-    });
+    };
+    placed.push(one);
+    byId.set(one.id, one);
   };
   const isPinned = (id: string) => Object.hasOwn(loom.splicePins, id);
   for (const splice of splices.filter(({ id }) => isPinned(id))) {
@@ -94,7 +97,7 @@ export function placeSplices(
       put(splice, { segmentId: at.id, offsetMm }, false, room >= 0);
       continue;
     }
-    const after = placed.find(({ id }) => id === splice.afterId);
+    const after = splice.afterId === null ? undefined : byId.get(splice.afterId);
     const found = findPlace(loom, zones, tree, splice, after, wiresIn, taken, toHalfMm(splice.circuitId), standard);
     put(splice, found.place, false, found.room >= 0);
   }
@@ -108,8 +111,9 @@ export function placeSplices(
 /** Splices of one junction from the branches towards the source, each junction where it stood. */
 function orderChains(splices: Strands['splices']): Strands['splices'] {
   const next = new Map(splices.flatMap((splice) => (splice.afterId === null ? [] : [[splice.afterId, splice] as const])));
+  const ids = new Set(splices.map(({ id }) => id));
   return splices
-    .filter(({ afterId }) => afterId === null || !splices.some(({ id }) => id === afterId))
+    .filter(({ afterId }) => afterId === null || !ids.has(afterId))
     .flatMap((first) => {
       const chain = [first];
       for (let at = next.get(first.id); at; at = next.get(at.id)) chain.push(at);
@@ -135,7 +139,7 @@ function findPlace(
     return segmentId === splice.sourceSegmentId ? away > after.awayMm : away < after.awayMm;
   };
   const fattestFirst = [...splice.segmentIds].sort((a, b) => (wiresIn.get(b) ?? 0) - (wiresIn.get(a) ?? 0));
-  let best: { place: PlannedSplice['place']; room: number } | null = null;
+  let best: { segmentId: string; offsetMm: number; room: number } | null = null;
   for (const segmentId of fattestFirst) {
     const { lengthMm, nearNodeId } = tree.segments[segmentId]!;
     const fromNear = nearNodeId === splice.nodeId;
@@ -145,9 +149,11 @@ function findPlace(
       const kept = measureSplicePlace(loom, zones, tree, segmentId, offsetMm, others, halfMm, standard);
       const room = leadsOn(segmentId, away) ? kept : Math.min(kept, DOUBLED_BACK);
       if (room >= 0) return { place: { segmentId, offsetMm }, room };
-      if (best === null || room > best.room) best = { place: { segmentId, offsetMm }, room };
+      if (best === null) best = { segmentId, offsetMm, room };
+      else if (room > best.room) [best.segmentId, best.offsetMm, best.room] = [segmentId, offsetMm, room];
     }
   }
   if (best === null) throw new Error(`splice ${splice.id}: expected a segment beside it, got none`);
-  return best;
+  const { segmentId, offsetMm, room } = best;
+  return { place: { segmentId, offsetMm }, room };
 }

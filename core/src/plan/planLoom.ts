@@ -12,7 +12,7 @@ import { measureJoints } from './measureJoints';
 import { listAddends, measureWires, sumAddends, type WireInputs } from './measureWires';
 import type { CopperStore } from './power/chooseDemands';
 import type { SizedLoom } from './power/createPower';
-import type { LoomFlow } from './power/listLoomFlows';
+import type { LoomFlow, LoomFlows } from './power/listLoomFlows';
 import { measureAmpacities, type LoadStore } from './power/measureAmpacity';
 import type { WireCurrent } from './power/types';
 import { toUnfitted, type RoutedLoom } from './routeLoom';
@@ -22,7 +22,8 @@ import type { Addend, LoomPlan, PlannedTermination, PlannedWire, SizedWire } fro
 export interface PlanStore extends BundleStore, WarmStore, LoadStore {
   /** ends as they were terminated last, by loom and end */
   ended: Memory<PlannedEnd>;
-  flows: Memory<ReadonlyMap<string, LoomFlow>>;
+  /** of every loom, as they were last */
+  flows: Map<string, LoomFlows>;
   copper: CopperStore;
 }
 
@@ -35,7 +36,7 @@ export const createPlanStore = (): PlanStore => ({
   warmed: createMemory(MOST_BUNDLES),
   loaded: createMemory(MOST_BUNDLES),
   ended: createMemory(MOST_BUNDLES),
-  flows: createMemory(2),
+  flows: new Map(),
   copper: new Map(),
 });
 

@@ -22,21 +22,19 @@ export interface RoutedLoom {
   strands: ReadonlyMap<string, LyingStrands>;
   /** what arrives at each end, by id in order */
   arrivals: ReadonlyMap<string, Arrivals>;
-  /** what lies where and in what surroundings, in a line; lengths count only where a splice parts a run */
-  shape: string;
+  /** stands for what lies where and in what surroundings: the same object as long as that is the same (keepRoute) */
+  shape: object;
   /** by the readings alone, before the trial fit: what the wires were cut by; null where nothing is fitted */
   first: RoutedLoom | null;
 }
 
-/** The wires of a segment by their places in the loom's list, and all of that in a line. */
+/** The wires of a segment, one after the other: their places in the loom's list, which part of it each fills. */
 export interface LyingStrands {
-  wires: readonly {
-    place: number;
-    piece: Piece;
-    /** the wire's id in a list of its own: an element as a section gives it, made once */
-    element: string[];
-  }[];
-  shape: string;
+  lengthMm: number;
+  places: readonly number[];
+  pieces: readonly Piece[];
+  /** the wire's id in a list of its own: an element as a section gives it, made once */
+  elements: readonly string[][];
 }
 
 /** The wires of an end by cavity, in order, as places in the loom's list, and all of that in a line. */
@@ -59,7 +57,7 @@ export function routeLoom(job: Job, loomId: string, catalogue: Catalogue, standa
   const ranges = wires.map(createSizes(job, loom, catalogue, standard));
   const [strands, arrivals] = [listLying(tree, wires), listArrivals(loom, wires)];
   const least = chooseLeast(loom, wires, ranges);
-  return { loomId, tree, splices, wires, ranges, least, strands, arrivals, shape: toShape(loom, tree, wires), first };
+  return { loomId, tree, splices, wires, ranges, least, strands, arrivals, shape: {}, first };
 }
 
 /**
@@ -82,15 +80,16 @@ export function measureHalfBarrel(
 const POWER_KINDS: readonly Circuit['kind'][] = ['supply', 'power-ground', 'output'];
 
 function listLying({ segments }: Tree, wires: readonly RunWire[]): ReadonlyMap<string, LyingStrands> {
-  const lying = new Map<string, { wires: LyingStrands['wires'][number][]; shape: string }>();
-  for (const id of Object.keys(segments).sort(compareIds)) lying.set(id, { wires: [], shape: `${segments[id]!.lengthMm}` });
+  const lying = new Map<string, LyingStrands & { places: number[]; pieces: Piece[]; elements: string[][] }>();
+  for (const id of Object.keys(segments).sort(compareIds))
+    lying.set(id, { lengthMm: segments[id]!.lengthMm, places: [], pieces: [], elements: [] });
   wires.forEach(({ id, pieces }, place) => {
     const element = [id];
     for (const piece of pieces) {
-      const { segmentId, fromMm, toMm } = piece;
-      const one = lying.get(segmentId)!;
-      one.wires.push({ place, piece, element });
-      one.shape += fromMm === 0 && toMm === segments[segmentId]!.lengthMm ? `;${place} ${id}` : `;${place} ${id} ${fromMm} ${toMm}`;
+      const one = lying.get(piece.segmentId)!;
+      one.places.push(place);
+      one.pieces.push(piece);
+      one.elements.push(element);
     }
   });
   return lying;
@@ -114,22 +113,6 @@ function listArrivals({ ends }: Loom, wires: readonly RunWire[]): ReadonlyMap<st
       return [endId, { cavities: sorted, shape }];
     }),
   );
-}
-
-/** Two looms of one shape have bundles of the same wires, in the same covers and zones, however long. */
-function toShape(loom: Loom, { segments }: Tree, wires: readonly RunWire[]): string {
-  let shape = '';
-  for (const [id, { fromNodeId, toNodeId, zoneId, ticks, coveringPin, slideOn }] of Object.entries(loom.segments))
-    shape += `${id} ${fromNodeId} ${toNodeId} ${zoneId} ${ticks.join()} ${slideOn} ${coveringPin ? JSON.stringify(coveringPin) : ''};`;
-  for (const { id, pieces } of wires) {
-    shape += `${id}:`;
-    for (const { segmentId, fromMm, toMm } of pieces)
-      shape +=
-        fromMm === 0 && toMm === segments[segmentId]!.lengthMm
-          ? `${segmentId} `
-          : `${segmentId} ${fromMm} ${toMm} ${segments[segmentId]!.lengthMm} `;
-  }
-  return shape;
 }
 
 const isFitted = (loom: Loom) => Object.values(loom.segments).some(({ fittedMm }) => fittedMm !== null);

@@ -22,6 +22,33 @@ export interface LoomFlow {
   isFused: boolean;
 }
 
+/** Flows of the wires of a loom by wire, and the modes that they are in. */
+export interface LoomFlows {
+  modeIds: readonly string[];
+  flows: ReadonlyMap<string, LoomFlow>;
+}
+
+const isSameList = <T>(one: readonly T[], other: readonly T[]) => one.length === other.length && one.every((value, at) => value === other[at]);
+
+/** Does the same flow in the same wires as before? */
+export function isSameFlows(before: LoomFlows, modeIds: readonly string[], flows: ReadonlyMap<string, LoomFlow>): boolean {
+  if (before.flows.size !== flows.size || !isSameList(before.modeIds, modeIds)) return false;
+  const known = before.flows.entries();
+  for (const [wireId, flow] of flows) {
+    const [id, was] = known.next().value!;
+    const isSame =
+      id === wireId &&
+      was.designA === flow.designA &&
+      was.inrushA === flow.inrushA &&
+      was.isFused === flow.isFused &&
+      isSameList(was.onA, flow.onA) &&
+      isSameList(was.heatA, flow.heatA) &&
+      isSameList(was.guardIds, flow.guardIds);
+    if (!isSame) return false;
+  }
+  return true;
+}
+
 /**
  * Protections behind which a fault can load each edge of the grid (calculations 5): a feed and its splice legs stand behind the one that
  * feeds their net; what a load returns by stands behind the one nearest to that load, for a short inside the load sends the fault home

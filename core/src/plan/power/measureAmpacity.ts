@@ -24,13 +24,14 @@ export interface WireAmpacity {
   ownK: number;
 }
 
-/** The same of each of the wires in one section; Infinity: nothing protects it, or its zone is too hot for it. */
+/** The same of each of the wires in one section. */
 export interface SectionAmpacity {
   wires: readonly number[];
   middleC: number;
-  ownK: readonly number[];
-  /** null: nothing protects any */
-  limits: { steadyA: readonly number[]; shortA: readonly number[] } | null;
+  /** null: none makes any heat that counts */
+  ownK: readonly number[] | null;
+  /** of those that something protects and whose zone their insulation stands; null: of none */
+  limits: { wires: readonly number[]; steadyA: readonly number[]; shortA: readonly number[] } | null;
 }
 
 /** What loading bundles remembers: what wires bore where they were loaded last, by loom and segment. */
@@ -52,7 +53,7 @@ export function measureAmpacities(
   { loaded }: LoadStore,
   standard: ShopStandard,
 ): WireAmpacity[] {
-  const known = once(() => wires.map((wire) => toLoad(wire, flows.get(wire.id))));
+  const known = once(() => wires.map((wire) => toLoad(wire, flows.get(wire.id), standard)));
   const result = wires.map((): WireAmpacity => ({ steadyA: null, shortA: null, runningC: null, ownK: 0 }));
   const middle = new Map(heats.map((heat) => [heat.segmentId, heat.middleC]));
   laid.forEach((one, index) => {
@@ -74,9 +75,11 @@ function addSection(result: readonly WireAmpacity[], { wires, middleC, ownK, lim
     const one = result[wire]!;
     if (one.runningC === null || one.runningC < middleC) {
       one.runningC = middleC;
-      one.ownK = ownK[place]!;
+      one.ownK = ownK ? ownK[place]! : 0;
     }
-    if (!limits || limits.steadyA[place] === Infinity) return;
+  });
+  limits?.wires.forEach((wire, place) => {
+    const one = result[wire]!;
     const steadyA = limits.steadyA[place]!;
     const shortA = limits.shortA[place]!;
     if (one.steadyA === null || steadyA < one.steadyA) one.steadyA = steadyA;
@@ -86,22 +89,27 @@ function addSection(result: readonly WireAmpacity[], { wires, middleC, ownK, lim
 
 /** A wire as its bundles see it. */
 interface Load {
+  conductor: SizedWire['conductor'];
   /** heat at 20 °C in its worst mode, A² mΩ/m */
   given: number;
   r20: number;
   odMm: number;
-  table: SizedWire['conductor']['table'];
+  /** for good and for a short time, of its insulation, °C */
+  limitC: number;
+  shortC: number;
   isGuarded: boolean;
   isFused: boolean;
 }
 
-function toLoad({ conductor }: SizedWire, flow: LoomFlow | undefined): Load {
+function toLoad({ conductor }: SizedWire, flow: LoomFlow | undefined, standard: ShopStandard): Load {
   const heatA = flow ? mostOf(flow.heatA) : 0;
   return {
+    conductor,
     given: heatA * heatA * conductor.r20MilliohmPerM,
     r20: conductor.r20MilliohmPerM,
     odMm: conductor.odMm,
-    table: conductor.table,
+    limitC: standard.insulationLimitC[conductor.table],
+    shortC: standard.insulationShortC[conductor.table],
     // what nothing protects needs no ampacity
     isGuarded: flow !== undefined && flow.guardIds.length > 0,
     isFused: flow?.isFused === true,
@@ -122,37 +130,39 @@ const measureBundleAmpacity = ({ bundle, occupants }: LaidBundle, known: readonl
 
 function measureSection(section: Section, wires: readonly number[], known: readonly Load[], place: Place): SectionAmpacity {
   const { ambientC, wallMm, hottestC: found, isDraft, standard } = place;
-  const isTooHot = (table: Load['table']) => isZoneTooHot(ambientC, table, standard);
-  const here = wires.map((wire) => known[wire]!);
   let [limitC, shortC, runawayC, heat] = [Infinity, Infinity, Infinity, 0];
   let isFused = false;
-  let isGuarded = false;
-  for (const one of here) {
+  /** places of what something protects */
+  const guarded: number[] = [];
+  // in a zone hotter than its insulation no size helps: that is a finding, and the run asks nothing of its size
+  const { heatMarginK } = standard;
+  for (let at = 0; at < wires.length; at += 1) {
+    const one = known[wires[at]!]!;
     heat += one.given;
-    runawayC = min(runawayC, standard.insulationShortC[one.table]);
-    // in a zone hotter than its insulation no size helps: that is a finding, and the run asks nothing of its size
-    if (isTooHot(one.table)) continue;
-    limitC = min(limitC, standard.insulationLimitC[one.table]);
-    shortC = min(shortC, standard.insulationShortC[one.table]);
-    isGuarded ||= one.isGuarded;
-    isFused ||= one.isGuarded && one.isFused;
+    if (one.shortC < runawayC) runawayC = one.shortC;
+    if (ambientC > one.limitC - heatMarginK) continue;
+    if (one.limitC < limitC) limitC = one.limitC;
+    if (one.shortC < shortC) shortC = one.shortC;
+    if (!one.isGuarded) continue;
+    guarded.push(at);
+    isFused ||= one.isFused;
   }
-  limitC -= standard.heatMarginK;
+  limitC -= heatMarginK;
   // past the limit of its insulation no resistance means anything any more
   const hottestC = found === null ? max(runawayC, ambientC) : (found ?? ambientC);
   // a draft that is too warm will be mended: its wires are taken to run at what the shop allows
   const middleC = isDraft ? min(hottestC, max(limitC, ambientC)) : hottestC;
-  const ownK = here.map(({ given }) => (heat === 0 || found === null ? 0 : ((middleC - ambientC) * given) / heat));
-  if (!isGuarded) return { wires, middleC, ownK, limits: null };
-  const hottest = createHottest(here.map(({ given }) => given));
+  const ownK = heat === 0 || found === null ? null : wires.map((wire) => ((middleC - ambientC) * known[wire]!.given) / heat);
+  if (guarded.length === 0) return { wires, middleC, ownK, limits: null };
+  const hottest = createHottest(wires.map((wire) => known[wire]!.given));
   const outsideMm = section.odMm + wallMm;
   const given = createSurface(ambientC, outsideMm, standard.altitudeM);
   const bundle = { ambientC, bundleMm: section.odMm, outsideMm, altitudeM: standard.altitudeM, heat, given };
   const steady = createAllowed(limitC, bundle, hottest);
   const short = isDraft && !isFused ? null : createAllowed(shortC, bundle, hottest);
-  const measure = (allowed: typeof steady) => here.map((one, at) => (one.isGuarded && !isTooHot(one.table) ? allowed(one, at) : Infinity));
+  const measure = (allowed: typeof steady) => guarded.map((at) => allowed(known[wires[at]!]!, at));
   const steadyA = measure(steady);
-  return { wires, middleC, ownK, limits: { steadyA, shortA: short ? measure(short) : steadyA } };
+  return { wires, middleC, ownK, limits: { wires: guarded.map((at) => wires[at]!), steadyA, shortA: short ? measure(short) : steadyA } };
 }
 
 interface LoadedBundle {
@@ -182,13 +192,23 @@ function createAllowed(
     owns.push({ wireMm, rest, own });
     return own;
   };
-  return ({ r20, given, odMm }, at) => {
+  const measure = ({ r20, given, odMm }: Load, at: number) => {
     const rest = (heat - given) * warmer;
     // spread over the bundle, or by itself where it is one of the few that give most of the heat and that makes it warmer
     const spread = max(0, watts - rest);
     const isLocal = 2 * spread * log(bundleMm / odMm) > watts;
     const own = isLocal ? findOwn(odMm, rest) : spread;
     return sqrt((own < spread && isHottestWith(at, own / warmer) ? own : spread) / (r20 * warmer));
+  };
+  // those of one kind that give no heat are all alike
+  const cold = new Map<Load['conductor'], number>();
+  return (one, at) => {
+    if (one.given !== 0) return measure(one, at);
+    const known = cold.get(one.conductor);
+    if (known !== undefined) return known;
+    const allowed = measure(one, at);
+    cold.set(one.conductor, allowed);
+    return allowed;
   };
 }
 
