@@ -14,7 +14,8 @@ export interface KeptRoute {
 export function keepRoute(route: RoutedLoom, loom: Loom, before: KeptRoute | undefined): RoutedLoom {
   if (!before) return route;
   const was = before.route;
-  let isSameShape = was.wires.length === route.wires.length && was.strands.size === route.strands.size && isSameSurroundings(before.loom, loom);
+  let isSameShape =
+    was.wires.length === route.wires.length && was.strands.size === route.strands.size && isSameSurroundings(before.loom, loom);
   // a wire between splices at one place lies in no segment
   isSameShape &&= route.wires.every(({ id }, place) => id === was.wires[place]!.id);
   const strands = new Map<string, LyingStrands>();

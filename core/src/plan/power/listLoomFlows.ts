@@ -28,7 +28,8 @@ export interface LoomFlows {
   flows: ReadonlyMap<string, LoomFlow>;
 }
 
-const isSameList = <T>(one: readonly T[], other: readonly T[]) => one.length === other.length && one.every((value, at) => value === other[at]);
+const isSameList = <T>(one: readonly T[], other: readonly T[]) =>
+  one.length === other.length && one.every((value, at) => value === other[at]);
 
 /** Does the same flow in the same wires as before? */
 export function isSameFlows(before: LoomFlows, modeIds: readonly string[], flows: ReadonlyMap<string, LoomFlow>): boolean {
