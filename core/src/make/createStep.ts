@@ -2,7 +2,9 @@ import type { Catalogue } from '../catalogue';
 import type { Job, Loom } from '../model';
 import type { LoomPlan, PlannedTermination, PlannedWire } from '../plan';
 import { CAUTIONS } from './cautions';
-import type { Operation, Step, StepItem } from './step';
+import { TABLE_WORDS, toSizeWords } from '../catalogue';
+import { toColourWords } from '../model';
+import type { Ask, Operation, Step, StepItem } from './step';
 
 /** What the steps of a loom are made from. */
 export interface StepContext {
@@ -41,11 +43,12 @@ export function createStep(id: string, operation: Operation, title: string, rest
 }
 
 /** One thing to tick; held where a wire of it may not be cut yet. */
-export function createItem(id: string, words: string, wires: readonly PlannedWire[], cavity: string | null): StepItem {
+export function createItem(id: string, words: string, wires: readonly PlannedWire[], cavity: string | null, asks: Ask[]): StepItem {
   const held = wires.filter(({ heldBy }) => heldBy.length > 0);
   return {
     id,
     words,
+    asks,
     wireIds: wires.map((wire) => wire.id),
     cavity,
     heldBecause: held.length
@@ -53,6 +56,20 @@ export function createItem(id: string, words: string, wires: readonly PlannedWir
       : null,
   };
 }
+
+/** What the asks for the wires themselves are called, followed by their place where there are several. */
+export const MARKER = 'marker';
+export const WIRE = 'wire';
+
+/** The wires themselves, whatever their length: number, size, insulation, colour. */
+export const askWires = (wires: readonly PlannedWire[]): Ask[] =>
+  wires.flatMap(({ number, conductor, colour }, at) => {
+    const place = wires.length === 1 ? '' : ` ${at + 1}`;
+    return [
+      { what: `${MARKER}${place}`, value: number },
+      { what: `${WIRE}${place}`, value: `${toSizeWords(conductor)} ${TABLE_WORDS[conductor.table]} ${toColourWords(colour)}` },
+    ];
+  });
 
 /** Is what is cut now trimmed after the trial fit, so that a mark made at its rough end would be cut off? */
 export const isTrimmed = ({ roughMm, cutMm }: PlannedWire) => roughMm > cutMm;

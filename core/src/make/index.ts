@@ -7,4 +7,14 @@ export { listTrims, type Trim, type TrimGroup } from './listTrims';
 export type { PartLine } from './listParts';
 export { orderSteps } from './orderSteps';
 export { toOhmWords, toPartWords, toReading } from './toReading';
-export { OPERATIONS, type Operation, type Step, type StepItem } from './step';
+export {
+  carryOver,
+  listDifferences,
+  UNDO_STEP,
+  type CarriedWork,
+  type FloorTick,
+  type ReopenedItem,
+  type RevisionWork,
+  type UndoItem,
+} from './carryOver';
+export { OPERATIONS, type Operation, type Ask, type Step, type StepItem } from './step';

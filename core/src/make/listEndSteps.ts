@@ -1,8 +1,8 @@
 import { findFamily, toSizeWords } from '../catalogue';
 import { toColourWords } from '../model';
 import { findStandard } from '../plan';
-import { createItem, createStep, isTrimmed, type Need, type StepContext } from './createStep';
-import type { Step } from './step';
+import { askWires, createItem, createStep, isTrimmed, type Need, type StepContext } from './createStep';
+import type { Ask, Step } from './step';
 
 /** Steps of one end: label, marks, seals, housing, crimps, contacts, plugs, each after what has to be there before it. */
 export function listEndSteps(context: StepContext, endId: string, early: readonly Step[]): Step[] {
@@ -22,12 +22,14 @@ export function listEndSteps(context: StepContext, endId: string, early: readonl
         { stepId: `label.${endId}`, because: 'its label does not go over the finished end' },
       ];
   const steps: Step[] = [];
+  const askLabel: Ask[] = [{ what: 'label', value: end.name }];
+  const askHousing: Ask[] = [{ what: 'housing', value: family?.name ?? end.kind }];
   if (!isAnchor) {
     steps.push(
       createStep(`label.${endId}`, 'label', `Slide the label of ${end.name} on`, {
         endId,
         parts: ['end label'],
-        items: [createItem('label', `"${end.name}" on the leg, not yet shrunk`, [], null)],
+        items: [createItem('label', `"${end.name}" on the leg, not yet shrunk`, [], null, askLabel)],
         needs: [{ stepId: 'lay', because: 'the leg is laid first' }, ...(context.sleevesBefore.get(endId) ?? [])],
       }),
     );
@@ -37,12 +39,16 @@ export function listEndSteps(context: StepContext, endId: string, early: readonl
     wiresAt(ids)
       .map(({ number }) => number)
       .join(', ');
-  const perCrimp = (toWords: (one: (typeof terminations)[number]) => string) =>
+  type Crimp = (typeof terminations)[number];
+  const perCrimp = (toWords: (one: Crimp) => string, toAsks: (one: Crimp) => Ask[]) =>
     terminations.map((one, index) => {
       // a stud has several rings in one place, listed together
       let nth = 0;
       while (terminations[index - nth - 1]?.cavity === one.cavity) nth += 1;
-      return createItem(nth === 0 ? one.cavity : `${one.cavity}.${nth + 1}`, toWords(one), wiresAt(one.wireIds), one.cavity);
+      return createItem(nth === 0 ? one.cavity : `${one.cavity}.${nth + 1}`, toWords(one), wiresAt(one.wireIds), one.cavity, [
+        ...askWires(wiresAt(one.wireIds)),
+        ...toAsks(one),
+      ]);
     });
   const hasSeals = terminations.some(({ sealId }) => sealId !== null);
   const marked: Need[] = [];
@@ -62,6 +68,7 @@ export function listEndSteps(context: StepContext, endId: string, early: readonl
             `${wire.number}: its marker for good${isAnchor ? ' at this end' : ', now that it is trimmed'}`,
             [wire],
             null,
+            askWires([wire]),
           ),
         ),
       }),
@@ -78,6 +85,7 @@ export function listEndSteps(context: StepContext, endId: string, early: readonl
         parts: [...new Set(terminations.flatMap(({ sealId, sealName }) => (sealId === null ? [] : [sealName])))],
         items: perCrimp(
           ({ cavity, wireIds, sealName }) => `cavity ${cavity}: ${sealName} on ${numbersAt(wireIds)}, its lips away from the housing`,
+          ({ sealName }) => [{ what: 'seal', value: sealName }],
         ),
       }),
     );
@@ -89,7 +97,10 @@ export function listEndSteps(context: StepContext, endId: string, early: readonl
         needs: [...before, ...marked, ...sealed],
         parts: [family.name],
         tool: 'by hand',
-        items: perCrimp(({ cavity, wireIds }) => `cavity ${cavity}: ${numbersAt(wireIds)}, ${freeMm} mm free`),
+        items: perCrimp(
+          ({ cavity, wireIds }) => `cavity ${cavity}: ${numbersAt(wireIds)}, ${freeMm} mm free`,
+          () => askHousing,
+        ),
       }),
     );
   }
@@ -108,12 +119,21 @@ export function listEndSteps(context: StepContext, endId: string, early: readonl
           ),
         ),
       ],
-      items: perCrimp((one) => {
-        const here = wiresAt(one.wireIds);
-        const trim = here.map((wire) => `${wire.number} ${toSizeWords(wire.conductor)} ${toColourWords(wire.colour)}`).join(' with ');
-        const seal = one.sealId !== null && !pullToSeat ? `, ${one.sealName} first` : '';
-        return `${end.kind === 'ring' ? one.contactName : `cavity ${one.cavity}`}: ${trim}, strip ${one.stripMm ?? '?'} mm${seal}${toPullWords(one.pullOffsN)}`;
-      }),
+      items: perCrimp(
+        (one) => {
+          const here = wiresAt(one.wireIds);
+          const trim = here.map((wire) => `${wire.number} ${toSizeWords(wire.conductor)} ${toColourWords(wire.colour)}`).join(' with ');
+          const seal = one.sealId !== null && !pullToSeat ? `, ${one.sealName} first` : '';
+          return `${end.kind === 'ring' ? one.contactName : `cavity ${one.cavity}`}: ${trim}, strip ${one.stripMm ?? '?'} mm${seal}${toPullWords(one.pullOffsN)}`;
+        },
+        ({ contactName, sealName, stripMm, tool, positioner, pullOffsN }) => [
+          { what: 'contact', value: contactName },
+          { what: 'seal', value: sealName },
+          { what: 'strip', value: stripMm ?? 'not known' },
+          { what: 'tool', value: positioner ? `${tool}, ${positioner}` : tool },
+          { what: 'pull', value: toPullWords(pullOffsN) },
+        ],
+      ),
     }),
   );
   if (!isAnchor)
@@ -128,7 +148,7 @@ export function listEndSteps(context: StepContext, endId: string, early: readonl
           },
         ],
         tool: 'hot-air tool',
-        items: [createItem('shrunk', `"${end.name}" readable with the end in place`, [], null)],
+        items: [createItem('shrunk', `"${end.name}" readable with the end in place`, [], null, askLabel)],
       }),
     );
   if (end.kind !== 'connector' || !family) return steps;
@@ -139,19 +159,28 @@ export function listEndSteps(context: StepContext, endId: string, early: readonl
       tool: pullToSeat ? 'pull back until it clicks' : 'push until it clicks, tug once',
       parts: [family.name],
       items: [
-        ...perCrimp(({ cavity, wireIds }) => `cavity ${cavity}: ${numbersAt(wireIds)}`),
-        ...(family.secondaryLock ? [createItem('lock', 'secondary lock closed', [], null)] : []),
+        ...perCrimp(
+          ({ cavity, wireIds }) => `cavity ${cavity}: ${numbersAt(wireIds)}`,
+          ({ contactName }) => [{ what: 'contact', value: contactName }, ...askHousing],
+        ),
+        ...(family.secondaryLock ? [createItem('lock', 'secondary lock closed', [], null, askHousing)] : []),
       ],
     }),
   );
   const plugs = context.plugs.get(endId) ?? [];
   if (plugs.length) {
+    const empty = plugs.map(({ cavity }) => cavity).join(', ');
     steps.push(
       createStep(`plug.${endId}`, 'plug', `Plug the empty cavities of ${end.name}`, {
         endId,
         needs: [{ stepId: `seat.${endId}`, because: 'what stays empty is known when the rest is seated' }],
         parts: [`${plugs.length} × ${catalogue.plugs[family.cavitySize]!.name}`],
-        items: [createItem('plugs', `cavities ${plugs.map(({ cavity }) => cavity).join(', ')}`, [], null)],
+        items: [
+          createItem('plugs', `cavities ${empty}`, [], null, [
+            { what: 'plug', value: catalogue.plugs[family.cavitySize]!.name },
+            { what: 'cavities', value: empty },
+          ]),
+        ],
       }),
     );
   }

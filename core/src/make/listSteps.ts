@@ -2,10 +2,14 @@ import type { Catalogue } from '../catalogue';
 import type { Job, Loom } from '../model';
 import type { LoomPlan, PlannedTermination, PlannedWire } from '../plan';
 import { compareIds, pushTo } from '../units';
-import { createItem, createStep, isTrimmed, type Need, type StepContext } from './createStep';
+import { askWires, createItem, createStep, isTrimmed, type Need, type StepContext } from './createStep';
 import { listCuts } from './listCuts';
 import { listEndSteps } from './listEndSteps';
-import type { Step } from './step';
+import type { Ask, Step } from './step';
+
+/** What the ask for a cut is called: the length it is cut to now, and the length it ends up with. */
+export const ROUGH = 'rough';
+export const FINAL = 'final';
 
 /** Every step of a loom with its needs, not yet in order: the steps come from the plan, nobody types them. */
 export function listSteps(job: Job, plan: LoomPlan, catalogue: Catalogue): Step[] {
@@ -45,13 +49,13 @@ export function listSteps(job: Job, plan: LoomPlan, catalogue: Catalogue): Step[
     needs: build.map(({ id }) => ({ stepId: id, because: 'the loom is tested when it is whole' })),
     tool: 'ohmmeter, 4-wire below 1 Ω',
     items: [
-      createItem('pairs', 'every pair joins, within its band', [...context.wires.values()], null),
-      createItem('isolation', 'every neighbour is isolated', [], null),
+      createItem('pairs', 'every pair joins, within its band', [...context.wires.values()], null, []),
+      createItem('isolation', 'every neighbour is isolated', [], null, []),
     ],
   });
   const sign = createStep('sign', 'sign', 'Second person looks the loom over and signs', {
     needs: [{ stepId: 'test', because: 'signed when it has passed' }],
-    items: [createItem('signed', 'looked over and signed', [], null)],
+    items: [createItem('signed', 'looked over and signed', [], null, [])],
   });
   return [...build, test, sign];
 }
@@ -91,18 +95,25 @@ function listCutSteps({ plan }: StepContext): Step[] {
       parts: [cut.reel],
       items:
         cut.cableId === null
-          ? wires.map((wire) => createItem(wire.id, toWords(wire), [wire], null))
+          ? wires.map((wire) => createItem(wire.id, toWords(wire), [wire], null, [...askWires([wire]), ...askLengths([wire])]))
           : [
               createItem(
                 'cable',
                 `the cable in one piece: cut ${longestMm} mm, a flag at each end; bare no core before its jacket and screen are off`,
                 wires,
                 null,
+                [...askWires(wires), ...askLengths(wires)],
               ),
             ],
     });
   });
 }
+
+const askLengths = (wires: readonly PlannedWire[]): Ask[] => [
+  { what: ROUGH, value: Math.max(...wires.map(({ roughMm }) => roughMm)) },
+  { what: FINAL, value: Math.max(...wires.map(({ cutMm }) => cutMm)) },
+  { what: 'marks', value: wires.some(isTrimmed) ? 'a flag for now' : 'for good' },
+];
 
 function listTwistSteps({ loom, plan }: StepContext): Step[] {
   const groups = new Map<string, PlannedWire[]>();
@@ -117,7 +128,12 @@ function listTwistSteps({ loom, plan }: StepContext): Step[] {
     const { pitchMm } = loom.circuits[wires[0]!.circuitId]!.twist!;
     return createStep(`twist.${groupId}`, 'twist', `Twist ${wires.map(({ number }) => number).join(' with ')}`, {
       tool: 'twisting jig',
-      items: [createItem('twisted', `one turn every ${pitchMm} mm`, wires, null)],
+      items: [
+        createItem('twisted', `one turn every ${pitchMm} mm`, wires, null, [
+          ...askWires(wires),
+          { what: 'one turn every', value: pitchMm },
+        ]),
+      ],
       needs: [...new Set(wires.map(({ id }) => cutOf.get(id)!))].map((id) => ({ stepId: `cut.${id}`, because: 'the wires are cut first' })),
     });
   });
@@ -135,9 +151,11 @@ function listLaySteps({ loom, plan, anchorId, terminations }: StepContext, early
           },
         ];
   const items = plan.tree.nodeIds.slice(1).map((nodeId) => {
-    const { distanceMm } = plan.tree.nodes[nodeId]!;
+    const { distanceMm, parentSegmentId } = plan.tree.nodes[nodeId]!;
     const { name, kind } = loom.nodes[nodeId]!;
-    return createItem(nodeId, `${kind} ${name} at ${Math.round(distanceMm)} mm from the datum`, [], null);
+    return createItem(nodeId, `${kind} ${name} at ${Math.round(distanceMm)} mm from the datum`, [], null, [
+      { what: 'run', value: Math.round(plan.tree.segments[parentSegmentId!]!.lengthMm) },
+    ]);
   });
   return [
     createStep('lay', 'lay', 'Clamp the datum and lay the wires along the branches', {
@@ -172,6 +190,12 @@ function listSpliceSteps({ loom, plan, wires }: StepContext): Step[] {
             `${here.map(({ number }) => number).join(' + ')}: strip ${barrel.stripMm} mm, crimp, pull, close the sleeve`,
             here,
             null,
+            [
+              ...askWires(here),
+              { what: 'barrel', value: barrel.barrelName },
+              { what: 'strip', value: barrel.stripMm },
+              { what: 'from its junction', value: Math.round(splice.awayMm) },
+            ],
           ),
         ],
       },
@@ -206,11 +230,15 @@ function listCoverSteps({ loom, plan, endsBeyond, anchorId, terminations }: Step
       stepId: `splice.${id}`,
       because: 'a joint is covered when it is made',
     }));
+    const sleeve: Ask[] = [
+      { what: 'covering', value: covering.itemName },
+      { what: 'sleeve', value: covering.cutMm },
+    ];
     const slide = createStep(`slide.${segmentId}`, 'slide', `Slide ${covering.itemName} on, ${run}`, {
       segmentId,
       parts: [`${covering.itemName}, ${covering.cutMm} mm`],
       needs: [{ stepId: 'lay', because: 'the run is laid first' }, ...nearFirst, ...splices, ...closed],
-      items: [createItem('on', `cut ${covering.cutMm} mm, slide to its place`, [], null)],
+      items: [createItem('on', `cut ${covering.cutMm} mm, slide to its place`, [], null, sleeve)],
       tool: 'shears',
     });
     const cover = createStep(
@@ -225,7 +253,7 @@ function listCoverSteps({ loom, plan, endsBeyond, anchorId, terminations }: Step
           ...splices,
         ],
         tool: covering.kind === 'braid' ? 'lacing cord' : 'hot-air tool',
-        items: [createItem('covered', `${run}: ends meet the neighbours, no gap`, [], null)],
+        items: [createItem('covered', `${run}: ends meet the neighbours, no gap`, [], null, sleeve)],
       },
     );
     return [slide, cover];
@@ -238,8 +266,14 @@ function listFitSteps({ plan }: StepContext): Step[] {
     createStep('fit', 'fit', 'Trial fit: datum clamped, mark every device end', {
       needs: [{ stepId: 'lay', because: 'laid out before it goes to the car' }],
       items: [
-        createItem('fitted', 'laid in the car, every end reaches with its loop', [], null),
-        createItem('trimmed', 'fitted lengths entered under Survey, wires trimmed as the trim sheet says', [], null),
+        createItem('fitted', 'laid in the car, every end reaches with its loop', [], null, []),
+        createItem(
+          'trimmed',
+          'fitted lengths entered under Survey, wires trimmed as the trim sheet says',
+          [],
+          null,
+          plan.wires.map(({ number, cutMm }) => ({ what: number, value: cutMm })),
+        ),
       ],
     }),
   ];

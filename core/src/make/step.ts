@@ -20,10 +20,18 @@ export const OPERATIONS = [
 ] as const;
 export type Operation = (typeof OPERATIONS)[number];
 
+/** One thing that work asks for: a length in mm, or words. */
+export interface Ask {
+  what: string;
+  value: number | string;
+}
+
 /** One thing to tick inside a step: a wire to cut, a cavity to crimp. */
 export interface StepItem {
   id: string;
   words: string;
+  /** all that the work itself asks for: as long as this is the same, work done once counts in a later revision */
+  asks: Ask[];
   wireIds: string[];
   cavity: string | null;
   /** why it cannot be done yet, or null */
