@@ -2,6 +2,7 @@ export * from './catalogue';
 export * from './check';
 export * from './draw';
 export * from './edit';
+export { ENGINE } from './engine';
 export * from './exchange';
 export * from './make';
 export * from './model';

@@ -13,7 +13,14 @@ const step = (id: string, items: string[], held: string[] = []): Step => ({
   parts: [],
   caution: null,
   needs: [],
-  items: items.map((item) => ({ id: item, words: item, asks: [], wireIds: [], cavity: item, heldBecause: held.includes(item) ? 'guessed' : null })),
+  items: items.map((item) => ({
+    id: item,
+    words: item,
+    asks: [],
+    wireIds: [],
+    cavity: item,
+    heldBecause: held.includes(item) ? 'guessed' : null,
+  })),
 });
 let serial = 0;
 const event = (stepId: string, itemId: string, kind: FloorEvent['kind'] = 'tick', id = `id${(serial += 1)}`): FloorEvent => ({

@@ -14,45 +14,58 @@ import {
   type SheetPage,
 } from 'wattograph-core';
 import { readJob } from './documents';
+import { readFrozen, readFrozenPages } from './frozen';
 import { Refusal } from './refusal';
 import { readRelease } from './releases';
+import { toReleaseNumber } from './requests';
 
 /** A document to print: the draft as it stands, or a released revision. */
 export interface Source {
+  jobId: string;
   job: Job;
+  /** null: the draft */
+  number: number | null;
   revision: string;
-  date: string;
+  at: Date;
 }
 
 export async function readSource(jobId: string, release: string | null): Promise<Source> {
   if (release === null || release === '') {
     const { document, version } = await readJob(jobId, '');
-    return { job: document, revision: `draft, version ${version}`, date: new Date().toISOString().slice(0, 10) };
+    return { jobId, job: document, number: null, revision: `draft, version ${version}`, at: new Date() };
   }
-  const row = await readRelease(jobId, Number(release));
-  return { job: row.document, revision: `revision ${row.number}`, date: row.at.toISOString().slice(0, 10) };
+  const { document, number, at } = await readRelease(jobId, toReleaseNumber(release));
+  return { jobId, job: document, number, revision: `revision ${number}`, at };
 }
 
-export function planOf(job: Job, loomId: string | null): { whole: JobPlan; plan: LoomPlan; build: LoomBuild } {
+/** A loom of the draft as it is planned now, or of a revision as it was then. */
+export async function readLoom({ jobId, job, number }: Source, loomId: string | null): Promise<{ plan: LoomPlan; build: LoomBuild }> {
+  if (number !== null) return readFrozen(jobId, number, loomId);
+  const { loom, build } = planDraft(job, loomId);
+  return { plan: loom, build };
+}
+
+function planDraft(job: Job, loomId: string | null): { whole: JobPlan; loom: LoomPlan; build: LoomBuild } {
   const whole = plan(job, CATALOGUE);
   const { looms } = whole;
-  const found = looms.find((one) => one.loomId === loomId) ?? (loomId === null ? looms[0] : undefined);
-  if (!found) throw Refusal.at(404, 'loom', `expected one of ${looms.map((one) => one.loomId).join(', ')}, got ${JSON.stringify(loomId)}`);
-  return { whole, plan: found, build: createBuild(job, found, CATALOGUE) };
+  const loom = looms.find((one) => one.loomId === loomId) ?? (loomId === null ? looms[0] : undefined);
+  if (!loom) throw Refusal.at(404, 'loom', `expected one of ${looms.map((one) => one.loomId).join(', ')}, got ${JSON.stringify(loomId)}`);
+  return { whole, loom, build: createBuild(job, loom, CATALOGUE) };
 }
 
-export function createPack(source: Source, loomId: string | null, paper: string | null): SheetPage[] {
-  const size = paper ?? 'A4';
-  if (!Object.hasOwn(PAPERS, size))
-    throw Refusal.at(400, 'paper', `expected ${Object.keys(PAPERS).join(' or ')}, got ${JSON.stringify(paper)}`);
-  const { whole, plan: loomPlan, build } = planOf(source.job, loomId);
-  const findings = listFindings(source.job, whole, CATALOGUE, today());
-  return createSheets(source.job, whole, loomPlan, build, findings, CATALOGUE, {
-    paper: size as Paper,
+/** Sheets of a loom: of a revision as they were drawn then. */
+export async function readPages(source: Source, loomId: string | null, asked: string | null): Promise<SheetPage[]> {
+  const paper = asked ?? 'A4';
+  if (!Object.hasOwn(PAPERS, paper))
+    throw Refusal.at(400, 'paper', `expected ${Object.keys(PAPERS).join(' or ')}, got ${JSON.stringify(asked)}`);
+  if (source.number !== null) return readFrozenPages(source.jobId, source.number, loomId, paper as Paper);
+  const { whole, loom, build } = planDraft(source.job, loomId);
+  return createSheets(source.job, whole, loom, build, listFindings(source.job, whole, CATALOGUE, today()), CATALOGUE, {
+    paper: paper as Paper,
     job: source.job.name,
-    loom: source.job.looms[loomPlan.loomId]!.name,
+    loom: source.job.looms[loom.loomId]!.name,
     revision: source.revision,
-    date: source.date,
+    date: source.at.toISOString().slice(0, 10),
   });
 }
 

@@ -1,60 +1,65 @@
 import { today } from '../client/today';
-import { and, asc, desc, eq } from 'drizzle-orm';
-import { CATALOGUE, listFindings, plan } from 'wattograph-core';
+import { and, asc, eq, lt } from 'drizzle-orm';
+import { carryOver, CATALOGUE, listFindings, plan, type CarriedWork } from 'wattograph-core';
 import { toPresent } from './documents';
 import { database } from './database';
+import { freeze, listFrozenBuilds, storeFrozen } from './frozen';
 import { Refusal } from './refusal';
 import { floorEvents, jobs, releases, type FloorEventRow, type ReleaseRow } from './schema';
 
+const LINE = { number: releases.number, version: releases.version, author: releases.author, note: releases.note, at: releases.at };
 export type ReleaseLine = Pick<ReleaseRow, 'number' | 'version' | 'author' | 'note' | 'at'>;
 
-/** Make a numbered revision of a job as it stands. Refused while a stop finding is neither mended nor accepted with a reason. */
+/** as often as a release is planned anew because the job was edited meanwhile */
+const MOST_TRIES = 5;
+
+/**
+ * Make a numbered revision of a job as it stands, with all that was planned, built and drawn of it. Refused while a stop finding is neither
+ * mended nor accepted with a reason.
+ */
 export async function createRelease(jobId: string, request: { id: string; author: string; note: string }): Promise<ReleaseLine> {
-  return database().transaction(async (tx) => {
-    const [job] = await tx.select().from(jobs).where(eq(jobs.id, jobId)).for('update');
-    if (!job) throw Refusal.at(404, '', 'There is no such job.');
-    const [known] = await tx
-      .select()
-      .from(releases)
-      .where(and(eq(releases.id, request.id), eq(releases.jobId, jobId)));
-    if (known) return known;
-    const document = toPresent(job.document);
-    const open = listFindings(document, plan(document, CATALOGUE), CATALOGUE, today()).filter(
-      ({ grade, key }) => grade === 'stop' && !Object.hasOwn(document.accepted, key),
+  for (let tries = 1; ; tries += 1) {
+    const made = await tryRelease(jobId, request);
+    if (made) return made;
+    if (tries === MOST_TRIES) throw Refusal.at(503, '', 'The job is being edited all the time; nothing was released. Try again.');
+  }
+}
+
+/** null: the job or its revisions changed while this one was planned. */
+async function tryRelease(jobId: string, { id, author, note }: { id: string; author: string; note: string }): Promise<ReleaseLine | null> {
+  const [known] = await database().select({ line: LINE, of: releases.jobId }).from(releases).where(eq(releases.id, id));
+  if (known && known.of !== jobId) throw Refusal.at(409, 'id', 'expected an id of its own, got that of a revision of another job');
+  if (known) return known.line;
+  const [job] = await database().select().from(jobs).where(eq(jobs.id, jobId));
+  if (!job) throw Refusal.at(404, '', 'There is no such job.');
+  const document = toPresent(job.document);
+  const planned = plan(document, CATALOGUE);
+  const findings = listFindings(document, planned, CATALOGUE, today());
+  const open = findings.filter(({ grade, key }) => grade === 'stop' && !Object.hasOwn(document.accepted, key));
+  if (open.length)
+    throw new Refusal(
+      422,
+      open.map(({ sentence, code }) => ({ path: code, message: sentence })),
     );
-    if (open.length)
-      throw new Refusal(
-        422,
-        open.map(({ sentence, code }) => ({ path: code, message: sentence })),
-      );
-    const [last] = await tx
-      .select({ number: releases.number })
-      .from(releases)
-      .where(eq(releases.jobId, jobId))
-      .orderBy(desc(releases.number))
-      .limit(1);
+  const number = ((await listReleases(jobId)).at(-1)?.number ?? 0) + 1;
+  const rows = await freeze(document, planned, findings, { jobId, number, date: today() });
+  return database().transaction(async (tx) => {
+    const [now] = await tx.select({ version: jobs.version }).from(jobs).where(eq(jobs.id, jobId)).for('update');
+    if (now?.version !== job.version) return null;
     const [made] = await tx
       .insert(releases)
-      .values({
-        jobId,
-        number: (last?.number ?? 0) + 1,
-        id: request.id,
-        version: job.version,
-        document,
-        author: request.author,
-        note: request.note,
-      })
-      .returning();
-    return made!;
+      .values({ jobId, number, id, version: job.version, document, author, note })
+      .onConflictDoNothing()
+      .returning(LINE);
+    // another release got the number
+    if (!made) return null;
+    await storeFrozen(tx, rows);
+    return made;
   });
 }
 
 export async function listReleases(jobId: string): Promise<ReleaseLine[]> {
-  return database()
-    .select({ number: releases.number, version: releases.version, author: releases.author, note: releases.note, at: releases.at })
-    .from(releases)
-    .where(eq(releases.jobId, jobId))
-    .orderBy(asc(releases.number));
+  return database().select(LINE).from(releases).where(eq(releases.jobId, jobId)).orderBy(asc(releases.number));
 }
 
 export async function readRelease(jobId: string, number: number): Promise<ReleaseRow> {
@@ -94,4 +99,19 @@ export async function listFloorEvents(jobId: string, release: number): Promise<F
     author,
     happenedAt: happenedAt.toISOString(),
   }));
+}
+
+/** What was ticked in earlier revisions, and what that comes to in this one. */
+export async function readCarried(jobId: string, release: number, loomId: string): Promise<CarriedWork> {
+  const [builds, rows] = await Promise.all([
+    listFrozenBuilds(jobId, release, loomId),
+    database()
+      .select({ release: floorEvents.release, stepId: floorEvents.stepId, itemId: floorEvents.itemId, kind: floorEvents.kind })
+      .from(floorEvents)
+      .where(and(eq(floorEvents.jobId, jobId), lt(floorEvents.release, release), eq(floorEvents.loomId, loomId)))
+      .orderBy(asc(floorEvents.serial)),
+  ]);
+  return carryOver(
+    builds.map(({ number, build }) => ({ number, steps: build.steps, ticks: rows.filter((row) => row.release === number) })),
+  );
 }

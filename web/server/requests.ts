@@ -98,3 +98,9 @@ export function toJobId(text: string): string {
   if (!/^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i.test(text)) throw Refusal.at(404, '', 'There is no such job.');
   return text;
 }
+
+/** A revision's number from the address, refused where it cannot be one. */
+export function toReleaseNumber(text: string): number {
+  if (!/^[1-9]\d{0,5}$/.test(text)) throw Refusal.at(404, 'release', `expected the number of a revision, got ${JSON.stringify(text)}`);
+  return Number(text);
+}

@@ -1,7 +1,9 @@
-import { bigserial, customType, index, integer, json, pgTable, primaryKey, text, timestamp, uuid } from 'drizzle-orm/pg-core';
+import { bigserial, customType, foreignKey, index, integer, json, pgTable, primaryKey, text, timestamp, uuid } from 'drizzle-orm/pg-core';
 import type { EditOperation, Job } from 'wattograph-core';
 
 const at = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
+
+const bytea = customType<{ data: Buffer; driverData: Buffer }>({ dataType: () => 'bytea' });
 
 /** A job as it stands. json, not jsonb: the document keeps the order its author gave it. */
 export const jobs = pgTable('jobs', {
@@ -51,6 +53,34 @@ export const releases = pgTable(
   (table) => [primaryKey({ columns: [table.jobId, table.number] })],
 );
 
+/**
+ * A loom of a released revision as it was planned, built and drawn then, so that floor, sheets and tests of it stay what they were whatever
+ * becomes of the catalogue, the standards and the formulas. JSON, gzipped.
+ */
+export const releaseLooms = pgTable(
+  'release_looms',
+  {
+    jobId: uuid('job_id').notNull(),
+    number: integer('number').notNull(),
+    loomId: text('loom_id').notNull(),
+    /** place in the order of the looms of the job */
+    place: integer('place').notNull(),
+    wires: integer('wires').notNull(),
+    /** version of the computation that made it */
+    engine: text('engine').notNull(),
+    /** SHA-256 of the parts and standards that it was made with */
+    shop: text('shop').notNull(),
+    /** FrozenLoom */
+    work: bytea('work').notNull(),
+    /** pages by paper */
+    pages: bytea('pages').notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.jobId, table.number, table.loomId] }),
+    foreignKey({ columns: [table.jobId, table.number], foreignColumns: [releases.jobId, releases.number] }).onDelete('cascade'),
+  ],
+);
+
 /** What happened on the floor, only ever added to. The id is made by the tablet. */
 export const floorEvents = pgTable(
   'floor_events',
@@ -71,8 +101,6 @@ export const floorEvents = pgTable(
   },
   (table) => [index('floor_events_of').on(table.jobId, table.release, table.loomId)],
 );
-
-const bytea = customType<{ data: Buffer; driverData: Buffer }>({ dataType: () => 'bytea' });
 
 /** Photographs of a job at their place on a loom. Bytes as they are shown: turned upright, of a fitting size, nothing else in them. */
 export const photos = pgTable(
@@ -96,6 +124,7 @@ export const photos = pgTable(
 );
 
 export type PhotoRow = typeof photos.$inferSelect;
+export type ReleaseLoomRow = typeof releaseLooms.$inferSelect;
 export type ReleaseRow = typeof releases.$inferSelect;
 export type EditRow = typeof edits.$inferSelect;
 export type FloorEventRow = typeof floorEvents.$inferSelect;

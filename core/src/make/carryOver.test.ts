@@ -52,7 +52,8 @@ describe('work survives a revision (craft G9)', () => {
       const step = steps.find(({ id }) => id === one.stepId)!;
       const item = step.items.find(({ id }) => id === one.itemId)!;
       // trimming is one item for all wires: it names those on the leg
-      if (item.id === 'trimmed') expect(one.differences.every((words) => numbers.some((number) => words.startsWith(`${number} `)))).toBe(true);
+      if (item.id === 'trimmed')
+        expect(one.differences.every((words) => numbers.some((number) => words.startsWith(`${number} `)))).toBe(true);
       else expect(step.segmentId === leg || item.id === farNode || item.wireIds.some((id) => onLeg.has(id))).toBe(true);
     }
     expect(undo).toEqual([]);
@@ -133,7 +134,8 @@ describe('work survives a revision (craft G9)', () => {
 
   it('200 pairs of revisions: carried just where the work is the same, differences named, none lost', () => {
     const words = (item: StepItem) => JSON.stringify(item.asks);
-    const keyOf = (step: Step, item: StepItem) => (step.operation === 'cut' && item.id !== 'cable' ? `cut ${item.id}` : `${step.id} ${item.id}`);
+    const keyOf = (step: Step, item: StepItem) =>
+      step.operation === 'cut' && item.id !== 'cable' ? `cut ${item.id}` : `${step.id} ${item.id}`;
     const toIndex = (list: readonly Step[]) =>
       new Map(list.flatMap((step) => step.items.map((item) => [keyOf(step, item), { step, item }] as const)));
     let seen = { carried: 0, reopened: 0, undo: 0 };

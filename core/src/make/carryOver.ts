@@ -1,6 +1,6 @@
 import { pushTo } from '../units';
 import { ALL_WORK } from './createBuild';
-import { MARKER, WIRE } from './createStep';
+import { createStep, MARKER, WIRE } from './createStep';
 import { FINAL, ROUGH } from './listSteps';
 import type { Ask, Operation, Step, StepItem } from './step';
 import { toDigest } from './toDigest';
@@ -56,6 +56,7 @@ export const UNDO_STEP = 'undo';
 
 /** How work is undone, by what it was; null: there is nothing to undo about it by itself. */
 const UNDO_WORDS = {
+  undo: null,
   cut: 'Take the wire out',
   twist: 'Untwist',
   mark: null,
@@ -107,6 +108,20 @@ export function carryOver(revisions: readonly RevisionWork[]): CarriedWork {
   return { carried, reopened, undo: listUndo(built, index).map(({ undo }) => undo) };
 }
 
+/** What has to be undone as a step of its own, before all others; null where nothing has to be. */
+export function createUndoStep(undo: readonly UndoItem[]): Step | null {
+  if (undo.length === 0) return null;
+  const toItem = ({ id, title, done, revision }: UndoItem): StepItem => ({
+    id,
+    words: `${title}. Done in revision ${revision}, the last first: ${done.join(' · ')}`,
+    asks: [],
+    wireIds: [],
+    cavity: null,
+    heldBecause: null,
+  });
+  return createStep(UNDO_STEP, 'undo', 'Undo what this revision does not ask for any more', { items: undo.map(toItem) });
+}
+
 /** The same piece of work in two revisions: a wire that comes off another reel is cut in another step. */
 const toKey = ({ id, operation }: Pick<Step, 'id' | 'operation'>, item: StepItem) =>
   operation === 'cut' && item.wireIds.length === 1 && item.id === item.wireIds[0] ? `cut/${item.id}` : `${id}/${item.id}`;
@@ -132,7 +147,9 @@ function follow(built: Map<string, Done>, { number, steps, ticks }: RevisionWork
     } else ticked.set(`${stepId}/${itemId}`, kind === 'tick');
   }
   for (const id of undone) for (const key of undo.get(id) ?? []) built.delete(key);
-  const cut = [...ticked].flatMap(([at, isDone]) => (isDone && byStep.get(at)?.step.operation === 'cut' ? byStep.get(at)!.item.wireIds : []));
+  const cut = [...ticked].flatMap(([at, isDone]) =>
+    isDone && byStep.get(at)?.step.operation === 'cut' ? byStep.get(at)!.item.wireIds : [],
+  );
   const anew = new Set(cut.filter((id) => remade.has(id)));
   // what the old wire was part of went with it when the new one was cut
   if (anew.size > 0) for (const [key, { item }] of built) if (item.wireIds.some((id) => anew.has(id))) built.delete(key);
@@ -163,7 +180,8 @@ function listRemadeWires(built: ReadonlyMap<string, Done>, index: ReadonlyMap<st
     const changed = listDifferences(done.item.asks, item.asks).find((one) => one.startsWith(WIRE));
     const finalMm = findMm(item.asks, FINAL) ?? 0;
     const thereMm = measureThere(done.item, built);
-    const reason = changed ?? (finalMm > thereMm ? `${listNumbers(done.item).join(', ')} is ${thereMm} mm long and has to be ${finalMm} mm` : null);
+    const reason =
+      changed ?? (finalMm > thereMm ? `${listNumbers(done.item).join(', ')} is ${thereMm} mm long and has to be ${finalMm} mm` : null);
     if (reason !== null) for (const wireId of item.wireIds) remade.set(wireId, reason);
   }
   return remade;
@@ -232,7 +250,7 @@ function listUndo(
       undo: {
         id: toDigest(group),
         title,
-        done: list.map(({ step, item }) => `${step.title}: ${item.words}`).reverse(),
+        done: list.map(({ step, item }) => (item.cavity === null ? step.title : `${step.title}, cavity ${item.cavity}`)).reverse(),
         revision: Math.max(...list.map(({ revision }) => revision)),
       },
     };

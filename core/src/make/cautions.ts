@@ -4,6 +4,7 @@ const HOT_AIR = 'Hot-air tool parked nose-up and away from fuel; no flame on tub
 
 /** Usual practice, shown at the step; the makers' instructions, local codes and licensed practice come first. */
 export const CAUTIONS = {
+  undo: 'Blade at the sheath: cut away from the conductor and from your hand; a nicked wire is made anew.',
   cut: null,
   twist: 'Twisted wire under tension recoils: let it unwind before letting go.',
   mark: null,

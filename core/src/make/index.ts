@@ -9,6 +9,7 @@ export { orderSteps } from './orderSteps';
 export { toOhmWords, toPartWords, toReading } from './toReading';
 export {
   carryOver,
+  createUndoStep,
   listDifferences,
   UNDO_STEP,
   type CarriedWork,

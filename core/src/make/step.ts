@@ -1,5 +1,6 @@
 /** Kinds of work, in the order of a shop's day: where nothing forces another order, steps follow this one. */
 export const OPERATIONS = [
+  'undo',
   'cut',
   'twist',
   'mark',

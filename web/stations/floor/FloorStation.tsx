@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
-import { CATALOGUE, findFamily, layoutStrip, type Job, type LoomPlan, type Step } from 'wattograph-core';
+import { createUndoStep, layoutStrip, type CarriedWork, type ConnectorFamily, type Job, type LoomPlan, type Step } from 'wattograph-core';
 import { PEOPLE, useAuthor, writeAuthor } from '../../client/author';
 import { findResume, measureProgress, type StepProgress } from '../../client/floorProgress';
 import { registerServiceWorker } from '../../client/serviceWorker';
@@ -19,6 +19,9 @@ interface Pack {
   job: Job;
   plan: LoomPlan;
   steps: Step[];
+  /** part families of its ends */
+  families: Record<string, ConnectorFamily>;
+  carried: CarriedWork;
 }
 
 /** Crew mode: one step at a time from a released revision, large enough for gloves. */
@@ -48,7 +51,7 @@ export function FloorStation({ jobId, pack, events }: { jobId: string; pack: Pac
 }
 
 function OpenCard({ jobId, pack, events }: { jobId: string; pack: Pack; events: FloorEvent[] }) {
-  const [store] = useState(() => new FloorStore(jobId, pack.release, events));
+  const [store] = useState(() => new FloorStore(jobId, pack.release, pack.plan.loomId, events, pack.carried));
   useEffect(() => {
     registerServiceWorker();
     return store.begin();
@@ -57,11 +60,31 @@ function OpenCard({ jobId, pack, events }: { jobId: string; pack: Pack; events: 
 }
 
 function Card({ jobId, pack, store }: { jobId: string; pack: Pack; store: FloorStore }) {
-  const { steps, plan, job, release } = pack;
+  const { plan, job, release } = pack;
   const author = useAuthor();
   const state = useSyncExternalStore(store.subscribe, store.get, store.get);
-  const progress = useMemo(() => measureProgress(steps, [...state.events, ...state.waiting]), [steps, state.events, state.waiting]);
-  const [at, setAt] = useState(() => findResume(steps, progress));
+  const { carried } = state;
+  // what is to be undone comes before all else
+  const steps = useMemo(() => {
+    const undo = createUndoStep(carried.undo);
+    return undo ? [undo, ...pack.steps] : pack.steps;
+  }, [pack.steps, carried.undo]);
+  const progress = useMemo(
+    () =>
+      measureProgress(
+        steps,
+        [...state.events, ...state.waiting].filter(({ loomId }) => loomId === plan.loomId),
+        carried,
+      ),
+    [steps, state.events, state.waiting, carried, plan.loomId],
+  );
+  // by its id: what is to be undone may come in while a card is open
+  const [stepId, setStepId] = useState(() => steps[findResume(steps, progress)]!.id);
+  const at = Math.max(
+    0,
+    steps.findIndex(({ id }) => id === stepId),
+  );
+  const setAt = (place: number) => setStepId(steps[place]!.id);
   const step = steps[at]!;
   const here = progress.get(step.id)!;
   const next = steps[at + 1];
@@ -106,7 +129,9 @@ function Card({ jobId, pack, store }: { jobId: string; pack: Pack; store: FloorS
         </div>
         {pack.newest > release && (
           <p className={styles.trouble} style={{ margin: '8px 20px' }}>
-            Revision {pack.newest} is out; this card is revision {release}.
+            Revision {pack.newest} is out; this card is revision {release}.{' '}
+            <Link href={`/jobs/${jobId}/floor?loom=${plan.loomId}`}>Go on in revision {pack.newest}</Link>: work that stays the same counts
+            there.
           </p>
         )}
         <div
@@ -146,6 +171,8 @@ function Card({ jobId, pack, store }: { jobId: string; pack: Pack; store: FloorS
         <ul className={styles.items}>
           {step.items.map((item) => {
             const isTicked = here.ticked.has(item.id);
+            const reopened = isTicked ? undefined : here.reopened.get(item.id);
+            const from = isTicked ? here.carried.get(item.id) : undefined;
             return (
               <li key={item.id}>
                 <button
@@ -157,6 +184,13 @@ function Card({ jobId, pack, store }: { jobId: string; pack: Pack; store: FloorS
                   <span className={styles.box}>{item.heldBecause !== null ? '–' : isTicked ? '✓' : ''}</span>
                   <span>
                     {item.words}
+                    {from !== undefined && <small className={styles.carried}>done in revision {from}, and the same now</small>}
+                    {reopened && (
+                      <small className={styles.reopened}>
+                        Done in revision {reopened.revision}, changed since: {reopened.differences.join('; ')}
+                        {reopened.serves !== null && ` (${reopened.serves})`}
+                      </small>
+                    )}
                     {item.heldBecause !== null && (
                       <>
                         <br />
@@ -170,7 +204,8 @@ function Card({ jobId, pack, store }: { jobId: string; pack: Pack; store: FloorS
           })}
         </ul>
         <aside className={styles.side}>
-          <StepPicture pack={pack} step={step} ticked={here} />
+          {/* what is to be undone is in no plan any more */}
+          {step.operation !== 'undo' && <StepPicture pack={pack} step={step} ticked={here} />}
           <dl>
             {step.tool && (
               <>
@@ -206,9 +241,10 @@ function Card({ jobId, pack, store }: { jobId: string; pack: Pack; store: FloorS
 }
 
 /** The picture that belongs to a step: the face for an end, else the place on the strip. */
-function StepPicture({ pack: { plan, job }, step, ticked }: { pack: Pack; step: Step; ticked: StepProgress }) {
+function StepPicture({ pack: { plan, job, families }, step, ticked }: { pack: Pack; step: Step; ticked: StepProgress }) {
   const loom = job.looms[plan.loomId]!;
-  const family = step.endId === null ? undefined : findFamily(job, CATALOGUE, loom.ends[step.endId]!.familyId);
+  const familyId = step.endId === null ? null : loom.ends[step.endId]!.familyId;
+  const family = familyId === null ? undefined : families[familyId];
   const wireIds = useMemo(() => new Set(step.items.flatMap((item) => item.wireIds)), [step]);
   if (family && step.operation !== 'label') {
     const wires = new Map(plan.wires.map((wire) => [wire.id, wire]));

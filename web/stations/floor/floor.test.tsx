@@ -1,8 +1,9 @@
 import { MantineProvider } from '@mantine/core';
 import { act, cleanup, fireEvent, render, screen, within } from '@testing-library/react';
-import { CATALOGUE, createBuild, plan, type Job } from 'wattograph-core';
+import { CATALOGUE, createBuild, plan, type CarriedWork, type Job } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
 import { press } from '../../testing/act';
+import { NOTHING_CARRIED } from '../../client/floorProgress';
 import type { FloorEvent } from '../../server/releases';
 import { askReason } from '../../ui/askReason';
 import { FloorStation } from './FloorStation';
@@ -10,11 +11,12 @@ import { FloorStation } from './FloorStation';
 jest.mock('../../ui/askReason', () => ({ askReason: jest.fn() }));
 jest.mock('../../client/serviceWorker', () => ({ registerServiceWorker: () => undefined }));
 
-const create = (change: (job: Job) => void = () => undefined) => {
+const create = (change: (job: Job) => void = () => undefined, carried: CarriedWork = NOTHING_CARRIED) => {
   const job = createInlet();
   change(job);
   const loomPlan = plan(job, CATALOGUE).looms[0]!;
-  return { release: 2, newest: 2, job, plan: loomPlan, steps: createBuild(job, loomPlan, CATALOGUE).steps };
+  const { steps } = createBuild(job, loomPlan, CATALOGUE);
+  return { release: 2, newest: 2, job, plan: loomPlan, steps, families: CATALOGUE.families, carried };
 };
 type Pack = ReturnType<typeof create>;
 const open = (pack: Pack | null, events: FloorEvent[] = []) =>
@@ -124,10 +126,11 @@ test('a cut shows the place on the loom, an end its face from the side of the wi
   expect(screen.queryByRole('img', { name: 'Where on the loom' })).toBeNull();
 });
 
-test('another revision that is out is said, and another loom is a link', () => {
+test('another revision that is out is said, with the way there', () => {
   const pack = { ...create(), newest: 5 };
   open(pack);
-  expect(screen.getByText('Revision 5 is out; this card is revision 2.')).toBeTruthy();
+  expect(screen.getByText(/Revision 5 is out; this card is revision 2/)).toBeTruthy();
+  expect(screen.getByRole('link', { name: 'Go on in revision 5' }).getAttribute('href')).toBe('/jobs/job/floor?loom=inlet');
 });
 
 test('with every step done the last one says so', () => {
@@ -137,4 +140,61 @@ test('with every step done the last one says so', () => {
   open(pack, all(pack, pack.steps.length));
   expect(screen.getByText('Every step is done.')).toBeTruthy();
   expect(screen.getByRole('progressbar', { name: 'Steps done' }).getAttribute('aria-valuenow')).toBe(String(pack.steps.length));
+});
+
+describe('a revision after work was done', () => {
+  const { steps } = create();
+  const [first, second] = steps;
+  const [one, other] = first!.items;
+  const carried: CarriedWork = {
+    carried: [{ stepId: first!.id, itemId: one!.id, revision: 1 }],
+    reopened: [
+      {
+        stepId: first!.id,
+        itemId: other!.id,
+        revision: 1,
+        differences: ['final 230 → 235 mm'],
+        serves: 'the piece in hand is 280 mm long',
+      },
+    ],
+    undo: [],
+  };
+
+  test('what is the same is ticked and says since when; what changed is open and says what differs', () => {
+    open(create(undefined, carried));
+    expect(boxes()[0]!.getAttribute('aria-pressed')).toBe('true');
+    expect(boxes()[0]!.textContent).toContain('done in revision 1, and the same now');
+    expect(boxes()[1]!.getAttribute('aria-pressed')).toBe('false');
+    expect(boxes()[1]!.textContent).toContain('Done in revision 1, changed since: final 230 → 235 mm (the piece in hand is 280 mm long)');
+    // done anew it is a tick of this revision
+    fireEvent.click(boxes()[1]!);
+    expect(boxes()[1]!.getAttribute('aria-pressed')).toBe('true');
+    expect(boxes()[1]!.textContent).not.toContain('changed since');
+    fireEvent.click(boxes()[0]!);
+    expect([boxes()[0]!.getAttribute('aria-pressed'), boxes()[0]!.textContent!.includes('done in revision')]).toEqual(['false', false]);
+  });
+
+  test('work is gone on with behind all that is done, whoever did it in whichever revision', () => {
+    const done = steps[0]!.items.map(({ id }) => ({ stepId: first!.id, itemId: id, revision: 1 }));
+    open(create(undefined, { ...carried, carried: done, reopened: [] }));
+    expect(title()).toBe(second!.title);
+  });
+
+  test('what this revision has no more is undone first, with what was done about it', () => {
+    const undo = [{ id: 'a1', title: 'Remove N-226', done: ['Seat the contacts, cavity 5', 'Cut and mark'], revision: 1 }];
+    open(create(undefined, { carried: [], reopened: [], undo }));
+    expect(title()).toBe('Undo what this revision does not ask for any more');
+    expect(boxes().map(({ textContent }) => textContent)).toEqual([
+      'Remove N-226. Done in revision 1, the last first: Seat the contacts, cavity 5 · Cut and mark',
+    ]);
+    fireEvent.click(boxes()[0]!);
+    press('Next step');
+    expect(title()).toBe(first!.title);
+    expect(localStorage.getItem('wattograph.floor.job.2')).toContain('"stepId":"undo","itemId":"a1","kind":"tick"');
+  });
+
+  test('ticks of another loom do not count here, though its steps have the same names', () => {
+    open(create(), [{ ...tick(first!.id, one!.id), loomId: 'chassis' }]);
+    expect(boxes()[0]!.getAttribute('aria-pressed')).toBe('false');
+  });
 });

@@ -5,6 +5,7 @@ import { useDisclosure } from '@mantine/hooks';
 import { notifications } from '@mantine/notifications';
 import Link from 'next/link';
 import { useCallback, useEffect, useState } from 'react';
+import type { CarriedWork } from 'wattograph-core';
 import { readAuthor } from '../../client/author';
 import { useFindings, useJob } from '../../client/jobContext';
 import { request, RequestError } from '../../client/request';
@@ -142,16 +143,25 @@ export function SheetsStation() {
             dialog.close();
             void list();
             setRelease(String(number));
-            notifications.show({
-              title: `Revision ${number} released`,
-              message: 'It is on the floor now and will not change.',
-              color: 'sea',
-            });
+            const said = 'It is on the floor now and will not change.';
+            void readWorkWords(jobId, number, loomId)
+              .catch(() => '')
+              .then((words) => notifications.show({ title: `Revision ${number} released`, message: `${said} ${words}`, color: 'sea' }));
           }}
         />
       )}
     </div>
   );
+}
+
+/** What becomes of the work done in earlier revisions; nothing where none was done. */
+async function readWorkWords(jobId: string, number: number, loomId: string): Promise<string> {
+  if (number === 1) return '';
+  const { carried, reopened, undo } = await request<CarriedWork>(
+    `/api/jobs/${jobId}/releases/${number}/carried?loom=${encodeURIComponent(loomId)}`,
+  );
+  if (carried.length + reopened.length + undo.length === 0) return '';
+  return `Of the work done on this loom ${carried.length} ticks count on, ${reopened.length} are open again, ${undo.length} ask to be undone.`;
 }
 
 function ReleaseDialog({
@@ -206,7 +216,8 @@ function ReleaseDialog({
           }}
         >
           <p style={{ marginTop: 0 }}>
-            The job as it stands becomes revision {next}, for good. The floor works from it; later edits make the next one.
+            The job as it stands becomes revision {next}, for good. The floor works from it, and work done before counts on where it stays
+            the same; later edits make the next one.
           </p>
           <Textarea
             label="Note"

@@ -1,9 +1,9 @@
 import { notFound } from 'next/navigation';
-import { CATALOGUE, createBuild, plan } from 'wattograph-core';
 import { readJob } from '../../../../server/documents';
 import { Refusal } from '../../../../server/refusal';
-import { listFloorEvents, listReleases, readRelease } from '../../../../server/releases';
-import { toJobId } from '../../../../server/requests';
+import { listFrozen, readFrozen } from '../../../../server/frozen';
+import { listFloorEvents, listReleases, readCarried, readRelease } from '../../../../server/releases';
+import { toJobId, toReleaseNumber } from '../../../../server/requests';
 import { FloorStation } from '../../../../stations/floor/FloorStation';
 
 export const dynamic = 'force-dynamic';
@@ -30,11 +30,15 @@ async function open(id: string, query: { release?: string; loom?: string }) {
   await readJob(jobId, '');
   const releases = await listReleases(jobId);
   const newest = releases.at(-1)?.number;
-  const number = query.release ? Number(query.release) : newest;
+  const number = query.release ? toReleaseNumber(query.release) : newest;
   if (number === undefined || newest === undefined) return { pack: null, events: [] };
   const { document } = await readRelease(jobId, number);
-  const planned = plan(document, CATALOGUE).looms;
-  const loomPlan = planned.find(({ loomId }) => loomId === query.loom) ?? planned.find(({ wires }) => wires.length > 0) ?? planned[0]!;
-  const { steps } = createBuild(document, loomPlan, CATALOGUE);
-  return { pack: { release: number, newest, job: document, plan: loomPlan, steps }, events: await listFloorEvents(jobId, number) };
+  const looms = await listFrozen(jobId, number);
+  const { loomId } = looms.find((loom) => loom.loomId === query.loom) ?? looms.find(({ wires }) => wires > 0) ?? looms[0]!;
+  const { plan, build, families } = await readFrozen(jobId, number, loomId);
+  const carried = await readCarried(jobId, number, loomId);
+  return {
+    pack: { release: number, newest, job: document, plan, steps: build.steps, families, carried },
+    events: await listFloorEvents(jobId, number),
+  };
 }

@@ -1,5 +1,5 @@
 import { toCutListCsv, toWireListCsv } from 'wattograph-core';
-import { planOf, readSource, toFileName } from '../../../../../server/packs';
+import { readLoom, readSource, toFileName } from '../../../../../server/packs';
 import { Refusal } from '../../../../../server/refusal';
 import { toJobId } from '../../../../../server/requests';
 import { respond } from '../../../../../server/respond';
@@ -8,7 +8,8 @@ import { respond } from '../../../../../server/respond';
 export const GET = respond<{ id: string }>(async (request, { id }) => {
   const query = new URL(request.url).searchParams;
   const what = query.get('what') ?? 'job';
-  const { job, revision } = await readSource(toJobId(id), query.get('release'));
+  const source = await readSource(toJobId(id), query.get('release'));
+  const { job, revision } = source;
   const send = (body: string, type: string, extension: string, part: string) =>
     new Response(body, {
       headers: {
@@ -17,7 +18,7 @@ export const GET = respond<{ id: string }>(async (request, { id }) => {
       },
     });
   if (what === 'job') return send(`${JSON.stringify(job, null, 2)}\n`, 'application/json', 'json', '');
-  const { plan, build } = planOf(job, query.get('loom'));
+  const { plan, build } = await readLoom(source, query.get('loom'));
   if (what === 'wires') return send(toWireListCsv(job, plan), 'text/csv', 'csv', `${plan.loomId} wires`);
   if (what === 'cuts') return send(toCutListCsv(build), 'text/csv', 'csv', `${plan.loomId} cuts`);
   throw Refusal.at(400, 'what', `expected job, wires or cuts, got ${JSON.stringify(what)}`);

@@ -1,7 +1,7 @@
 import { join } from 'node:path';
 import { toSvg } from 'wattograph-core';
 import { toPdf } from 'wattograph-core/pdf';
-import { createPack, readSource, toFileName } from '../../../../../server/packs';
+import { readPages, readSource, toFileName } from '../../../../../server/packs';
 import { toJobId } from '../../../../../server/requests';
 import { respond } from '../../../../../server/respond';
 
@@ -9,7 +9,7 @@ import { respond } from '../../../../../server/respond';
 export const GET = respond<{ id: string }>(async (request, { id }) => {
   const query = new URL(request.url).searchParams;
   const source = await readSource(toJobId(id), query.get('release'));
-  const pages = createPack(source, query.get('loom'), query.get('paper'));
+  const pages = await readPages(source, query.get('loom'), query.get('paper'));
   if (query.get('format') !== 'pdf')
     return Response.json({
       revision: source.revision,
@@ -18,7 +18,7 @@ export const GET = respond<{ id: string }>(async (request, { id }) => {
   const pdf = await toPdf(
     pages,
     `${source.job.name}, ${source.revision}`,
-    new Date(),
+    source.at,
     process.env.WATTOGRAPH_FONTS ?? join(process.cwd(), 'core/assets/fonts'),
   );
   const name = toFileName(source.job.name, query.get('loom') ?? '', source.revision);

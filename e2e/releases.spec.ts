@@ -1,0 +1,180 @@
+import { execFileSync } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
+import { mkdirSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { expect, test, type APIRequestContext } from '@playwright/test';
+import { build } from 'esbuild';
+import { Client } from 'pg';
+import { CATALOGUE, createBuild, ENGINE, plan, type Job, type Step } from 'wattograph-core';
+import { createCleanInlet, createTestJob, readJob, sendEdit } from './helpers';
+
+const root = join(__dirname, '..');
+const toSteps = (job: Job): Step[] => createBuild(job, plan(job, CATALOGUE).looms[0]!, CATALOGUE).steps;
+
+async function release(request: APIRequestContext, id: string): Promise<number> {
+  const response = await request.post(`/api/jobs/${id}/releases`, { data: { id: randomUUID(), author: 'Imke Dorsey', note: '' } });
+  expect(response.status()).toBe(201);
+  return ((await response.json()) as { number: number }).number;
+}
+
+async function tickAll(request: APIRequestContext, id: string, number: number, steps: readonly Step[]): Promise<void> {
+  const events = steps.flatMap((step) =>
+    step.items.map((item) => ({
+      ...{ id: randomUUID(), loomId: 'inlet', stepId: step.id, itemId: item.id, kind: 'tick', words: '' },
+      ...{ author: 'Tobin Ashgrove', happenedAt: '2026-11-24T08:00:00.000Z' },
+    })),
+  );
+  for (let from = 0; from < events.length; from += 400)
+    expect(
+      (await request.post(`/api/jobs/${id}/releases/${number}/events`, { data: { events: events.slice(from, from + 400) } })).status(),
+    ).toBe(200);
+}
+
+/** The server's own reading of releases, with an engine and a catalogue that are wrong in every way. */
+async function buildDoctored(folder: string): Promise<string> {
+  const outfile = join(folder, 'probe.cjs');
+  const doctored = `
+    export * from ${JSON.stringify(join(root, 'core/src/index.ts'))};
+    const broken = () => { throw new Error('the engine of another year was asked'); };
+    export const [plan, createPlanner, createBuild, createSheets, listFindings, findFamily] = Array(6).fill(broken);
+    import { CATALOGUE as real } from ${JSON.stringify(join(root, 'core/src/index.ts'))};
+    export const CATALOGUE = JSON.parse(JSON.stringify(real), (_, value) => (typeof value === 'number' ? value * 1.37 : value));
+    export const ENGINE = '99';`;
+  await build({
+    ...{ entryPoints: [join(root, 'e2e/doctoredProbe.ts')], outfile, bundle: true, platform: 'node', format: 'cjs', logLevel: 'error' },
+    external: ['pg-native'],
+    plugins: [
+      {
+        name: 'doctored',
+        setup(one) {
+          one.onResolve({ filter: /^wattograph-core$/ }, () => ({ path: 'doctored', namespace: 'doctored' }));
+          one.onLoad({ filter: /.*/, namespace: 'doctored' }, () => ({ contents: doctored, loader: 'ts', resolveDir: root }));
+        },
+      },
+    ],
+  });
+  return outfile;
+}
+
+test('a revision reads back byte for byte with another catalogue, standard and formula', async ({ request }) => {
+  const folder = join(root, `test-results/doctored-${process.pid}`);
+  mkdirSync(folder, { recursive: true });
+  try {
+    const id = await createTestJob(request, createCleanInlet());
+    await release(request, id);
+    const get = async (path: string) => (await request.get(`/api/jobs/${id}/${path}`)).text();
+    const svgs = async (paper: string) =>
+      (JSON.parse(await get(`sheets?loom=inlet&paper=${paper}&release=1`)) as { pages: { svg: string }[] }).pages.map(({ svg }) => svg);
+    const now = {
+      a4: await svgs('A4'),
+      letter: await svgs('Letter'),
+      wires: await get('export?what=wires&loom=inlet&release=1'),
+      cuts: await get('export?what=cuts&loom=inlet&release=1'),
+      carried: { carried: [], reopened: [], undo: [] },
+    };
+    expect(now.a4.length).toBeGreaterThan(15);
+    const probe = await buildDoctored(folder);
+    const printed = execFileSync('node', [probe, id, '1', 'inlet'], {
+      ...{ encoding: 'utf8', maxBuffer: 64 * 1024 * 1024 },
+      env: { ...process.env, DATABASE_URL: process.env.E2E_DATABASE },
+    });
+    const { families, ...later } = JSON.parse(printed) as typeof now & { families: string[] };
+    expect(later).toEqual(now);
+    expect(families.length).toBeGreaterThan(2);
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+  }
+});
+
+test('after the trial fit work done counts on: what changed is open and says what differs, what is gone is to be undone', async ({
+  page,
+  request,
+}) => {
+  const first = createCleanInlet();
+  const id = await createTestJob(request, first);
+  await release(request, id);
+  const steps = toSteps(first);
+  const until = steps.findIndex(({ operation }) => operation === 'lay');
+  await tickAll(request, id, 1, steps.slice(0, until));
+  // the leg to the first injector comes out longer, and one track of the throttle is left out
+  const loom = first.looms.inlet!;
+  const { version } = await readJob(request, id);
+  const leg = loom.segments['s-inj1']!;
+  const edited = await sendEdit(request, id, version, [
+    { op: 'replace', path: '/looms/inlet/segments/s-inj1/status', value: 'fitted' },
+    { op: 'replace', path: '/looms/inlet/segments/s-inj1/fittedMm', value: leg.lengthMm! + 6 },
+    { op: 'remove', path: '/looms/inlet/circuits/c214' },
+  ]);
+  expect(await edited.text()).not.toContain('problems');
+  expect(await release(request, id)).toBe(2);
+
+  await page.setViewportSize({ width: 1024, height: 768 });
+  await page.goto(`/jobs/${id}/floor?loom=inlet`);
+  const pieces = page.getByRole('listitem').getByRole('button');
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Undo what this revision does not ask for any more');
+  await expect(pieces.first()).toContainText(
+    'Remove N-214. Done in revision 1, the last first: Seat the contacts of inlet bulkhead B1, cavity 14 · ',
+  );
+  const undone = await pieces.count();
+  for (let at = 0; at < undone; at += 1) await pieces.nth(at).click();
+  await page.getByRole('button', { name: 'Next step' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Cut and mark AWG 20 ETFE red');
+  await expect(pieces.filter({ hasText: 'done in revision 1, and the same now' })).toHaveCount(3);
+  const open = pieces.filter({ hasText: 'changed since: ' });
+  await expect(open).toHaveCount(1);
+  await expect(open).toContainText(/rough \d+ → \d+ mm; final \d+ → \d+ mm.* \(the piece in hand is \d+ mm long and will do for \d+ mm\)/);
+  await open.click();
+  await expect(page.getByRole('status')).toHaveText('all stored');
+  await page.reload();
+  await expect(page.getByRole('heading', { level: 1 })).not.toHaveText('Undo what this revision does not ask for any more');
+  await expect(page.getByRole('heading', { level: 1 })).not.toHaveText('Cut and mark AWG 20 ETFE red');
+  // a tick of the revision before that comes late still counts
+  await tickAll(request, id, 1, steps.slice(until, until + 1));
+  const carried = (await (await request.get(`/api/jobs/${id}/releases/2/carried?loom=inlet`)).json()) as { carried: { stepId: string }[] };
+  expect(carried.carried.some(({ stepId }) => stepId === steps[until]!.id)).toBe(true);
+});
+
+test('a revision of a Wattograph that kept the document only is planned once more, and then stays as it is', async ({ request }) => {
+  const id = await createTestJob(request, createCleanInlet());
+  await release(request, id);
+  const before = await (await request.get(`/api/jobs/${id}/sheets?loom=inlet&release=1`)).text();
+  const client = new Client({ connectionString: process.env.E2E_DATABASE });
+  await client.connect();
+  try {
+    await client.query('delete from release_looms where job_id = $1', [id]);
+    expect(await (await request.get(`/api/jobs/${id}/sheets?loom=inlet&release=1`)).text()).toBe(before);
+    const { rows } = await client.query<{ loom_id: string; engine: string }>(
+      'select loom_id, engine from release_looms where job_id = $1',
+      [id],
+    );
+    expect(rows).toEqual([{ loom_id: 'inlet', engine: ENGINE }]);
+  } finally {
+    await client.end();
+  }
+});
+
+test('a revision that is not there, and a loom that it does not have, are refused by name', async ({ request }) => {
+  const id = await createTestJob(request, createCleanInlet());
+  await release(request, id);
+  for (const [path, words] of [
+    ['sheets?release=7', 'There is no revision 7 of this job.'],
+    ['sheets?release=abc', 'expected the number of a revision, got "abc"'],
+    ['sheets?release=1&loom=boat', 'expected one of inlet, got "boat"'],
+    ['releases/1e9/events', 'expected the number of a revision, got "1e9"'],
+    ['releases/99999999999/carried?loom=inlet', 'expected the number of a revision, got "99999999999"'],
+  ] as const) {
+    const response = await request.get(`/api/jobs/${id}/${path}`);
+    expect([path, response.status()]).toEqual([path, 404]);
+    expect(await response.text()).toContain(JSON.stringify(words).slice(1, -1));
+  }
+});
+
+test('two releases at once get two numbers, and one sent twice gets one', async ({ request }) => {
+  const id = await createTestJob(request, createCleanInlet());
+  const send = (releaseId: string) => request.post(`/api/jobs/${id}/releases`, { data: { id: releaseId, author: 'x', note: '' } });
+  const [one, other] = [randomUUID(), randomUUID()];
+  const answers = await Promise.all([send(one), send(other), send(one)]);
+  const numbers = await Promise.all(answers.map(async (answer) => ((await answer.json()) as { number: number }).number));
+  expect(numbers[0]).toBe(numbers[2]);
+  expect([...new Set(numbers)].sort()).toEqual([1, 2]);
+});

@@ -1,0 +1,146 @@
+import { createHash } from 'node:crypto';
+import { setImmediate } from 'node:timers/promises';
+import { promisify } from 'node:util';
+import { gunzip, gzip } from 'node:zlib';
+import { and, asc, eq, lte } from 'drizzle-orm';
+import {
+  CATALOGUE,
+  createBuild,
+  createSheets,
+  ENGINE,
+  findFamily,
+  listFindings,
+  PAPERS,
+  plan,
+  type ConnectorFamily,
+  type Finding,
+  type Job,
+  type JobPlan,
+  type LoomBuild,
+  type LoomPlan,
+  type Paper,
+  type SheetPage,
+} from 'wattograph-core';
+import { database, type Database } from './database';
+import { toPresent } from './documents';
+import { Refusal } from './refusal';
+import { releaseLooms, releases } from './schema';
+
+/** A loom of a revision as the floor, the exports and the tests read it. */
+export interface FrozenLoom {
+  loomId: string;
+  plan: LoomPlan;
+  build: LoomBuild;
+  /** part families of its ends, by id */
+  families: Record<string, ConnectorFamily>;
+}
+
+export type FrozenPages = Record<Paper, SheetPage[]>;
+type Row = typeof releaseLooms.$inferInsert;
+
+const [zip, unzip] = [promisify(gzip), promisify(gunzip)];
+const pack = async (value: unknown): Promise<Buffer> => zip(JSON.stringify(value));
+const unpack = async <T>(bytes: Buffer): Promise<T> => JSON.parse((await unzip(bytes)).toString()) as T;
+const shop = createHash('sha256').update(JSON.stringify(CATALOGUE)).digest('hex');
+
+/** Everything that is stored of the looms of a revision. Lets others in between looms: a large job takes a second. */
+export async function freeze(
+  job: Job,
+  planned: JobPlan,
+  findings: readonly Finding[],
+  { jobId, number, date }: { jobId: string; number: number; date: string },
+): Promise<Row[]> {
+  const rows: Row[] = [];
+  for (const [place, loom] of planned.looms.entries()) {
+    await setImmediate();
+    const { loomId } = loom;
+    const { ends, name } = job.looms[loomId]!;
+    const build = createBuild(job, loom, CATALOGUE);
+    const families: Record<string, ConnectorFamily> = {};
+    for (const { familyId } of Object.values(ends)) {
+      const family = findFamily(job, CATALOGUE, familyId);
+      if (family && familyId !== null) families[familyId] = family;
+    }
+    const pages = {} as FrozenPages;
+    for (const paper of Object.keys(PAPERS) as Paper[]) {
+      await setImmediate();
+      const meta = { paper, job: job.name, loom: name, revision: `revision ${number}`, date };
+      pages[paper] = createSheets(job, planned, loom, build, findings, CATALOGUE, meta);
+    }
+    const work: FrozenLoom = { loomId, plan: loom, build, families };
+    rows.push({
+      ...{ jobId, number, loomId, place, wires: loom.wires.length, engine: ENGINE, shop },
+      ...{ work: await pack(work), pages: await pack(pages) },
+    });
+  }
+  return rows;
+}
+
+/** A revision of a Wattograph that stored the document only is planned once more, for the last time. */
+async function freezeLate(jobId: string, number: number): Promise<void> {
+  const [row] = await database()
+    .select()
+    .from(releases)
+    .where(and(eq(releases.jobId, jobId), eq(releases.number, number)));
+  if (!row) throw Refusal.at(404, '', `There is no revision ${number} of this job.`);
+  const job = toPresent(row.document);
+  const planned = plan(job, CATALOGUE);
+  const date = row.at.toISOString().slice(0, 10);
+  const rows = await freeze(job, planned, listFindings(job, planned, CATALOGUE, date), { jobId, number, date });
+  await storeFrozen(database(), rows);
+}
+
+export async function storeFrozen(db: Pick<Database, 'insert'>, rows: Row[]): Promise<void> {
+  if (rows.length > 0) await db.insert(releaseLooms).values(rows).onConflictDoNothing();
+}
+
+/** Looms of a revision in their order. */
+export async function listFrozen(jobId: string, number: number): Promise<{ loomId: string; wires: number }[]> {
+  const read = () =>
+    database()
+      .select({ loomId: releaseLooms.loomId, wires: releaseLooms.wires })
+      .from(releaseLooms)
+      .where(and(eq(releaseLooms.jobId, jobId), eq(releaseLooms.number, number)))
+      .orderBy(asc(releaseLooms.place));
+  const looms = await read();
+  if (looms.length > 0) return looms;
+  await freezeLate(jobId, number);
+  return read();
+}
+
+/** What a column keeps of a loom of a revision; of the first loom where none is named. */
+async function readColumn<T>(jobId: string, number: number, loomId: string | null, column: 'work' | 'pages'): Promise<T> {
+  const looms = await listFrozen(jobId, number);
+  const found = loomId === null ? looms[0] : looms.find((one) => one.loomId === loomId);
+  if (!found) throw Refusal.at(404, 'loom', `expected one of ${looms.map((one) => one.loomId).join(', ')}, got ${JSON.stringify(loomId)}`);
+  const [row] = await database()
+    .select({ bytes: releaseLooms[column] })
+    .from(releaseLooms)
+    .where(and(eq(releaseLooms.jobId, jobId), eq(releaseLooms.number, number), eq(releaseLooms.loomId, found.loomId)));
+  return unpack<T>(row!.bytes);
+}
+
+/** A loom of a revision as it was planned and built then; the first one where none is named. */
+export const readFrozen = (jobId: string, number: number, loomId: string | null): Promise<FrozenLoom> =>
+  readColumn(jobId, number, loomId, 'work');
+
+/** Its sheets as they were drawn then. */
+export async function readFrozenPages(jobId: string, number: number, loomId: string | null, paper: Paper): Promise<SheetPage[]> {
+  return (await readColumn<FrozenPages>(jobId, number, loomId, 'pages'))[paper];
+}
+
+/** Builds of one loom in every revision up to one, the oldest first; a revision that did not have the loom is passed over. */
+export async function listFrozenBuilds(jobId: string, number: number, loomId: string): Promise<{ number: number; build: LoomBuild }[]> {
+  const numbers = await database()
+    .select({ number: releases.number })
+    .from(releases)
+    .where(and(eq(releases.jobId, jobId), lte(releases.number, number)))
+    .orderBy(asc(releases.number));
+  const found: { number: number; build: LoomBuild }[] = [];
+  for (const one of numbers) {
+    const looms = await listFrozen(jobId, one.number);
+    if (!looms.some((loom) => loom.loomId === loomId)) continue;
+    found.push({ number: one.number, build: (await readFrozen(jobId, one.number, loomId)).build });
+  }
+  return found;
+}
