@@ -1,17 +1,5 @@
-import { WIRE_TABLES, type Conductor } from './wires';
-
-/** A cable as it is bought: alike conductors under one jacket, with or without a screen. */
-export interface CableItem {
-  id: string;
-  name: string;
-  conductors: number;
-  table: Conductor['table'];
-  /** of each conductor; check the maker's sheet */
-  size: string;
-  screened: boolean;
-  odMm: number;
-  massGPerM: number;
-}
+import type { CableItem } from '../model';
+import { WIRE_TABLES } from './wires';
 
 /** Bound of n equal rounds, × d (calculations 6). */
 const ENCLOSE = [0, 1, 2, 2.1547, 2.4142];

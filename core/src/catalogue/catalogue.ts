@@ -1,14 +1,31 @@
-import type { CatalogueLookup, ConnectorFamily, DeviceTemplate, Job } from '../model';
-import { CABLES, type CableItem } from './cables';
-import { CONTACTS, GROMMETS, PLUGS, SEALS, type Contact, type Seal } from './contacts';
-import { COVERINGS, LABELS, type CoveringItem, type LabelStock } from './coverings';
+import {
+  SHOP_FORMAT,
+  SHOP_FORMAT_VERSION,
+  type CableItem,
+  type CatalogueLookup,
+  type Conductor,
+  type ConnectorFamily,
+  type Contact,
+  type CoveringItem,
+  type DeviceTemplate,
+  type Job,
+  type LabelStock,
+  type Ring,
+  type Seal,
+  type Shop,
+  type ShopStandard,
+  type SpliceBarrel,
+} from '../model';
+import { CABLES } from './cables';
+import { CONTACTS, GROMMETS, PLUGS, SEALS } from './contacts';
+import { COVERINGS, LABELS } from './coverings';
 import { DEVICES } from './devices';
 import { FAMILIES } from './families';
-import { BARRELS, RINGS, type Ring, type SpliceBarrel } from './joints';
-import { LARKHOLLOW, LARKHOLLOW_PLAIN, type ShopStandard } from './standard';
-import { WIRE_TABLES, type Conductor } from './wires';
+import { BARRELS, RINGS } from './joints';
+import { LARKHOLLOW, LARKHOLLOW_PLAIN } from './standard';
+import { WIRE_TABLES } from './wires';
 
-/** Everything a plan may choose from. Plain data, so that it can be another shop's. */
+/** Everything a plan may choose from: the part of a shop that its figures hang on. */
 export interface Catalogue {
   families: Readonly<Record<string, ConnectorFamily>>;
   devices: Readonly<Record<string, DeviceTemplate>>;
@@ -25,7 +42,7 @@ export interface Catalogue {
   standards: Readonly<Record<string, ShopStandard>>;
 }
 
-/** The catalogue that ships: fictional families, both wire tables, one shop standard. */
+/** Parts and standards of the demo shop: fictional families, wire tables, two standards. What a new installation begins with. */
 export const CATALOGUE: Catalogue = {
   families: FAMILIES,
   devices: DEVICES,
@@ -74,3 +91,15 @@ export function createLookup(catalogue: Catalogue): CatalogueLookup {
     },
   };
 }
+
+/** The demo shop, and what a new installation begins with: every figure a shop decides, as data. */
+export const createDemoShop = (): Shop =>
+  JSON.parse(
+    JSON.stringify({
+      format: SHOP_FORMAT,
+      formatVersion: SHOP_FORMAT_VERSION,
+      name: 'Larkhollow Looms',
+      people: ['Imke Dorsey', 'Tobin Ashgrove', 'Saoirse Vell', 'Jun Okafor'],
+      ...CATALOGUE,
+    }),
+  ) as Shop;

@@ -1,34 +1,4 @@
-/** A contact that fits a cavity size, with what it takes and how it is worked. */
-export interface Contact {
-  id: string;
-  name: string;
-  cavitySize: string;
-  /** conductor cross-section taken, mm², both limits included */
-  minAreaMm2: number;
-  maxAreaMm2: number;
-  /** in free air at 20 °C */
-  currentA: number;
-  /** largest for a moment, A; null: not stated, three times its rating counts */
-  peakA: number | null;
-  /** its metal and plastic stand, °C */
-  maxC: number;
-  /** least pull-off force that its maker asks for, N; null: that of the standard */
-  pullOffN: number | null;
-  stripMm: number;
-  tool: string;
-  positioner: string;
-  removalTool: string;
-  massG: number;
-}
-
-/** A single-wire seal or the plug of an empty cavity. Insulation diameters in mm, both limits included. */
-export interface Seal {
-  id: string;
-  name: string;
-  cavitySize: string;
-  minOdMm: number;
-  maxOdMm: number;
-}
+import type { Contact, Seal } from '../model';
 
 const contact = (
   id: string,

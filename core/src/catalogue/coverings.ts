@@ -1,33 +1,4 @@
-/** Expandable braid: goes over a bundle from its relaxed bore up to a share of its expanded bore, and shortens as it opens. */
-export interface Braid {
-  kind: 'braid';
-  id: string;
-  name: string;
-  relaxedBoreMm: number;
-  expandedBoreMm: number;
-  wallMm: number;
-  /** yarn to the axis when relaxed, degrees */
-  yarnAngleDeg: number;
-  limitC: number;
-  massGPerM: number;
-}
-
-/** Heat-shrink sleeve, plain elastomer or adhesive-lined. */
-export interface Shrink {
-  kind: 'shrink' | 'adhesive-shrink';
-  id: string;
-  name: string;
-  suppliedBoreMm: number;
-  recoveredBoreMm: number;
-  /** wall once fully recovered */
-  wallMm: number;
-  /** share of its length that it loses in shrinking */
-  longitudinalChange: number;
-  limitC: number;
-  massGPerM: number;
-}
-
-export type CoveringItem = Braid | Shrink;
+import type { Braid, CoveringItem, LabelStock, Shrink } from '../model';
 
 const braid = (relaxedBoreMm: number, expandedBoreMm: number, massGPerM: number): Braid => ({
   kind: 'braid',
@@ -87,15 +58,6 @@ export const COVERINGS: readonly CoveringItem[] = [
   shrink('adhesive-shrink', 25.4, 8.5, 2.3, 110),
   shrink('adhesive-shrink', 38, 13, 2.5, 180),
 ];
-
-/** A printed wire label: clear or white shrink marker, by the bore it is supplied with and shrinks to. */
-export interface LabelStock {
-  id: string;
-  name: string;
-  suppliedBoreMm: number;
-  recoveredBoreMm: number;
-  lengthMm: number;
-}
 
 export const LABELS: readonly LabelStock[] = [
   { id: 'label-1.6', name: 'marker sleeve 1.6', suppliedBoreMm: 1.6, recoveredBoreMm: 0.8, lengthMm: 25 },

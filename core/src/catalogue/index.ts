@@ -1,10 +1,20 @@
-export { CATALOGUE, createLookup, findDeviceTemplate, findFamily, type Catalogue } from './catalogue';
-export type { CableItem } from './cables';
-export type { Contact, Seal } from './contacts';
-export type { Braid, CoveringItem, LabelStock, Shrink } from './coverings';
-export type { BarrelKind, Ring, SpliceBarrel } from './joints';
+export { CATALOGUE, createDemoShop, createLookup, findDeviceTemplate, findFamily, type Catalogue } from './catalogue';
+export type {
+  BarrelKind,
+  Braid,
+  CableItem,
+  Conductor,
+  Contact,
+  CoveringItem,
+  LabelStock,
+  Ring,
+  Seal,
+  ShopStandard,
+  Shrink,
+  SpliceBarrel,
+} from '../model';
 export { measurePullOff } from './pullOff';
 export { HOUSE_STYLE, type HouseQuestion } from './houseStyle';
-export { LARKHOLLOW, LARKHOLLOW_PLAIN, type ShopStandard } from './standard';
-export { TABLE_WORDS, toSizeWords, WIRE_TABLES, type Conductor } from './wires';
+export { LARKHOLLOW, LARKHOLLOW_PLAIN } from './standard';
+export { TABLE_WORDS, toSizeWords, WIRE_TABLES } from './wires';
 export { EXPECTED_LOADS, listLikelyLoads, UNKNOWN_CAUTION, type ExpectedLoad } from './expectedLoads';

@@ -1,36 +1,4 @@
-/** Butt: crimped side by side, wires of each side in their own half. Parallel: all wires lie together in one crimp. */
-export type BarrelKind = 'butt' | 'parallel';
-
-/** A crimp barrel for a splice, by the conductor area on its fuller side, or of all its wires where it is a parallel one. */
-export interface SpliceBarrel {
-  id: string;
-  name: string;
-  kind: BarrelKind;
-  minAreaMm2: number;
-  maxAreaMm2: number;
-  lengthMm: number;
-  stripMm: number;
-  tool: string;
-  /** adhesive sleeve that closes over the finished joint, bore supplied */
-  sleeveBoreMm: number;
-  sleeveMm: number;
-  /** over the closed sleeve */
-  sleevedOdMm: number;
-  massG: number;
-  sleeveMassG: number;
-}
-
-/** A ring terminal, by stud and conductor area. */
-export interface Ring {
-  id: string;
-  name: string;
-  studMm: number;
-  minAreaMm2: number;
-  maxAreaMm2: number;
-  stripMm: number;
-  tool: string;
-  massG: number;
-}
+import type { BarrelKind, Ring, SpliceBarrel } from '../model';
 
 const barrel = (
   nest: number,

@@ -1,14 +1,4 @@
-import type { WireTable } from '../model';
-
-/** A conductor of a wire table. Resistance at 20 °C, outside diameter over the insulation. */
-export interface Conductor {
-  table: WireTable;
-  size: string;
-  areaMm2: number;
-  r20MilliohmPerM: number;
-  odMm: number;
-  massGPerM: number;
-}
+import type { Conductor, WireTable } from '../model';
 
 type Row = readonly [size: string, areaMm2: number, r20MilliohmPerM: number, odMm: number, massGPerM: number];
 

@@ -1,6 +1,7 @@
 import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { createDemoShop } from '../catalogue';
 import { createInlet } from '../demo';
 import { createBench } from '../testing/createBench';
 import { runCli } from './runCli';
@@ -79,5 +80,43 @@ describe('bad input ends with 2 and a located message, and writes nothing', () =
     expect(code).toBe(2);
     expect(out).toBe('');
     expect(error).toMatch(expected);
+  });
+});
+
+describe('--shop: the shop’s own parts', () => {
+  const write = (name: string, change: (shop: ReturnType<typeof createDemoShop>) => void) => {
+    const shop = createDemoShop();
+    change(shop);
+    return file(name, JSON.stringify(shop));
+  };
+
+  test('a plan is made of the parts and standards of the shop given', async () => {
+    const shop = write('coarse.json', ({ standards }) => {
+      for (const one of Object.values(standards)) one.cutIncrementMm = 100;
+    });
+    const lengths = async (...words: string[]) =>
+      (JSON.parse((await call('plan', bench, ...words)).out) as { looms: { wires: { cutMm: number }[] }[] }).looms[0]!.wires.map(
+        ({ cutMm }) => cutMm,
+      );
+    expect((await lengths('--shop', shop)).every((cutMm) => cutMm % 100 === 0)).toBe(true);
+    expect((await lengths()).some((cutMm) => cutMm % 100 !== 0)).toBe(true);
+  });
+
+  test('a shop that is none, and one that lacks what the job uses, are named with the place', async () => {
+    const broken = write('broken.json', ({ contacts }) => {
+      contacts[0]!.maxAreaMm2 = 0.01;
+    });
+    const first = await call('plan', bench, '--shop', broken);
+    expect([first.code, first.error]).toEqual([
+      2,
+      expect.stringMatching(/broken\.json \/contacts\/0\/maxAreaMm2: expected at least the least area/),
+    ]);
+    const bare = write('bare.json', (shop) => {
+      shop.families = {};
+      shop.devices = {};
+    });
+    const second = await call('plan', bench, '--shop', bare);
+    expect([second.code, second.error]).toEqual([2, expect.stringContaining('bench.json /looms/bench/ends/')]);
+    expect((await call('plan', bench, '--shop', bench)).error).toContain('/format: expected "wattograph-shop", got "wattograph-job"');
   });
 });

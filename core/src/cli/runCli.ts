@@ -1,18 +1,19 @@
 import { readFileSync, statSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
-import { CATALOGUE, createLookup } from '../catalogue';
+import { CATALOGUE, createLookup, type Catalogue } from '../catalogue';
 import { createSheets, PAPERS, type Paper } from '../draw';
 import { toPdf } from '../draw/toPdf';
 import { fromJsonText, toCutListCsv, toPinsCsv, toWireListCsv } from '../exchange';
 import { createBuild, listFindings } from '../make';
-import { checkJob, type Job, type Problem } from '../model';
+import { checkJob, checkShop, type Checked, type Job, type Problem, type Shop } from '../model';
 import { plan, type JobPlan, type LoomPlan } from '../plan';
 
 const USAGE = `wattograph plan FILE              the plan as JSON
 wattograph check FILE             the findings; exit code by the worst that is not accepted: 0 none or note, 3 check, 1 stop
 wattograph sheets FILE --pdf OUT  the build pack as PDF   [--loom ID] [--paper A4|Letter]
 wattograph convert FILE --csv wires|cuts|pins   a list as CSV  [--loom ID]
+each with --shop SHOP: the shop's own parts and standards, a file that the application exports; the demo shop's where none is given
 `;
 const MOST_BYTES = 8 * 1024 * 1024;
 
@@ -40,18 +41,19 @@ export async function runCli(words: readonly string[], output: Output = TERMINAL
     const { positionals, values } = readWords(words);
     const [command, file] = positionals;
     if (command === undefined || file === undefined) throw new BadInput([{ path: '', message: `expected a command and a file\n${USAGE}` }]);
-    const job = readJobFile(file);
+    const shop: Catalogue = values.shop === undefined ? CATALOGUE : readChecked<Shop>(values.shop, checkShop);
+    const job = readChecked(file, (value) => checkJob(value, createLookup(shop)));
     switch (command) {
       case 'plan':
-        output.out(`${JSON.stringify(plan(job, CATALOGUE), null, 2)}\n`);
+        output.out(`${JSON.stringify(plan(job, shop), null, 2)}\n`);
         return 0;
       case 'check':
-        return check(job, output);
+        return check(job, shop, output);
       case 'sheets':
-        await writeSheets(job, values.loom, values.paper ?? 'A4', values.pdf, output);
+        await writeSheets(job, shop, values, output);
         return 0;
       case 'convert':
-        output.out(toCsv(job, values.loom, values.csv));
+        output.out(toCsv(job, shop, values.loom, values.csv));
         return 0;
       default:
         throw new BadInput([{ path: '', message: `expected plan, check, sheets or convert, got "${command}"\n${USAGE}` }]);
@@ -68,14 +70,20 @@ function readWords(words: readonly string[]) {
     return parseArgs({
       args: [...words],
       allowPositionals: true,
-      options: { pdf: { type: 'string' }, csv: { type: 'string' }, loom: { type: 'string' }, paper: { type: 'string' } },
+      options: {
+        pdf: { type: 'string' },
+        csv: { type: 'string' },
+        loom: { type: 'string' },
+        paper: { type: 'string' },
+        shop: { type: 'string' },
+      },
     });
   } catch (error) {
     throw new BadInput([{ path: '', message: `${error instanceof Error ? error.message : String(error)}\n${USAGE}` }]);
   }
 }
 
-function readJobFile(file: string): Job {
+function readChecked<T>(file: string, toChecked: (value: unknown) => Checked<T>): T {
   const inFile = (problems: Problem[]) =>
     new BadInput(problems.map(({ path, message }) => ({ path: path ? `${file} ${path}` : file, message })));
   let text: string;
@@ -89,13 +97,13 @@ function readJobFile(file: string): Job {
   }
   const parsed = fromJsonText(text);
   if (!parsed.ok) throw inFile(parsed.problems);
-  const checked = checkJob(parsed.value, createLookup(CATALOGUE));
+  const checked = toChecked(parsed.value);
   if (!checked.ok) throw inFile(checked.problems);
   return checked.value;
 }
 
-function check(job: Job, output: Output): number {
-  const findings = listFindings(job, plan(job, CATALOGUE), CATALOGUE, new Date().toISOString().slice(0, 10));
+function check(job: Job, shop: Catalogue, output: Output): number {
+  const findings = listFindings(job, plan(job, shop), shop, new Date().toISOString().slice(0, 10));
   for (const { grade, code, sentence, key, fix } of findings) {
     const accepted = Object.hasOwn(job.accepted, key) ? ` [stands: ${job.accepted[key]!.reason}]` : '';
     output.out(`${grade} ${code} ${sentence}${fix ? ` Fix: ${fix.label}.` : ''}${accepted}\n`);
@@ -113,19 +121,24 @@ function findLoom({ looms }: JobPlan, loomId: string | undefined): LoomPlan {
   return found;
 }
 
-async function writeSheets(job: Job, loomId: string | undefined, paper: string, file: string | undefined, output: Output): Promise<void> {
+async function writeSheets(
+  job: Job,
+  shop: Catalogue,
+  { loom: loomId, paper = 'A4', pdf: file }: { loom?: string; paper?: string; pdf?: string },
+  output: Output,
+): Promise<void> {
   if (file === undefined) throw new BadInput([{ path: '--pdf', message: 'expected the name of the file to write' }]);
   if (!Object.hasOwn(PAPERS, paper)) throw new BadInput([{ path: '--paper', message: `expected A4 or Letter, got "${paper}"` }]);
-  const whole = plan(job, CATALOGUE);
+  const whole = plan(job, shop);
   const loomPlan = findLoom(whole, loomId);
   const now = new Date();
   const pages = createSheets(
     job,
     whole,
     loomPlan,
-    createBuild(job, loomPlan, CATALOGUE),
-    listFindings(job, whole, CATALOGUE, new Date().toISOString().slice(0, 10)),
-    CATALOGUE,
+    createBuild(job, loomPlan, shop),
+    listFindings(job, whole, shop, new Date().toISOString().slice(0, 10)),
+    shop,
     {
       paper: paper as Paper,
       job: job.name,
@@ -138,10 +151,10 @@ async function writeSheets(job: Job, loomId: string | undefined, paper: string, 
   output.out(`${file}: ${pages.length} pages\n`);
 }
 
-function toCsv(job: Job, loomId: string | undefined, what: string | undefined): string {
-  const loomPlan = findLoom(plan(job, CATALOGUE), loomId);
+function toCsv(job: Job, shop: Catalogue, loomId: string | undefined, what: string | undefined): string {
+  const loomPlan = findLoom(plan(job, shop), loomId);
   if (what === 'wires') return toWireListCsv(job, loomPlan);
-  if (what === 'pins') return toPinsCsv(job, plan(job, CATALOGUE).power);
-  if (what === 'cuts') return toCutListCsv(createBuild(job, loomPlan, CATALOGUE));
+  if (what === 'pins') return toPinsCsv(job, plan(job, shop).power);
+  if (what === 'cuts') return toCutListCsv(createBuild(job, loomPlan, shop));
   throw new BadInput([{ path: '--csv', message: `expected wires, cuts or pins, got ${what === undefined ? 'nothing' : `"${what}"`}` }]);
 }

@@ -1,7 +1,7 @@
 import { checkIntegrity, type CatalogueLookup } from './checkIntegrity';
-import { checkSchema } from './checkSchema';
+import { checkShape } from './checkShape';
 import { toPresentFormat } from './migrations';
-import type { Job } from './job';
+import { JobSchema, type Job } from './job';
 import type { Checked } from './problem';
 
 /** The one gate at every border: bring to the present format, check the shape, check what the shape cannot say. */
@@ -20,7 +20,7 @@ export function checkJob(value: unknown, lookup: CatalogueLookup): Checked<Job> 
       return { ok: false, problems: [{ path: '/formatVersion', message: error.message.replace('/formatVersion: ', '') }] };
     throw error;
   }
-  const shaped = checkSchema(present);
+  const shaped = checkShape<Job>(JobSchema, present);
   if (!shaped.ok) return shaped;
   const problems = checkIntegrity(shaped.value, lookup);
   return problems.length ? { ok: false, problems } : shaped;

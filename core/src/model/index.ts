@@ -2,7 +2,7 @@ export { applyEdit, changeDocument, editDocument, listOperations, type EditOpera
 export { isOverlap } from './isOverlap';
 export { checkIntegrity, type CatalogueLookup } from './checkIntegrity';
 export { checkJob } from './checkJob';
-export { checkSchema } from './checkSchema';
+export { checkShape } from './checkShape';
 export {
   CIRCUIT_KINDS,
   createCircuit,
@@ -77,3 +77,23 @@ export {
 export { MARK_KINDS, SurveyEntrySchema, type SurveyConflict, type SurveyEntry } from './surveyEntry';
 export { findSurroundings, isMoving, type Surroundings } from './surroundings';
 export { createZones, type Zone } from './zone';
+export {
+  BARREL_KINDS,
+  checkShop,
+  SHOP_FORMAT,
+  SHOP_FORMAT_VERSION,
+  ShopSchema,
+  type BarrelKind,
+  type Braid,
+  type CableItem,
+  type Conductor,
+  type Contact,
+  type CoveringItem,
+  type LabelStock,
+  type Ring,
+  type Seal,
+  type Shop,
+  type ShopStandard,
+  type Shrink,
+  type SpliceBarrel,
+} from './shop';

@@ -1,15 +1,16 @@
+import type { TSchema } from '@sinclair/typebox';
 import Ajv, { type ErrorObject, type ValidateFunction } from 'ajv';
-import { JobSchema, type Job } from './job';
 import type { Checked, Problem } from './problem';
 
 // compiled when it is first asked for: compiling writes code, which a browser under our content policy does not allow
-let compiled: ValidateFunction | undefined;
+const compiled = new WeakMap<TSchema, ValidateFunction>();
 const MOST = 20;
 
-/** Does this value have the shape of a job? At most 20 problems are listed, deepest (most telling) first. */
-export function checkSchema(value: unknown): Checked<Job> {
-  const validate = (compiled ??= new Ajv({ allErrors: true, strict: false, verbose: true }).compile(JobSchema));
-  if (validate(value)) return { ok: true, value: value as Job };
+/** Does this value have the shape that a schema asks for? At most 20 problems are listed, deepest (most telling) first. */
+export function checkShape<T>(schema: TSchema, value: unknown): Checked<T> {
+  let validate = compiled.get(schema);
+  if (!validate) compiled.set(schema, (validate = new Ajv({ allErrors: true, strict: false, verbose: true }).compile(schema)));
+  if (validate(value)) return { ok: true, value: value as T };
   const seen = new Set<string>();
   const problems: Problem[] = [];
   for (const error of validate.errors ?? []) {

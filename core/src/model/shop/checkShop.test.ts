@@ -1,0 +1,104 @@
+import fc from 'fast-check';
+import { createDemoShop } from '../../catalogue';
+import published from '../../../schema/shop-1.json';
+import { checkShop, ShopSchema, type Shop } from './index';
+
+/** Problems of the demo shop after a change, one line each. */
+function listLines(change: (shop: Shop & Record<string, unknown>) => void): string[] {
+  const shop = createDemoShop() as Shop & Record<string, unknown>;
+  change(shop);
+  const checked = checkShop(shop);
+  return checked.ok ? [] : checked.problems.map(({ path, message }) => `${path}: ${message}`);
+}
+
+test('the demo shop passes its own gate, and the published schema is the one that is checked', () => {
+  expect(listLines(() => undefined)).toEqual([]);
+  expect(published).toEqual(JSON.parse(JSON.stringify(ShopSchema)));
+});
+
+test.each<[string, (shop: Shop & Record<string, unknown>) => void, string]>([
+  [
+    'a contact whose window is empty',
+    (shop) => (shop.contacts[0]!.maxAreaMm2 = 0.01),
+    '/contacts/0/maxAreaMm2: expected at least the least area',
+  ],
+  ['a seal that nothing fits', (shop) => (shop.seals[1]!.maxOdMm = 0.1), '/seals/1/maxOdMm: expected at least the least diameter'],
+  [
+    'a sleeve that grows in shrinking',
+    (shop) => Object.assign(shop.labels[0]!, { suppliedBoreMm: 0.1 }),
+    '/labels/0/suppliedBoreMm: expected at least the recovered bore',
+  ],
+  ['two contacts of one id', (shop) => (shop.contacts[3]!.id = shop.contacts[2]!.id), '/contacts/3/id: expected a name of its own'],
+  [
+    'a person twice',
+    (shop) => shop.people.push(shop.people[0]!),
+    '/people/4: expected a name of its own, got "Imke Dorsey", which is that of 0',
+  ],
+  ['nobody', (shop) => (shop.people = []), '/people: must NOT have fewer than 1 items'],
+  ['a wire table out of order', (shop) => shop.wires.etfe.reverse(), '/wires/etfe/1/areaMm2: expected more than the'],
+  [
+    'a wire in the table of another',
+    (shop) => (shop.wires.etfe[0]!.table = 'thinwall'),
+    '/wires/etfe/0/table: expected "etfe", got "thinwall"',
+  ],
+  ['a cable of a size that is none', (shop) => (shop.cables[0]!.size = '7'), '/cables/0/size: expected one of 26, 24,'],
+  [
+    'a least size that is none',
+    (shop) => (shop.standards.plain!.minimumSize.etfe = '7'),
+    '/standards/plain/minimumSize/etfe: expected one of 26,',
+  ],
+  ['a standard under another id', (shop) => (shop.standards.plain!.id = 'plane'), '/standards/plain/id: expected "plain", got "plane"'],
+  [
+    'a template on a family that is not there',
+    (shop) => delete shop.families[Object.values(shop.devices).find(({ familyId }) => familyId !== null)!.familyId!],
+    'expected a family of this shop, got',
+  ],
+  [
+    'a pin that its family has not',
+    (shop) => {
+      const [, template] = Object.entries(shop.devices).find(([, { familyId, pins }]) => familyId !== null && pins['1'])!;
+      template.pins['99'] = template.pins['1']!;
+    },
+    '/pins/99: expected a cavity of ',
+  ],
+  ['no standard', (shop) => (shop.standards = {}), '/standards: must NOT have fewer than 1 properties'],
+  ['a text for a number', (shop) => Object.assign(shop.contacts[0]!, { currentA: '5' }), '/contacts/0/currentA: expected number, got "5"'],
+  ['a resistance of 0', (shop) => (shop.wires.etfe[0]!.r20MilliohmPerM = 0), '/wires/etfe/0/r20MilliohmPerM: must be > 0, got 0'],
+  ['a field that nobody knows', (shop) => (shop.colour = 'red'), '/colour: expected no such field here'],
+  [
+    'a newer version',
+    (shop) => Object.assign(shop, { formatVersion: 2 }),
+    '/formatVersion: expected at most 1, got 2: the file is of a newer Wattograph',
+  ],
+  ['a job', (shop) => Object.assign(shop, { format: 'wattograph-job' }), '/format: expected "wattograph-shop", got "wattograph-job"'],
+])('refused with its place: %s', (_, change, expected) => {
+  expect(listLines(change).join('\n')).toContain(expected);
+});
+
+test.each([[null], [[]], ['x'], [7], [undefined]])('no shop at all: %j', (value) => {
+  expect(checkShop(value)).toMatchObject({
+    ok: false,
+    problems: [{ path: '', message: expect.stringContaining('expected a shop (a JSON object)') }],
+  });
+});
+
+test('whatever is put in whatever place, it is refused or accepted and never thrown at', () => {
+  const places: (string | number)[][] = [];
+  const walk = (value: unknown, path: (string | number)[]) => {
+    places.push(path);
+    if (typeof value !== 'object' || value === null || path.length > 4) return;
+    for (const key of Object.keys(value).slice(0, 3)) walk((value as Record<string, unknown>)[key], [...path, key]);
+  };
+  walk(createDemoShop(), []);
+  fc.assert(
+    fc.property(fc.constantFrom(...places.slice(1)), fc.jsonValue(), (path, value) => {
+      const shop = createDemoShop() as unknown as Record<string, unknown>;
+      let at: Record<string, unknown> = shop;
+      for (const key of path.slice(0, -1)) at = at[key] as Record<string, unknown>;
+      at[path.at(-1)!] = value;
+      const checked = checkShop(shop);
+      if (!checked.ok) expect(checked.problems.every(({ message }) => message.length > 5)).toBe(true);
+    }),
+    { numRuns: 150 },
+  );
+});

@@ -1,0 +1,142 @@
+import { checkShape } from '../checkShape';
+import { listCavities } from '../family';
+import type { Checked, Problem } from '../problem';
+import { SHOP_FORMAT, SHOP_FORMAT_VERSION, ShopSchema, type Shop } from './shop';
+
+/** The one gate of a shop at every border: format, shape, and what the shape cannot say. */
+export function checkShop(value: unknown): Checked<Shop> {
+  if (typeof value !== 'object' || value === null || Array.isArray(value))
+    return { ok: false, problems: [{ path: '', message: `expected a shop (a JSON object), got ${JSON.stringify(value)?.slice(0, 40)}` }] };
+  const { format, formatVersion } = value as { format?: unknown; formatVersion?: unknown };
+  if (format === SHOP_FORMAT && typeof formatVersion === 'number' && formatVersion > SHOP_FORMAT_VERSION)
+    return {
+      ok: false,
+      problems: [
+        {
+          path: '/formatVersion',
+          message: `expected at most ${SHOP_FORMAT_VERSION}, got ${formatVersion}: the file is of a newer Wattograph`,
+        },
+      ],
+    };
+  const shaped = checkShape<Shop>(ShopSchema, value);
+  if (!shaped.ok) return shaped;
+  const problems = listShopProblems(shaped.value);
+  return problems.length > 0 ? { ok: false, problems: problems.slice(0, MOST) } : shaped;
+}
+
+const MOST = 20;
+
+function listShopProblems(shop: Shop): Problem[] {
+  return [
+    ...listDoubled('/people', shop.people),
+    ...Object.entries(shop.wires).flatMap(([table, sizes]) => listWireProblems(table, sizes)),
+    ...(['contacts', 'seals', 'barrels', 'rings', 'coverings', 'cables', 'labels'] as const).flatMap((kind) =>
+      listDoubled(
+        `/${kind}`,
+        shop[kind].map(({ id }) => id),
+        '/id',
+      ),
+    ),
+    ...listWindowProblems(shop),
+    ...listReferenceProblems(shop),
+  ];
+}
+
+/** What stands twice where each may stand once. */
+function listDoubled(path: string, names: readonly string[], field = ''): Problem[] {
+  const first = new Map<string, number>();
+  return names.flatMap((name, at) => {
+    const before = first.get(name);
+    if (before === undefined) {
+      first.set(name, at);
+      return [];
+    }
+    return [
+      { path: `${path}/${at}${field}`, message: `expected a name of its own, got ${JSON.stringify(name)}, which is that of ${before}` },
+    ];
+  });
+}
+
+function listWireProblems(table: string, sizes: Shop['wires'][keyof Shop['wires']]): Problem[] {
+  const path = `/wires/${table}`;
+  return [
+    ...listDoubled(
+      path,
+      sizes.map(({ size }) => size),
+      '/size',
+    ),
+    ...sizes.flatMap((one, at) => {
+      const before = sizes[at - 1];
+      if (one.table !== table) return [{ path: `${path}/${at}/table`, message: `expected "${table}", got "${one.table}"` }];
+      if (before && one.areaMm2 <= before.areaMm2)
+        return [
+          {
+            path: `${path}/${at}/areaMm2`,
+            message: `expected more than the ${before.areaMm2} mm² of size ${before.size} before it, got ${one.areaMm2}`,
+          },
+        ];
+      return [];
+    }),
+  ];
+}
+
+/** Windows that nothing fits into. */
+function listWindowProblems(shop: Shop): Problem[] {
+  const check = (path: string, low: number, high: number, words: string) =>
+    low <= high ? [] : [{ path, message: `expected at least the ${words} ${low}, got ${high}: nothing would fit` }];
+  return [
+    ...shop.contacts.flatMap((one, at) => check(`/contacts/${at}/maxAreaMm2`, one.minAreaMm2, one.maxAreaMm2, 'least area')),
+    ...shop.barrels.flatMap((one, at) => check(`/barrels/${at}/maxAreaMm2`, one.minAreaMm2, one.maxAreaMm2, 'least area')),
+    ...shop.rings.flatMap((one, at) => check(`/rings/${at}/maxAreaMm2`, one.minAreaMm2, one.maxAreaMm2, 'least area')),
+    ...shop.seals.flatMap((one, at) => check(`/seals/${at}/maxOdMm`, one.minOdMm, one.maxOdMm, 'least diameter')),
+    ...Object.entries(shop.grommets).flatMap(([size, one]) =>
+      check(`/grommets/${size}/maxOdMm`, one.minOdMm, one.maxOdMm, 'least diameter'),
+    ),
+    ...shop.labels.flatMap((one, at) => check(`/labels/${at}/suppliedBoreMm`, one.recoveredBoreMm, one.suppliedBoreMm, 'recovered bore')),
+    ...shop.coverings.flatMap((one, at) =>
+      one.kind === 'braid'
+        ? check(`/coverings/${at}/expandedBoreMm`, one.relaxedBoreMm, one.expandedBoreMm, 'relaxed bore')
+        : check(`/coverings/${at}/suppliedBoreMm`, one.recoveredBoreMm, one.suppliedBoreMm, 'recovered bore'),
+    ),
+  ];
+}
+
+/** What a record names and the shop does not have. */
+function listReferenceProblems(shop: Shop): Problem[] {
+  const hasSize = (table: keyof Shop['wires'], size: string) => shop.wires[table].some((one) => one.size === size);
+  const sizes = (table: keyof Shop['wires']) => shop.wires[table].map(({ size }) => size).join(', ');
+  return [
+    ...Object.entries(shop.devices).flatMap(([id, { familyId }]) =>
+      familyId === null || Object.hasOwn(shop.families, familyId)
+        ? []
+        : [{ path: `/devices/${id}/familyId`, message: `expected a family of this shop, got "${familyId}"` }],
+    ),
+    ...Object.entries(shop.devices).flatMap(([id, { familyId, pins, offers }]) => {
+      const family = familyId === null ? undefined : shop.families[familyId];
+      if (!family) return [];
+      const cavities = new Set(listCavities(family));
+      return [...Object.keys(pins), ...Object.keys(offers)]
+        .filter((pin) => !cavities.has(pin))
+        .map((pin) => ({
+          path: `/devices/${id}/${Object.hasOwn(pins, pin) ? 'pins' : 'offers'}/${pin}`,
+          message: `expected a cavity of ${family.name} (1 to ${cavities.size}), got "${pin}"`,
+        }));
+    }),
+    ...shop.cables.flatMap(({ table, size }, at) =>
+      hasSize(table, size) ? [] : [{ path: `/cables/${at}/size`, message: `expected one of ${sizes(table)}, got "${size}"` }],
+    ),
+    ...Object.entries(shop.standards).flatMap(([id, standard]) => [
+      ...(standard.id === id ? [] : [{ path: `/standards/${id}/id`, message: `expected "${id}", got "${standard.id}"` }]),
+      ...Object.entries(standard.minimumSize).flatMap(([table, size]) =>
+        hasSize(table as keyof Shop['wires'], size)
+          ? []
+          : [
+              {
+                path: `/standards/${id}/minimumSize/${table}`,
+                message: `expected one of ${sizes(table as keyof Shop['wires'])}, got "${size}"`,
+              },
+            ],
+      ),
+    ]),
+  ];
+}

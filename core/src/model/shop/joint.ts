@@ -1,0 +1,44 @@
+import { Type, type Static } from '@sinclair/typebox';
+import { IdSchema, literals, NameSchema } from '../ids';
+import { least0, positive, Words } from './figures';
+
+/** Butt: crimped side by side, wires of each side in their own half. Parallel: all wires lie together in one crimp. */
+export const BARREL_KINDS = ['butt', 'parallel'] as const;
+export type BarrelKind = (typeof BARREL_KINDS)[number];
+
+/** A crimp barrel for a splice, by the conductor area on its fuller side, or of all its wires where it is a parallel one. */
+export const SpliceBarrelSchema = Type.Object(
+  {
+    id: IdSchema,
+    name: NameSchema,
+    kind: literals(BARREL_KINDS),
+    minAreaMm2: least0(500),
+    maxAreaMm2: positive(500),
+    lengthMm: positive(200),
+    stripMm: positive(100),
+    tool: Words,
+    sleeveBoreMm: positive(200, 'adhesive sleeve that closes over the finished joint, bore supplied'),
+    sleeveMm: positive(500),
+    sleevedOdMm: positive(200, 'over the closed sleeve'),
+    massG: least0(1000),
+    sleeveMassG: least0(1000),
+  },
+  { additionalProperties: false },
+);
+export type SpliceBarrel = Static<typeof SpliceBarrelSchema>;
+
+/** A ring terminal, by stud and conductor area. */
+export const RingSchema = Type.Object(
+  {
+    id: IdSchema,
+    name: NameSchema,
+    studMm: positive(60),
+    minAreaMm2: least0(500),
+    maxAreaMm2: positive(500),
+    stripMm: positive(100),
+    tool: Words,
+    massG: least0(1000),
+  },
+  { additionalProperties: false },
+);
+export type Ring = Static<typeof RingSchema>;

@@ -1,0 +1,42 @@
+import { Type, type Static } from '@sinclair/typebox';
+import { DeviceTemplateSchema } from '../device';
+import { ConnectorFamilySchema } from '../family';
+import { IdSchema, NameSchema, recordOf } from '../ids';
+import { ContactSchema, GrommetSchema, PlugSchema, SealSchema } from './contact';
+import { CoveringItemSchema } from './covering';
+import { CavitySize } from './figures';
+import { RingSchema, SpliceBarrelSchema } from './joint';
+import { LabelStockSchema } from './label';
+import { ShopStandardSchema } from './standard';
+import { CableItemSchema, ConductorSchema } from './wire';
+
+export const SHOP_FORMAT = 'wattograph-shop';
+export const SHOP_FORMAT_VERSION = 1;
+
+const bySize = { additionalProperties: false } as const;
+const conductors = Type.Array(ConductorSchema, { minItems: 1, maxItems: 60, description: 'thinnest first' });
+
+/** Everything a shop decides: what it buys, how it works, who works there. What every plan chooses from. */
+export const ShopSchema = Type.Object(
+  {
+    format: Type.Literal(SHOP_FORMAT),
+    formatVersion: Type.Literal(SHOP_FORMAT_VERSION),
+    name: NameSchema,
+    people: Type.Array(NameSchema, { minItems: 1, maxItems: 200, description: 'who signs edits, releases and ticks' }),
+    families: recordOf(ConnectorFamilySchema, { maxProperties: 20_000 }),
+    devices: recordOf(DeviceTemplateSchema, { maxProperties: 5000 }),
+    wires: Type.Object({ etfe: conductors, 'etfe-plated': conductors, thinwall: conductors }, { additionalProperties: false }),
+    contacts: Type.Array(ContactSchema, { maxItems: 20_000 }),
+    seals: Type.Array(SealSchema, { maxItems: 20_000 }),
+    grommets: Type.Record(CavitySize, GrommetSchema, { ...bySize, description: 'cavity size → what the holes of its grommets close on' }),
+    plugs: Type.Record(CavitySize, PlugSchema, { ...bySize, description: 'cavity size → plug of an empty cavity' }),
+    barrels: Type.Array(SpliceBarrelSchema, { minItems: 1, maxItems: 2000 }),
+    rings: Type.Array(RingSchema, { maxItems: 5000 }),
+    coverings: Type.Array(CoveringItemSchema, { minItems: 1, maxItems: 5000 }),
+    cables: Type.Array(CableItemSchema, { maxItems: 5000 }),
+    labels: Type.Array(LabelStockSchema, { maxItems: 2000 }),
+    standards: Type.Record(IdSchema, ShopStandardSchema, { minProperties: 1, maxProperties: 100, additionalProperties: false }),
+  },
+  { additionalProperties: false, $id: 'https://wattograph.invalid/schema/shop-1.json', title: 'Wattograph shop' },
+);
+export type Shop = Static<typeof ShopSchema>;

@@ -1,0 +1,108 @@
+import { Type, type Static, type TSchema } from '@sinclair/typebox';
+import { WIRE_TABLE_NAMES } from '../circuit';
+import { IdSchema, literals, NameSchema } from '../ids';
+import { LOADS } from '../pinNeed';
+import { MEASURE_METHODS } from '../segment';
+import { least0, positive } from './figures';
+import { BARREL_KINDS } from './joint';
+
+/** The same for each of these names. */
+const each = <N extends string, T extends TSchema>(names: readonly N[], make: () => T) =>
+  Object.fromEntries(names.map((name) => [name, make()])) as Record<N, T>;
+
+const byWire = <T extends TSchema>(schema: T, options: Record<string, unknown>) =>
+  Type.Object(
+    each(WIRE_TABLE_NAMES, () => schema),
+    { additionalProperties: false, ...options },
+  );
+
+const share = (description?: string) =>
+  Type.Number({ exclusiveMinimum: 0, maximum: 1, ...(description === undefined ? {} : { description }) });
+
+/** Where a shop stands on each question of practice; every default of a calculation is a field here. */
+export const ShopStandardSchema = Type.Object(
+  {
+    id: IdSchema,
+    name: NameSchema,
+    cutIncrementMm: positive(10_000, 'cut lengths are rounded up to a multiple of this'),
+    reterminations: Type.Integer({ minimum: 0, maximum: 100 }),
+    reterminationMm: least0(10_000),
+    minimumSize: byWire(Type.String({ minLength: 1, maxLength: 12 }), {
+      description: 'smallest size for hand-crimped single wires, by wire table',
+    }),
+    spliceCostMm: least0(10_000, 'wire that one splice must save to be worth making'),
+    spliceFromBreakoutMm: least0(10_000),
+    spliceFromConnectorMm: least0(10_000),
+    spliceApartMm: least0(10_000),
+    spliceMostWires: Type.Integer({ minimum: 2, maximum: 40 }),
+    barrelKind: literals(BARREL_KINDS),
+    ringsOnStud: Type.Integer({ minimum: 2, maximum: 40 }),
+    sigma: Type.Object(
+      each(MEASURE_METHODS, () => Type.Object({ aMm: least0(200), share: least0(1) }, { additionalProperties: false })),
+      { additionalProperties: false, description: 'spread of a measured length, σ = a + b · length' },
+    ),
+    roughExtraMm: least0(10_000),
+    covering: literals(['braid', 'shrink', 'adhesive-shrink'], { description: 'covering where the zone asks for nothing in particular' }),
+    shrinkOverlapMm: least0(10_000),
+    braidGrip: Type.Number({ minimum: 1, maximum: 3, description: 'a braid grips what is so many times its relaxed bore, and more' }),
+    insulationLimitC: byWire(positive(600), {
+      description:
+        'what the wire that this shop buys stands for good, °C: ETFE 150 on tinned, 200 on plated copper; thin-wall 105 (PVC) or 125 (cross-linked)',
+    }),
+    heatMarginK: least0(10_000, 'a bundle’s middle stays this much below what its insulation stands, K'),
+    altitudeM: least0(10_000, 'highest place of use, m above the sea: thin air cools less'),
+    hotTickC: positive(1500, 'what "hot" ticked at the vehicle counts as, °C'),
+    insulationShortC: byWire(positive(600), { description: 'short-time limit of the insulation, for faults, °C' }),
+    dropShare: Type.Object(
+      each(LOADS, () => share()),
+      {
+        additionalProperties: false,
+        description: 'share of the source’s voltage that a load’s wires may take, out and back; null: where the kind of load is not known',
+      },
+    ),
+    contactMilliohm: least0(10_000),
+    spliceMilliohm: least0(10_000),
+    ringMilliohm: least0(10_000, 'a ring bolted to its stud, mΩ'),
+    fuseFullV: least0(10_000, 'what a fuse drops at its rating, V'),
+    linkFullV: least0(10_000, 'what a relay, switch or channel drops at its largest current, V'),
+    feedShare: share(
+      'share of the source’s voltage from the battery to the boxes that feed the loads, and back from the ground studs, all on',
+    ),
+    aloneShare: share('share of its budget that a load may lose from the plug on through which something outside the job feeds it'),
+    shortCycleS: positive(
+      10_000,
+      'a load that turns on and off within so long is felt by its bundle as its r.m.s. current, s: short against the minutes that takes',
+    ),
+    unfusedMm: least0(10_000, 'wire between the battery and its first fuse, mm: it carries the battery’s whole fault current'),
+    unknownZoneC: positive(1500, 'conductor temperature taken where no zone is known, °C'),
+    fuseLoadShare: share('blade fuse: continuous load per rating at 25 °C, and what it loses for each K above'),
+    fuseDeratePerK: least0(10_000),
+    channelHeadroom: Type.Number({ minimum: 1, maximum: 3, description: 'a channel is set so much over its load' }),
+    channelTripS: positive(10_000, 'a channel opens so long after its setting is passed, s'),
+    directA: least0(10_000, 'a load above this goes through a relay or channel, A'),
+    railShare: share(),
+    ownGroundA: least0(10_000, 'a load above this has a ground wire of its own, A'),
+    sharedLoadA: least0(10_000, 'loads of one kind up to this share a feed, A'),
+    sharedFeedA: least0(10_000, 'what a shared feed carries at most, A: one contact of a bulkhead with room to spare'),
+    smallLoadA: least0(10_000, 'sensors and lamps below this share one feed in the whole vehicle, A'),
+    spareShare: share('cavities of a break that stay empty for what is added later, at least one'),
+    canStubMm: least0(10_000),
+    canPitchMm: positive(10_000),
+    lookAlikeReachMm: least0(10_000),
+    pullToSeatFreeMm: least0(10_000),
+    tailStripMm: least0(10_000, 'bared conductor at a flying tail'),
+    tieEveryMm: positive(10_000, 'ties along a run, and turns of tape round each fork and the datum'),
+    tapeTurns: Type.Integer({ minimum: 0, maximum: 100 }),
+    millivoltAboveA: least0(10_000, 'a feed or return above this is proved by millivolts, A, at so many amperes of a limited supply'),
+    millivoltTestA: positive(10_000),
+    leastOffcutMm: least0(10_000, 'a shorter piece of wire is not kept'),
+    bendFactor: positive(10_000),
+    bendFactorHeavy: positive(10_000),
+    stances: Type.Record(IdSchema, Type.Integer({ minimum: 0, maximum: 9 }), {
+      additionalProperties: false,
+      description: 'question of the house style → the side this shop takes where it is not the usual one',
+    }),
+  },
+  { additionalProperties: false },
+);
+export type ShopStandard = Static<typeof ShopStandardSchema>;
