@@ -8,7 +8,9 @@ export function checkShop(value: unknown): Checked<Shop> {
   if (typeof value !== 'object' || value === null || Array.isArray(value))
     return { ok: false, problems: [{ path: '', message: `expected a shop (a JSON object), got ${JSON.stringify(value)?.slice(0, 40)}` }] };
   const { format, formatVersion } = value as { format?: unknown; formatVersion?: unknown };
-  if (format === SHOP_FORMAT && typeof formatVersion === 'number' && formatVersion > SHOP_FORMAT_VERSION)
+  if (format !== SHOP_FORMAT)
+    return { ok: false, problems: [{ path: '/format', message: `expected "${SHOP_FORMAT}", got ${JSON.stringify(format) ?? 'nothing'}` }] };
+  if (typeof formatVersion === 'number' && formatVersion > SHOP_FORMAT_VERSION)
     return {
       ok: false,
       problems: [
