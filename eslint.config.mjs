@@ -84,6 +84,24 @@ export default ts.config(
     rules: { ...hooks.configs.recommended.rules, ...next.configs.recommended.rules, 'react-hooks/incompatible-library': 'off' },
     settings: { next: { rootDir: 'web' } },
   },
+  {
+    files: ['web/**/*.ts', 'web/**/*.tsx'],
+    ignores: ['**/*.test.ts', '**/*.test.tsx', 'web/testing/**', 'web/server/prepare.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          paths: [
+            {
+              name: 'wattograph-core',
+              importNames: ['CATALOGUE', 'createDemoShop'],
+              message: 'the parts of a shop come from its document: readShop on the server, useShop in a page',
+            },
+          ],
+        },
+      ],
+    },
+  },
   { files: ['web/server/prepare.ts', 'core/bench/**', 'e2e/**'], rules: { 'no-console': 'off' } },
   { files: ['core/src/draw/toPdf.ts'], rules: { 'no-restricted-globals': 'off' } },
   {

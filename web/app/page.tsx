@@ -1,8 +1,9 @@
 import { listJobLines } from '../server/jobLines';
+import { readShop } from '../server/shop';
 import { JobsStation } from '../stations/jobs/JobsStation';
 
 export const dynamic = 'force-dynamic';
 
 export default async function JobsPage() {
-  return <JobsStation jobs={await listJobLines()} />;
+  return <JobsStation jobs={await listJobLines()} people={(await readShop()).shop.people} />;
 }

@@ -3,11 +3,15 @@ import { useSyncExternalStore } from 'react';
 const KEY = 'wattograph.author';
 const listeners = new Set<() => void>();
 
-/** People of the shop; the name chosen on this device signs edits, releases and ticks. */
-export const PEOPLE = ['Imke Dorsey', 'Tobin Ashgrove', 'Saoirse Vell', 'Jun Okafor'] as const;
+let people: readonly string[] = [];
+
+/** People of the shop, as a page opens: the name chosen on this device signs edits, releases and ticks; the first of them until one is chosen. */
+export function setPeople(names: readonly string[]): void {
+  people = names;
+}
 
 export function readAuthor(): string {
-  return globalThis.localStorage?.getItem(KEY) ?? PEOPLE[0];
+  return globalThis.localStorage?.getItem(KEY) ?? people[0] ?? 'somebody';
 }
 
 export function writeAuthor(name: string): void {
@@ -23,6 +27,6 @@ export function useAuthor(): string {
       return () => listeners.delete(listener);
     },
     readAuthor,
-    () => PEOPLE[0],
+    () => people[0] ?? 'somebody',
   );
 }

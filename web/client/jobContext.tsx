@@ -2,12 +2,13 @@
 
 import { createContext, useContext, useEffect, useState, useSyncExternalStore, type ReactNode } from 'react';
 import type { Finding, Job, Loom, LoomPlan, PowerPlan } from 'wattograph-core';
-import { JobStore, type JobState, type Loaded } from './jobStore';
+import { JobStore, type JobState, type Opened } from './jobStore';
+import { ShopProvider } from './shopContext';
 
 const Context = createContext<JobStore | null>(null);
 
 /** Opens a job for everything below it, from what the page came with. */
-export function JobProvider({ initial, children, fallback }: { initial: Loaded; children: ReactNode; fallback: ReactNode }) {
+export function JobProvider({ initial, children, fallback }: { initial: Opened; children: ReactNode; fallback: ReactNode }) {
   const [store, setStore] = useState<JobStore | null>(null);
   const [start] = useState(initial);
   useEffect(() => {
@@ -22,7 +23,11 @@ export function JobProvider({ initial, children, fallback }: { initial: Loaded; 
 
 /** Gives everything below it a job that is open already. */
 export function StoreProvider({ store, children }: { store: JobStore; children: ReactNode }) {
-  return <Context value={store}>{children}</Context>;
+  return (
+    <Context value={store}>
+      <ShopProvider value={store.shop}>{children}</ShopProvider>
+    </Context>
+  );
 }
 
 export function useJobStore(): JobStore {

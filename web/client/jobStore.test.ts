@@ -1,5 +1,5 @@
 /** @jest-environment jsdom */
-import { applyEdit, type EditOperation, type Job } from 'wattograph-core';
+import { createDemoShop, applyEdit, type EditOperation, type Job } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
 import { JobStore, type Since } from './jobStore';
 
@@ -61,14 +61,17 @@ class FakeServer {
       this.take(edit.id, edit.author, edit.label, edit.patch);
       return answer({ version: this.version, patch: edit.patch, undo: edit.label, redo: null });
     }
-    return answer({ id: 'x', version: this.version, document: this.document, undo: null, redo: null });
+    return answer({ id: 'x', version: this.version, document: this.document, undo: null, redo: null, shop: createDemoShop() });
   };
 }
 
 let serial = 0;
 const open = (server: FakeServer, id = `job-${(serial += 1)}`) => {
   global.fetch = server.fetch as unknown as typeof fetch;
-  return { id, store: new JobStore({ id, version: server.version, document: server.document, undo: null, redo: null }) };
+  return {
+    id,
+    store: new JobStore({ id, version: server.version, document: server.document, undo: null, redo: null, shop: createDemoShop() }),
+  };
 };
 const until = async (isSo: () => boolean) => {
   for (let tries = 0; tries < 120 && !isSo(); tries += 1) await new Promise((resolve) => setTimeout(resolve, 50));

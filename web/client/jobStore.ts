@@ -1,6 +1,6 @@
 import isEqual from 'fast-deep-equal';
-import { applyEdit, changeDocument, editDocument, isOverlap, type EditOperation, type Job } from 'wattograph-core';
-import { readAuthor } from './author';
+import { applyEdit, changeDocument, editDocument, isOverlap, type EditOperation, type Job, type Shop } from 'wattograph-core';
+import { readAuthor, setPeople } from './author';
 import { PlanRunner, type PlanResult } from './planner';
 import { readPending, writePending, type PendingEdit } from './pendingEdits';
 import { request, RequestError } from './request';
@@ -38,6 +38,11 @@ export interface Loaded {
   redo: string | null;
 }
 
+/** A job as a page opens it: with the shop that it is planned with. */
+export interface Opened extends Loaded {
+  shop: Shop;
+}
+
 interface Taken {
   version: number;
   patch: EditOperation[];
@@ -53,7 +58,8 @@ export class JobStore {
   private state: JobState;
   private confirmed: Job;
   private pending: PendingEdit[];
-  private readonly runner = new PlanRunner();
+  readonly shop: Shop;
+  private readonly runner: PlanRunner;
   private dragged: Job | null = null;
   /** the plan as it was when a drag began */
   private beforeDrag: PlanResult | null = null;
@@ -61,7 +67,10 @@ export class JobStore {
   private listeners = new Set<() => void>();
   private timers: ReturnType<typeof setTimeout>[] = [];
 
-  constructor(loaded: Loaded) {
+  constructor({ shop, ...loaded }: Opened) {
+    this.shop = shop;
+    setPeople(shop.people);
+    this.runner = new PlanRunner(shop);
     this.confirmed = loaded.document;
     this.pending = readPending(loaded.id);
     this.runner.tell(

@@ -13,7 +13,6 @@ class FakeWorker {
   readonly asked: PlanRequest[] = [];
   private readonly waiting: PlanRequest[] = [];
   private readonly answer = createPlanSession(
-    CATALOGUE,
     () => '2026-01-01',
     () => 0,
   );
@@ -38,7 +37,7 @@ function open() {
   const workers: FakeWorker[] = [];
   const results: PlanResult[] = [];
   const failures: string[] = [];
-  const runner = new PlanRunner(() => {
+  const runner = new PlanRunner(CATALOGUE, () => {
     workers.push(new FakeWorker());
     return workers.at(-1) as unknown as Worker;
   });

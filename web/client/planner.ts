@@ -1,4 +1,4 @@
-import { listOperations, type Job } from 'wattograph-core';
+import { listOperations, type Catalogue, type Job } from 'wattograph-core';
 import { fromDelta, type Planned } from './planDelta';
 import type { PlanAnswer, PlanRequest } from './planSession';
 
@@ -15,7 +15,7 @@ const createWorker = () => new Worker(new URL('../workers/plan.worker.ts', impor
 export const PLAN_MEASURE = 'plan';
 
 /**
- * Plans jobs in a worker, one at a time; of those that wait only the last is planned. The worker keeps the document and is sent what
+ * Plans jobs in a worker, one at a time; of those that wait only the last is planned. The worker keeps the document and the shop and is sent what
  * changed; a document that says the same as the one before is not planned again.
  */
 export class PlanRunner {
@@ -30,7 +30,10 @@ export class PlanRunner {
   private onResult: (result: PlanResult) => void = () => undefined;
   private onFailure: (message: string) => void = () => undefined;
 
-  constructor(private readonly start: () => Worker = createWorker) {
+  constructor(
+    private readonly shop: Catalogue,
+    private readonly start: () => Worker = createWorker,
+  ) {
     this.worker = this.open();
   }
 
@@ -49,7 +52,9 @@ export class PlanRunner {
     if (patch?.length === 0) return;
     this.running = { sequence: (this.sequence += 1), job, askedAt: performance.now() };
     this.sent = job;
-    this.worker.postMessage((patch ? { sequence: this.sequence, patch } : { sequence: this.sequence, job }) satisfies PlanRequest);
+    this.worker.postMessage(
+      (patch ? { sequence: this.sequence, patch } : { sequence: this.sequence, job, shop: this.shop }) satisfies PlanRequest,
+    );
   }
 
   end(): void {

@@ -1,6 +1,6 @@
 /** @jest-environment jsdom */
 import 'fake-indexeddb/auto';
-import { CATALOGUE, addEntry, findStandard, type Job, type SurveyEntry } from 'wattograph-core';
+import { createDemoShop, CATALOGUE, addEntry, findStandard, type Job, type SurveyEntry } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
 import { SurveyStore, type NewEntry } from './surveyStore';
 
@@ -46,7 +46,7 @@ class FakeServer {
 let serial = 0;
 const open = async (server: FakeServer, id = `job-${(serial += 1)}`) => {
   global.fetch = server.fetch as unknown as typeof fetch;
-  const store = new SurveyStore({ id, version: server.version, document: server.job, undo: null, redo: null });
+  const store = new SurveyStore({ id, version: server.version, document: server.job, undo: null, redo: null, shop: createDemoShop() });
   const end = store.begin();
   await settle();
   return { store, end, id };
@@ -150,7 +150,7 @@ test('a page from the cache is older than what the device last had: the newer co
   first.end();
   server.isAway = true;
   global.fetch = server.fetch as unknown as typeof fetch;
-  const stale = new SurveyStore({ id: first.id, version: 0, document: createInlet(), undo: null, redo: null });
+  const stale = new SurveyStore({ id: first.id, version: 0, document: createInlet(), undo: null, redo: null, shop: createDemoShop() });
   const end = stale.begin();
   await until(() => stale.get().job.looms.inlet!.ends['n-a'] !== undefined);
   expect(stale.get().job.looms.inlet!.ends['n-a']!.name).toBe('a');
@@ -216,7 +216,14 @@ test('an entry made before the device has answered what it kept is not lost', as
   const server = new FakeServer();
   server.isAway = true;
   global.fetch = server.fetch as unknown as typeof fetch;
-  const store = new SurveyStore({ id: `job-${(serial += 1)}`, version: 0, document: server.job, undo: null, redo: null });
+  const store = new SurveyStore({
+    id: `job-${(serial += 1)}`,
+    version: 0,
+    document: server.job,
+    undo: null,
+    redo: null,
+    shop: createDemoShop(),
+  });
   const end = store.begin();
   expect(store.add(mark(100, 'a'))).toBeNull();
   await until(() => store.get().waiting === 1);

@@ -1,18 +1,8 @@
 import { createStore, delMany, entries as listAll, set, type UseStore } from 'idb-keyval';
-import {
-  addEntry,
-  applyEdit,
-  CATALOGUE,
-  findStandard,
-  listOperations,
-  settleConflict,
-  takeEntry,
-  type Job,
-  type SurveyEntry,
-} from 'wattograph-core';
+import { addEntry, applyEdit, findStandard, listOperations, settleConflict, takeEntry, type Job, type SurveyEntry } from 'wattograph-core';
 import type { PhotoLine } from '../server/photos';
-import { readAuthor } from './author';
-import type { Loaded } from './jobStore';
+import { readAuthor, setPeople } from './author';
+import type { Loaded, Opened } from './jobStore';
 import { PlanRunner, type PlanResult } from './planner';
 import { request, RequestError } from './request';
 
@@ -68,14 +58,16 @@ export class SurveyStore {
   private writing: Promise<void> = Promise.resolve();
   /** ends when what is being sent has been answered */
   private sent: Promise<void> = Promise.resolve();
-  private readonly runner = new PlanRunner();
+  private readonly runner: PlanRunner;
   private readonly kept: UseStore;
   private listeners = new Set<() => void>();
   private timers: ReturnType<typeof setInterval>[] = [];
   private sending = false;
   private order = 0;
 
-  constructor(private readonly loaded: Loaded) {
+  constructor(private readonly loaded: Opened) {
+    setPeople(loaded.shop.people);
+    this.runner = new PlanRunner(loaded.shop);
     this.confirmed = { version: loaded.version, document: loaded.document };
     this.kept = createStore(`wattograph-survey-${loaded.id}`, 'kept');
     this.state = { job: loaded.document, result: null, writing: 0, waiting: 0, online: true, problem: null, photos: [], waitingPhotos: [] };
@@ -120,7 +112,7 @@ export class SurveyStore {
    */
   add(entry: NewEntry): string | null {
     const whole = { ...entry, id: crypto.randomUUID(), author: readAuthor(), at: new Date().toISOString() } as SurveyEntry;
-    const taken = takeEntry(this.state.job, whole, CATALOGUE, findStandard(this.state.job, CATALOGUE));
+    const taken = takeEntry(this.state.job, whole, this.loaded.shop, findStandard(this.state.job, this.loaded.shop));
     if (taken.kind === 'conflict') return taken.theirs;
     this.order += 1;
     const key = `entry/${String(Date.now()).padStart(15, '0')}/${String(this.order).padStart(6, '0')}/${whole.id}`;
@@ -175,7 +167,7 @@ export class SurveyStore {
   async settle(conflictId: string, keep: 'mine' | 'theirs'): Promise<void> {
     await this.send();
     const { document, version } = this.confirmed;
-    const next = settleConflict(document, conflictId, keep, CATALOGUE, findStandard(document, CATALOGUE));
+    const next = settleConflict(document, conflictId, keep, this.loaded.shop, findStandard(document, this.loaded.shop));
     const patch = listOperations(document, next);
     if (patch.length === 0) {
       this.set({ problem: 'It cannot be put on top as it is: set it aside, and enter it again where it belongs.' });
@@ -318,8 +310,8 @@ export class SurveyStore {
   }
 
   private refresh(): void {
-    const standard = findStandard(this.confirmed.document, CATALOGUE);
-    const job = this.queue.reduce((now, entry) => addEntry(now, entry, CATALOGUE, standard).job, this.confirmed.document);
+    const standard = findStandard(this.confirmed.document, this.loaded.shop);
+    const job = this.queue.reduce((now, entry) => addEntry(now, entry, this.loaded.shop, standard).job, this.confirmed.document);
     if (job !== this.state.job || this.state.result === null) this.runner.plan(job);
     this.set({ job, writing: this.unwritten.size, waiting: this.queue.length - this.unwritten.size });
   }

@@ -1,10 +1,8 @@
 import { and, asc, desc, eq, gt } from 'drizzle-orm';
 import {
-  CATALOGUE,
   addEntry,
   applyEdit,
   checkJob,
-  createLookup,
   findStandard,
   isOverlap,
   keepBeside,
@@ -18,8 +16,8 @@ import { database, type Database } from './database';
 import { listHistory, type HistoryRow } from './history';
 import { Refusal } from './refusal';
 import { edits, jobs, type EditRow } from './schema';
+import { readShop, type PresentShop } from './shop';
 
-const lookup = createLookup(CATALOGUE);
 type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
 
 /** A job with its version and what its author may undo. */
@@ -41,7 +39,7 @@ export interface Taken {
 
 /** Store a new job after the one gate; the same id again is the same job. */
 export async function createStoredJob(id: string, value: unknown): Promise<{ id: string }> {
-  const checked = checkJob(value, lookup);
+  const checked = checkJob(value, (await readShop()).lookup);
   if (!checked.ok) throw new Refusal(422, checked.problems);
   await database().insert(jobs).values({ id, version: 0, document: checked.value }).onConflictDoNothing();
   return { id };
@@ -87,7 +85,7 @@ export async function takeEdit(
   jobId: string,
   edit: { id: string; base: number; author: string; label: string; patch: EditOperation[] },
 ): Promise<Taken> {
-  return inJob(jobId, async (tx, job) => {
+  return inJob(jobId, async (tx, job, shop) => {
     const known = await findEdit(tx, jobId, edit.id);
     if (known) return toTaken(tx, known);
     if (edit.base !== job.version) {
@@ -101,13 +99,13 @@ export async function takeEdit(
         since,
       });
     }
-    return withHistory(tx, job.id, edit.author, await append(tx, job, { ...edit, kind: 'edit', ofEdit: null }));
+    return withHistory(tx, job.id, edit.author, await append(tx, job, shop, { ...edit, kind: 'edit', ofEdit: null }));
   });
 }
 
 /** Undo or redo the author's own last edit; refused where somebody changed the same place since. */
 export async function takeHistory(jobId: string, request: { id: string; author: string; direction: 'undo' | 'redo' }): Promise<Taken> {
-  return inJob(jobId, async (tx, job) => {
+  return inJob(jobId, async (tx, job, shop) => {
     const known = await findEdit(tx, jobId, request.id);
     if (known) return toTaken(tx, known);
     const rows = await listRows(tx, jobId);
@@ -127,7 +125,7 @@ export async function takeHistory(jobId: string, request: { id: string; author: 
         patch[0]?.path ?? '',
         `${other.author} has changed the same place since; "${target.label}" cannot be taken back.`,
       );
-    const made = await append(tx, job, {
+    const made = await append(tx, job, shop, {
       id: request.id,
       author: request.author,
       label: `${request.direction}: ${target.label}`.slice(0, 200),
@@ -147,18 +145,18 @@ export async function takeSurvey(
   jobId: string,
   entries: readonly SurveyEntry[],
 ): Promise<{ version: number; document: Job; conflicts: string[] }> {
-  return inJob(jobId, async (tx, start) => {
+  return inJob(jobId, async (tx, start, shop) => {
     let job = start;
     const conflicts: string[] = [];
     for (const entry of entries) {
       if (await findEdit(tx, jobId, entry.id)) continue;
-      const standard = findStandard(job.document, CATALOGUE);
-      let added = addEntry(job.document, entry, CATALOGUE, standard);
+      const standard = findStandard(job.document, shop.shop);
+      let added = addEntry(job.document, entry, shop.shop, standard);
       // an entry that would spoil the job is kept beside it, not lost
-      const checked = checkJob(added.job, lookup);
+      const checked = checkJob(added.job, shop.lookup);
       if (!checked.ok) added = keepBeside(job.document, entry, checked.problems[0]!.message);
       if (added.isConflict) conflicts.push(entry.id);
-      const { version } = await append(tx, job, {
+      const { version } = await append(tx, job, shop, {
         id: entry.id,
         author: entry.author,
         label: added.label,
@@ -174,12 +172,14 @@ export async function takeSurvey(
 
 async function inJob<T>(
   jobId: string,
-  work: (tx: Transaction, job: { id: string; version: number; document: Job }) => Promise<T>,
+  work: (tx: Transaction, job: { id: string; version: number; document: Job }, shop: PresentShop) => Promise<T>,
 ): Promise<T> {
+  // before the transaction: inside it would wait for a second connection while it holds one
+  const shop = await readShop();
   return database().transaction(async (tx) => {
     const [job] = await tx.select().from(jobs).where(eq(jobs.id, jobId)).for('update');
     if (!job) throw Refusal.at(404, '', 'There is no such job.');
-    return work(tx, { ...job, document: toPresent(job.document) });
+    return work(tx, { ...job, document: toPresent(job.document) }, shop);
   });
 }
 
@@ -198,6 +198,7 @@ async function toTaken(tx: Transaction, row: EditRow): Promise<Taken> {
 async function append(
   tx: Transaction,
   job: { id: string; version: number; document: Job },
+  { lookup }: PresentShop,
   edit: { id: string; author: string; label: string; patch: EditOperation[]; kind: EditRow['kind']; ofEdit: string | null },
 ): Promise<Pick<Taken, 'version' | 'patch'>> {
   const applied = applyEdit(job.document, edit.patch);

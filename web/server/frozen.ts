@@ -1,10 +1,8 @@
-import { createHash } from 'node:crypto';
 import { setImmediate } from 'node:timers/promises';
 import { promisify } from 'node:util';
 import { gunzip, gzip } from 'node:zlib';
 import { and, asc, eq, lte } from 'drizzle-orm';
 import {
-  CATALOGUE,
   createBuild,
   createSheets,
   ENGINE,
@@ -25,6 +23,7 @@ import { database, type Database } from './database';
 import { toPresent } from './documents';
 import { Refusal } from './refusal';
 import { releaseLooms, releases } from './schema';
+import { readShop, type PresentShop } from './shop';
 
 /** A loom of a revision as the floor, the exports and the tests read it. */
 export interface FrozenLoom {
@@ -41,13 +40,13 @@ type Row = typeof releaseLooms.$inferInsert;
 const [zip, unzip] = [promisify(gzip), promisify(gunzip)];
 const pack = async (value: unknown): Promise<Buffer> => zip(JSON.stringify(value));
 const unpack = async <T>(bytes: Buffer): Promise<T> => JSON.parse((await unzip(bytes)).toString()) as T;
-const shop = createHash('sha256').update(JSON.stringify(CATALOGUE)).digest('hex');
 
 /** Everything that is stored of the looms of a revision. Lets others in between looms: a large job takes a second. */
 export async function freeze(
   job: Job,
   planned: JobPlan,
   findings: readonly Finding[],
+  { shop, digest }: PresentShop,
   { jobId, number, date }: { jobId: string; number: number; date: string },
 ): Promise<Row[]> {
   const rows: Row[] = [];
@@ -55,21 +54,21 @@ export async function freeze(
     await setImmediate();
     const { loomId } = loom;
     const { ends, name } = job.looms[loomId]!;
-    const build = createBuild(job, loom, CATALOGUE);
+    const build = createBuild(job, loom, shop);
     const families: Record<string, ConnectorFamily> = {};
     for (const { familyId } of Object.values(ends)) {
-      const family = findFamily(job, CATALOGUE, familyId);
+      const family = findFamily(job, shop, familyId);
       if (family && familyId !== null) families[familyId] = family;
     }
     const pages = {} as FrozenPages;
     for (const paper of Object.keys(PAPERS) as Paper[]) {
       await setImmediate();
       const meta = { paper, job: job.name, loom: name, revision: `revision ${number}`, date };
-      pages[paper] = createSheets(job, planned, loom, build, findings, CATALOGUE, meta);
+      pages[paper] = createSheets(job, planned, loom, build, findings, shop, meta);
     }
     const work: FrozenLoom = { loomId, plan: loom, build, families };
     rows.push({
-      ...{ jobId, number, loomId, place, wires: loom.wires.length, engine: ENGINE, shop },
+      ...{ jobId, number, loomId, place, wires: loom.wires.length, engine: ENGINE, shop: digest },
       ...{ work: await pack(work), pages: await pack(pages) },
     });
   }
@@ -84,9 +83,10 @@ async function freezeLate(jobId: string, number: number): Promise<void> {
     .where(and(eq(releases.jobId, jobId), eq(releases.number, number)));
   if (!row) throw Refusal.at(404, '', `There is no revision ${number} of this job.`);
   const job = toPresent(row.document);
-  const planned = plan(job, CATALOGUE);
+  const present = await readShop();
+  const planned = plan(job, present.shop);
   const date = row.at.toISOString().slice(0, 10);
-  const rows = await freeze(job, planned, listFindings(job, planned, CATALOGUE, date), { jobId, number, date });
+  const rows = await freeze(job, planned, listFindings(job, planned, present.shop, date), present, { jobId, number, date });
   await storeFrozen(database(), rows);
 }
 

@@ -1,7 +1,8 @@
 import { today } from '../client/today';
-import { CATALOGUE, createPlanner, listFindings } from 'wattograph-core';
+import { createPlanner, listFindings, type Planner } from 'wattograph-core';
 import { listJobs } from './documents';
 import { listReleases } from './releases';
+import { readShop, type PresentShop } from './shop';
 
 /** One job on the wall. */
 export interface JobLine {
@@ -20,14 +21,22 @@ export interface JobLine {
   promisedOn: string | null;
 }
 
-const planner = createPlanner(CATALOGUE);
+/** for the shop as it stood last */
+let held: { shop: PresentShop; planner: Planner } | null = null;
+
+function findPlanner(shop: PresentShop): Planner {
+  if (held?.shop !== shop) held = { shop, planner: createPlanner(shop.shop) };
+  return held.planner;
+}
 
 /** The wall: every job with what is next for it. */
 export async function listJobLines(): Promise<JobLine[]> {
+  const present = await readShop();
+  const [planner, { shop }] = [findPlanner(present), present];
   return Promise.all(
     (await listJobs()).map(async ({ id, document, version, changedAt }) => {
       const plan = planner(document);
-      const open = listFindings(document, plan, CATALOGUE, today()).filter(({ key }) => !Object.hasOwn(document.accepted, key));
+      const open = listFindings(document, plan, shop, today()).filter(({ key }) => !Object.hasOwn(document.accepted, key));
       const last = (await listReleases(id)).at(-1);
       const stops = open.filter(({ grade }) => grade === 'stop').length;
       const wires = plan.looms.reduce((sum, loom) => sum + loom.wires.length, 0);

@@ -1,6 +1,5 @@
 import { today } from '../client/today';
 import {
-  CATALOGUE,
   createBuild,
   createSheets,
   listFindings,
@@ -12,12 +11,14 @@ import {
   type LoomPlan,
   type Paper,
   type SheetPage,
+  type Shop,
 } from 'wattograph-core';
 import { readJob } from './documents';
 import { readFrozen, readFrozenPages } from './frozen';
 import { Refusal } from './refusal';
 import { readRelease } from './releases';
 import { toReleaseNumber } from './requests';
+import { readShop } from './shop';
 
 /** A document to print: the draft as it stands, or a released revision. */
 export interface Source {
@@ -41,16 +42,16 @@ export async function readSource(jobId: string, release: string | null): Promise
 /** A loom of the draft as it is planned now, or of a revision as it was then. */
 export async function readLoom({ jobId, job, number }: Source, loomId: string | null): Promise<{ plan: LoomPlan; build: LoomBuild }> {
   if (number !== null) return readFrozen(jobId, number, loomId);
-  const { loom, build } = planDraft(job, loomId);
+  const { loom, build } = planDraft(job, (await readShop()).shop, loomId);
   return { plan: loom, build };
 }
 
-function planDraft(job: Job, loomId: string | null): { whole: JobPlan; loom: LoomPlan; build: LoomBuild } {
-  const whole = plan(job, CATALOGUE);
+function planDraft(job: Job, shop: Shop, loomId: string | null): { whole: JobPlan; loom: LoomPlan; build: LoomBuild } {
+  const whole = plan(job, shop);
   const { looms } = whole;
   const loom = looms.find((one) => one.loomId === loomId) ?? (loomId === null ? looms[0] : undefined);
   if (!loom) throw Refusal.at(404, 'loom', `expected one of ${looms.map((one) => one.loomId).join(', ')}, got ${JSON.stringify(loomId)}`);
-  return { whole, loom, build: createBuild(job, loom, CATALOGUE) };
+  return { whole, loom, build: createBuild(job, loom, shop) };
 }
 
 /** Sheets of a loom: of a revision as they were drawn then. */
@@ -59,8 +60,9 @@ export async function readPages(source: Source, loomId: string | null, asked: st
   if (!Object.hasOwn(PAPERS, paper))
     throw Refusal.at(400, 'paper', `expected ${Object.keys(PAPERS).join(' or ')}, got ${JSON.stringify(asked)}`);
   if (source.number !== null) return readFrozenPages(source.jobId, source.number, loomId, paper as Paper);
-  const { whole, loom, build } = planDraft(source.job, loomId);
-  return createSheets(source.job, whole, loom, build, listFindings(source.job, whole, CATALOGUE, today()), CATALOGUE, {
+  const { shop } = await readShop();
+  const { whole, loom, build } = planDraft(source.job, shop, loomId);
+  return createSheets(source.job, whole, loom, build, listFindings(source.job, whole, shop, today()), shop, {
     paper: paper as Paper,
     job: source.job.name,
     loom: source.job.looms[loom.loomId]!.name,

@@ -1,10 +1,11 @@
 import { today } from '../client/today';
 import { and, asc, eq, lt } from 'drizzle-orm';
-import { carryOver, CATALOGUE, listFindings, plan, type CarriedWork } from 'wattograph-core';
+import { carryOver, listFindings, plan, type CarriedWork } from 'wattograph-core';
 import { toPresent } from './documents';
 import { database } from './database';
 import { freeze, listFrozenBuilds, storeFrozen } from './frozen';
 import { Refusal } from './refusal';
+import { readShop } from './shop';
 import { floorEvents, jobs, releases, type FloorEventRow, type ReleaseRow } from './schema';
 
 const LINE = { number: releases.number, version: releases.version, author: releases.author, note: releases.note, at: releases.at };
@@ -33,8 +34,9 @@ async function tryRelease(jobId: string, { id, author, note }: { id: string; aut
   const [job] = await database().select().from(jobs).where(eq(jobs.id, jobId));
   if (!job) throw Refusal.at(404, '', 'There is no such job.');
   const document = toPresent(job.document);
-  const planned = plan(document, CATALOGUE);
-  const findings = listFindings(document, planned, CATALOGUE, today());
+  const present = await readShop();
+  const planned = plan(document, present.shop);
+  const findings = listFindings(document, planned, present.shop, today());
   const open = findings.filter(({ grade, key }) => grade === 'stop' && !Object.hasOwn(document.accepted, key));
   if (open.length)
     throw new Refusal(
@@ -42,7 +44,7 @@ async function tryRelease(jobId: string, { id, author, note }: { id: string; aut
       open.map(({ sentence, code }) => ({ path: code, message: sentence })),
     );
   const number = ((await listReleases(jobId)).at(-1)?.number ?? 0) + 1;
-  const rows = await freeze(document, planned, findings, { jobId, number, date: today() });
+  const rows = await freeze(document, planned, findings, present, { jobId, number, date: today() });
   return database().transaction(async (tx) => {
     const [now] = await tx.select({ version: jobs.version }).from(jobs).where(eq(jobs.id, jobId)).for('update');
     if (now?.version !== job.version) return null;

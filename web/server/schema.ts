@@ -1,5 +1,5 @@
 import { bigserial, customType, foreignKey, index, integer, json, pgTable, primaryKey, text, timestamp, uuid } from 'drizzle-orm/pg-core';
-import type { EditOperation, Job } from 'wattograph-core';
+import type { EditOperation, Job, Shop } from 'wattograph-core';
 
 const at = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
 
@@ -12,6 +12,16 @@ export const jobs = pgTable('jobs', {
   document: json('document').$type<Job>().notNull(),
   createdAt: at('created_at').notNull().defaultNow(),
   changedAt: at('changed_at').notNull().defaultNow(),
+});
+
+/** The shop in every version it ever had, the newest is the present one. The id is made by the client, so that a repeat counts once. */
+export const shopVersions = pgTable('shop_versions', {
+  version: integer('version').primaryKey(),
+  id: uuid('id').notNull().unique(),
+  author: text('author').notNull(),
+  note: text('note').notNull(),
+  document: json('document').$type<Shop>().notNull(),
+  at: at('at').notNull().defaultNow(),
 });
 
 /** Every edit ever taken, with the patch that undoes it. The id is made by the client, so that a repeat counts once. */

@@ -1,22 +1,25 @@
 import { MantineProvider } from '@mantine/core';
 import { render } from '@testing-library/react';
 import type { ReactNode } from 'react';
-import { applyEdit, CATALOGUE, changeDocument, createInspector, createPlanner, type EditOperation, type Job } from 'wattograph-core';
+import { applyEdit, changeDocument, createDemoShop, createInspector, createPlanner, type EditOperation, type Job } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
+import { setPeople } from '../client/author';
 import { StoreProvider, usePlannedLoom, type PlannedLoom } from '../client/jobContext';
 import type { JobState, JobStore } from '../client/jobStore';
 import { CursorProvider } from '../ui/cursor';
 
 /** An open job without a server: edits are applied at once and their labels kept. */
 export class FakeStore {
+  readonly shop = createDemoShop();
   labels: string[] = [];
   // as the plan worker does: what an edit does not touch is not planned again
-  private readonly planner = createPlanner(CATALOGUE);
-  private readonly inspect = createInspector(CATALOGUE);
+  private readonly planner = createPlanner(this.shop);
+  private readonly inspect = createInspector(this.shop);
   private listeners = new Set<() => void>();
   private state: JobState;
 
   constructor(job: Job) {
+    setPeople(this.shop.people);
     this.state = {
       id: 'job',
       document: job,

@@ -9,19 +9,19 @@ import Link from 'next/link';
 import { usePathname, useRouter, useSearchParams } from 'next/navigation';
 import { Suspense, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { createId, createLoom, type Finding } from 'wattograph-core';
-import { PEOPLE, useAuthor, writeAuthor } from '../client/author';
 import { JobProvider, useFindings, useJob, useJobStore } from '../client/jobContext';
-import type { Loaded } from '../client/jobStore';
+import type { Opened } from '../client/jobStore';
 import { CursorProvider, useCursorStore } from './cursor';
 import styles from './Desk.module.css';
 import { ImportWireList } from './ImportWireList';
 import { KeysHelp } from './KeysHelp';
 import { STATIONS } from './stations';
+import { WhoSelect } from './WhoSelect';
 
 const [boxStore, box] = createSpotlight();
 
 /** The desk of one job: rail, head with its looms, and the station. */
-export function Desk({ initial, children }: { initial: Loaded; children: ReactNode }) {
+export function Desk({ initial, children }: { initial: Opened; children: ReactNode }) {
   return (
     <JobProvider initial={initial} fallback={<div className={styles.wait}>Opening the job …</div>}>
       <Suspense>
@@ -48,7 +48,6 @@ function Frame({ jobId, children }: { jobId: string; children: ReactNode }) {
   const path = usePathname();
   const loomId = useLoomId();
   const store = useJobStore();
-  const author = useAuthor();
   const { toggleColorScheme } = useMantineColorScheme();
   const [keysOpen, keys] = useDisclosure(false);
   const name = useJob(({ document }) => document.name);
@@ -101,11 +100,7 @@ function Frame({ jobId, children }: { jobId: string; children: ReactNode }) {
         </Link>
         <div className={styles.foot}>
           <Saved />
-          <select aria-label="Who is working" value={author} onChange={(event) => writeAuthor(event.currentTarget.value)}>
-            {PEOPLE.map((person) => (
-              <option key={person}>{person}</option>
-            ))}
-          </select>
+          <WhoSelect people={store.shop.people} />
         </div>
       </nav>
       <header className={`${styles.head} no-print`}>

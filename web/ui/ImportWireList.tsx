@@ -2,7 +2,8 @@
 
 import { Button, Checkbox, FileButton, Group, Modal, Stack, TextInput } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import { CATALOGUE, createId, fromWireList, toMapping, type CsvTable, type Job, type Problem, type WireListMapping } from 'wattograph-core';
+import { createId, fromWireList, toMapping, type CsvTable, type Job, type Problem, type WireListMapping } from 'wattograph-core';
+import { useShop } from '../client/shopContext';
 import { useJobStore } from '../client/jobContext';
 import { ColumnPicker, type ColumnField } from './ColumnPicker';
 import { ProblemList } from './ProblemList';
@@ -20,6 +21,7 @@ const FIELDS: ColumnField<keyof WireListMapping>[] = [
 
 /** A from-to wire list to a new loom: read the file, say which column is what, see what comes of it, keep it. */
 export function ImportWireList({ job, onClose, onDone }: { job: Job; onClose: () => void; onDone: (loomId: string) => void }) {
+  const shop = useShop();
   const store = useJobStore();
   const [table, setTable] = useState<CsvTable | null>(null);
   const [fileName, setFileName] = useState('');
@@ -47,9 +49,9 @@ export function ImportWireList({ job, onClose, onDone }: { job: Job; onClose: ()
       table,
       whole,
       { name: name.trim() || 'imported', prefix: /^[A-Z]{1,3}$/.test(prefix) ? prefix : 'X', joinShared, families: {} },
-      CATALOGUE,
+      shop,
     );
-  }, [table, isMapped, mapping, name, prefix, joinShared, job]);
+  }, [table, isMapped, mapping, name, prefix, joinShared, job, shop]);
   const keep = () => {
     if (!made?.ok) return;
     const id = createId(job.looms, 'loom');

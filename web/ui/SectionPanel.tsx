@@ -2,7 +2,8 @@
 
 import { memo, useDeferredValue, useRef, useState } from 'react';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { CATALOGUE, measureBraid, WIRE_HEX, type PlannedBundle, type PlannedWire, type Section } from 'wattograph-core';
+import { measureBraid, WIRE_HEX, type PlannedBundle, type PlannedWire, type Section } from 'wattograph-core';
+import { useShop } from '../client/shopContext';
 import type { PlannedLoom } from '../client/jobContext';
 import { useCursor } from './cursor';
 import styles from './SectionPanel.module.css';
@@ -328,11 +329,12 @@ function LongKey({ ids, wires }: { ids: readonly string[]; wires: ReadonlyMap<st
 
 /** Why this covering and this cut length. */
 export function WhyCovering({ planned, bundle }: { planned: PlannedLoom; bundle: PlannedBundle }) {
+  const shop = useShop();
   const { plan, loom } = planned;
   const covering = plan.coverings.find(({ segmentId }) => segmentId === bundle.segmentId)!;
   const { lengthMm } = plan.tree.segments[bundle.segmentId]!;
   if (covering.kind === 'none') return <>{covering.because}</>;
-  const item = CATALOGUE.coverings.find(({ id }) => id === covering.itemId);
+  const item = shop.coverings.find(({ id }) => id === covering.itemId);
   return (
     <>
       <b>{covering.kind}</b>, {covering.ruledBy === 'pinned' ? 'pinned' : `by the ${covering.ruledBy}`}: {covering.because}.<br />

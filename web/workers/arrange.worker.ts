@@ -1,8 +1,9 @@
-import { arrangeBreak, CATALOGUE, type BreakArrangement, type Job } from 'wattograph-core';
+import { arrangeBreak, type BreakArrangement, type Catalogue, type Job } from 'wattograph-core';
 
 /** A break whose cavities are to be put in a better order; currents by cavity, A. */
 export interface ArrangeQuestion {
   job: Job;
+  shop: Catalogue;
   mateId: string;
   currents: Record<string, number>;
 }
@@ -14,9 +15,9 @@ const scope = self as unknown as {
   postMessage(answer: ArrangeAnswer): void;
 };
 
-scope.onmessage = ({ data: { job, mateId, currents } }) => {
+scope.onmessage = ({ data: { job, shop, mateId, currents } }) => {
   try {
-    scope.postMessage({ arrangement: arrangeBreak(job, CATALOGUE, mateId, null, (cavity) => currents[cavity] ?? 0) });
+    scope.postMessage({ arrangement: arrangeBreak(job, shop, mateId, null, (cavity) => currents[cavity] ?? 0) });
   } catch (error) {
     scope.postMessage({ failure: error instanceof Error ? error.message : String(error) });
   }

@@ -2,7 +2,8 @@
 
 import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
-import { CATALOGUE, listScope, listScopeChange } from 'wattograph-core';
+import { listScope, listScopeChange } from 'wattograph-core';
+import { useShop } from '../../client/shopContext';
 import { readAuthor } from '../../client/author';
 import { useJob, useJobStore } from '../../client/jobContext';
 import { today } from '../../client/today';
@@ -62,6 +63,7 @@ export function BriefStation() {
 
 /** Vehicle, promise, standard, and the scope against what was agreed. */
 function Head() {
+  const shop = useShop();
   const store = useJobStore();
   const job = useJob(({ document }) => document);
   const { brief } = job;
@@ -120,12 +122,12 @@ function Head() {
           value={job.standardId}
           onChange={(event) => {
             const { value } = event.target;
-            store.edit(`work to ${CATALOGUE.standards[value]!.name}`, (draft) => {
+            store.edit(`work to ${shop.standards[value]!.name}`, (draft) => {
               draft.standardId = value;
             });
           }}
         >
-          {Object.values(CATALOGUE.standards).map(({ id, name }) => (
+          {Object.values(shop.standards).map(({ id, name }) => (
             <option key={id} value={id}>
               {name}
             </option>

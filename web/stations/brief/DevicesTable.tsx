@@ -4,7 +4,6 @@ import { useDisclosure } from '@mantine/hooks';
 import { useRouter } from 'next/navigation';
 import { Fragment, useState } from 'react';
 import {
-  CATALOGUE,
   compareIds,
   createDevice,
   createId,
@@ -17,6 +16,7 @@ import {
   type Job,
   type UnknownPolicy,
 } from 'wattograph-core';
+import { useShop } from '../../client/shopContext';
 import { readAuthor } from '../../client/author';
 import { useJobStore } from '../../client/jobContext';
 import { TextField } from '../../ui/TextField';
@@ -36,6 +36,7 @@ const POLICY_WORDS: Record<UnknownPolicy, string> = { connector: 'connector, tai
 
 /** Devices of the vehicle by system: what is to become of each, why, and who said so. */
 export function DevicesTable({ job }: { job: Job }) {
+  const shop = useShop();
   const store = useJobStore();
   const router = useRouter();
   const [open, setOpen] = useState<string | null>(null);
@@ -65,7 +66,7 @@ export function DevicesTable({ job }: { job: Job }) {
           New template
         </button>
         <span className="faint">
-          {Object.values(CATALOGUE.devices).length} templates of the catalogue, {Object.keys(job.deviceTemplates).length} of this job
+          {Object.values(shop.devices).length} templates of the catalogue, {Object.keys(job.deviceTemplates).length} of this job
         </span>
       </div>
       {Object.keys(job.devices).length === 0 && (
@@ -97,7 +98,7 @@ export function DevicesTable({ job }: { job: Job }) {
               </tr>
               {systems.get(system)!.map((id) => {
                 const device = job.devices[id]!;
-                const template = findDeviceTemplate(job, CATALOGUE, device.templateId);
+                const template = findDeviceTemplate(job, shop, device.templateId);
                 return (
                   <Fragment key={id}>
                     <tr data-decision={device.decision}>
@@ -231,6 +232,7 @@ export function DevicesTable({ job }: { job: Job }) {
 
 /** Where a device hangs, or which free end of a loom it may be put on. */
 function Place({ job, id, device, onGo }: { job: Job; id: string; device: Device; onGo: (loomId: string, endId: string) => void }) {
+  const shop = useShop();
   const store = useJobStore();
   if (device.decision === 'remove') return <span className="faint">–</span>;
   if (device.at) {
@@ -267,7 +269,7 @@ function Place({ job, id, device, onGo }: { job: Job; id: string; device: Device
       value=""
       onChange={(event) => {
         const chosen = free[Number(event.target.value)]!;
-        store.edit(`${device.name} on ${chosen.words}`, (draft) => placeDevice(draft, CATALOGUE, id, chosen.loomId, chosen.endId));
+        store.edit(`${device.name} on ${chosen.words}`, (draft) => placeDevice(draft, shop, id, chosen.loomId, chosen.endId));
       }}
     >
       <option value="">not yet …</option>
@@ -289,6 +291,7 @@ function AddDevice({
   onAdd: (name: string, system: string, templateId: string | null) => void;
   onClose: () => void;
 }) {
+  const shop = useShop();
   return (
     <TemplatePicker
       job={job}
@@ -296,7 +299,7 @@ function AddDevice({
       isDialog
       onClose={onClose}
       onChange={(templateId, typed) => {
-        const template = findDeviceTemplate(job, CATALOGUE, templateId);
+        const template = findDeviceTemplate(job, shop, templateId);
         onAdd(template?.name ?? typed, template?.system ?? 'other', templateId);
         onClose();
       }}

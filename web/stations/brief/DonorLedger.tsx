@@ -2,16 +2,8 @@
 
 import { useDisclosure } from '@mantine/hooks';
 import { useState } from 'react';
-import {
-  CATALOGUE,
-  DONOR_DECISIONS,
-  findStandard,
-  listLedger,
-  type Donor,
-  type DonorDecision,
-  type DonorWire,
-  type Job,
-} from 'wattograph-core';
+import { DONOR_DECISIONS, findStandard, listLedger, type Donor, type DonorDecision, type DonorWire, type Job } from 'wattograph-core';
+import { useShop } from '../../client/shopContext';
 import { useJobStore } from '../../client/jobContext';
 import { TextField } from '../../ui/TextField';
 import { LengthField } from '../bundle/LengthsTable';
@@ -71,8 +63,9 @@ export function DonorLedger({ job }: { job: Job }) {
 }
 
 function Open({ job, donorId, donor }: { job: Job; donorId: string; donor: Donor }) {
+  const shop = useShop();
   const store = useJobStore();
-  const ledger = listLedger(donor, Object.values(job.devices), findStandard(job, CATALOGUE).leastOffcutMm);
+  const ledger = listLedger(donor, Object.values(job.devices), findStandard(job, shop).leastOffcutMm);
   const edit = (id: string, label: string, change: (wire: DonorWire) => void) =>
     store.edit(`${label}, donor wire ${donor.wires[id]!.number || id}`, (draft) => change(draft.donors[donorId]!.wires[id]!));
   const wrong = new Map(ledger.problems.map(({ wireId, words }) => [wireId, words]));

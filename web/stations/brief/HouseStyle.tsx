@@ -1,14 +1,16 @@
 'use client';
 
-import { CATALOGUE, findStandard, HOUSE_STYLE, type Job } from 'wattograph-core';
+import { findStandard, HOUSE_STYLE, type Job } from 'wattograph-core';
+import { useShop } from '../../client/shopContext';
 import { useJobStore } from '../../client/jobContext';
 import { askReason } from '../../ui/askReason';
 import styles from './Brief.module.css';
 
 /** Where the shop stands on each question, and where this job departs from it with a reason. */
 export function HouseStyle({ job }: { job: Job }) {
+  const shop = useShop();
   const store = useJobStore();
-  const standard = findStandard(job, CATALOGUE);
+  const standard = findStandard(job, shop);
   const choose = (id: string, question: string, side: number, usual: number) => {
     if (side === usual)
       store.edit(`${question}: as the house does`, (draft) => {

@@ -11,7 +11,8 @@ import {
   type OpenItem,
   type OpenItemKind,
 } from 'wattograph-core';
-import { PEOPLE, readAuthor } from '../../client/author';
+import { readAuthor } from '../../client/author';
+import { useShop } from '../../client/shopContext';
 import { useJobStore } from '../../client/jobContext';
 import { EvidencePick } from '../../ui/EvidencePick';
 import { TextField } from '../../ui/TextField';
@@ -19,6 +20,7 @@ import styles from './Brief.module.css';
 
 /** What is not known yet, what it holds up, who finds it out and by when. */
 export function OpenItems({ job }: { job: Job }) {
+  const { people } = useShop();
   const store = useJobStore();
   const [question, setQuestion] = useState('');
   const [kind, setKind] = useState<OpenItemKind>('question');
@@ -104,7 +106,7 @@ export function OpenItems({ job }: { job: Job }) {
                   }}
                 >
                   <option value="">nobody yet</option>
-                  {[...new Set([...PEOPLE, job.customer, item.owner])].filter(Boolean).map((person) => (
+                  {[...new Set([...people, job.customer, item.owner])].filter(Boolean).map((person) => (
                     <option key={person}>{person}</option>
                   ))}
                 </select>

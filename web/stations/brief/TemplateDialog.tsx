@@ -3,7 +3,6 @@
 import { Button, Group, Modal, Select, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import {
-  CATALOGUE,
   CIRCUIT_KINDS,
   createId,
   createPinNeed,
@@ -16,6 +15,7 @@ import {
   RETURNS,
   type Return,
 } from 'wattograph-core';
+import { useShop } from '../../client/shopContext';
 import { useJobStore } from '../../client/jobContext';
 import { EvidencePick } from '../../ui/EvidencePick';
 import { listFamilyOptions } from '../bundle/RouteDialogs';
@@ -55,6 +55,7 @@ function listBoxProblems(
 
 /** A kind of device of her own: from nothing, or from one that is nearly it. */
 export function TemplateDialog({ job, onClose }: { job: Job; onClose: () => void }) {
+  const shop = useShop();
   const store = useJobStore();
   const [from, setFrom] = useState<string | null>(null);
   const [name, setName] = useState('');
@@ -64,7 +65,7 @@ export function TemplateDialog({ job, onClose }: { job: Job; onClose: () => void
   const [offers, setOffers] = useState<[string, PinOffer][]>([]);
   const [links, setLinks] = useState<[string, TemplateLink][]>([]);
   const [note, setNote] = useState('');
-  const known: Record<string, DeviceTemplate> = { ...CATALOGUE.devices, ...job.deviceTemplates };
+  const known: Record<string, DeviceTemplate> = { ...shop.devices, ...job.deviceTemplates };
   const begin = (id: string | null) => {
     setFrom(id);
     const template = id === null ? undefined : known[id];
@@ -132,7 +133,7 @@ export function TemplateDialog({ job, onClose }: { job: Job; onClose: () => void
           placeholder="studs or tails"
           value={familyId}
           onChange={setFamilyId}
-          data={listFamilyOptions(job.families)}
+          data={listFamilyOptions(shop, job.families)}
         />
       </Group>
       <table className={styles.pinTable}>

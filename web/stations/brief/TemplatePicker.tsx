@@ -2,12 +2,13 @@
 
 import { Modal, Select, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import { CATALOGUE, compareIds, type DeviceTemplate, type Job } from 'wattograph-core';
+import { compareIds, type DeviceTemplate, type Job, type Shop } from 'wattograph-core';
+import { useShop } from '../../client/shopContext';
 import styles from './Brief.module.css';
 
-function listTemplates(job: Job): { id: string; template: DeviceTemplate; isOwn: boolean }[] {
+function listTemplates(job: Job, shop: Shop): { id: string; template: DeviceTemplate; isOwn: boolean }[] {
   const own = Object.entries(job.deviceTemplates).map(([id, template]) => ({ id, template, isOwn: true }));
-  const shared = Object.entries(CATALOGUE.devices).flatMap(([id, template]) =>
+  const shared = Object.entries(shop.devices).flatMap(([id, template]) =>
     Object.hasOwn(job.deviceTemplates, id) ? [] : [{ id, template, isOwn: false }],
   );
   return [...own, ...shared];
@@ -27,8 +28,9 @@ export function TemplatePicker({
   isDialog?: boolean;
   onClose?: () => void;
 }) {
+  const shop = useShop();
   const [search, setSearch] = useState('');
-  const all = listTemplates(job);
+  const all = listTemplates(job, shop);
   if (!isDialog) {
     const systems = new Map<string, { value: string; label: string }[]>();
     for (const { id, template, isOwn } of all)

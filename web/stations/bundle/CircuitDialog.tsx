@@ -2,16 +2,8 @@
 
 import { Button, Group, Modal, NumberInput, Select, Stack, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import {
-  CATALOGUE,
-  CIRCUIT_KINDS,
-  COLOUR_NAMES,
-  findFamily,
-  listCavities,
-  type Circuit,
-  type CircuitKind,
-  type ColourName,
-} from 'wattograph-core';
+import { CIRCUIT_KINDS, COLOUR_NAMES, findFamily, listCavities, type Circuit, type CircuitKind, type ColourName } from 'wattograph-core';
+import { useShop } from '../../client/shopContext';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import styles from './Bundle.module.css';
 
@@ -35,6 +27,7 @@ export function CircuitDialog({
   isNew: boolean;
   onClose: () => void;
 }) {
+  const shop = useShop();
   const { loom, loomId, job } = planned;
   const store = useJobStore();
   const [circuit, setCircuit] = useState<Circuit>(start);
@@ -46,7 +39,7 @@ export function CircuitDialog({
       .flatMap(([, other]) => other.terminations.map((one) => `${one.endId} ${one.cavity}`)),
   );
   const cavitiesOf = (endId: string): string[] => {
-    const family = findFamily(job, CATALOGUE, loom.ends[endId]?.familyId ?? null);
+    const family = findFamily(job, shop, loom.ends[endId]?.familyId ?? null);
     return family ? listCavities(family) : Array.from({ length: 12 }, (_, index) => String(index + 1));
   };
   const free = (endId: string, own: string | null) =>
@@ -59,7 +52,7 @@ export function CircuitDialog({
     if (endId !== null && cavity !== undefined) set({ terminations: [...places, { endId, cavity }] });
   };
   const numberTwin = Object.entries(loom.circuits).find(([id, other]) => id !== circuitId && other.number === circuit.number);
-  const sizes = CATALOGUE.wires[circuit.wireTable].map(({ size }) => size);
+  const sizes = shop.wires[circuit.wireTable].map(({ size }) => size);
   const isGood =
     circuit.name.trim() !== '' &&
     /^[0-9A-Z]{1,8}$/.test(circuit.number) &&
@@ -256,13 +249,13 @@ export function CircuitDialog({
               onChange={(event) => {
                 const groupId = event.currentTarget.value.replace(/[^A-Za-z0-9_-]/g, '');
                 const known = Object.values(loom.circuits).find(({ cable }) => cable?.groupId === groupId)?.cable?.itemId;
-                set({ cable: groupId ? { groupId, itemId: known ?? circuit.cable?.itemId ?? CATALOGUE.cables[1]!.id } : null });
+                set({ cable: groupId ? { groupId, itemId: known ?? circuit.cable?.itemId ?? shop.cables[1]!.id } : null });
               }}
             />
             <Select
               label="Cable"
               description="size and thickness come from it"
-              data={CATALOGUE.cables.map(({ id, name }) => ({ value: id, label: name }))}
+              data={shop.cables.map(({ id, name }) => ({ value: id, label: name }))}
               value={circuit.cable?.itemId ?? null}
               disabled={!circuit.cable}
               allowDeselect={false}

@@ -4,27 +4,32 @@ import { Button, Group, Modal, NumberInput, Select, Stack, TextInput } from '@ma
 import { useState } from 'react';
 import {
   addEnd,
-  CATALOGUE,
   compareIds,
   LENGTH_STATUSES,
   MEASURE_METHODS,
   splitSegment,
   type LengthStatus,
   type MeasureMethod,
+  type Shop,
 } from 'wattograph-core';
+import { useShop } from '../../client/shopContext';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { useCursorStore } from '../../ui/cursor';
 
 /** Families to choose from: the job's own first. */
-export function listFamilyOptions(families: PlannedLoom['job']['families']): { value: string; label: string }[] {
+export function listFamilyOptions(
+  shop: Pick<Shop, 'families'>,
+  families: PlannedLoom['job']['families'],
+): { value: string; label: string }[] {
   return [
     ...Object.entries(families).map(([value, family]) => ({ value, label: `${family.name} (of this job)` })),
-    ...Object.entries(CATALOGUE.families).map(([value, family]) => ({ value, label: family.name })),
+    ...Object.entries(shop.families).map(([value, family]) => ({ value, label: family.name })),
   ];
 }
 
 /** A new end: at the datum while that is free, else on a leg from a breakout or the datum. */
 export function AddEndDialog({ planned, onClose }: { planned: PlannedLoom; onClose: () => void }) {
+  const shop = useShop();
   const { loom, loomId, plan, job } = planned;
   const store = useJobStore();
   const isDatumFree = !Object.values(loom.ends).some(({ nodeId }) => nodeId === plan.tree.datumId);
@@ -80,7 +85,7 @@ export function AddEndDialog({ planned, onClose }: { planned: PlannedLoom; onClo
               onChange={(value) => setKind(value as typeof kind)}
             />
             {kind === 'connector' && (
-              <Select label="Family" searchable data={listFamilyOptions(job.families)} value={familyId} onChange={setFamilyId} />
+              <Select label="Family" searchable data={listFamilyOptions(shop, job.families)} value={familyId} onChange={setFamilyId} />
             )}
             {kind === 'ring' && (
               <Select

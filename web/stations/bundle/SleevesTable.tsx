@@ -1,6 +1,7 @@
 'use client';
 
-import { CATALOGUE, COVERING_KINDS, type CoveringKind } from 'wattograph-core';
+import { COVERING_KINDS, type CoveringKind } from 'wattograph-core';
+import { useShop } from '../../client/shopContext';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { WhyCovering } from '../../ui/SectionPanel';
 import { Why } from '../../ui/Why';
@@ -9,6 +10,7 @@ import styles from './Bundle.module.css';
 
 /** The covering of every run: computed or pinned, its cut length, and when it slides on. */
 export function SleevesTable({ planned }: { planned: PlannedLoom }) {
+  const shop = useShop();
   const { loom, plan, loomId } = planned;
   const store = useJobStore();
   const pin = (segmentId: string, run: string, choice: string) => {
@@ -80,7 +82,7 @@ export function SleevesTable({ planned }: { planned: PlannedLoom }) {
                       {kind}, any size
                     </option>
                   ))}
-                  {CATALOGUE.coverings.map((item) => (
+                  {shop.coverings.map((item) => (
                     <option key={item.id} value={`${item.kind} ${item.id}`}>
                       {item.name}
                     </option>

@@ -1,14 +1,5 @@
-import {
-  CATALOGUE,
-  findStandard,
-  listBuses,
-  type Bus,
-  type Finding,
-  type Job,
-  type LoomPlan,
-  type PinOffer,
-  type PowerPlan,
-} from 'wattograph-core';
+import { findStandard, listBuses, type Bus, type Finding, type Job, type LoomPlan, type PinOffer, type PowerPlan } from 'wattograph-core';
+import { useShop } from '../../client/shopContext';
 import { FindingLines } from '../../ui/FindingLine';
 import controls from '../../ui/controls.module.css';
 import styles from './Circuits.module.css';
@@ -28,8 +19,9 @@ export function BoxesPanel({
   planned: { job: Job; power: PowerPlan; looms: LoomPlan[] };
   findings: readonly Finding[];
 }) {
+  const shop = useShop();
   const { job, power } = planned;
-  const standard = findStandard(job, CATALOGUE);
+  const standard = findStandard(job, shop);
   const boxes = listBoxes(job);
   const netAt = new Map(
     power.nets.flatMap((net) =>

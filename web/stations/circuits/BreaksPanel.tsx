@@ -1,6 +1,5 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import {
-  CATALOGUE,
   compareIds,
   findStandard,
   listBreak,
@@ -13,6 +12,7 @@ import {
   type Job,
   type LoomPlan,
 } from 'wattograph-core';
+import { useShop } from '../../client/shopContext';
 import { arrange } from '../../client/arranger';
 import { useJobStore } from '../../client/jobContext';
 import { Swatch } from '../../ui/Swatch';
@@ -20,11 +20,12 @@ import controls from '../../ui/controls.module.css';
 
 /** Both faces of a break, cavity by cavity, colour to colour. */
 export function BreaksPanel({ planned: { job, looms } }: { planned: { job: Job; looms: readonly LoomPlan[] } }) {
+  const shop = useShop();
   const ids = Object.keys(job.mates).sort(compareIds);
   const [wanted, setWanted] = useState<string | null>(null);
   const id = wanted !== null && ids.includes(wanted) ? wanted : ids[0];
   if (id === undefined) return <p className={controls.wait}>No plugs between looms yet. Mate two ends in Brief.</p>;
-  const { sides, rows, spare } = listBreak(job, CATALOGUE, id);
+  const { sides, rows, spare } = listBreak(job, shop, id);
   const isHoused = job.looms[sides[0].loomId]!.ends[sides[0].endId]!.familyId !== null;
   return (
     <div className={controls.facts}>
@@ -63,16 +64,17 @@ export function BreaksPanel({ planned: { job, looms } }: { planned: { job: Job; 
 
 /** How the wires lie in the face, what stays to spare, and a better order to be had. */
 function Order({ job, looms, mateId, spare, ways }: { job: Job; looms: readonly LoomPlan[]; mateId: string; spare: number; ways: number }) {
+  const shop = useShop();
   const store = useJobStore();
-  const now = useMemo(() => measureBreak(job, CATALOGUE, mateId), [job, mateId]);
+  const now = useMemo(() => measureBreak(job, shop, mateId), [job, shop, mateId]);
   const [found, setFound] = useState<{ job: Job; arrangement: BreakArrangement } | { job: Job; failure: string } | null>(null);
   const [isLooking, setLooking] = useState(false);
   const giveUp = useRef<() => void>(() => undefined);
   useEffect(() => () => giveUp.current(), []);
-  const wanted = Math.max(1, Math.ceil(ways * findStandard(job, CATALOGUE).spareShare));
+  const wanted = Math.max(1, Math.ceil(ways * findStandard(job, shop).spareShare));
   const look = () => {
     setLooking(true);
-    giveUp.current = arrange({ job, mateId, currents: listCurrents(job, looms, mateId) }, (answer) => {
+    giveUp.current = arrange({ job, shop, mateId, currents: listCurrents(job, looms, mateId) }, (answer) => {
       setLooking(false);
       setFound({ job, ...answer });
     });

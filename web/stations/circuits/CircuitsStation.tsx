@@ -45,7 +45,7 @@ export function CircuitsStation() {
     wrong.get(toPinKey(pin)) ?? (pin.circuitId === null ? undefined : wrong.get(`${pin.loomId}/${pin.endId}/${pin.circuitId}`));
   const begin = () => {
     const { document } = store.get();
-    const stop = assign(document, (answer) => {
+    const stop = assign({ job: document, shop: store.shop }, (answer) => {
       setCancel(null);
       if ('failure' in answer) {
         notifications.show({ color: 'flame', title: 'Not assigned', message: answer.failure });

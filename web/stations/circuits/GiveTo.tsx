@@ -1,21 +1,23 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import { CATALOGUE, findStandard, giveNeed, listAblePlaces, listOperations, type DevicePin, type Job } from 'wattograph-core';
+import { findStandard, giveNeed, listAblePlaces, listOperations, type DevicePin, type Job } from 'wattograph-core';
+import { useShop } from '../../client/shopContext';
 import { useJobStore } from '../../client/jobContext';
 import controls from '../../ui/controls.module.css';
 
 /** Give a pin to a free pin of a box by hand; what goes along is said. */
 export function GiveTo({ job, pin }: { job: Job; pin: DevicePin }) {
+  const shop = useShop();
   const store = useJobStore();
   const [problem, setProblem] = useState<string | null>(null);
   const { loomId, endId, cavity } = pin;
-  const standard = findStandard(job, CATALOGUE);
+  const standard = findStandard(job, shop);
   const able = useMemo(() => listAblePlaces(job, standard, { loomId, endId, cavity }), [job, standard, loomId, endId, cavity]);
   if (!able) return null;
   const give = (index: number) => {
     const place = able.places[index]!.pins[0]!;
-    const given = giveNeed(job, CATALOGUE, standard, { loomId, endId, cavity }, place);
+    const given = giveNeed(job, shop, standard, { loomId, endId, cavity }, place);
     if (!('next' in given)) return setProblem(`${given.wouldTake}.`);
     setProblem(null);
     store.push(`give ${job.looms[loomId]!.ends[endId]!.name} ${cavity} to ${given.words}`.slice(0, 160), listOperations(job, given.next));

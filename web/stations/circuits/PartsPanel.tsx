@@ -3,7 +3,6 @@
 import { notifications } from '@mantine/notifications';
 import { useState } from 'react';
 import {
-  CATALOGUE,
   compareIds,
   createId,
   gatherParts,
@@ -15,6 +14,7 @@ import {
   type Job,
   type PartKind,
 } from 'wattograph-core';
+import { useShop } from '../../client/shopContext';
 import { useFindings, useJobStore } from '../../client/jobContext';
 import { FindingLines } from '../../ui/FindingLine';
 import controls from '../../ui/controls.module.css';
@@ -22,6 +22,7 @@ import styles from './Circuits.module.css';
 
 /** Resistors, diodes and terminators that are neither wire nor device: where each is, why, and what it reads. */
 export function PartsPanel({ job, loomId }: { job: Job; loomId: string }) {
+  const shop = useShop();
   const store = useJobStore();
   const findings = useFindings().filter(({ code }) => code === 'CI16' || code === 'CI17');
   const [draft, setDraft] = useState<{
@@ -73,7 +74,7 @@ export function PartsPanel({ job, loomId }: { job: Job; loomId: string }) {
   };
   const scattered = listScatteredParts(job, loomId);
   const gather = () => {
-    const gathered = gatherParts(job, CATALOGUE, loomId);
+    const gathered = gatherParts(job, shop, loomId);
     if (gathered) store.push(`gather ${gathered.moved.length} resistors on one pigtail`, listOperations(job, gathered.next));
     else
       notifications.show({

@@ -1,5 +1,5 @@
 import { act, fireEvent, screen, within } from '@testing-library/react';
-import { arrangeBreak, assignPins, CATALOGUE, findStandard, type Job } from 'wattograph-core';
+import { arrangeBreak, assignPins, findStandard, type Catalogue, type Job } from 'wattograph-core';
 import { createCleanSkerry, createInlet, createSkerry } from 'wattograph-core/demo';
 import { FakeStore, renderWith } from '../../testing/fakeStore';
 import { CircuitsStation } from './CircuitsStation';
@@ -13,14 +13,14 @@ jest.mock('next/navigation', () => ({
 }));
 // the worker, without one
 jest.mock('../../client/arranger', () => ({
-  arrange: ({ job, mateId }: { job: Job; mateId: string }, onDone: (answer: unknown) => void) => {
-    const timer = setTimeout(() => onDone({ arrangement: arrangeBreak(job, CATALOGUE, mateId, null, () => 0) }), 0);
+  arrange: ({ job, shop, mateId }: { job: Job; shop: Catalogue; mateId: string }, onDone: (answer: unknown) => void) => {
+    const timer = setTimeout(() => onDone({ arrangement: arrangeBreak(job, shop, mateId, null, () => 0) }), 0);
     return () => clearTimeout(timer);
   },
 }));
 jest.mock('../../client/assigner', () => ({
-  assign: (job: Job, onDone: (answer: unknown) => void) => {
-    const timer = setTimeout(() => onDone({ assignment: assignPins(job, CATALOGUE, findStandard(job, CATALOGUE)), ms: 12 }), 0);
+  assign: ({ job, shop }: { job: Job; shop: Catalogue }, onDone: (answer: unknown) => void) => {
+    const timer = setTimeout(() => onDone({ assignment: assignPins(job, shop, findStandard(job, shop)), ms: 12 }), 0);
     return () => clearTimeout(timer);
   },
 }));

@@ -1,7 +1,8 @@
 'use client';
 
 import { useState } from 'react';
-import { CATALOGUE, CIRCUIT_KINDS, createPinNeed, findFamily, listCavities, type CircuitKind, type End } from 'wattograph-core';
+import { CIRCUIT_KINDS, createPinNeed, findFamily, listCavities, type CircuitKind, type End } from 'wattograph-core';
+import { useShop } from '../../client/shopContext';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { EvidencePick } from '../../ui/EvidencePick';
 import bundle from '../bundle/Bundle.module.css';
@@ -11,10 +12,11 @@ import styles from './Ends.module.css';
 
 /** What is known of an end, to be changed in place. */
 export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; endId: string; onRemove: () => void }) {
+  const shop = useShop();
   const { loom, loomId, plan, job } = planned;
   const store = useJobStore();
   const end = loom.ends[endId]!;
-  const family = findFamily(job, CATALOGUE, end.familyId);
+  const family = findFamily(job, shop, end.familyId);
   const edit = (label: string, change: (end: End) => void) =>
     store.edit(`${label} of ${end.name}`, (draft) => change(draft.looms[loomId]!.ends[endId]!));
   const isWired = Object.values(loom.circuits).some(({ terminations }) => terminations.some((one) => one.endId === endId));
@@ -54,7 +56,7 @@ export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; e
                 }
               >
                 {!isWired && <option value="">bare tails</option>}
-                {listFamilyOptions(job.families).map(({ value, label }) => (
+                {listFamilyOptions(shop, job.families).map(({ value, label }) => (
                   <option key={value} value={value}>
                     {label}
                   </option>

@@ -4,7 +4,8 @@ import { Button } from '@mantine/core';
 import { useDisclosure } from '@mantine/hooks';
 import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
-import { CATALOGUE, compareIds, findFamily, removeEnd, toSizeWords } from 'wattograph-core';
+import { compareIds, findFamily, removeEnd, toSizeWords } from 'wattograph-core';
+import { useShop } from '../../client/shopContext';
 import { useFindings, useJobStore, usePlannedLoom, type PlannedLoom } from '../../client/jobContext';
 import { useLoomId } from '../../ui/Desk';
 import { FacePicture } from '../../ui/FacePicture';
@@ -96,9 +97,10 @@ function EndView({
   onFlip: () => void;
   onRemove: () => void;
 }) {
+  const shop = useShop();
   const { loom, plan, job } = planned;
   const end = loom.ends[endId]!;
-  const family = end.kind === 'connector' ? findFamily(job, CATALOGUE, end.familyId) : undefined;
+  const family = end.kind === 'connector' ? findFamily(job, shop, end.familyId) : undefined;
   const here = plan.terminations.filter((one) => one.endId === endId);
   const wires = new Map(plan.wires.map((wire) => [wire.id, wire]));
   const findings = useFindings().filter(

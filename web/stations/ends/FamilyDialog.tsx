@@ -2,12 +2,14 @@
 
 import { Button, Checkbox, Group, Modal, NumberInput, Select, Stack, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import { CATALOGUE, createId, type ConnectorFamily, type Job } from 'wattograph-core';
+import { createId, type ConnectorFamily, type Job } from 'wattograph-core';
+import { useShop } from '../../client/shopContext';
 import { useJobStore } from '../../client/jobContext';
 import { FacePicture } from '../../ui/FacePicture';
 
 /** A connector family that the catalogue lacks, described for this job from its data sheet. */
 export function FamilyDialog({ job, onClose }: { job: Job; onClose: () => void }) {
+  const shop = useShop();
   const store = useJobStore();
   const [name, setName] = useState('');
   const [shape, setShape] = useState<'rows' | 'rings'>('rows');
@@ -99,10 +101,7 @@ export function FamilyDialog({ job, onClose }: { job: Job; onClose: () => void }
                 description="what fits its cavities"
                 data={[
                   ...new Map(
-                    CATALOGUE.contacts.map(({ cavitySize: size, name: words }) => [
-                      size,
-                      { value: size, label: words.replace(/, fine$/, '') },
-                    ]),
+                    shop.contacts.map(({ cavitySize: size, name: words }) => [size, { value: size, label: words.replace(/, fine$/, '') }]),
                   ).values(),
                 ]}
                 value={cavitySize}

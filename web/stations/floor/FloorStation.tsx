@@ -3,13 +3,14 @@
 import Link from 'next/link';
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { createUndoStep, layoutStrip, type CarriedWork, type ConnectorFamily, type Job, type LoomPlan, type Step } from 'wattograph-core';
-import { PEOPLE, useAuthor, writeAuthor } from '../../client/author';
+import { setPeople, useAuthor } from '../../client/author';
 import { findResume, measureProgress, type StepProgress } from '../../client/floorProgress';
 import { registerServiceWorker } from '../../client/serviceWorker';
 import { FloorStore } from '../../client/floorStore';
 import type { FloorEvent } from '../../server/releases';
 import { askReason } from '../../ui/askReason';
 import { FacePicture } from '../../ui/FacePicture';
+import { WhoSelect } from '../../ui/WhoSelect';
 import { Ruler, Traces } from '../../ui/strip/StripPicture';
 import styles from './Floor.module.css';
 
@@ -22,6 +23,8 @@ interface Pack {
   /** part families of its ends */
   families: Record<string, ConnectorFamily>;
   carried: CarriedWork;
+  /** who may sign ticks */
+  people: string[];
 }
 
 /** Crew mode: one step at a time from a released revision, large enough for gloves. */
@@ -51,7 +54,10 @@ export function FloorStation({ jobId, pack, events }: { jobId: string; pack: Pac
 }
 
 function OpenCard({ jobId, pack, events }: { jobId: string; pack: Pack; events: FloorEvent[] }) {
-  const [store] = useState(() => new FloorStore(jobId, pack.release, pack.plan.loomId, events, pack.carried));
+  const [store] = useState(() => {
+    setPeople(pack.people);
+    return new FloorStore(jobId, pack.release, pack.plan.loomId, events, pack.carried);
+  });
   useEffect(() => {
     registerServiceWorker();
     return store.begin();
@@ -104,11 +110,7 @@ function Card({ jobId, pack, store }: { jobId: string; pack: Pack; store: FloorS
             {job.name} · {job.looms[plan.loomId]!.name}
           </b>
           <span>revision {release}</span>
-          <select aria-label="Who is working" value={author} onChange={(event) => writeAuthor(event.target.value)}>
-            {PEOPLE.map((person) => (
-              <option key={person}>{person}</option>
-            ))}
-          </select>
+          <WhoSelect people={pack.people} />
           {Object.keys(job.looms).length > 1 &&
             Object.entries(job.looms).map(([id, loom]) =>
               id === plan.loomId ? null : (

@@ -16,7 +16,16 @@ const create = (change: (job: Job) => void = () => undefined, carried: CarriedWo
   change(job);
   const loomPlan = plan(job, CATALOGUE).looms[0]!;
   const { steps } = createBuild(job, loomPlan, CATALOGUE);
-  return { release: 2, newest: 2, job, plan: loomPlan, steps, families: CATALOGUE.families, carried };
+  return {
+    release: 2,
+    newest: 2,
+    job,
+    plan: loomPlan,
+    steps,
+    families: CATALOGUE.families,
+    carried,
+    people: ['Imke Dorsey', 'Tobin Ashgrove'],
+  };
 };
 type Pack = ReturnType<typeof create>;
 const open = (pack: Pack | null, events: FloorEvent[] = []) =>

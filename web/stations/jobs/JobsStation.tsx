@@ -6,7 +6,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { createJob, fromJsonText, type Problem } from 'wattograph-core';
-import { readAuthor } from '../../client/author';
+import { readAuthor, setPeople } from '../../client/author';
 import { request, RequestError } from '../../client/request';
 import type { JobLine } from '../../server/jobLines';
 import { ProblemList } from '../../ui/ProblemList';
@@ -15,7 +15,8 @@ import styles from './Jobs.module.css';
 const MOST_BYTES = 8 * 1024 * 1024;
 
 /** The shop's wall: jobs in work, what is next for each, and a way to begin another. */
-export function JobsStation({ jobs }: { jobs: JobLine[] }) {
+export function JobsStation({ jobs, people }: { jobs: JobLine[]; people: string[] }) {
+  useState(() => setPeople(people));
   const router = useRouter();
   const [opened, dialog] = useDisclosure(false);
   const [name, setName] = useState('');

@@ -2,7 +2,6 @@
 
 import { useEffect, useMemo, useRef, useState } from 'react';
 import {
-  CATALOGUE,
   createEvent,
   findStandard,
   toSizeWords,
@@ -15,6 +14,7 @@ import {
   type PlannedLoad,
   type PowerPlan,
 } from 'wattograph-core';
+import { useShop } from '../../client/shopContext';
 import { runEvent } from '../../client/eventRunner';
 import type { EventAnswer } from '../../workers/event.worker';
 import { NumberField } from '../../ui/NumberField';
@@ -35,13 +35,14 @@ const GAPS: Record<EventGap, string> = {
 
 /** What a start, a jam, a short or cranking does to the wires of a load within seconds, and whether its fuse is quicker. */
 export function EventPanel({ planned, load }: { planned: { job: Job; power: PowerPlan; looms: LoomPlan[] }; load: PlannedLoad }) {
+  const shop = useShop();
   const { job } = planned;
   const [asked, setAsked] = useState<EventKind | null>(null);
   const [crankS, setCrankS] = useState(5);
   const events = useMemo(() => {
-    const standard = findStandard(job, CATALOGUE);
+    const standard = findStandard(job, shop);
     return KINDS.map((kind) => ({ kind, event: createEvent(planned, standard, load, kind, crankS) }));
-  }, [planned, job, load, crankS]);
+  }, [planned, job, shop, load, crankS]);
   // what cannot happen to such a load is not offered
   const offered = events.filter(({ event }) => event !== 'no-motor' && event !== 'no-starter');
   const { kind, event } = offered.find((one) => one.kind === asked) ?? offered.find((one) => typeof one.event !== 'string') ?? offered[0]!;

@@ -1,7 +1,8 @@
 'use client';
 
 import { useCallback, useMemo, useState } from 'react';
-import { CATALOGUE, findStandard, measureModeHeats, type Job, type LoomPlan, type PlannedHeat } from 'wattograph-core';
+import { findStandard, measureModeHeats, type Job, type LoomPlan, type PlannedHeat } from 'wattograph-core';
+import { useShop } from '../../client/shopContext';
 import { Chart, type ChartInk } from '../../ui/Chart';
 import { useLoomId } from '../../ui/Desk';
 import controls from '../../ui/controls.module.css';
@@ -24,11 +25,12 @@ export function HeatPanel({
 }
 
 function LoomHeat({ plan, job, modeIds, mode }: { plan: LoomPlan; job: Job; modeIds: readonly string[]; mode: number | null }) {
+  const shop = useShop();
   const [branch, setBranch] = useState<string | null>(null);
   const way = listWay(plan, branch);
   const heats = useMemo(
-    () => (mode === null ? plan.heats : measureModeHeats(job, plan, modeIds, mode, findStandard(job, CATALOGUE))),
-    [plan, job, modeIds, mode],
+    () => (mode === null ? plan.heats : measureModeHeats(job, plan, modeIds, mode, findStandard(job, shop))),
+    [plan, job, shop, modeIds, mode],
   );
   const loom = job.looms[plan.loomId]!;
   const ends = Object.keys(loom.ends).filter((id) => plan.tree.nodes[loom.ends[id]!.nodeId]!.parentSegmentId !== null);

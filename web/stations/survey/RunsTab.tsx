@@ -2,7 +2,8 @@
 
 import { modals } from '@mantine/modals';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { CATALOGUE, createTree, findStandard, listTrims, TICKS, type MeasureMethod, type Tick } from 'wattograph-core';
+import { createTree, findStandard, listTrims, TICKS, type MeasureMethod, type Tick } from 'wattograph-core';
+import { useShop } from '../../client/shopContext';
 import type { SurveyState, SurveyStore } from '../../client/surveyStore';
 import { Digits } from './Digits';
 import { Keypad } from './Keypad';
@@ -22,9 +23,10 @@ export function RunsTab({
   runId: string | null;
   onRun: (segmentId: string | null) => void;
 }) {
+  const shop = useShop();
   const { job } = state;
   const loom = job.looms[loomId]!;
-  const tree = useMemo(() => createTree(loom, findStandard(job, CATALOGUE)), [loom, job]);
+  const tree = useMemo(() => createTree(loom, findStandard(job, shop)), [loom, job, shop]);
   const order = tree.nodeIds.flatMap((id) => tree.nodes[id]!.parentSegmentId ?? []);
   const disagree = new Set(
     (state.result?.findings ?? [])
@@ -100,10 +102,11 @@ function Run({
   disagrees: boolean;
   onDone: () => void;
 }) {
+  const shop = useShop();
   const { job } = state;
   const loom = job.looms[loomId]!;
   const segment = loom.segments[segmentId]!;
-  const tree = useMemo(() => createTree(loom, findStandard(job, CATALOGUE)), [loom, job]);
+  const tree = useMemo(() => createTree(loom, findStandard(job, shop)), [loom, job, shop]);
   const { nearNodeId, farNodeId, sigmaMm, lengthMm } = tree.segments[segmentId]!;
   const [text, setText] = useState('');
   const [method, setMethod] = useState<MeasureMethod>(

@@ -2,9 +2,10 @@
 
 import Link from 'next/link';
 import { useEffect, useState, useSyncExternalStore } from 'react';
-import { PEOPLE, useAuthor, writeAuthor } from '../../client/author';
-import type { Loaded } from '../../client/jobStore';
+import type { Opened } from '../../client/jobStore';
 import { registerServiceWorker } from '../../client/serviceWorker';
+import { ShopProvider, useShop } from '../../client/shopContext';
+import { WhoSelect } from '../../ui/WhoSelect';
 import { SurveyStore, type SurveyState } from '../../client/surveyStore';
 import { AnchorsTab } from './AnchorsTab';
 import { AskTab } from './AskTab';
@@ -18,7 +19,7 @@ type Tab = (typeof TABS)[number];
 const NAMES: Record<Tab, string> = { measure: 'Measure', runs: 'Runs', anchors: 'Anchors', ask: 'Ask', settle: 'Settle' };
 
 /** At the vehicle: a tape, one hand, and perhaps no network. */
-export function SurveyStation({ loaded, wantedLoomId }: { loaded: Loaded; wantedLoomId: string | null }) {
+export function SurveyStation({ loaded, wantedLoomId }: { loaded: Opened; wantedLoomId: string | null }) {
   const [store, setStore] = useState<SurveyStore | null>(null);
   useEffect(() => {
     registerServiceWorker();
@@ -29,7 +30,9 @@ export function SurveyStation({ loaded, wantedLoomId }: { loaded: Loaded; wanted
     return opened.begin();
   }, [loaded]);
   return store ? (
-    <Open store={store} jobId={loaded.id} wantedLoomId={wantedLoomId} />
+    <ShopProvider value={loaded.shop}>
+      <Open store={store} jobId={loaded.id} wantedLoomId={wantedLoomId} />
+    </ShopProvider>
   ) : (
     <p className={styles.empty}>Opening the survey …</p>
   );
@@ -37,7 +40,7 @@ export function SurveyStation({ loaded, wantedLoomId }: { loaded: Loaded; wanted
 
 function Open({ store, jobId, wantedLoomId }: { store: SurveyStore; jobId: string; wantedLoomId: string | null }) {
   const state = useSyncExternalStore(store.subscribe, store.get, store.get);
-  const author = useAuthor();
+  const { people } = useShop();
   const [tab, setTab] = useState<Tab>('measure');
   const [chosenId, setChosen] = useState(wantedLoomId);
   const [runId, setRunId] = useState<string | null>(null);
@@ -58,11 +61,7 @@ function Open({ store, jobId, wantedLoomId }: { store: SurveyStore; jobId: strin
             </option>
           ))}
         </select>
-        <select aria-label="Who is working" value={author} onChange={(event) => writeAuthor(event.target.value)}>
-          {PEOPLE.map((person) => (
-            <option key={person}>{person}</option>
-          ))}
-        </select>
+        <WhoSelect people={people} />
         <span role="status" className={state.online ? styles.state : styles.offline}>
           {sayState(state)}
         </span>

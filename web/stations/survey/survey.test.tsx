@@ -4,6 +4,7 @@ import { useSyncExternalStore, type ReactElement } from 'react';
 import {
   addEntry,
   CATALOGUE,
+  createDemoShop,
   createLoom,
   createOpenItem,
   findStandard,
@@ -15,6 +16,7 @@ import {
 } from 'wattograph-core';
 import { createInlet, createSkerry } from 'wattograph-core/demo';
 import type { NewEntry, SurveyState, SurveyStore } from '../../client/surveyStore';
+import { ShopProvider } from '../../client/shopContext';
 import { AnchorsTab } from './AnchorsTab';
 import { AskTab } from './AskTab';
 import { MeasureTab } from './MeasureTab';
@@ -73,7 +75,9 @@ function open(job: Job, part: (store: SurveyStore, state: SurveyState) => ReactE
   }
   render(
     <MantineProvider env="test">
-      <Show />
+      <ShopProvider value={createDemoShop()}>
+        <Show />
+      </ShopProvider>
     </MantineProvider>,
   );
   return fake;

@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
-import { CATALOGUE, createTree, findStandard, listLine, type Job, type Loom, type Tree } from 'wattograph-core';
+import { createTree, findStandard, listLine, type Job, type Loom, type Tree } from 'wattograph-core';
+import { useShop } from '../../client/shopContext';
 
 /** The line that is read: its zero, and its first run once it has begun. */
 export interface Line {
@@ -17,9 +18,10 @@ export interface LineView {
 
 /** The line being read and what is on it. A line whose zero or first run is gone falls back to the trunk. */
 export function useLine(job: Job, loomId: string): LineView & { setLine: (line: Line) => void; trunk: Line } {
+  const shop = useShop();
   const [chosen, setLine] = useState<Line | null>(null);
   const loom = job.looms[loomId]!;
-  const tree = useMemo(() => createTree(loom, findStandard(job, CATALOGUE)), [loom, job]);
+  const tree = useMemo(() => createTree(loom, findStandard(job, shop)), [loom, job, shop]);
   const trunk = { zeroNodeId: tree.datumId, viaSegmentId: tree.nodes[tree.datumId]!.childSegmentIds[0] ?? null };
   const isThere = chosen && tree.nodes[chosen.zeroNodeId] && (chosen.viaSegmentId === null || tree.segments[chosen.viaSegmentId]);
   const line = isThere ? chosen : trunk;

@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import { readJob } from '../../../../server/documents';
 import { Refusal } from '../../../../server/refusal';
 import { toJobId } from '../../../../server/requests';
+import { readShop } from '../../../../server/shop';
 import { Desk } from '../../../../ui/Desk';
 
 export const dynamic = 'force-dynamic';
@@ -16,7 +17,7 @@ export default async function DeskLayout({ children, params }: { children: React
 
 async function open(id: string) {
   try {
-    return await readJob(toJobId(id), '');
+    return { ...(await readJob(toJobId(id), '')), shop: (await readShop()).shop };
   } catch (error) {
     if (error instanceof Refusal && error.status === 404) return null;
     throw error;

@@ -3,6 +3,7 @@ import { readJob } from '../../../../server/documents';
 import { Refusal } from '../../../../server/refusal';
 import { listFrozen, readFrozen } from '../../../../server/frozen';
 import { listFloorEvents, listReleases, readCarried, readRelease } from '../../../../server/releases';
+import { readShop } from '../../../../server/shop';
 import { toJobId, toReleaseNumber } from '../../../../server/requests';
 import { FloorStation } from '../../../../stations/floor/FloorStation';
 
@@ -38,7 +39,7 @@ async function open(id: string, query: { release?: string; loom?: string }) {
   const { plan, build, families } = await readFrozen(jobId, number, loomId);
   const carried = await readCarried(jobId, number, loomId);
   return {
-    pack: { release: number, newest, job: document, plan, steps: build.steps, families, carried },
+    pack: { release: number, newest, job: document, plan, steps: build.steps, families, carried, people: (await readShop()).shop.people },
     events: await listFloorEvents(jobId, number),
   };
 }

@@ -2,6 +2,7 @@ import { notFound } from 'next/navigation';
 import { readJob } from '../../../../server/documents';
 import { Refusal } from '../../../../server/refusal';
 import { toJobId } from '../../../../server/requests';
+import { readShop } from '../../../../server/shop';
 import { SurveyStation } from '../../../../stations/survey/SurveyStation';
 
 export const dynamic = 'force-dynamic';
@@ -19,5 +20,5 @@ export default async function SurveyPage({
     throw error;
   });
   if (!loaded) notFound();
-  return <SurveyStation loaded={loaded} wantedLoomId={(await searchParams).loom ?? null} />;
+  return <SurveyStation loaded={{ ...loaded, shop: (await readShop()).shop }} wantedLoomId={(await searchParams).loom ?? null} />;
 }
