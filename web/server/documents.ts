@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gt } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, sql } from 'drizzle-orm';
 import {
   addEntry,
   applyEdit,
@@ -7,13 +7,13 @@ import {
   isOverlap,
   keepBeside,
   listOperations,
-  toPresentFormat,
   type EditOperation,
   type Job,
   type SurveyEntry,
 } from 'wattograph-core';
 import { database, type Database } from './database';
 import { listHistory, type HistoryRow } from './history';
+import { toPresent } from './present';
 import { Refusal } from './refusal';
 import { edits, jobs, type EditRow } from './schema';
 import { readShop, type PresentShop } from './shop';
@@ -39,14 +39,15 @@ export interface Taken {
 
 /** Store a new job after the one gate; the same id again is the same job. */
 export async function createStoredJob(id: string, value: unknown): Promise<{ id: string }> {
-  const checked = checkJob(value, (await readShop()).lookup);
-  if (!checked.ok) throw new Refusal(422, checked.problems);
-  await database().insert(jobs).values({ id, version: 0, document: checked.value }).onConflictDoNothing();
-  return { id };
+  return database().transaction(async (tx) => {
+    // a shop that is being changed is waited for, so that no job is stored with a part that it lost
+    await tx.execute(sql`lock table jobs in row exclusive mode`);
+    const checked = checkJob(value, (await readShop(tx)).lookup);
+    if (!checked.ok) throw new Refusal(422, checked.problems);
+    await tx.insert(jobs).values({ id, version: 0, document: checked.value }).onConflictDoNothing();
+    return { id };
+  });
 }
-
-/** A stored document in the present format: it may have been stored by an older Wattograph. */
-export const toPresent = (document: Job): Job => toPresentFormat(document as unknown as Record<string, unknown>) as unknown as Job;
 
 export async function readJob(id: string, author: string): Promise<StoredJob> {
   const db = database();
@@ -174,12 +175,11 @@ async function inJob<T>(
   jobId: string,
   work: (tx: Transaction, job: { id: string; version: number; document: Job }, shop: PresentShop) => Promise<T>,
 ): Promise<T> {
-  // before the transaction: inside it would wait for a second connection while it holds one
-  const shop = await readShop();
   return database().transaction(async (tx) => {
     const [job] = await tx.select().from(jobs).where(eq(jobs.id, jobId)).for('update');
     if (!job) throw Refusal.at(404, '', 'There is no such job.');
-    return work(tx, { ...job, document: toPresent(job.document) }, shop);
+    // after the lock: a shop that is being changed has been waited for
+    return work(tx, { ...job, document: toPresent(job.document) }, await readShop(tx));
   });
 }
 

@@ -20,7 +20,7 @@ import {
   type SheetPage,
 } from 'wattograph-core';
 import { database, type Database } from './database';
-import { toPresent } from './documents';
+import { toPresent } from './present';
 import { Refusal } from './refusal';
 import { releaseLooms, releases } from './schema';
 import { readShop, type PresentShop } from './shop';

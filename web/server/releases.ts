@@ -1,7 +1,7 @@
 import { today } from '../client/today';
 import { and, asc, eq, lt } from 'drizzle-orm';
 import { carryOver, listFindings, plan, type CarriedWork } from 'wattograph-core';
-import { toPresent } from './documents';
+import { toPresent } from './present';
 import { database } from './database';
 import { freeze, listFrozenBuilds, storeFrozen } from './frozen';
 import { Refusal } from './refusal';

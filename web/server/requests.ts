@@ -39,6 +39,17 @@ export const ReleaseRequest = Type.Object(
   { id: Uuid, author: Author, note: Type.String({ maxLength: 2000 }) },
   { additionalProperties: false },
 );
+export const ShopPreviewRequest = Type.Object({ document: Type.Unknown() }, { additionalProperties: false });
+export const ShopRequest = Type.Object(
+  {
+    id: Uuid,
+    base: Type.Integer({ minimum: 1, maximum: 1e9 }),
+    author: Author,
+    note: Type.String({ maxLength: 2000 }),
+    document: Type.Unknown(),
+  },
+  { additionalProperties: false },
+);
 export const NewJobRequest = Type.Object({ id: Uuid, author: Author, document: Type.Unknown() }, { additionalProperties: false });
 export const SurveyRequest = Type.Object(
   { entries: Type.Array(SurveyEntrySchema, { minItems: 1, maxItems: 200 }) },
@@ -100,7 +111,12 @@ export function toJobId(text: string): string {
 }
 
 /** A revision's number from the address, refused where it cannot be one. */
-export function toReleaseNumber(text: string): number {
-  if (!/^[1-9]\d{0,5}$/.test(text)) throw Refusal.at(404, 'release', `expected the number of a revision, got ${JSON.stringify(text)}`);
+export const toReleaseNumber = (text: string): number => toNumber(text, 'release', 'the number of a revision');
+
+/** A version of the shop from the address, refused where it cannot be one. */
+export const toShopVersion = (text: string): number => toNumber(text, 'version', 'a version of the shop');
+
+function toNumber(text: string, path: string, words: string): number {
+  if (!/^[1-9]\d{0,5}$/.test(text)) throw Refusal.at(404, path, `expected ${words}, got ${JSON.stringify(text)}`);
   return Number(text);
 }

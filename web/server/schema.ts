@@ -133,6 +133,7 @@ export const photos = pgTable(
   (table) => [index('photos_of').on(table.jobId, table.loomId)],
 );
 
+export type ShopVersionRow = typeof shopVersions.$inferSelect;
 export type PhotoRow = typeof photos.$inferSelect;
 export type ReleaseLoomRow = typeof releaseLooms.$inferSelect;
 export type ReleaseRow = typeof releases.$inferSelect;

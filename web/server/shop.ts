@@ -1,8 +1,25 @@
 import { createHash } from 'node:crypto';
-import { desc, eq } from 'drizzle-orm';
-import { createLookup, type CatalogueLookup, type Shop } from 'wattograph-core';
-import { database } from './database';
-import { shopVersions } from './schema';
+import { desc, eq, sql } from 'drizzle-orm';
+import { setImmediate } from 'node:timers/promises';
+import {
+  checkJob,
+  checkShop,
+  comparePlans,
+  compareShops,
+  createLookup,
+  listFindings,
+  plan,
+  type CatalogueLookup,
+  type Job,
+  type Problem,
+  type Shop,
+  type ShopDifference,
+} from 'wattograph-core';
+import { today } from '../client/today';
+import { database, type Database } from './database';
+import { toPresent } from './present';
+import { Refusal } from './refusal';
+import { jobs, shopVersions, type ShopVersionRow } from './schema';
 
 /** The shop as it stands, with what is made of it once. */
 export interface PresentShop {
@@ -15,18 +32,127 @@ export interface PresentShop {
 
 let held: PresentShop | null = null;
 
-/** The shop that every job is planned with: its newest version. The document is read once for each version. */
-export async function readShop(): Promise<PresentShop> {
-  const [newest] = await database()
-    .select({ version: shopVersions.version })
-    .from(shopVersions)
-    .orderBy(desc(shopVersions.version))
-    .limit(1);
+/**
+ * The shop that every job is planned with: its newest version. The document is read once for each version. Inside a transaction give it that:
+ * a second connection would be waited for while one is held.
+ */
+export async function readShop(db: Pick<Database, 'select'> = database()): Promise<PresentShop> {
+  const [newest] = await db.select({ version: shopVersions.version }).from(shopVersions).orderBy(desc(shopVersions.version)).limit(1);
   if (!newest) throw new Error('shop: expected a first version beside the tables, got none');
   if (held?.version === newest.version) return held;
-  const [row] = await database().select().from(shopVersions).where(eq(shopVersions.version, newest.version));
+  const [row] = await db.select().from(shopVersions).where(eq(shopVersions.version, newest.version));
   const shop = row!.document;
   const digest = createHash('sha256').update(JSON.stringify(shop)).digest('hex');
   held = { version: newest.version, shop, lookup: createLookup(shop), digest };
   return held;
+}
+
+export type ShopVersionLine = Pick<ShopVersionRow, 'version' | 'author' | 'note' | 'at'>;
+const LINE = { version: shopVersions.version, author: shopVersions.author, note: shopVersions.note, at: shopVersions.at };
+
+/** Every version that the shop ever had, the newest first. */
+export async function listShopVersions(): Promise<ShopVersionLine[]> {
+  return database().select(LINE).from(shopVersions).orderBy(desc(shopVersions.version));
+}
+
+export async function readShopVersion(version: number): Promise<Shop> {
+  const [row] = await database().select().from(shopVersions).where(eq(shopVersions.version, version));
+  if (!row) throw Refusal.at(404, 'version', `There is no version ${version} of the shop.`);
+  return row.document;
+}
+
+/** What a new version of the shop would change in one job. */
+export interface JobEffect {
+  id: string;
+  name: string;
+  /** what the job uses and the shop would no longer have */
+  problems: Problem[];
+  /** wires cut to another length or gone or new, sleeves cut otherwise */
+  cuts: number;
+  sleeves: number;
+  massG: number;
+  /** stop findings that it would raise, in their sentences */
+  stops: string[];
+}
+
+export interface ShopPreview {
+  version: number;
+  differences: ShopDifference[];
+  jobs: JobEffect[];
+}
+
+/** What taking this shop would change, in its tables and in every job; nothing is stored. Lets others in between jobs. */
+export async function previewShop(value: unknown): Promise<ShopPreview> {
+  const { version, shop } = await readShop();
+  const next = toShop(value);
+  const rows = await database().select({ id: jobs.id, document: jobs.document }).from(jobs).orderBy(desc(jobs.changedAt));
+  const lookup = createLookup(next);
+  const effects: JobEffect[] = [];
+  for (const { id, document } of rows) {
+    await setImmediate();
+    effects.push(measureEffect(id, toPresent(document), shop, next, lookup));
+  }
+  return { version, differences: compareShops(shop, next), jobs: effects };
+}
+
+function measureEffect(id: string, job: Job, before: Shop, after: Shop, lookup: CatalogueLookup): JobEffect {
+  const none = { id, name: job.name, problems: [], cuts: 0, sleeves: 0, massG: 0, stops: [] };
+  const checked = checkJob(job, lookup);
+  if (!checked.ok) return { ...none, problems: checked.problems };
+  const [was, is] = [plan(job, before), plan(job, after)];
+  const changes = is.looms.map((loom) =>
+    comparePlans(
+      was.looms.find(({ loomId }) => loomId === loom.loomId)!,
+      loom,
+    ),
+  );
+  const known = new Set(listFindings(job, was, before, today()).map(({ key }) => key));
+  return {
+    ...none,
+    cuts: changes.reduce((sum, { cuts }) => sum + cuts.length, 0),
+    sleeves: changes.reduce((sum, { sleeves }) => sum + sleeves.length, 0),
+    massG: changes.reduce((sum, { massG }) => sum + massG, 0),
+    stops: listFindings(job, is, after, today()).flatMap(({ grade, key, sentence }) =>
+      grade === 'stop' && !known.has(key) ? [sentence] : [],
+    ),
+  };
+}
+
+function toShop(value: unknown): Shop {
+  const checked = checkShop(value);
+  if (!checked.ok) throw new Refusal(422, checked.problems);
+  return checked.value;
+}
+
+/**
+ * Take a new version of the shop, made against the version base. Refused whole where a job uses what it would no longer have. The same id
+ * again gives what it came to the first time.
+ */
+export async function takeShop(request: {
+  id: string;
+  base: number;
+  author: string;
+  note: string;
+  document: unknown;
+}): Promise<{ version: number }> {
+  const { id, base, author, note } = request;
+  const document = toShop(request.document);
+  const lookup = createLookup(document);
+  return database().transaction(async (tx) => {
+    // no job may be written while its parts are looked up
+    await tx.execute(sql`lock table jobs in exclusive mode`);
+    const [known] = await tx.select(LINE).from(shopVersions).where(eq(shopVersions.id, id));
+    if (known) return { version: known.version };
+    const { version } = await readShop(tx);
+    if (version !== base)
+      throw Refusal.at(409, 'base', `expected a change of version ${version}, got one of version ${base}: the shop was changed meanwhile`);
+    const orphans = (await tx.select({ document: jobs.document }).from(jobs)).flatMap(({ document: one }) => {
+      const job = toPresent(one);
+      const checked = checkJob(job, lookup);
+      return checked.ok ? [] : checked.problems.map(({ path, message }) => ({ path: `${job.name} ${path}`, message }));
+    });
+    if (orphans.length > 0) throw new Refusal(422, orphans.slice(0, 20));
+    await tx.insert(shopVersions).values({ version: version + 1, id, author, note, document });
+    return { version: version + 1 };
+  });
 }

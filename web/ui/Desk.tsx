@@ -82,6 +82,10 @@ function Frame({ jobId, children }: { jobId: string; children: ReactNode }) {
           <span />
           <span>Jobs</span>
         </Link>
+        <Link href="/shop" className={styles.station}>
+          <span />
+          <span>Shop</span>
+        </Link>
         {STATIONS.map(({ key, slug, name: title, rules }) => (
           <Link
             key={slug}

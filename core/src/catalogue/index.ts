@@ -13,6 +13,7 @@ export type {
   Shrink,
   SpliceBarrel,
 } from '../model';
+export { describeRecord } from './describeRecord';
 export { measurePullOff } from './pullOff';
 export { HOUSE_STYLE, type HouseQuestion } from './houseStyle';
 export { LARKHOLLOW, LARKHOLLOW_PLAIN } from './standard';

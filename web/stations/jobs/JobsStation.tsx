@@ -53,6 +53,9 @@ export function JobsStation({ jobs, people }: { jobs: JobLine[]; people: string[
         <h1>Wattograph</h1>
         <span className="faint">jobs in work</span>
         <div className={styles.tools}>
+          <Button variant="default" component={Link} href="/shop">
+            Shop
+          </Button>
           <FileButton onChange={(file) => void open(file)} accept=".json,application/json">
             {(props) => (
               <Button variant="default" loading={busy} {...props}>

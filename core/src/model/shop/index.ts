@@ -1,6 +1,9 @@
 export { checkShop } from './checkShop';
+export { compareShops, listRecords, SHOP_TABLES, type ShopDifference, type ShopRecord, type ShopTable } from './compareShops';
 export type { Contact, Seal } from './contact';
 export type { Braid, CoveringItem, Shrink } from './covering';
+export { createRecordId, listRecordFields, putRecord, RECORD_SCHEMAS, type RecordField } from './editShop';
+export { toFieldWords } from './toFieldWords';
 export { BARREL_KINDS, type BarrelKind, type Ring, type SpliceBarrel } from './joint';
 export type { LabelStock } from './label';
 export { SHOP_FORMAT, SHOP_FORMAT_VERSION, ShopSchema, type Shop } from './shop';

@@ -1,0 +1,56 @@
+import { listCavities, type Conductor, type Contact, type CoveringItem, type Shop, type ShopRecord, type ShopTable } from '../model';
+import { TABLE_WORDS } from './wires';
+
+/** What a record works with in this shop, in a line; empty where it stands by itself. */
+export function describeRecord(shop: Shop, table: ShopTable, { id, value }: ShopRecord): string {
+  switch (table) {
+    case 'contacts':
+    case 'rings':
+    case 'barrels': {
+      const { minAreaMm2, maxAreaMm2 } = value as Contact;
+      return `takes ${listSizes(shop, ({ areaMm2 }) => minAreaMm2 <= areaMm2 && areaMm2 <= maxAreaMm2)}`;
+    }
+    case 'seals':
+    case 'grommets': {
+      const { minOdMm, maxOdMm } = value as { minOdMm: number; maxOdMm: number };
+      return `closes on ${listSizes(shop, ({ odMm }) => minOdMm <= odMm && odMm <= maxOdMm)}`;
+    }
+    case 'coverings': {
+      const item = value as CoveringItem;
+      return item.kind === 'braid'
+        ? `goes over ${item.relaxedBoreMm} to ${item.expandedBoreMm} mm`
+        : `passes ${item.suppliedBoreMm} mm, grips from ${item.recoveredBoreMm} mm up`;
+    }
+    case 'families': {
+      const family = shop.families[id]!;
+      const fitting = shop.contacts.filter(({ cavitySize }) => cavitySize === family.cavitySize).length;
+      const used = Object.values(shop.devices).filter(({ familyId }) => familyId === id).length;
+      return `${listCavities(family).length} ways, size ${family.cavitySize}; ${toCount(fitting, 'contact fits', 'contacts fit')}; on ${toCount(used, 'template', 'templates')}`;
+    }
+    case 'devices': {
+      const { pins, offers, familyId } = shop.devices[id]!;
+      const family = familyId === null ? null : shop.families[familyId];
+      return `${toCount(Object.keys(pins).length, 'pin', 'pins')}, ${Object.keys(offers).length} offered; ${family ? family.name : 'studs or tails'}`;
+    }
+    case 'wires': {
+      const { areaMm2 } = value as Conductor;
+      const fitting = shop.contacts.filter((one) => one.minAreaMm2 <= areaMm2 && areaMm2 <= one.maxAreaMm2).length;
+      return toCount(fitting, 'contact takes it', 'contacts take it');
+    }
+    default:
+      return '';
+  }
+}
+
+const toCount = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`;
+
+/** "ETFE 26 to 20, thin-wall 0.35 to 0.5"; "no wire of this shop". */
+function listSizes(shop: Shop, fits: (wire: Conductor) => boolean): string {
+  const ranges = (Object.keys(shop.wires) as Conductor['table'][]).flatMap((table) => {
+    const fitting = shop.wires[table].filter(fits);
+    if (fitting.length === 0) return [];
+    const [first, last] = [fitting[0]!.size, fitting.at(-1)!.size];
+    return [first === last ? `${TABLE_WORDS[table]} ${first}` : `${TABLE_WORDS[table]} ${first} to ${last}`];
+  });
+  return ranges.length > 0 ? ranges.join(', ') : 'no wire of this shop';
+}

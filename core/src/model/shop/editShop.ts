@@ -1,0 +1,122 @@
+import type { TSchema } from '@sinclair/typebox';
+import { DeviceTemplateSchema } from '../device';
+import { ConnectorFamilySchema } from '../family';
+import { NameSchema } from '../ids';
+import type { ShopTable } from './compareShops';
+import { ContactSchema, GrommetSchema, PlugSchema, SealSchema } from './contact';
+import { CoveringItemSchema } from './covering';
+import { RingSchema, SpliceBarrelSchema } from './joint';
+import { LabelStockSchema } from './label';
+import type { Shop } from './shop';
+import { ShopStandardSchema } from './standard';
+import { toFieldWords } from './toFieldWords';
+import { CableItemSchema, ConductorSchema } from './wire';
+
+/** Shape of a record of each table. */
+export const RECORD_SCHEMAS = {
+  standards: ShopStandardSchema,
+  people: NameSchema,
+  families: ConnectorFamilySchema,
+  devices: DeviceTemplateSchema,
+  wires: ConductorSchema,
+  cables: CableItemSchema,
+  contacts: ContactSchema,
+  seals: SealSchema,
+  grommets: GrommetSchema,
+  plugs: PlugSchema,
+  rings: RingSchema,
+  barrels: SpliceBarrelSchema,
+  coverings: CoveringItemSchema,
+  labels: LabelStockSchema,
+} as const satisfies Record<ShopTable, TSchema>;
+
+/** Tables that are records by id; the others are lists whose records carry their id. */
+const KEYED = ['standards', 'families', 'devices', 'grommets', 'plugs'] as const;
+type KeyedTable = (typeof KEYED)[number];
+const isKeyed = (table: ShopTable): table is KeyedTable => (KEYED as readonly string[]).includes(table);
+
+/** The shop with one record changed, added after all others, or (undefined) gone. Wires stay in the order of their areas. */
+export function putRecord(shop: Shop, table: ShopTable, id: string, value: unknown): Shop {
+  if (isKeyed(table)) {
+    const rest = Object.fromEntries(Object.entries(shop[table]).filter(([key]) => key !== id));
+    if (value === undefined) return { ...shop, [table]: rest };
+    return { ...shop, [table]: Object.hasOwn(shop[table], id) ? { ...shop[table], [id]: value } : { ...rest, [id]: value } };
+  }
+  if (table === 'wires') {
+    const [kind, size] = id.split(' ') as [keyof Shop['wires'], string];
+    const others = shop.wires[kind].filter((one) => one.size !== size);
+    const list = value === undefined ? others : [...others, value as (typeof others)[number]].sort((a, b) => a.areaMm2 - b.areaMm2);
+    return { ...shop, wires: { ...shop.wires, [kind]: list } };
+  }
+  const list = shop[table] as readonly unknown[];
+  const toId = (one: unknown) => (table === 'people' ? one : (one as { id: string }).id);
+  const at = list.findIndex((one) => toId(one) === id);
+  const next = at === -1 ? [...list, value] : list.map((one, place) => (place === at ? value : one));
+  return { ...shop, [table]: value === undefined ? list.filter((one) => toId(one) !== id) : next };
+}
+
+/** An id beside those that a table has: "tarn-6-2". */
+export function createRecordId(taken: ReadonlySet<string>, like: string): string {
+  for (let number = 2; ; number += 1) if (!taken.has(`${like}-${number}`)) return `${like}-${number}`;
+}
+
+/** One field of a record as an editor shows it. */
+export interface RecordField {
+  key: string;
+  /** "min area, mm²" */
+  words: string;
+  hint: string;
+  kind: 'number' | 'text' | 'choice' | 'yes-no' | 'list' | 'group';
+  choices: string[];
+  /** null may stand for it: not stated */
+  isOptional: boolean;
+  isInteger: boolean;
+  fields: RecordField[];
+}
+
+/** Fields of a record by the schema of its table: those that are figures, words and choices. What is a table of its own is left out. */
+export function listRecordFields(schema: TSchema, value: unknown): RecordField[] {
+  const options = (schema.anyOf ?? []) as TSchema[];
+  const kind = typeof value === 'object' && value !== null ? (value as { kind?: unknown }).kind : undefined;
+  // of several shapes the one that the record has
+  const shape = options.length > 0 ? (options.find((one) => isOfKind(one, kind)) ?? options[0]!) : schema;
+  return Object.entries((shape.properties ?? {}) as Record<string, TSchema>).flatMap(([key, field]) => toField(key, field) ?? []);
+}
+
+const isOfKind = (schema: TSchema, kind: unknown): boolean => {
+  const field = (schema.properties as Record<string, TSchema> | undefined)?.kind;
+  return field !== undefined && (field.const === kind || ((field.anyOf ?? []) as TSchema[]).some((one) => one.const === kind));
+};
+
+function toField(key: string, schema: TSchema): RecordField | null {
+  const base = {
+    key,
+    words: toFieldWords(key),
+    hint: (schema.description ?? '').replace('null:', 'empty:'),
+    choices: [],
+    isOptional: false,
+    isInteger: false,
+    fields: [],
+  };
+  const options = (schema.anyOf ?? []) as TSchema[];
+  if (schema.const !== undefined || key === 'id') return null;
+  if (options.length > 0 && options.every((one) => one.const !== undefined))
+    return { ...base, kind: 'choice', choices: options.map((one) => String(one.const)) };
+  const known = options.filter((one) => one.type !== 'null');
+  if (known.length === 1) {
+    const field = toField(key, { ...known[0]!, description: schema.description });
+    return field && { ...field, isOptional: true };
+  }
+  if (schema.type === 'number' || schema.type === 'integer') return { ...base, kind: 'number', isInteger: schema.type === 'integer' };
+  if (schema.type === 'string') return { ...base, kind: 'text' };
+  if (schema.type === 'boolean') return { ...base, kind: 'yes-no' };
+  if (schema.type === 'array' && ['string', 'integer'].includes((schema.items as TSchema).type as string))
+    return { ...base, kind: 'list', isInteger: (schema.items as TSchema).type === 'integer' };
+  if (schema.type === 'object' && schema.properties !== undefined)
+    return {
+      ...base,
+      kind: 'group',
+      fields: Object.entries(schema.properties as Record<string, TSchema>).flatMap(([one, field]) => toField(one, field) ?? []),
+    };
+  return null;
+}

@@ -1,0 +1,106 @@
+import { randomUUID } from 'node:crypto';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect, test, type APIRequestContext } from '@playwright/test';
+import type { Shop } from 'wattograph-core';
+import { createCleanInlet, createTestJob } from './helpers';
+import { start, type Running } from './rig';
+
+// the shop is one: these tests have an application of their own, and follow each other
+test.describe.configure({ mode: 'serial' });
+const folder = mkdtempSync(join(tmpdir(), 'wattograph-shop-'));
+let running: Running;
+let request: APIRequestContext;
+test.beforeAll(async ({ playwright }) => {
+  test.setTimeout(180_000);
+  running = start(folder);
+  request = await playwright.request.newContext({ baseURL: running.address });
+});
+test.afterAll(async () => {
+  await request.dispose();
+  running.kill();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const read = async () => (await (await request.get('/api/shop')).json()) as { version: number; shop: Shop };
+const take = (base: number, document: unknown, id: string = randomUUID()) =>
+  request.post('/api/shop', { data: { id, base, author: 'Imke Dorsey', note: 'test', document } });
+
+test('a default changed in Shop is shown in its effects, then plans every job; the version before can be brought back', async ({
+  page,
+}) => {
+  const id = await createTestJob(request, createCleanInlet());
+  const { version } = await read();
+  const lengths = async () =>
+    (await (await request.get(`/api/jobs/${id}/export?what=wires&loom=inlet`)).text())
+      .trim()
+      .split('\r\n')
+      .slice(1)
+      .map((line) => Number(line.split(',')[8]));
+  expect((await lengths()).some((mm) => mm % 50 !== 0)).toBe(true);
+  await page.goto(running.address);
+  await page.getByRole('link', { name: 'Shop' }).click();
+  await page.getByRole('button', { name: 'Larkhollow house style' }).click();
+  await page.getByLabel('cut increment, mm').fill('50');
+  await page.getByLabel('cut increment, mm').press('Enter');
+  await page.getByRole('button', { name: 'Take 1 change …' }).click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog.getByText('cut increment, mm: 5 → 50')).toBeVisible();
+  await expect(dialog.getByText(/\d+ wires cut otherwise/).first()).toBeVisible({ timeout: 30_000 });
+  await dialog.getByRole('button', { name: 'Take it' }).click();
+  await expect(page.getByRole('button', { name: `version ${version + 1}` })).toBeVisible();
+  // the server's plan, and the worker's
+  expect((await lengths()).every((mm) => mm % 50 === 0)).toBe(true);
+  await page.goto(`${running.address}/jobs/${id}/bundle?tab=wires`);
+  await page.getByRole('tab', { name: 'Wires' }).click();
+  await expect(
+    page
+      .getByRole('row', { name: /N-203/ })
+      .getByText(/^\d*[05]0$/)
+      .first(),
+  ).toBeVisible();
+  await page.goto(`${running.address}/shop`);
+  await page.getByRole('button', { name: `version ${version + 1}` }).click();
+  await page.getByRole('menuitem', { name: new RegExp(`^${version},`) }).click();
+  await page.getByRole('dialog').getByText('cut increment, mm: 50 → 5').waitFor();
+  await page.getByRole('dialog').getByRole('button', { name: 'Take it' }).click();
+  await expect(page.getByRole('button', { name: `version ${version + 2}` })).toBeVisible();
+  expect((await lengths()).some((mm) => mm % 50 !== 0)).toBe(true);
+});
+
+test('a shop is exported as one file and read again; what is wrong in it is named and nothing is stored', async () => {
+  const { version, shop } = await read();
+  const file = await request.get('/api/shop?as=file');
+  expect(file.headers()['content-disposition']).toBe(`attachment; filename="shop-version-${version}.json"`);
+  expect(JSON.parse(await file.text())).toEqual(shop);
+  const refused = async (change: (one: Shop) => void, words: string) => {
+    const broken = structuredClone(shop);
+    change(broken);
+    const answer = await take(version, broken);
+    expect([words, answer.status()]).toEqual([words, 422]);
+    expect(await answer.text()).toContain(JSON.stringify(words).slice(1, -1));
+  };
+  await refused((one) => (one.contacts[0]!.maxAreaMm2 = 0.01), '/contacts/0/maxAreaMm2');
+  await refused((one) => Object.assign(one, { formatVersion: 9 }), 'the file is of a newer Wattograph');
+  await createTestJob(request, createCleanInlet());
+  await refused((one) => {
+    one.devices = {};
+    one.families = {};
+  }, 'Skerry 12 /looms/inlet/ends/');
+  const big = await request.post('/api/shop', { data: 'x'.repeat(10 * 1024 * 1024), headers: { 'content-type': 'application/json' } });
+  expect(big.status()).toBe(413);
+  expect((await read()).version).toBe(version);
+});
+
+test('of two changes of one version one is taken; the same one sent twice counts once', async () => {
+  const { version, shop } = await read();
+  const named = (name: string) => ({ ...shop, people: [...shop.people, name] });
+  const id = randomUUID();
+  const answers = await Promise.all([take(version, named('Wil Tamsin'), id), take(version, named('Nora Quint'))]);
+  expect(answers.map((answer) => answer.status()).sort()).toEqual([201, 409]);
+  const again = await Promise.all([take(version, named('Wil Tamsin'), id), take(version, named('Wil Tamsin'), id)]);
+  const wasTaken = answers[0]!.status() === 201;
+  expect(again.map((answer) => answer.status())).toEqual(wasTaken ? [201, 201] : [409, 409]);
+  expect((await read()).version).toBe(version + 1);
+});

@@ -1,0 +1,20 @@
+import { ShopRequest, toRequest } from '../../../server/requests';
+import { readJson, respond } from '../../../server/respond';
+import { readShop, takeShop } from '../../../server/shop';
+
+/** The shop as it stands; with ?as=file to keep. */
+export const GET = respond(async (request) => {
+  const { version, shop } = await readShop();
+  if (new URL(request.url).searchParams.get('as') !== 'file') return Response.json({ version, shop });
+  return new Response(`${JSON.stringify(shop, null, 2)}\n`, {
+    headers: {
+      'content-type': 'application/json; charset=utf-8',
+      'content-disposition': `attachment; filename="shop-version-${version}.json"`,
+    },
+  });
+});
+
+/** Take a new version of the shop. */
+export const POST = respond(async (request) =>
+  Response.json(await takeShop(toRequest(ShopRequest, await readJson(request))), { status: 201 }),
+);

@@ -1,0 +1,282 @@
+'use client';
+
+import { Button, FileButton, Menu, TextInput } from '@mantine/core';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useEffect, useMemo, useState } from 'react';
+import {
+  compareShops,
+  createRecordId,
+  describeRecord,
+  fromJsonText,
+  listRecords,
+  putRecord,
+  SHOP_TABLES,
+  type Problem,
+  type Shop,
+  type ShopTable,
+} from 'wattograph-core';
+import { setPeople } from '../../client/author';
+import { request, RequestError } from '../../client/request';
+import { ProblemList } from '../../ui/ProblemList';
+import { WhoSelect } from '../../ui/WhoSelect';
+import { RecordEditor } from './RecordEditor';
+import styles from './Shop.module.css';
+import { TABLE_NAMES } from './tableNames';
+import { TakeDialog } from './TakeDialog';
+
+export interface VersionLine {
+  version: number;
+  author: string;
+  note: string;
+  at: string;
+}
+
+const MOST_BYTES = 8 * 1024 * 1024;
+const MOST_ROWS = 200;
+
+/** people and what has no id of its own are not copied */
+const CAN_COPY: readonly ShopTable[] = [
+  'standards',
+  'families',
+  'devices',
+  'cables',
+  'contacts',
+  'seals',
+  'rings',
+  'barrels',
+  'coverings',
+  'labels',
+];
+
+/** Everything the shop decides: what it buys, how it works, who works there. Changes gather in a draft until they are taken. */
+export function ShopStation({ version, shop, versions }: { version: number; shop: Shop; versions: readonly VersionLine[] }) {
+  const router = useRouter();
+  useState(() => setPeople(shop.people));
+  const [draft, setDraft] = useState(shop);
+  const [past, setPast] = useState<Shop[]>([]);
+  // fields keep what is typed in them: after an undo they begin anew
+  const [undone, setUndone] = useState(0);
+  const [table, setTable] = useState<ShopTable>('standards');
+  const [chosenId, setChosenId] = useState<string | null>(null);
+  const [search, setSearch] = useState('');
+  const [taking, setTaking] = useState(false);
+  const [problems, setProblems] = useState<{ title: string; list: Problem[] } | null>(null);
+  const differences = useMemo(() => compareShops(shop, draft), [shop, draft]);
+  const count = differences.reduce((sum, { added, changed, gone }) => sum + added.length + changed.length + gone.length, 0);
+  const records = useMemo(() => listRecords(draft, table), [draft, table]);
+  const chosen = records.find(({ id }) => id === chosenId) ?? null;
+  const marks = useMemo(() => {
+    const of = differences.find((one) => one.table === table);
+    return new Map([
+      ...(of?.added ?? []).map(({ id }) => [id, 'new'] as const),
+      ...(of?.changed ?? []).map(({ id }) => [id, 'changed'] as const),
+    ]);
+  }, [differences, table]);
+  const found = useMemo(() => {
+    const words = search.trim().toLowerCase();
+    const all = words === '' ? records : records.filter(({ id, name }) => `${name} ${id}`.toLowerCase().includes(words));
+    // what the draft changes stands first
+    return [...all].sort((a, b) => Number(marks.has(b.id)) - Number(marks.has(a.id)));
+  }, [records, search, marks]);
+  useEffect(() => {
+    if (count === 0) return;
+    const warn = (event: BeforeUnloadEvent) => event.preventDefault();
+    window.addEventListener('beforeunload', warn);
+    return () => window.removeEventListener('beforeunload', warn);
+  }, [count]);
+  const change = (next: Shop) => {
+    setPast([...past, draft].slice(-100));
+    setDraft(next);
+  };
+  const undo = () => {
+    setDraft(past.at(-1)!);
+    setPast(past.slice(0, -1));
+    setUndone(undone + 1);
+  };
+  const copy = () => {
+    if (!chosen) return;
+    const id = createRecordId(new Set(records.map((one) => one.id)), chosen.id);
+    const value = chosen.value as Record<string, unknown>;
+    change(putRecord(draft, table, id, { ...value, ...('id' in value ? { id } : {}), name: `${chosen.name}, copy` }));
+    setChosenId(id);
+  };
+  const read = async (name: string, text: () => Promise<string>) => {
+    setProblems(null);
+    try {
+      const parsed = fromJsonText(await text());
+      if (!parsed.ok) return setProblems({ title: `${name} was not read`, list: parsed.problems });
+      // the gate is the server's: what it lets through is shown as a draft
+      await request('/api/shop/preview', { document: parsed.value });
+      change(parsed.value as Shop);
+      setTaking(true);
+    } catch (error) {
+      setProblems({
+        title: `${name} was not read; nothing is changed`,
+        list: error instanceof RequestError ? error.problems : [{ path: '', message: String(error) }],
+      });
+    }
+  };
+  const readFile = (file: File | null) => {
+    if (!file) return;
+    if (file.size > MOST_BYTES)
+      return setProblems({
+        title: `${file.name} was not read`,
+        list: [{ path: '', message: `expected at most 8 MB, got ${(file.size / 1024 / 1024).toFixed(0)} MB` }],
+      });
+    void read(file.name, () => file.text());
+  };
+  const bringBack = (number: number) =>
+    void read(`Version ${number}`, async () => JSON.stringify(await request<Shop>(`/api/shop/versions/${number}`)));
+  return (
+    <div className={styles.page}>
+      <header className={styles.head}>
+        <h1>
+          <Link href="/">Wattograph</Link> · {draft.name}
+        </h1>
+        <Menu position="bottom-start">
+          <Menu.Target>
+            <button className={styles.version}>version {version}</button>
+          </Menu.Target>
+          <Menu.Dropdown>
+            {versions.map((one) => (
+              <Menu.Item key={one.version} disabled={one.version === version} onClick={() => bringBack(one.version)}>
+                {one.version}, {one.at.slice(0, 10)}, {one.author}
+                {one.note ? `: ${one.note}` : ''}
+              </Menu.Item>
+            ))}
+          </Menu.Dropdown>
+        </Menu>
+        <div className={styles.tools}>
+          <WhoSelect people={draft.people} />
+          <Button variant="default" component="a" href="/api/shop?as=file">
+            Export
+          </Button>
+          <FileButton onChange={readFile} accept=".json,application/json">
+            {(props) => (
+              <Button variant="default" {...props}>
+                Read a shop file
+              </Button>
+            )}
+          </FileButton>
+          <Button variant="default" disabled={past.length === 0} onClick={undo}>
+            Undo
+          </Button>
+          <Button disabled={count === 0} onClick={() => setTaking(true)}>
+            {count === 0 ? 'Nothing changed' : `Take ${count} ${count === 1 ? 'change' : 'changes'} …`}
+          </Button>
+        </div>
+      </header>
+      {problems && <ProblemList title={problems.title} problems={problems.list} onClose={() => setProblems(null)} />}
+      <div className={styles.body}>
+        <nav className={styles.tables} aria-label="Tables">
+          {SHOP_TABLES.map((one) => {
+            const of = differences.find((difference) => difference.table === one);
+            return (
+              <button
+                key={one}
+                aria-current={one === table ? 'true' : undefined}
+                onClick={() => {
+                  setTable(one);
+                  setChosenId(null);
+                  setSearch('');
+                }}
+              >
+                {TABLE_NAMES[one]}
+                <span>
+                  {of && <i title="changed in this draft">● </i>}
+                  {listRecords(draft, one).length}
+                </span>
+              </button>
+            );
+          })}
+        </nav>
+        <section className={styles.list} aria-label={TABLE_NAMES[table]}>
+          <TextInput
+            aria-label="Search"
+            placeholder={`search ${records.length} ${TABLE_NAMES[table].toLowerCase()}`}
+            value={search}
+            onChange={(event) => setSearch(event.currentTarget.value)}
+          />
+          <ul>
+            {found.slice(0, MOST_ROWS).map((one) => (
+              <li key={one.id}>
+                <button aria-pressed={one.id === chosenId} onClick={() => setChosenId(one.id)}>
+                  <b>{one.name}</b>
+                  {marks.has(one.id) && <em>{marks.get(one.id)}</em>}
+                  <small>{describeRecord(draft, table, one)}</small>
+                </button>
+              </li>
+            ))}
+          </ul>
+          {found.length === 0 && <p className="faint">Nothing here is called so.</p>}
+          {found.length > MOST_ROWS && <p className="faint">{found.length - MOST_ROWS} more: narrow the search.</p>}
+        </section>
+        <section className={styles.editor} aria-label="Record">
+          {table === 'people' ? (
+            <People people={draft.people} onChange={(people) => change({ ...draft, people })} />
+          ) : chosen ? (
+            <RecordEditor
+              key={`${table} ${chosen.id} ${undone}`}
+              shop={draft}
+              table={table}
+              record={chosen}
+              onChange={(value) => change(putRecord(draft, table, chosen.id, value))}
+              onCopy={CAN_COPY.includes(table) ? copy : null}
+              onRemove={() => {
+                change(putRecord(draft, table, chosen.id, undefined));
+                setChosenId(null);
+              }}
+            />
+          ) : (
+            <p className="faint">Choose one to see and change it, or to make another from it.</p>
+          )}
+        </section>
+      </div>
+      {taking && (
+        <TakeDialog
+          base={version}
+          draft={draft}
+          onClose={() => setTaking(false)}
+          onTaken={() => {
+            setTaking(false);
+            setPast([]);
+            router.refresh();
+          }}
+        />
+      )}
+    </div>
+  );
+}
+
+function People({ people, onChange }: { people: readonly string[]; onChange: (people: string[]) => void }) {
+  const [name, setName] = useState('');
+  const isGood = name.trim() !== '' && !people.includes(name.trim());
+  return (
+    <form
+      className={styles.people}
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (!isGood) return;
+        onChange([...people, name.trim()]);
+        setName('');
+      }}
+    >
+      <p className="faint">Who signs edits, releases and ticks. One who leaves stays on what was signed.</p>
+      <ul>
+        {people.map((person) => (
+          <li key={person}>
+            {person}
+            <button type="button" disabled={people.length === 1} onClick={() => onChange(people.filter((one) => one !== person))}>
+              take off the list
+            </button>
+          </li>
+        ))}
+      </ul>
+      <TextInput label="Another" maxLength={80} value={name} onChange={(event) => setName(event.currentTarget.value)} />
+      <Button type="submit" mt="xs" variant="default" disabled={!isGood}>
+        Add
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,165 @@
+import { MantineProvider } from '@mantine/core';
+import { act, fireEvent, render, screen, within } from '@testing-library/react';
+import { createDemoShop, type Shop } from 'wattograph-core';
+import { press } from '../../testing/act';
+import { ShopStation } from './ShopStation';
+
+const refresh = jest.fn();
+jest.mock('next/navigation', () => ({ useRouter: () => ({ refresh }) }));
+
+let posted: { path: string; body: { document: Shop; base?: number; note?: string; author?: string } }[] = [];
+let preview: { status: number; body: unknown };
+const effect = { id: 'j', name: 'Skerry 12', problems: [], cuts: 3, sleeves: 1, massG: 4.2, stops: ['A pump has no fuse.'] };
+
+beforeEach(() => {
+  posted = [];
+  refresh.mockClear();
+  localStorage.clear();
+  preview = {
+    status: 200,
+    body: {
+      version: 4,
+      differences: [{ table: 'contacts', added: [], gone: [], changed: [{ id: 'h22', name: 'Hollin', fields: ['current, A: 7.5 → 9'] }] }],
+      jobs: [effect],
+    },
+  };
+  global.fetch = ((path: string, init?: { body: string }) => {
+    posted.push({ path, body: JSON.parse(init?.body ?? '{}') as (typeof posted)[number]['body'] });
+    const { status, body } = path === '/api/shop/preview' ? preview : { status: 201, body: { version: 5 } };
+    return Promise.resolve({ ok: status < 300, status, json: () => Promise.resolve(body) });
+  }) as unknown as typeof fetch;
+});
+
+function open() {
+  const versions = [
+    { version: 4, author: 'Imke Dorsey', note: 'new crimper', at: '2026-11-20T10:00:00.000Z' },
+    { version: 3, author: 'Jun Okafor', note: '', at: '2026-11-01T10:00:00.000Z' },
+  ];
+  render(
+    <MantineProvider env="test">
+      <ShopStation version={4} shop={createDemoShop()} versions={versions} />
+    </MantineProvider>,
+  );
+}
+const go = (table: string) =>
+  fireEvent.click(within(screen.getByRole('navigation')).getByRole('button', { name: new RegExp(`^${table}`) }));
+const list = () => within(screen.getByRole('list')).queryAllByRole('button');
+const choose = (name: RegExp) => fireEvent.click(within(screen.getByRole('list')).getByRole('button', { name }));
+const editor = () => within(screen.getByRole('region', { name: 'Record' }));
+const type = (label: string | RegExp, value: string) => {
+  const field = editor().getByLabelText(label);
+  fireEvent.change(field, { target: { value } });
+  fireEvent.blur(field);
+};
+const settle = () => act(async () => void (await new Promise((done) => setTimeout(done, 0))));
+
+test('a figure changed is a change to take, and can be undone', () => {
+  open();
+  go('Contacts');
+  choose(/^Hollin size 22 contact\s*takes/);
+  expect(editor().getByText(/takes ETFE 26 to 20/)).toBeTruthy();
+  type('max area, mm²', '0.4');
+  expect(editor().getByText(/takes ETFE 26 to 22,/)).toBeTruthy();
+  expect(screen.getByRole('button', { name: 'Take 1 change …' })).toBeTruthy();
+  press('Undo');
+  expect(editor().getByText(/takes ETFE 26 to 20/)).toBeTruthy();
+  expect(editor().getByLabelText<HTMLInputElement>('max area, mm²').value).toBe('0.62');
+  expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Nothing changed' }).disabled).toBe(true);
+});
+
+test('a figure that may be left out is empty again; one that may not comes back', () => {
+  open();
+  go('Contacts');
+  choose(/^Hollin size 22 contact\s*takes/);
+  type('peak, A', '');
+  type('current, A', '');
+  expect(editor().getByLabelText<HTMLInputElement>('current, A').value).toBe('7.5');
+  expect(screen.getByRole('button', { name: 'Take 1 change …' })).toBeTruthy();
+});
+
+test('a housing made from another: its cavities are drawn as they are typed, nonsense is refused at the field', () => {
+  open();
+  go('Housings');
+  choose(/^Hollin 19/);
+  press('Make another from it');
+  expect(list()[0]!.textContent).toContain('Hollin 19, copynew');
+  type('in each ring, inside first', '1, 6');
+  expect(editor().getByText(/7 ways, size 22/)).toBeTruthy();
+  expect(editor().getByRole('img', { name: 'Hollin 19, copy, wire side' }).querySelectorAll('text')).toHaveLength(7);
+  type('in each ring, inside first', '1, x');
+  expect(editor().getByText('expected counts of 1 to 40, as in 1, 6, 12')).toBeTruthy();
+  expect(editor().getByText(/7 ways, size 22/)).toBeTruthy();
+});
+
+test('search narrows a table; people come and go, but never the last', () => {
+  open();
+  go('Coverings');
+  const all = list().length;
+  fireEvent.change(screen.getByLabelText('Search'), { target: { value: 'braid 4' } });
+  expect(list().length).toBeGreaterThan(0);
+  expect(list().length).toBeLessThan(all);
+  fireEvent.change(screen.getByLabelText('Search'), { target: { value: 'zzz' } });
+  expect(screen.getByText('Nothing here is called so.')).toBeTruthy();
+  go('People');
+  fireEvent.change(editor().getByLabelText('Another'), { target: { value: 'Wil Tamsin' } });
+  press('Add');
+  expect(editor().getByText('Wil Tamsin')).toBeTruthy();
+  const off = () => editor().getAllByRole<HTMLButtonElement>('button', { name: 'take off the list' });
+  while (off().length > 1) fireEvent.click(off()[0]!);
+  expect([off()[0]!.disabled, screen.getByLabelText<HTMLSelectElement>('Who is working').textContent]).toEqual([
+    true,
+    expect.stringContaining('Wil Tamsin'),
+  ]);
+});
+
+test('before a draft is taken it says what it changes in the shop and in every job; then it is stored with its base', async () => {
+  open();
+  go('House styles');
+  choose(/^Larkhollow house style/);
+  type('cut increment, mm', '10');
+  press('Take 1 change …');
+  await settle();
+  const dialog = within(screen.getByRole('dialog'));
+  expect(dialog.getByText('Hollin: current, A: 7.5 → 9')).toBeTruthy();
+  expect(dialog.getByText(/3 wires cut otherwise, 1 sleeves, \+4 g, 1 more to stop for/)).toBeTruthy();
+  expect(dialog.getByText('⬣ A pump has no fuse.')).toBeTruthy();
+  fireEvent.change(dialog.getByLabelText('Note'), { target: { value: 'coarser rule' } });
+  fireEvent.click(dialog.getByRole('button', { name: 'Take it' }));
+  await settle();
+  expect(posted.map(({ path }) => path)).toEqual(['/api/shop/preview', '/api/shop']);
+  expect(posted[1]!.body).toMatchObject({ base: 4, note: 'coarser rule', author: 'Imke Dorsey' });
+  expect(posted[1]!.body.document.standards.larkhollow!.cutIncrementMm).toBe(10);
+  expect(refresh).toHaveBeenCalled();
+});
+
+test('a draft that a job could not be planned with is not taken, and the place is named', async () => {
+  preview.body = {
+    version: 4,
+    differences: [{ table: 'families', added: [], changed: [], gone: [{ id: 'a', name: 'A' }] }],
+    jobs: [{ ...effect, problems: [{ path: '/looms/x', message: 'expected a family' }] }],
+  };
+  open();
+  go('Housings');
+  choose(/^Hollin 19/);
+  press('Take it out');
+  press('Take 1 change …');
+  await settle();
+  const dialog = within(screen.getByRole('dialog'));
+  expect(dialog.getByRole('alert').textContent).toContain('Skerry 12 /looms/x: expected a family');
+  expect(dialog.getByRole<HTMLButtonElement>('button', { name: 'Take it' }).disabled).toBe(true);
+});
+
+test('a file that is none, or that the gate refuses, changes nothing and says where', async () => {
+  open();
+  const input = document.querySelector<HTMLInputElement>('input[type=file]')!;
+  const give = async (text: string) => {
+    fireEvent.change(input, { target: { files: [Object.assign(new File([text], 'own.json'), { text: () => Promise.resolve(text) })] } });
+    await settle();
+  };
+  await give('{"a":');
+  expect(screen.getByRole('alert').textContent).toContain('own.json was not read');
+  preview = { status: 422, body: { problems: [{ path: '/contacts/0/maxAreaMm2', message: 'expected at least the least area 1, got 0' }] } };
+  await give('{}');
+  expect(screen.getByRole('alert').textContent).toContain('/contacts/0/maxAreaMm2: expected at least the least area 1, got 0');
+  expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Nothing changed' }).disabled).toBe(true);
+});

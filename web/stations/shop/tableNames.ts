@@ -1,0 +1,19 @@
+import type { ShopTable } from 'wattograph-core';
+
+/** What the tables of a shop are called. */
+export const TABLE_NAMES: Record<ShopTable, string> = {
+  standards: 'House styles',
+  people: 'People',
+  families: 'Housings',
+  devices: 'Devices and boxes',
+  wires: 'Wires',
+  cables: 'Cables',
+  contacts: 'Contacts',
+  seals: 'Seals',
+  grommets: 'Grommets',
+  plugs: 'Cavity plugs',
+  rings: 'Rings',
+  barrels: 'Splice barrels',
+  coverings: 'Coverings',
+  labels: 'Marker sleeves',
+};
