@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
+import { CATALOGUE, createBuild, plan } from 'wattograph-core';
 import { CHROMIUM } from './chromium';
 import { createCleanInlet } from './helpers';
 
@@ -35,6 +36,10 @@ async function main(): Promise<void> {
     await page.screenshot({ path: join(folder, `${name}.png`) });
   };
   await keep(await open('/'), 'jobs');
+  const shop = await open('/shop');
+  await shop.getByRole('button', { name: /^Housings/ }).click();
+  await shop.getByRole('button', { name: /^Quill 34/ }).click();
+  await keep(shop, 'shop');
   const brief = await open(`${SKERRY}/brief?loom=engine`);
   await brief.getByRole('button', { name: 'charge control valve, 2 pins' }).first().click();
   await keep(brief, 'brief');
@@ -80,8 +85,25 @@ async function main(): Promise<void> {
   await bundle.getByRole('button', { name: 'Light or dark' }).click();
   await keep(bundle, 'bundle-dark');
   const id = randomUUID();
-  await post('/api/jobs', { id, author: 'Imke Dorsey', document: createCleanInlet() });
-  await post(`/api/jobs/${id}/releases`, { id: randomUUID(), author: 'Imke Dorsey', note: '' });
+  const job = createCleanInlet();
+  await post('/api/jobs', { id, author: 'Imke Dorsey', document: job });
+  const release = () => post(`/api/jobs/${id}/releases`, { id: randomUUID(), author: 'Imke Dorsey', note: '' });
+  await release();
+  // cut, then one leg comes out longer: a second revision with work of the first
+  const { steps } = createBuild(job, plan(job, CATALOGUE).looms[0]!, CATALOGUE);
+  const cut = steps
+    .filter(({ operation }) => operation === 'cut')
+    .flatMap((step) => step.items.map((item) => ({ stepId: step.id, itemId: item.id })));
+  const signed = { loomId: 'inlet', kind: 'tick', words: '', author: 'Tobin Ashgrove', happenedAt: '2026-11-24T08:00:00.000Z' };
+  await post(`/api/jobs/${id}/releases/1/events`, { events: cut.map((one) => ({ ...one, ...signed, id: randomUUID() })) });
+  const leg = '/looms/inlet/segments/s-inj1';
+  const patch = [
+    { op: 'replace', path: `${leg}/status`, value: 'fitted' },
+    { op: 'replace', path: `${leg}/fittedMm`, value: job.looms.inlet!.segments['s-inj1']!.lengthMm! + 6 },
+  ];
+  await post(`/api/jobs/${id}/edits`, { id: randomUUID(), base: 0, author: 'Imke Dorsey', label: 'trial fit', patch });
+  await release();
+  await keep(await open(`/jobs/${id}/floor`, 1024, 768), 'floor-revision');
   const floor = await open(`/jobs/${id}/floor`, 1024, 768);
   for (let step = 0; step < 200; step += 1) {
     if ((await floor.getByRole('heading', { level: 1 }).textContent()) === 'Crimp throttle') break;

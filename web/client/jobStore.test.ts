@@ -61,7 +61,15 @@ class FakeServer {
       this.take(edit.id, edit.author, edit.label, edit.patch);
       return answer({ version: this.version, patch: edit.patch, undo: edit.label, redo: null });
     }
-    return answer({ id: 'x', version: this.version, document: this.document, undo: null, redo: null, shop: createDemoShop() });
+    return answer({
+      id: 'x',
+      version: this.version,
+      document: this.document,
+      undo: null,
+      redo: null,
+      shop: createDemoShop(),
+      shopVersion: 1,
+    });
   };
 }
 
@@ -70,7 +78,15 @@ const open = (server: FakeServer, id = `job-${(serial += 1)}`) => {
   global.fetch = server.fetch as unknown as typeof fetch;
   return {
     id,
-    store: new JobStore({ id, version: server.version, document: server.document, undo: null, redo: null, shop: createDemoShop() }),
+    store: new JobStore({
+      id,
+      version: server.version,
+      document: server.document,
+      undo: null,
+      redo: null,
+      shop: createDemoShop(),
+      shopVersion: 1,
+    }),
   };
 };
 const until = async (isSo: () => boolean) => {

@@ -41,6 +41,7 @@ export interface Loaded {
 /** A job as a page opens it: with the shop that it is planned with. */
 export interface Opened extends Loaded {
   shop: Shop;
+  shopVersion: number;
 }
 
 interface Taken {
@@ -59,6 +60,7 @@ export class JobStore {
   private confirmed: Job;
   private pending: PendingEdit[];
   readonly shop: Shop;
+  readonly shopVersion: number;
   private readonly runner: PlanRunner;
   private dragged: Job | null = null;
   /** the plan as it was when a drag began */
@@ -67,8 +69,9 @@ export class JobStore {
   private listeners = new Set<() => void>();
   private timers: ReturnType<typeof setTimeout>[] = [];
 
-  constructor({ shop, ...loaded }: Opened) {
+  constructor({ shop, shopVersion, ...loaded }: Opened) {
     this.shop = shop;
+    this.shopVersion = shopVersion;
     setPeople(shop.people);
     this.runner = new PlanRunner(shop);
     this.confirmed = loaded.document;

@@ -46,7 +46,15 @@ class FakeServer {
 let serial = 0;
 const open = async (server: FakeServer, id = `job-${(serial += 1)}`) => {
   global.fetch = server.fetch as unknown as typeof fetch;
-  const store = new SurveyStore({ id, version: server.version, document: server.job, undo: null, redo: null, shop: createDemoShop() });
+  const store = new SurveyStore({
+    id,
+    version: server.version,
+    document: server.job,
+    undo: null,
+    redo: null,
+    shop: createDemoShop(),
+    shopVersion: 1,
+  });
   const end = store.begin();
   await settle();
   return { store, end, id };
@@ -150,7 +158,15 @@ test('a page from the cache is older than what the device last had: the newer co
   first.end();
   server.isAway = true;
   global.fetch = server.fetch as unknown as typeof fetch;
-  const stale = new SurveyStore({ id: first.id, version: 0, document: createInlet(), undo: null, redo: null, shop: createDemoShop() });
+  const stale = new SurveyStore({
+    id: first.id,
+    version: 0,
+    document: createInlet(),
+    undo: null,
+    redo: null,
+    shop: createDemoShop(),
+    shopVersion: 1,
+  });
   const end = stale.begin();
   await until(() => stale.get().job.looms.inlet!.ends['n-a'] !== undefined);
   expect(stale.get().job.looms.inlet!.ends['n-a']!.name).toBe('a');
@@ -223,6 +239,7 @@ test('an entry made before the device has answered what it kept is not lost', as
     undo: null,
     redo: null,
     shop: createDemoShop(),
+    shopVersion: 1,
   });
   const end = store.begin();
   expect(store.add(mark(100, 'a'))).toBeNull();

@@ -11,6 +11,7 @@ import { CursorProvider } from '../ui/cursor';
 /** An open job without a server: edits are applied at once and their labels kept. */
 export class FakeStore {
   readonly shop = createDemoShop();
+  readonly shopVersion = 1;
   labels: string[] = [];
   // as the plan worker does: what an edit does not touch is not planned again
   private readonly planner = createPlanner(this.shop);

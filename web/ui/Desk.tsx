@@ -16,6 +16,7 @@ import styles from './Desk.module.css';
 import { ImportWireList } from './ImportWireList';
 import { KeysHelp } from './KeysHelp';
 import { STATIONS } from './stations';
+import { useShopNotice } from './useShopNotice';
 import { WhoSelect } from './WhoSelect';
 
 const [boxStore, box] = createSpotlight();
@@ -48,6 +49,7 @@ function Frame({ jobId, children }: { jobId: string; children: ReactNode }) {
   const path = usePathname();
   const loomId = useLoomId();
   const store = useJobStore();
+  useShopNotice(store.shopVersion);
   const { toggleColorScheme } = useMantineColorScheme();
   const [keysOpen, keys] = useDisclosure(false);
   const name = useJob(({ document }) => document.name);

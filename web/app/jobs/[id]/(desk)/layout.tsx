@@ -17,7 +17,8 @@ export default async function DeskLayout({ children, params }: { children: React
 
 async function open(id: string) {
   try {
-    return { ...(await readJob(toJobId(id), '')), shop: (await readShop()).shop };
+    const { shop, version } = await readShop();
+    return { ...(await readJob(toJobId(id), '')), shop, shopVersion: version };
   } catch (error) {
     if (error instanceof Refusal && error.status === 404) return null;
     throw error;

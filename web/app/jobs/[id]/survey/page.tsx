@@ -20,5 +20,6 @@ export default async function SurveyPage({
     throw error;
   });
   if (!loaded) notFound();
-  return <SurveyStation loaded={{ ...loaded, shop: (await readShop()).shop }} wantedLoomId={(await searchParams).loom ?? null} />;
+  const { shop, version } = await readShop();
+  return <SurveyStation loaded={{ ...loaded, shop, shopVersion: version }} wantedLoomId={(await searchParams).loom ?? null} />;
 }
