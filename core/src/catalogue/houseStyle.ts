@@ -1,33 +1,114 @@
-/** One question on which shops differ, with the sides they take. Side 0 is this shop's unless its standard says otherwise. */
+import type { ShopStandard } from '../model';
+
+/** One side of a question: what it is called, and the defaults of the shop standard that stand for it. */
+export interface HouseSide {
+  words: string;
+  sets: Partial<ShopStandard>;
+}
+
+/** One question on which shops differ, what it drives, and the sides they take. */
 export interface HouseQuestion {
   id: string;
   question: string;
-  sides: readonly string[];
+  drives: string;
+  sides: readonly HouseSide[];
 }
 
-/** Questions of the house style. A job may take another side, with a reason. */
+/**
+ * Questions of the house style (craft G8). The side that a shop takes is the one whose defaults its standard has; a job may take another,
+ * with a reason, and is planned with that one's. A question is asked once something hangs on its answer.
+ */
 export const HOUSE_STYLE: readonly HouseQuestion[] = [
-  { id: 'joints', question: 'Joints', sides: ['crimped, with adhesive sleeve', 'soldered or solder sleeves, supported and sealed'] },
-  { id: 'lengths', question: 'Lengths from', sides: ['the engine or vehicle itself, rough cut then final cut', 'board, old loom or rope'] },
-  { id: 'bundle', question: 'Bundle', sides: ['concentric lay with fillers', 'straight and tied, pairs only twisted'] },
-  { id: 'covering', question: 'Covering', sides: ['by zone', 'one covering for all'] },
-  { id: 'donor', question: 'Donor loom', sides: ['reused: factory crimps stay', 'new: no joins, right geometry'] },
   {
-    id: 'breaks',
-    question: 'Breaks',
-    sides: ['modular, connectors at the firewall and at what is lifted off', 'one piece, fewest contacts'],
+    id: 'rough',
+    question: 'Lengths from',
+    drives: 'how much longer a wire is cut than it ends up, and where its markers go on',
+    sides: [
+      { words: 'the vehicle itself: cut rough, trimmed after the fit', sets: { roughExtraMm: 50 } },
+      { words: 'the same, with more to spare', sets: { roughExtraMm: 100 } },
+    ],
   },
-  { id: 'ends', question: 'Device ends', sides: ['a connector on every device', 'hard pigtails, potted, on what is rarely changed'] },
-  { id: 'colour', question: 'Colour', sides: ['by function', 'factory scheme', 'single colour with printed marks', 'base with bands'] },
-  { id: 'begin', question: 'Begin at', sides: ['the anchor end', 'any other end'] },
-  { id: 'power', question: 'Power', sides: ['solid-state module', 'relays and fuses', 'mixed'] },
-  { id: 'slack', question: 'Slack', sides: ['exact after fitting', 'some to clock or re-terminate'] },
-  { id: 'unknown', question: 'Device of unknown place', sides: ['end in a connector, tail later', 'full length, unterminated, coiled'] },
-  { id: 'grounds', question: 'Sensor grounds', sides: ['groups by noise on their own controller pins', 'all to one point'] },
-  { id: 'screens', question: 'Screens', sides: ['drained at the controller end only', 'drained at the engine ground only'] },
-  { id: 'feeds', question: 'Shared feeds', sides: ['power tree first', 'hang all, group and splice at the end'] },
-  { id: 'connectors', question: 'Connectors go on', sides: ['after the sleeves', 'first, with pigtails, covered afterwards'] },
-  { id: 'dummies', question: 'Dummy parts', sides: ['together on one pigtail', 'where they are needed'] },
-  { id: 'spares', question: 'Spares', sides: ['10 % of cavities, a spare wire to each corner', 'lean'] },
-  { id: 'test', question: 'Bench test', sides: ['continuity, then powered with the controller', 'continuity only, then in the vehicle'] },
+  {
+    id: 'retermination',
+    question: 'Slack',
+    drives: 'length kept back at every end that states none of its own',
+    sides: [
+      { words: 'exact after fitting', sets: { reterminations: 0 } },
+      { words: 'one new termination', sets: { reterminations: 1 } },
+      { words: 'two', sets: { reterminations: 2 } },
+      { words: 'three', sets: { reterminations: 3 } },
+    ],
+  },
+  {
+    id: 'rounding',
+    question: 'Cut lengths',
+    drives: 'what cut lengths are rounded up to',
+    sides: [
+      { words: 'to the next 5 mm', sets: { cutIncrementMm: 5 } },
+      { words: 'to the next 10 mm', sets: { cutIncrementMm: 10 } },
+      { words: 'to the millimetre', sets: { cutIncrementMm: 1 } },
+    ],
+  },
+  {
+    id: 'splicing',
+    question: 'Splices',
+    drives: 'how much wire a splice has to save to be made',
+    sides: [
+      { words: 'where they save a hand’s breadth', sets: { spliceCostMm: 250 } },
+      { words: 'where they save a metre', sets: { spliceCostMm: 1000 } },
+      { words: 'none: every wire by itself', sets: { spliceCostMm: 10_000 } },
+    ],
+  },
+  {
+    id: 'barrels',
+    question: 'Barrels of splices',
+    drives: 'barrel, strip length and joint diameter of every splice',
+    sides: [
+      { words: 'butt: each side in its own half', sets: { barrelKind: 'butt' } },
+      { words: 'parallel: all wires in one crimp', sets: { barrelKind: 'parallel' } },
+    ],
+  },
+  {
+    id: 'plain-covering',
+    question: 'Covering where the zone asks for nothing',
+    drives: 'covering of those runs, their sleeves and masses',
+    sides: [
+      { words: 'elastomer shrink', sets: { covering: 'shrink' } },
+      { words: 'braid', sets: { covering: 'braid' } },
+      { words: 'lined shrink', sets: { covering: 'adhesive-shrink' } },
+    ],
+  },
+  {
+    id: 'heat',
+    question: 'Heat kept in hand',
+    drives: 'sizes of warm runs, fuses behind them and what counts as too warm',
+    sides: [
+      { words: '20 K', sets: { heatMarginK: 20 } },
+      { words: '40 K', sets: { heatMarginK: 40 } },
+    ],
+  },
+  {
+    id: 'feeds',
+    question: 'Feeds of loads',
+    drives: 'what assigning pins gives a feed of its own',
+    sides: [
+      { words: 'small loads, and loads of one kind, share', sets: { sharedLoadA: 1.5, smallLoadA: 0.2 } },
+      { words: 'every load its own', sets: { sharedLoadA: 0, smallLoadA: 0 } },
+    ],
+  },
+  {
+    id: 'load-grounds',
+    question: 'Grounds of loads',
+    drives: 'what assigning pins gives a ground of its own',
+    sides: [
+      { words: 'up to 3 A share', sets: { ownGroundA: 3 } },
+      { words: 'every load its own', sets: { ownGroundA: 0 } },
+    ],
+  },
 ];
+
+/** The side of a question that a standard takes; null where it takes one of its own. */
+export function findSide({ sides }: HouseQuestion, standard: ShopStandard): number | null {
+  const at = sides.findIndex(({ sets }) => Object.entries(sets).every(([key, value]) => standard[key as keyof ShopStandard] === value));
+  return at === -1 ? null : at;
+}

@@ -15,7 +15,7 @@ export type {
 } from '../model';
 export { describeRecord } from './describeRecord';
 export { measurePullOff } from './pullOff';
-export { HOUSE_STYLE, type HouseQuestion } from './houseStyle';
+export { findSide, HOUSE_STYLE, type HouseQuestion, type HouseSide } from './houseStyle';
 export { LARKHOLLOW, LARKHOLLOW_PLAIN } from './standard';
 export { TABLE_WORDS, toSizeWords, WIRE_TABLES } from './wires';
 export { EXPECTED_LOADS, listLikelyLoads, UNKNOWN_CAUTION, type ExpectedLoad } from './expectedLoads';

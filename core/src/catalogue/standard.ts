@@ -66,7 +66,6 @@ export const LARKHOLLOW: ShopStandard = {
   leastOffcutMm: 300,
   bendFactor: 6,
   bendFactorHeavy: 10,
-  stances: {},
 };
 
 /** The economical school of the same shop: thin-wall wire, braid and tape, a working loom kept where it is good. */
@@ -78,5 +77,4 @@ export const LARKHOLLOW_PLAIN: ShopStandard = {
   reterminations: 1,
   covering: 'braid',
   barrelKind: 'parallel',
-  stances: { bundle: 1, covering: 1, donor: 0, colour: 1, power: 1 },
 };

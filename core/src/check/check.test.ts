@@ -241,9 +241,9 @@ describe('rules about the job as a whole', () => {
   });
   test('ST1: a departure from the house style is told with its reason', () => {
     const job = createBench();
-    job.brief.departures.joints = { side: 1, reason: 'rule book' };
+    job.brief.departures.barrels = { side: 1, reason: 'rule book' };
     expect(findings(job)[0]!.sentence).toBe(
-      'Departs from the house style: joints soldered or solder sleeves, supported and sealed (rule book).',
+      'Departs from the house style: barrels of splices parallel: all wires in one crimp (rule book).',
     );
   });
 });

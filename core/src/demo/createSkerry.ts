@@ -60,9 +60,6 @@ function makeSkerry(): Job {
   job.brief = {
     ...job.brief,
     vehicle: 'Carrow & Finch Skerry 12, rear-mid three-cylinder with a belt-driven compressor',
-    departures: {
-      slack: { side: 1, reason: 'the plenum comes off at every meeting: the inlet plug has slack for three new terminations' },
-    },
   };
   return job;
 }

@@ -1,13 +1,13 @@
 import fc from 'fast-check';
 import { CATALOGUE, createLookup } from '../catalogue';
 import { createSkerry, ENGINE_SURVEY } from '../demo';
-import { checkJob, createDevice, createLoom, createOpenItem, type Job, type SurveyEntry } from '../model';
+import { createBrief, checkJob, createDevice, createLoom, createOpenItem, type Job, type SurveyEntry } from '../model';
 import { createTree, findStandard } from '../plan';
 import { createBench } from '../testing/createBench';
 import { addEntry, askMark, listLine, moveBranch, moveDatum, settleConflict, takeEntry, toEntryWords } from './index';
 
 const lookup = createLookup(CATALOGUE);
-const standard = findStandard({ standardId: 'larkhollow' }, CATALOGUE);
+const standard = findStandard({ standardId: 'larkhollow', brief: createBrief() }, CATALOGUE);
 let serial = 0;
 type Of<K extends SurveyEntry['kind']> = Extract<SurveyEntry, { kind: K }>;
 const base = (loomId = 'bench') => {

@@ -1,3 +1,4 @@
+import { createBrief } from '../model';
 import { CATALOGUE } from '../catalogue';
 import type { Job, Segment } from '../model';
 import { createPlanner, findStandard } from '../plan';
@@ -5,7 +6,7 @@ import { createBench } from '../testing/createBench';
 import { measureCoverage, normal, withinSigma } from '../testing/measureCoverage';
 import { listTrims } from './listTrims';
 
-const standard = findStandard({ standardId: 'larkhollow' }, CATALOGUE);
+const standard = findStandard({ standardId: 'larkhollow', brief: createBrief() }, CATALOGUE);
 const planner = createPlanner(CATALOGUE);
 const only = (job: Job) => planner(job).looms[0]!;
 const fit = (segment: Segment, fittedMm: number): Segment => ({ ...segment, status: 'fitted', fittedMm });

@@ -65,7 +65,7 @@ export function createPlanner(catalogue: Catalogue): Planner {
     const loomIds = Object.keys(job.looms).sort(compareIds);
     // 1 route: each loom by itself, wires and splices without sizes
     const routes = loomIds.map((loomId) =>
-      routed(loomId, [job.looms[loomId], job.zones, job.families, job.standardId], () => {
+      routed(loomId, [job.looms[loomId], job.zones, job.families, standard], () => {
         const loom = job.looms[loomId]!;
         const route = keepRoute(routeLoom(job, loomId, catalogue, standard), loom, kept.get(loomId));
         kept.set(loomId, { loom, route });
@@ -73,7 +73,7 @@ export function createPlanner(catalogue: Catalogue): Planner {
       }),
     );
     // 2 join: what flows in every wire of the whole vehicle, whatever its size
-    const inputs: unknown[] = [job.devices, job.mates, job.modes, job.source, job.zones, job.families, job.deviceTemplates, job.standardId];
+    const inputs: unknown[] = [job.devices, job.mates, job.modes, job.source, job.zones, job.families, job.deviceTemplates, standard];
     for (const { loomId, wires } of routes)
       inputs.push(loomId, job.looms[loomId]!.ends, job.looms[loomId]!.circuits, toKnown(loomId, wires));
     const { flows, ofLooms, power } = joined('', inputs, () => joinLooms(job, routes, catalogue, standard, store));
@@ -81,7 +81,7 @@ export function createPlanner(catalogue: Catalogue): Planner {
       const loomFlows = ofLooms.get(route.loomId)!;
       return {
         ...{ job, routed: route, flows: loomFlows, modeIds: flows.modeIds, catalogue, standard, store },
-        inputs: [job.looms[route.loomId], job.zones, job.families, job.standardId, job.openItems],
+        inputs: [job.looms[route.loomId], job.zones, job.families, standard, job.openItems],
       };
     });
     let demands: Demands = new Map();
@@ -96,16 +96,7 @@ export function createPlanner(catalogue: Catalogue): Planner {
         const { loomId } = context.routed;
         // a draft asks what lies where, not how long it is: most edits of lengths find it as it was
         const { circuits, ends } = job.looms[loomId]!;
-        const of = [
-          circuits,
-          ends,
-          job.zones,
-          job.families,
-          job.standardId,
-          context.routed.shape,
-          context.flows,
-          toDemandKey(demandsOf(loomId)),
-        ];
+        const of = [circuits, ends, job.zones, job.families, standard, context.routed.shape, context.flows, toDemandKey(demandsOf(loomId))];
         const measured = drafted(loomId, of, () => measureLoom(context, demandsOf(loomId), true));
         return { ...measured, loomId, lengthsMm: lengthsMm[index]! };
       });

@@ -1,6 +1,6 @@
 'use client';
 
-import { findStandard, HOUSE_STYLE, type Job } from 'wattograph-core';
+import { findSide, HOUSE_STYLE, type Job } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useJobStore } from '../../client/jobContext';
 import { askReason } from '../../ui/askReason';
@@ -10,8 +10,10 @@ import styles from './Brief.module.css';
 export function HouseStyle({ job }: { job: Job }) {
   const shop = useShop();
   const store = useJobStore();
-  const standard = findStandard(job, shop);
-  const choose = (id: string, question: string, side: number, usual: number) => {
+  const standard = shop.standards[job.standardId]!;
+  // noted in a job of an older Wattograph, on questions that nothing hangs on
+  const others = Object.entries(job.brief.departures).filter(([id]) => !HOUSE_STYLE.some((one) => one.id === id));
+  const choose = (id: string, question: string, side: number, usual: number | null) => {
     if (side === usual)
       store.edit(`${question}: as the house does`, (draft) => {
         delete draft.brief.departures[id];
@@ -33,15 +35,20 @@ export function HouseStyle({ job }: { job: Job }) {
         </tr>
       </thead>
       <tbody>
-        {HOUSE_STYLE.map(({ id, question, sides }) => {
-          const usual = standard.stances[id] ?? 0;
+        {HOUSE_STYLE.map((one) => {
+          const { id, question, drives, sides } = one;
+          const usual = findSide(one, standard);
           const departure = Object.hasOwn(job.brief.departures, id) ? job.brief.departures[id]! : null;
           return (
             <tr key={id}>
-              <td>{question}</td>
+              <td>
+                {question}
+                <br />
+                <span className="faint">{drives}</span>
+              </td>
               <td className={styles.sides}>
                 <div role="radiogroup" aria-label={question}>
-                  {sides.map((words, side) => (
+                  {sides.map(({ words }, side) => (
                     <button
                       key={words}
                       role="radio"
@@ -57,12 +64,31 @@ export function HouseStyle({ job }: { job: Job }) {
                 {departure ? (
                   <span className={styles.alarm}>departs: {departure.reason}</span>
                 ) : (
-                  <span className="faint">as the house does</span>
+                  <span className="faint">{usual === null ? 'figures of its own, under Shop' : 'as the house does'}</span>
                 )}
               </td>
             </tr>
           );
         })}
+        {others.map(([id, { reason }]) => (
+          <tr key={id}>
+            <td>{id}</td>
+            <td className="faint">noted; nothing in this version hangs on it</td>
+            <td>
+              {reason}{' '}
+              <button
+                className={styles.link}
+                onClick={() =>
+                  store.edit(`${id}: noted no more`, (draft) => {
+                    delete draft.brief.departures[id];
+                  })
+                }
+              >
+                forget
+              </button>
+            </td>
+          </tr>
+        ))}
       </tbody>
     </table>
   );

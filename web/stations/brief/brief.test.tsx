@@ -213,9 +213,27 @@ describe('mates', () => {
   });
 });
 
-test('house style: the side the house takes is taken back without a reason', () => {
-  const store = open(createSkerry(), HouseStyle);
-  expect(screen.getByText(/departs: the plenum comes off/)).toBeTruthy();
-  fireEvent.click(within(screen.getByRole('radiogroup', { name: 'Slack' })).getByRole('radio', { name: 'exact after fitting' }));
-  expect(store.job.brief.departures).toEqual({});
+describe('house style', () => {
+  const create = () => {
+    const job = createSkerry();
+    job.brief.departures = {
+      retermination: { side: 3, reason: 'the plenum comes off at every meeting' },
+      colour: { side: 2, reason: 'of an older version' },
+    };
+    return job;
+  };
+  test('the side the house takes is taken back without a reason; another one asks for one', () => {
+    const store = open(create(), HouseStyle);
+    expect(screen.getByText(/departs: the plenum comes off/)).toBeTruthy();
+    fireEvent.click(within(screen.getByRole('radiogroup', { name: 'Slack' })).getByRole('radio', { name: 'two' }));
+    expect(Object.keys(store.job.brief.departures)).toEqual(['colour']);
+    expect(screen.getByText('length kept back at every end that states none of its own')).toBeTruthy();
+  });
+  test('what nothing hangs on is not asked; noted in an older job it is shown, and can be forgotten', () => {
+    const store = open(create(), HouseStyle);
+    expect(screen.queryByRole('radiogroup', { name: 'Colour' })).toBeNull();
+    expect(screen.getByText(/of an older version/)).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: 'forget' }));
+    expect(Object.keys(store.job.brief.departures)).toEqual(['retermination']);
+  });
 });

@@ -100,7 +100,7 @@ export const checkDepartures: JobRule = ({ job, houseStyle }) => {
       'ST1',
       'note',
       [],
-      `Departs from the house style: ${departures.map(({ id, question, sides }) => `${question.toLowerCase()} ${sides[job.brief.departures[id]!.side] ?? '?'} (${job.brief.departures[id]!.reason})`).join('; ')}.`,
+      `Departs from the house style: ${departures.map(({ id, question, sides }) => `${question.toLowerCase()} ${sides[job.brief.departures[id]!.side]?.words ?? '?'} (${job.brief.departures[id]!.reason})`).join('; ')}.`,
     ),
   ];
 };

@@ -58,7 +58,7 @@ test('fields: figures, words, choices, lists and groups; of two shapes the one t
   expect([sigma.kind, sigma.fields.length, sigma.fields[0]!.fields.map(({ key }) => key)]).toEqual(['group', 6, ['aMm', 'share']]);
 });
 
-test('every field of a house style can be reached, but for its id and its stances', () => {
+test('every field of a house style can be reached, but for its id', () => {
   const keys = listRecordFields(RECORD_SCHEMAS.standards, shop.standards.larkhollow).map(({ key }) => key);
-  expect(Object.keys(shop.standards.larkhollow!).filter((key) => !keys.includes(key))).toEqual(['id', 'stances']);
+  expect(Object.keys(shop.standards.larkhollow!).filter((key) => !keys.includes(key))).toEqual(['id']);
 });

@@ -98,10 +98,6 @@ export const ShopStandardSchema = Type.Object(
     leastOffcutMm: least0(10_000, 'a shorter piece of wire is not kept'),
     bendFactor: positive(10_000),
     bendFactorHeavy: positive(10_000),
-    stances: Type.Record(IdSchema, Type.Integer({ minimum: 0, maximum: 9 }), {
-      additionalProperties: false,
-      description: 'question of the house style → the side this shop takes where it is not the usual one',
-    }),
   },
   { additionalProperties: false },
 );
