@@ -1,6 +1,5 @@
-import { createBrief } from '../model';
 import { CATALOGUE } from '../catalogue';
-import type { Job, Segment } from '../model';
+import { createBrief, type Job, type Segment } from '../model';
 import { createPlanner, findStandard } from '../plan';
 import { createBench } from '../testing/createBench';
 import { measureCoverage, normal, withinSigma } from '../testing/measureCoverage';
