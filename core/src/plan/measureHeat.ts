@@ -178,6 +178,9 @@ function measureAir(temperatureK: number, altitudeM: number): { conductivity: nu
   return { conductivity, viscosity: dynamic / density, diffusivity: conductivity / (density * 1006) };
 }
 
+/** K or W/m that a balance may be off by: a millionth part of what anything is read to. */
+const ENOUGH = 1e-6;
+
 /** Where a falling function is zero, by false position (Illinois); null where it does not fall to zero in the range. */
 export function findZero(f: (x: number) => number, low: number, high: number): number | null {
   let a = low;
@@ -188,7 +191,7 @@ export function findZero(f: (x: number) => number, low: number, high: number): n
   for (let round = 0; round < 60 && b - a > 1e-4; round += 1) {
     const x = (a * fb - b * fa) / (fb - fa);
     const fx = f(x);
-    if (abs(fx) < 1e-9) return x;
+    if (abs(fx) < ENOUGH) return x;
     if (fx > 0) {
       a = x;
       fa = fx;
