@@ -166,6 +166,13 @@ function look(built: ReadonlyMap<string, Done>, steps: readonly Step[]) {
   return { index, remade: listRemadeWires(built, index) };
 }
 
+/** A length that every cut asks for. */
+function readMm({ id, asks }: StepItem, name: string): number {
+  const mm = findMm(asks, name);
+  if (mm === null) throw new Error(`${id}: expected a length called ${name} among what it asks for, got none`);
+  return mm;
+}
+
 const findMm = (asks: readonly Ask[], name: string): number | null => {
   const value = asks.find(({ what }) => what === name)?.value;
   return typeof value === 'number' ? value : null;
@@ -178,7 +185,7 @@ function listRemadeWires(built: ReadonlyMap<string, Done>, index: ReadonlyMap<st
     const done = built.get(key);
     if (step.operation !== 'cut' || !done) continue;
     const changed = listDifferences(done.item.asks, item.asks).find((one) => one.startsWith(WIRE));
-    const finalMm = findMm(item.asks, FINAL) ?? 0;
+    const finalMm = readMm(item, FINAL);
     const thereMm = measureThere(done.item, built);
     const reason =
       changed ?? (finalMm > thereMm ? `${listNumbers(done.item).join(', ')} is ${thereMm} mm long and has to be ${finalMm} mm` : null);
@@ -191,18 +198,18 @@ function listRemadeWires(built: ReadonlyMap<string, Done>, index: ReadonlyMap<st
 function measureThere(item: StepItem, built: ReadonlyMap<string, Done>): number {
   const trimmed = built.get('fit/trimmed')?.item.asks ?? [];
   const trimmedMm = listNumbers(item).flatMap((number) => findMm(trimmed, number) ?? []);
-  return trimmedMm.length > 0 ? Math.max(...trimmedMm) : (findMm(item.asks, ROUGH) ?? 0);
+  return trimmedMm.length > 0 ? Math.max(...trimmedMm) : readMm(item, ROUGH);
 }
 
 function findServing(
   done: StepItem,
   { operation }: Pick<Step, 'operation'>,
-  { asks, wireIds }: StepItem,
+  item: StepItem,
   built: ReadonlyMap<string, Done>,
   remade: ReadonlyMap<string, string>,
 ): string | null {
-  if (operation !== 'cut' || wireIds.some((id) => remade.has(id))) return null;
-  return `the piece in hand is ${measureThere(done, built)} mm long and will do for ${findMm(asks, FINAL)} mm`;
+  if (operation !== 'cut' || item.wireIds.some((id) => remade.has(id))) return null;
+  return `the piece in hand is ${measureThere(done, built)} mm long and will do for ${readMm(item, FINAL)} mm`;
 }
 
 const listNumbers = ({ asks }: StepItem) => asks.flatMap(({ what, value }) => (what.startsWith(MARKER) ? [String(value)] : []));
