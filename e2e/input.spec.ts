@@ -1,4 +1,6 @@
 import { randomUUID } from 'node:crypto';
+import { Agent, get } from 'node:http';
+import { setTimeout } from 'node:timers/promises';
 import { expect, test, type Page } from '@playwright/test';
 import { createInlet } from 'wattograph-core/demo';
 import type { Job } from 'wattograph-core';
@@ -118,6 +120,22 @@ test.describe('the server', () => {
     expect(page.headers()['content-security-policy']).not.toContain('unsafe-eval');
     expect(page.headers()['x-powered-by']).toBeUndefined();
     expect(await (await request.get('/api/health')).json()).toEqual({ ok: true });
+  });
+
+  test('leaves a connection that rests to the one who asks, so that no request crosses its end', async ({ baseURL }) => {
+    const agent = new Agent({ keepAlive: true, maxSockets: 1 });
+    const ask = () =>
+      new Promise<{ status: number | undefined; port: number | undefined }>((resolve, reject) => {
+        get(`${baseURL}/api/health`, { agent }, (response) => {
+          const port = response.socket.localPort;
+          response.resume().on('end', () => resolve({ status: response.statusCode, port }));
+        }).on('error', reject);
+      });
+    const first = await ask();
+    // Node's own limit is 5 s
+    await setTimeout(6_500);
+    expect(await ask()).toEqual({ status: 200, port: first.port });
+    agent.destroy();
   });
 
   test('takes an edit once however often it is sent, and refuses a stale one with what happened since', async ({ request }) => {

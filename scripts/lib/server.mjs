@@ -10,9 +10,14 @@ export function prepareDatabase(databaseUrl, { seed }) {
   });
 }
 
+// Longer than a browser keeps a connection that rests (Chromium: 300 s): the side that asks must be the one to hang up,
+// else a request and the end of its connection cross on the way and the request is lost.
+const KEPT_ALIVE_MS = 305_000;
+
 /** Start the built application; resolves when it answers. Its process is the one to end. */
 export async function startServer({ databaseUrl, port, host = '127.0.0.1', stdio = 'inherit', env = {} }) {
-  const child = spawn('node', ['node_modules/next/dist/bin/next', 'start', 'web', '-p', String(port), '-H', host], {
+  const flags = ['-p', String(port), '-H', host, '--keepAliveTimeout', String(KEPT_ALIVE_MS)];
+  const child = spawn('node', ['node_modules/next/dist/bin/next', 'start', 'web', ...flags], {
     cwd: root,
     stdio,
     env: {
