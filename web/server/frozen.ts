@@ -3,6 +3,7 @@ import { promisify } from 'node:util';
 import { gunzip, gzip } from 'node:zlib';
 import { and, asc, eq, lte } from 'drizzle-orm';
 import {
+  addCavityFields,
   createBuild,
   createSheets,
   ENGINE,
@@ -121,8 +122,14 @@ async function readColumn<T>(jobId: string, number: number, loomId: string | nul
 }
 
 /** A loom of a revision as it was planned and built then; the first one where none is named. */
-export const readFrozen = (jobId: string, number: number, loomId: string | null): Promise<FrozenLoom> =>
-  readColumn(jobId, number, loomId, 'work');
+export async function readFrozen(jobId: string, number: number, loomId: string | null): Promise<FrozenLoom> {
+  const found = await readColumn<FrozenLoom>(jobId, number, loomId, 'work');
+  // a family that an older Wattograph froze says nothing of names and sizes: it had none
+  const families = Object.fromEntries(
+    Object.entries(found.families).map(([id, family]) => [id, addCavityFields(family) as unknown as ConnectorFamily]),
+  );
+  return { ...found, families };
+}
 
 /** Its sheets as they were drawn then. */
 export async function readFrozenPages(jobId: string, number: number, loomId: string | null, paper: Paper): Promise<SheetPage[]> {

@@ -1,8 +1,18 @@
 'use client';
 
-import { Button, Checkbox, FileButton, Group, Modal, Stack, TextInput } from '@mantine/core';
+import { Button, Checkbox, FileButton, Group, Modal, ScrollArea, Select, Stack, Table, TextInput } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import { createId, fromWireList, toMapping, type CsvTable, type Job, type Problem, type WireListMapping } from 'wattograph-core';
+import {
+  createId,
+  fromWireList,
+  listHousings,
+  listListedEnds,
+  toMapping,
+  type CsvTable,
+  type Job,
+  type Problem,
+  type WireListMapping,
+} from 'wattograph-core';
 import { useShop } from '../client/shopContext';
 import { useJobStore } from '../client/jobContext';
 import { ColumnPicker, type ColumnField } from './ColumnPicker';
@@ -30,6 +40,7 @@ export function ImportWireList({ job, onClose, onDone }: { job: Job; onClose: ()
   const [name, setName] = useState('');
   const [prefix, setPrefix] = useState('');
   const [joinShared, setJoinShared] = useState(false);
+  const [families, setFamilies] = useState<Record<string, string>>({});
   const read = async (file: File | null) => {
     if (!file) return;
     setFileName(file.name);
@@ -37,21 +48,35 @@ export function ImportWireList({ job, onClose, onDone }: { job: Job; onClose: ()
     setTable(parsed.ok ? parsed.value : null);
     setProblems(parsed.ok ? [] : parsed.problems);
     if (parsed.ok) setMapping(toMapping(parsed.value.columns));
+    setFamilies({});
     setName((now) => now || file.name.replace(/\.[^.]*$/, '').slice(0, 60));
   };
   const isMapped = FIELDS.every(({ field, required }) => !required || mapping[field]);
   const isTaken = Object.values(job.looms).some((loom) => loom.prefix === prefix);
+  const whole = useMemo(() => ({ circuit: null, colour: null, size: null, ...mapping }) as WireListMapping, [mapping]);
+  const ends = useMemo(
+    () =>
+      table && isMapped
+        ? listListedEnds(table, whole, shop).map((end) => ({ ...end, housings: listHousings(job, shop, end.cavities) }))
+        : [],
+    [table, isMapped, whole, job, shop],
+  );
   const made = useMemo(() => {
     if (!table || !isMapped) return null;
-    const whole = { circuit: null, colour: null, size: null, ...mapping } as WireListMapping;
     return fromWireList(
       job,
       table,
       whole,
-      { name: name.trim() || 'imported', prefix: /^[A-Z]{1,3}$/.test(prefix) ? prefix : 'X', joinShared, families: {} },
+      { name: name.trim() || 'imported', prefix: /^[A-Z]{1,3}$/.test(prefix) ? prefix : 'X', joinShared, families },
       shop,
     );
-  }, [table, isMapped, mapping, name, prefix, joinShared, job, shop]);
+  }, [table, isMapped, whole, name, prefix, joinShared, families, job, shop]);
+  const open = ends.filter((end) => !Object.hasOwn(families, end.name));
+  const takeSmallest = () =>
+    setFamilies({
+      ...Object.fromEntries(open.flatMap((end) => (end.housings[0] ? [[end.name, end.housings[0][0]] as const] : []))),
+      ...families,
+    });
   const keep = () => {
     if (!made?.ok) return;
     const id = createId(job.looms, 'loom');
@@ -101,11 +126,60 @@ export function ImportWireList({ job, onClose, onDone }: { job: Job; onClose: ()
               checked={joinShared}
               onChange={(event) => setJoinShared(event.currentTarget.checked)}
             />
+            <Group justify="space-between">
+              <b>Housings</b>
+              <Button
+                size="compact-sm"
+                variant="default"
+                disabled={open.every(({ housings }) => housings.length === 0)}
+                onClick={takeSmallest}
+              >
+                The smallest that has the cavities, for all
+              </Button>
+            </Group>
+            <ScrollArea.Autosize mah={190}>
+              <Table verticalSpacing={2}>
+                <Table.Tbody>
+                  {ends.map((end) => (
+                    <Table.Tr key={end.name}>
+                      <Table.Td>{end.name}</Table.Td>
+                      <Table.Td
+                        className="mono"
+                        style={{ maxWidth: 220, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
+                        title={end.cavities.join(', ')}
+                      >
+                        {end.cavities.join(' ')}
+                      </Table.Td>
+                      <Table.Td w={250}>
+                        <Select
+                          size="xs"
+                          aria-label={`Housing of ${end.name}`}
+                          placeholder={end.housings.length > 0 ? 'to be chosen later' : 'none of the shop has these; later'}
+                          searchable
+                          clearable
+                          data={end.housings.map(([value, { name: label }]) => ({ value, label }))}
+                          value={families[end.name] ?? null}
+                          onChange={(value) =>
+                            setFamilies((now) =>
+                              value === null
+                                ? Object.fromEntries(Object.entries(now).filter(([one]) => one !== end.name))
+                                : { ...now, [end.name]: value },
+                            )
+                          }
+                        />
+                      </Table.Td>
+                    </Table.Tr>
+                  ))}
+                </Table.Tbody>
+              </Table>
+            </ScrollArea.Autosize>
             {made && !made.ok && <ProblemList title="This cannot become a loom yet; nothing was stored" problems={made.problems} />}
             {made?.ok && (
               <p style={{ margin: 0 }}>
                 It makes {Object.keys(made.value.ends).length} ends and {Object.keys(made.value.circuits).length} circuits. The end with
                 most wires becomes the anchor; every leg is 300 mm and marked <b>guessed</b>, so that nothing is cut before you measure it.
+                {open.length > 0 &&
+                  ` ${open.length === 1 ? 'One end' : `${open.length} ends`} without a housing: each is a stop finding until it is chosen, and its wires keep their cavities.`}
               </p>
             )}
           </>

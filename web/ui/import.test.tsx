@@ -57,6 +57,29 @@ test('columns are guessed by their names; rows that share a cavity are joined on
   expect(checkJob(store.job, createLookup(CATALOGUE))).toMatchObject({ ok: true });
 });
 
+test('housings are offered by the cavities they have; what is left open is an end without one', async () => {
+  const store = open();
+  await give('relay.csv', 'from,from pin,to,to pin\nECU,1,relay,85\nECU,2,relay,86\nECU,3,plug,A\nECU,4,plug,B\n');
+  const housing = (name: string) => screen.getByRole<HTMLInputElement>('combobox', { name: `Housing of ${name}` });
+  expect(housing('relay').placeholder).toBe('none of the shop has these; later');
+  expect(housing('plug').placeholder).toBe('to be chosen later');
+  expect(screen.getByText(/3 ends without a housing: each is a stop finding/)).toBeTruthy();
+  choose('Housing of plug', 'Hollin 10, mixed');
+  press('The smallest that has the cavities, for all');
+  expect(housing('ECU').value).toBe('Hollin 6');
+  expect(housing('plug').value).toBe('Hollin 10, mixed');
+  expect(screen.getByText(/One end without a housing/)).toBeTruthy();
+  type('First letters of its wire numbers', 'q');
+  press('Make the loom');
+  const loom = store.job.looms[(done.mock.calls[0] as [string])[0]]!;
+  expect(Object.fromEntries(Object.values(loom.ends).map(({ name, kind, familyId }) => [name, [kind, familyId]]))).toEqual({
+    ECU: ['connector', 'hollin-6'],
+    relay: ['connector', null],
+    plug: ['connector', 'hollin-10m'],
+  });
+  expect(checkJob(store.job, createLookup(CATALOGUE))).toMatchObject({ ok: true });
+});
+
 test('a column that no name gives away is chosen by hand', async () => {
   open();
   await give('odd.csv', 'A,B,C,D\nplug,1,lamp,1\n');

@@ -13,7 +13,7 @@ const contact = (
   removalTool: string,
   massG: number,
 ): Contact => ({
-  ...{ id, name, cavitySize, minAreaMm2, maxAreaMm2, currentA, stripMm, peakA: PEAKS[id] ?? null, maxC: 125, pullOffN: null },
+  ...{ id, name, cavitySize, minAreaMm2, maxAreaMm2, currentA, stripMm, peakA: PEAKS[id] ?? null, maxC: 125, pullOffN: null, gender: null },
   ...{ tool, positioner, removalTool, massG },
 });
 
@@ -54,6 +54,23 @@ export const CONTACTS: readonly Contact[] = [
     ),
     maxC: 200,
   },
+  ...(['socket', 'pin'] as const).map((gender) => ({
+    ...contact(
+      `h16${gender === 'pin' ? 'p' : 's'}`,
+      `Hollin size 16 ${gender}`,
+      '16',
+      0.5,
+      1.35,
+      13,
+      6.0,
+      'four-indent crimper',
+      'positioner H16',
+      'Hollin extractor 16',
+      0.6,
+    ),
+    maxC: 200,
+    gender,
+  })),
   contact('p16f', 'Pellow 16 contact, fine', '16s', 0.3, 0.65, 8, 4.5, 'open-barrel crimper P', 'die P1', 'Pellow pick', 0.4),
   contact('p16', 'Pellow 16 contact', '16s', 0.75, 2.0, 13, 5.0, 'open-barrel crimper P', 'die P2', 'Pellow pick', 0.5),
   contact('t150f', 'Tarn 150 contact, fine', '150', 0.3, 0.65, 9, 4.5, 'open-barrel crimper T', 'die T1', 'Tarn pick', 0.4),
@@ -67,6 +84,7 @@ export const CONTACTS: readonly Contact[] = [
 /** Cavities whose housing has one grommet for all wires: no seal on each wire, but limits on the insulation all the same. */
 export const GROMMETS: Readonly<Record<string, { minOdMm: number; maxOdMm: number }>> = {
   '22': { minOdMm: 0.75, maxOdMm: 1.6 },
+  '16': { minOdMm: 1.0, maxOdMm: 2.2 },
   '10q': { minOdMm: 1.0, maxOdMm: 2.0 },
   '28q': { minOdMm: 1.0, maxOdMm: 3.0 },
 };
@@ -82,6 +100,7 @@ export const SEALS: readonly Seal[] = [
 /** Plug for an empty sealed cavity, by cavity size. */
 export const PLUGS: Readonly<Record<string, { id: string; name: string }>> = {
   '22': { id: 'h-plug', name: 'Hollin sealing plug 22' },
+  '16': { id: 'h16-plug', name: 'Hollin sealing plug 16' },
   '16s': { id: 'p-plug', name: 'Pellow cavity plug' },
   '150': { id: 't-plug', name: 'Tarn cavity plug' },
   '6p': { id: 'b-plug', name: 'Brack cavity plug' },

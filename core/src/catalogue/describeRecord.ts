@@ -1,4 +1,14 @@
-import { listCavities, type Conductor, type Contact, type CoveringItem, type Shop, type ShopRecord, type ShopTable } from '../model';
+import {
+  findCavitySize,
+  listCavities,
+  type Conductor,
+  type Contact,
+  type CoveringItem,
+  type Shop,
+  type ShopRecord,
+  type ShopTable,
+} from '../model';
+import { listCavityContacts } from './cavityParts';
 import { TABLE_WORDS } from './wires';
 
 /** What a record works with in this shop, in a line; empty where it stands by itself. */
@@ -23,9 +33,14 @@ export function describeRecord(shop: Shop, table: ShopTable, { id, value }: Shop
     }
     case 'families': {
       const family = shop.families[id]!;
-      const fitting = shop.contacts.filter(({ cavitySize }) => cavitySize === family.cavitySize).length;
+      const sizes = new Map<string, string>();
+      for (const cavity of listCavities(family)) {
+        const size = findCavitySize(family, cavity);
+        if (!sizes.has(size)) sizes.set(size, cavity);
+      }
+      const fitting = [...sizes.values()].reduce((sum, cavity) => sum + listCavityContacts(shop, family, cavity).length, 0);
       const used = Object.values(shop.devices).filter(({ familyId }) => familyId === id).length;
-      return `${listCavities(family).length} ways, size ${family.cavitySize}; ${toCount(fitting, 'contact fits', 'contacts fit')}; on ${toCount(used, 'template', 'templates')}`;
+      return `${toCount(listCavities(family).length, 'way', 'ways')}, size ${[...sizes.keys()].join(' and ')}; ${toCount(fitting, 'contact fits', 'contacts fit')}; on ${toCount(used, 'template', 'templates')}`;
     }
     case 'devices': {
       const { pins, offers, familyId } = shop.devices[id]!;

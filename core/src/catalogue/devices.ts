@@ -354,12 +354,12 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
     '6': optional(signal('page')),
   }),
   template('keypad', 'keypad on the bus', 'driver', 'pellow-4', { '1': supply(0.2), '2': ground(), ...bus('3', '4') }),
-  template('logger', 'data logger', 'data', 'pellow-6', {
-    '1': supply(0.5),
-    '2': ground(),
-    ...bus('3', '4'),
-    '5': optional(signal('beacon')),
-    '6': optional(reference()),
+  template('logger', 'data logger', 'data', 'hollin-10m', {
+    A: supply(0.5),
+    B: ground(),
+    ...bus('C', 'D'),
+    E: optional(signal('beacon')),
+    F: optional(reference()),
   }),
   template('positioning', 'satellite receiver', 'data', 'pellow-4', { '1': supply(0.15), '2': ground(), ...bus('3', '4') }),
   template('radio', 'radio', 'driver', 'pellow-4', [supply(2), ground(), contact('talk switch'), reference('talk return')]),

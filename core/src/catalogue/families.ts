@@ -1,10 +1,13 @@
 import type { ConnectorFamily } from '../model';
 
+/** Cavities counted from 1, all of one size, one record for both halves. */
+const PLAIN = { cavityNames: null, otherSizes: {}, gender: null, mateId: null } as const;
 const hollin = (ways: number, rings: number[], envelopeMm: number, massG: number): [string, ConnectorFamily] => [
   `hollin-${ways}`,
   {
     name: `Hollin ${ways}`,
     arrangement: { kind: 'rings', rings },
+    ...PLAIN,
     cavitySize: '22',
     pitchMm: 2.3,
     envelopeMm,
@@ -21,6 +24,7 @@ const pellow = (ways: number, rows: number[], envelopeMm: number, massG: number)
   {
     name: `Pellow ${ways}`,
     arrangement: { kind: 'rows', rows },
+    ...PLAIN,
     cavitySize: '16s',
     pitchMm: 4.5,
     envelopeMm,
@@ -37,6 +41,7 @@ const tarn = (ways: number, envelopeMm: number, massG: number): [string, Connect
   {
     name: `Tarn ${ways}`,
     arrangement: { kind: 'rows', rows: [ways] },
+    ...PLAIN,
     cavitySize: '150',
     pitchMm: 5,
     envelopeMm,
@@ -49,8 +54,7 @@ const tarn = (ways: number, envelopeMm: number, massG: number): [string, Connect
   },
 ];
 
-/** Connector families of the shop: fictional makers, generic properties. Key: family id. */
-export const FAMILIES: Readonly<Record<string, ConnectorFamily>> = Object.fromEntries([
+const SOLD: Readonly<Record<string, ConnectorFamily>> = Object.fromEntries([
   hollin(3, [3], 14, 9),
   hollin(6, [1, 5], 17, 12),
   hollin(13, [3, 10], 21, 19),
@@ -73,6 +77,7 @@ export const FAMILIES: Readonly<Record<string, ConnectorFamily>> = Object.fromEn
     {
       name: 'Brack 2',
       arrangement: { kind: 'rows', rows: [2] },
+      ...PLAIN,
       cavitySize: '6p',
       pitchMm: 9,
       envelopeMm: 30,
@@ -89,6 +94,7 @@ export const FAMILIES: Readonly<Record<string, ConnectorFamily>> = Object.fromEn
     {
       name: 'Quill 34',
       arrangement: { kind: 'rows', rows: [12, 11, 11] },
+      ...PLAIN,
       cavitySize: '10q',
       pitchMm: 3.2,
       envelopeMm: 52,
@@ -105,6 +111,7 @@ export const FAMILIES: Readonly<Record<string, ConnectorFamily>> = Object.fromEn
     {
       name: 'Quill 26',
       arrangement: { kind: 'rows', rows: [9, 8, 9] },
+      ...PLAIN,
       cavitySize: '10q',
       pitchMm: 3.2,
       envelopeMm: 44,
@@ -121,6 +128,7 @@ export const FAMILIES: Readonly<Record<string, ConnectorFamily>> = Object.fromEn
     {
       name: 'Quill power 12',
       arrangement: { kind: 'rows', rows: [6, 6] },
+      ...PLAIN,
       cavitySize: '28q',
       pitchMm: 5.6,
       envelopeMm: 48,
@@ -132,4 +140,46 @@ export const FAMILIES: Readonly<Record<string, ConnectorFamily>> = Object.fromEn
       massG: 41,
     },
   ],
+  [
+    'hollin-10m',
+    {
+      name: 'Hollin 10, mixed',
+      // two larger ways in the middle, eight around them; the circle lettered without I
+      arrangement: {
+        kind: 'spots',
+        round: true,
+        spots: [
+          { xMm: -2, yMm: 0 },
+          { xMm: 2, yMm: 0 },
+          { xMm: 1.84, yMm: -4.43 },
+          { xMm: 4.43, yMm: -1.84 },
+          { xMm: 4.43, yMm: 1.84 },
+          { xMm: 1.84, yMm: 4.43 },
+          { xMm: -1.84, yMm: 4.43 },
+          { xMm: -4.43, yMm: 1.84 },
+          { xMm: -4.43, yMm: -1.84 },
+          { xMm: -1.84, yMm: -4.43 },
+        ],
+      },
+      cavityNames: ['A', 'B', 'C', 'D', 'E', 'F', 'G', 'H', 'J', 'K'],
+      cavitySize: '22',
+      otherSizes: { A: '16', B: '16' },
+      gender: 'sockets',
+      mateId: 'hollin-10p',
+      pitchMm: 2.3,
+      envelopeMm: 23,
+      entryDepthMm: 22,
+      seating: 'push-to-seat',
+      sealed: true,
+      secondaryLock: false,
+      keys: ['A', 'B', 'C', 'D'],
+      massG: 23,
+    },
+  ],
 ] as [string, ConnectorFamily][]);
+
+/** The half with pins of the mixed ten. */
+const FIXED = { ...SOLD['hollin-10m']!, name: 'Hollin 10, mixed, fixed half', gender: 'pins', mateId: 'hollin-10m', massG: 27 } as const;
+
+/** Connector families of the shop: fictional makers, generic properties. Key: family id. */
+export const FAMILIES: Readonly<Record<string, ConnectorFamily>> = { ...SOLD, 'hollin-10p': FIXED };

@@ -1,4 +1,5 @@
 export { CATALOGUE, createDemoShop, createLookup, findDeviceTemplate, findFamily, type Catalogue } from './catalogue';
+export { findContact, listCavityContacts, listHousings, listSealWindows } from './cavityParts';
 export type {
   BarrelKind,
   Braid,

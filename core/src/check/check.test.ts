@@ -50,6 +50,9 @@ describe('each rule finds what it is meant for', () => {
       loom.segments.s1 = { ...loom.segments.s1!, zoneId: 'oven' };
       loom.circuits.c1 = { ...loom.circuits.c1!, currentA: 4 };
     },
+    EN6: (loom) => {
+      loom.ends.L = { ...loom.ends.L!, familyId: null, key: null };
+    },
     PO13: (loom) => {
       for (const id of ['c1', 'c2']) loom.circuits[id] = { ...loom.circuits[id]!, cable: { groupId: 'k', itemId: 'etfe-1x24s' } };
     },

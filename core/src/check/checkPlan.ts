@@ -17,6 +17,7 @@ import { checkBundleHeat } from './rules/checkBundleHeat';
 import { checkBarrels } from './rules/checkBarrels';
 import { checkCables } from './rules/checkCables';
 import { checkContactCurrent } from './rules/checkContactCurrent';
+import { checkChosenHousings } from './rules/checkChosenHousings';
 import { checkContacts } from './rules/checkContacts';
 import { checkCoveringSizes } from './rules/checkCoveringSizes';
 import { checkFit } from './rules/checkFit';
@@ -57,6 +58,7 @@ export const RULES = {
   EN3: checkLookAlikes,
   EN4: checkLookAlikeWires,
   EN5: checkContactCurrent,
+  EN6: checkChosenHousings,
   PO1: checkStuds,
   PO13: checkCables,
   PO16: checkZoneHeat,

@@ -169,7 +169,7 @@ export function addChassis(job: Job, catalogue: Catalogue): Job {
   made.mates.gearbox = { a: { loomId: 'chassis', endId: 'm-gearbox-plug' }, b: { loomId: 'gearbox', endId: 'G1' } };
   made.parts = {
     'term-probe': terminator('engine', 'm-wideband-probe', '3', '4'),
-    'term-logger': terminator('chassis', 'm-logger', '3', '4'),
+    'term-logger': terminator('chassis', 'm-logger', 'C', 'D'),
   };
   for (const [id, circuit] of CABLES) chassis.circuits[id] = circuit;
   const done = structuredClone(assignPins(made, catalogue, findStandard(made, catalogue)).next);

@@ -71,7 +71,11 @@ describe('faces', () => {
     wire.spots.forEach((a, index) => {
       expect(mating.spots[index]!.x).toBeCloseTo(-a.x, 9);
       expect(mating.spots[index]!.y).toBeCloseTo(a.y, 9);
-      wire.spots.slice(index + 1).forEach((b) => expect(Math.hypot(a.x - b.x, a.y - b.y)).toBeGreaterThanOrEqual(wire.cavityMm - 1e-9));
+      wire.spots
+        .slice(index + 1)
+        .forEach((b) =>
+          expect(Math.hypot(a.x - b.x, a.y - b.y)).toBeGreaterThanOrEqual((wire.cavityMm(a.cavity) + wire.cavityMm(b.cavity)) / 2 - 1e-9),
+        );
     });
   });
 });

@@ -17,7 +17,7 @@ export function drawFacePicture(family: ConnectorFamily, colourAt: (cavity: stri
     : { kind: 'rect', x: cx - w / 2, y: cy - h / 2, w, h, ...frame };
   const spots = face.spots.flatMap(({ cavity, x, y }): Mark[] => {
     const colour = colourAt(cavity);
-    const [px, py, r] = [cx + x * zoom, cy + y * zoom, (face.cavityMm * zoom) / 2];
+    const [px, py, r] = [cx + x * zoom, cy + y * zoom, (face.cavityMm(cavity) * zoom) / 2];
     const size = Math.min(2.4, r * 1.1);
     return [
       {

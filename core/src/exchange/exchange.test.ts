@@ -1,12 +1,12 @@
 import { readFileSync } from 'node:fs';
 import { join as joinPath } from 'node:path';
 import Papa from 'papaparse';
-import { CATALOGUE, createLookup } from '../catalogue';
+import { CATALOGUE, createLookup, type Catalogue } from '../catalogue';
 import { createInlet } from '../demo';
-import { createBuild } from '../make';
-import { checkJob, createJob, type Loom } from '../model';
+import { createBuild, listFindings } from '../make';
+import { applyEdit, checkJob, createJob, type Job, type Loom } from '../model';
 import { plan } from '../plan';
-import { fromJsonText, fromWireList, readCsv, toCutListCsv, toMapping, toWireListCsv, type WireListMapping } from './index';
+import { fromJsonText, fromWireList, listListedEnds, readCsv, toCutListCsv, toMapping, toWireListCsv, type WireListMapping } from './index';
 
 const MAPPING: WireListMapping = {
   fromEnd: 'from',
@@ -107,12 +107,58 @@ describe('fromWireList', () => {
     ['a size', `${HEAD}\nECU,1,lamp,1,x,red,23`, /^line 2, size: expected one of AWG 26, .* got "23"$/],
     ['a cavity', `${HEAD}\nECU,1,lamp,,x,red,22`, /^line 2, to pin: expected a cavity of 1 to 6 letters or digits, got ""$/],
     ['an end', `${HEAD}\n,1,lamp,1,x,red,22`, /^line 2, from: expected the name of an end, got nothing$/],
-    [
-      'a cavity no housing has',
-      `${HEAD}\nECU,900,lamp,1,x,red,22`,
-      /^line 2: expected a cavity that a housing of the catalogue has, got ECU cavity 900$/,
-    ],
   ])('%s that cannot be is named with its line', (_, text, expected) => expect(problemsOf(text)[0]).toMatch(expected));
+  const RELAY = `${HEAD}\nECU,1,relay,85,coil,red,\nECU,2,relay,86,coil return,black,\nECU,A,relay,30,feed,blue,\nECU,J,relay,87,load,blue/white,\n`;
+  test('ends whose housing nobody chose keep their cavities, and a finding leads to the housings that have them', () => {
+    const made = convert(RELAY);
+    if (!made.ok) throw new Error(made.problems[0]!.message);
+    const whole: Job = { ...job, looms: { i: made.value } };
+    expect(checkJob(whole, createLookup(CATALOGUE))).toMatchObject({ ok: true });
+    const relay = Object.keys(made.value.ends).find((id) => made.value.ends[id]!.name === 'relay')!;
+    expect(made.value.ends[relay]).toMatchObject({ kind: 'connector', familyId: null });
+    const planned = plan(whole, CATALOGUE);
+    const open = listFindings(whole, planned, CATALOGUE, null).filter(({ code }) => code === 'EN6');
+    expect(open.map(({ measured }) => measured).sort()).toEqual([4, 4]);
+    const ofRelay = open.find(({ places }) => places[0]!.id === relay)!;
+    expect(ofRelay.sentence).toContain('relay has no housing yet (cavities 30, 85, 86, 87)');
+    expect(ofRelay).toMatchObject({ grade: 'stop', fix: null });
+    // nothing is made up for it: no contact, no depth, and the why of the length says so
+    const wire = planned.looms[0]!.wires[0]!;
+    expect(wire.addends.filter(({ kind }) => kind === 'entry').map(({ mm, words }) => [mm, /still to be chosen/.test(words)])).toEqual([
+      [0, true],
+      [0, true],
+    ]);
+    // a shop that has the socket offers it; taking it settles the finding and the wires stay where they are
+    const families = {
+      ...CATALOGUE.families,
+      base: { ...CATALOGUE.families['pellow-4']!, name: 'Pellow relay base', cavityNames: ['30', '85', '86', '87'], keys: [] },
+    };
+    const shop: Catalogue = { ...CATALOGUE, families };
+    const find = (now: Job) =>
+      listFindings(now, plan(now, shop), shop, null).filter(({ code, places }) => code === 'EN6' && places[0]!.id === relay);
+    const [offered] = find(whole);
+    expect(offered!.fix!.label).toBe('Take a Pellow relay base');
+    const taken = applyEdit(whole, offered!.fix!.patch);
+    if (!taken.ok) throw new Error(taken.problems[0]!.message);
+    expect(checkJob(taken.value, createLookup(shop))).toMatchObject({ ok: true });
+    expect(find(taken.value)).toEqual([]);
+    expect(taken.value.looms.i!.circuits).toEqual(made.value.circuits);
+  });
+  test('a housing that is chosen has to have the cavities', () => {
+    const table = readCsv(RELAY);
+    if (!table.ok) throw new Error('expected a table');
+    const options = { name: 'imported', prefix: 'I', joinShared: false };
+    const lines = (families: Record<string, string>) => {
+      const made = fromWireList(job, table.value, MAPPING, { ...options, families }, CATALOGUE);
+      return made.ok ? [] : made.problems.map(({ path, message }) => `${path}: ${message}`);
+    };
+    expect(lines({ relay: 'pellow-4' })).toEqual(['line 4: expected a cavity of Pellow 4 (1 to 4), got relay cavity 30']);
+    expect(lines({ relay: 'none-such' })).toEqual(['relay: expected a family of the shop, got "none-such"']);
+    expect(listListedEnds(table.value, MAPPING, CATALOGUE)).toEqual([
+      { name: 'ECU', cavities: ['1', '2', 'A', 'J'] },
+      { name: 'relay', cavities: ['30', '85', '86', '87'] },
+    ]);
+  });
   test('columns are guessed by their names', () => {
     expect(toMapping(['Signal', 'From', 'From pin', 'To', 'To pin', 'Color', 'AWG'])).toEqual({
       circuit: 'Signal',

@@ -1,5 +1,6 @@
 import { findFamily, type Catalogue } from '../catalogue';
 import {
+  CAVITY_NAME,
   COLOUR_NAMES,
   createCircuit,
   createEnd,
@@ -8,6 +9,7 @@ import {
   createSegment,
   fromColourWords,
   listCavities,
+  toCavityWords,
   type Checked,
   type Circuit,
   type Colour,
@@ -35,7 +37,7 @@ export interface WireListOptions {
   prefix: string;
   /** rows that meet in one cavity become one spliced circuit; else they are refused */
   joinShared: boolean;
-  /** family by end name; others get the smallest housing of the catalogue with enough cavities */
+  /** family by end name; the housing of any other is still to be chosen, which a finding says */
   families: Readonly<Record<string, string>>;
 }
 
@@ -110,7 +112,7 @@ function readRow(
     const name = cell(endColumn);
     const cavity = cell(cavityColumn);
     if (name === '') problems.push({ path: `line ${line}, ${endColumn}`, message: 'expected the name of an end, got nothing' });
-    if (!/^[A-Za-z0-9]{1,6}$/.test(cavity))
+    if (!CAVITY_NAME.test(cavity))
       problems.push({
         path: `line ${line}, ${cavityColumn}`,
         message: `expected a cavity of 1 to 6 letters or digits, got ${JSON.stringify(cavity)}`,
@@ -195,13 +197,17 @@ function placeEnds(
   names.forEach((name, index) => {
     const endId = ids.get(name)!;
     const cavities = [...uses.get(endId)!.keys()].sort(compareIds);
-    const familyId = options.families[name] ?? chooseFamily(cavities, catalogue);
-    const family = findFamily(job, catalogue, familyId ?? null);
-    const missing = family ? cavities.find((cavity) => !listCavities(family).includes(cavity)) : cavities[0];
-    if (!familyId || missing !== undefined) {
+    const familyId = Object.hasOwn(options.families, name) ? options.families[name]! : null;
+    const family = findFamily(job, catalogue, familyId);
+    if (familyId !== null && !family) {
+      problems.push({ path: name, message: `expected a family of the shop, got "${familyId}"` });
+      return;
+    }
+    const missing = family && cavities.find((cavity) => !listCavities(family).includes(cavity));
+    if (missing !== undefined) {
       problems.push({
-        path: `line ${uses.get(endId)!.get(missing ?? cavities[0]!)}`,
-        message: `expected a cavity that ${family ? family.name : 'a housing of the catalogue'} has, got ${name} cavity ${missing}`,
+        path: `line ${uses.get(endId)!.get(missing)}`,
+        message: `expected a cavity of ${family!.name} (${toCavityWords(family!)}), got ${name} cavity ${missing}`,
       });
       return;
     }
@@ -210,7 +216,7 @@ function placeEnds(
       loom.nodes[nodeId] = createNode('end', name);
       loom.segments[`s-${endId}`] = createSegment('trunk', nodeId, GUESS_MM, { method: 'estimate', status: 'guessed' });
     }
-    loom.ends[endId] = createEnd(nodeId, name, familyId);
+    loom.ends[endId] = createEnd(nodeId, name, familyId, { kind: 'connector' });
   });
   if (names.length === 1) {
     delete loom.nodes.trunk;
@@ -218,10 +224,19 @@ function placeEnds(
   }
 }
 
-/** The smallest housing with cavities of these names, or undefined. */
-function chooseFamily(cavities: readonly string[], catalogue: Catalogue): string | undefined {
-  return Object.entries(catalogue.families)
-    .map(([id, family]) => ({ id, names: listCavities(family) }))
-    .filter(({ names }) => cavities.every((cavity) => names.includes(cavity)))
-    .sort((a, b) => a.names.length - b.names.length || compareIds(a.id, b.id))[0]?.id;
+/** An end of a wire list with the cavities that its rows name. */
+export interface ListedEnd {
+  name: string;
+  cavities: string[];
+}
+
+/** The ends of a list and what each is wired in, the one with most cavities first; rows that cannot be read are passed over. */
+export function listListedEnds(table: CsvTable, mapping: WireListMapping, catalogue: Catalogue): ListedEnd[] {
+  const ids = new Map<string, string>();
+  const uses = new Map<string, Set<string>>();
+  for (const row of table.rows.flatMap((one) => readRow(table, one, mapping, ids, catalogue, [])))
+    for (const { name, cavity } of [row.from, row.to]) uses.set(name, (uses.get(name) ?? new Set<string>()).add(cavity));
+  return [...uses]
+    .map(([name, cavities]) => ({ name, cavities: [...cavities].sort(compareIds) }))
+    .sort((a, b) => b.cavities.length - a.cavities.length || compareIds(a.name, b.name));
 }

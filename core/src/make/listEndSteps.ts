@@ -1,5 +1,5 @@
-import { findFamily, toSizeWords } from '../catalogue';
-import { toColourWords } from '../model';
+import { findFamily, toSizeWords, type Catalogue } from '../catalogue';
+import { findCavitySize, toColourWords, type ConnectorFamily } from '../model';
 import { findStandard } from '../plan';
 import { askWires, createItem, createStep, isTrimmed, type Need, type StepContext } from './createStep';
 import type { Ask, Step } from './step';
@@ -170,14 +170,15 @@ export function listEndSteps(context: StepContext, endId: string, early: readonl
   const plugs = context.plugs.get(endId) ?? [];
   if (plugs.length) {
     const empty = plugs.map(({ cavity }) => cavity).join(', ');
+    const names = countPlugs(plugs, catalogue, family);
     steps.push(
       createStep(`plug.${endId}`, 'plug', `Plug the empty cavities of ${end.name}`, {
         endId,
         needs: [{ stepId: `seat.${endId}`, because: 'what stays empty is known when the rest is seated' }],
-        parts: [`${plugs.length} × ${catalogue.plugs[family.cavitySize]!.name}`],
+        parts: names.map(([name, count]) => `${count} × ${name}`),
         items: [
           createItem('plugs', `cavities ${empty}`, [], null, [
-            { what: 'plug', value: catalogue.plugs[family.cavitySize]!.name },
+            { what: 'plug', value: names.map(([name]) => name).join(', ') },
             { what: 'cavities', value: empty },
           ]),
         ],
@@ -185,6 +186,16 @@ export function listEndSteps(context: StepContext, endId: string, early: readonl
     );
   }
   return steps;
+}
+
+/** How many plugs of each kind. */
+function countPlugs(plugs: readonly { cavity: string }[], catalogue: Catalogue, family: ConnectorFamily): [string, number][] {
+  const counts = new Map<string, number>();
+  for (const { cavity } of plugs) {
+    const { name } = catalogue.plugs[findCavitySize(family, cavity)]!;
+    counts.set(name, (counts.get(name) ?? 0) + 1);
+  }
+  return [...counts];
 }
 
 /** "pull test 40 N"; in a double crimp each wire is pulled by itself. */

@@ -1,6 +1,7 @@
 import { compareIds } from '../units';
 import { checkBrief } from './checkBrief';
 import type { WireTable } from './circuit';
+import { checkFamily, toCavityWords } from './checkFamily';
 import { listCavities, type ConnectorFamily } from './family';
 import type { Job } from './job';
 import type { Loom } from './loom';
@@ -40,7 +41,8 @@ export function checkIntegrity(job: Job, lookup: CatalogueLookup): Problem[] {
         ...checkSplicePins(loom, at),
       ];
     });
-  return [...standard, ...looms, ...checkBrief(job, lookup)];
+  const families = Object.entries(job.families).flatMap(([id, one]) => checkFamily(one, `/families/${id}`));
+  return [...standard, ...families, ...looms, ...checkBrief(job, lookup)];
 }
 
 const has = (record: object, id: string) => Object.hasOwn(record, id);
@@ -158,7 +160,7 @@ function checkEnds(loom: Loom, at: string, family: FamilyLookup): Problem[] {
         message: `expected one end at a node, got "${other}" and "${id}" at "${end.nodeId}"`,
       });
     taken.set(end.nodeId, id);
-    if (end.kind === 'connector' && (end.familyId === null || !family(end.familyId))) {
+    if (end.kind === 'connector' && end.familyId !== null && !family(end.familyId)) {
       problems.push({
         path: `${at}/ends/${id}/familyId`,
         message: `expected a connector family of the catalogue or of this job, got ${JSON.stringify(end.familyId)}`,
@@ -179,7 +181,7 @@ function checkCavity(loom: Loom, endId: string, cavity: string, family: FamilyLo
   const cavities = listCavities(found);
   return cavities.includes(cavity)
     ? []
-    : [{ path, message: `expected a cavity of ${end.name} (${found.name}, ${cavities[0]} to ${cavities.at(-1)}), got "${cavity}"` }];
+    : [{ path, message: `expected a cavity of ${end.name} (${found.name}, ${toCavityWords(found)}), got "${cavity}"` }];
 }
 
 function checkCircuits(loom: Loom, at: string, family: FamilyLookup, { sizes, cableIds }: CatalogueLookup): Problem[] {

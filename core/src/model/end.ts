@@ -9,7 +9,9 @@ export const EndSchema = Type.Object(
     nodeId: IdSchema,
     name: NameSchema,
     kind: Type.Union([Type.Literal('connector'), Type.Literal('ring'), Type.Literal('tail')]),
-    familyId: Type.Union([IdSchema, Type.Null()], { description: 'connector family; null for rings and tails' }),
+    familyId: Type.Union([IdSchema, Type.Null()], {
+      description: 'connector family; null for rings and tails, and for a connector whose housing is still to be chosen',
+    }),
     key: Type.Union([Type.String({ minLength: 1, maxLength: 8 }), Type.Null()], {
       description: 'keying of the housing; null: the only or the normal one',
     }),

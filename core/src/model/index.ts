@@ -14,7 +14,18 @@ export {
 } from './circuit';
 export { COLOUR_NAMES, fromColourWords, toColourWords, type Colour, type ColourName } from './colour';
 export { createEnd, type End } from './end';
-export { ConnectorFamilySchema, listCavities, type ConnectorFamily } from './family';
+export {
+  addCavityFields,
+  ArrangementSchema,
+  CAVITY_NAME,
+  ConnectorFamilySchema,
+  countWays,
+  findCavitySize,
+  isMate,
+  listCavities,
+  type ConnectorFamily,
+} from './family';
+export { checkFamily, toCavityWords } from './checkFamily';
 export { placeCavities, type CavitySpot } from './placeCavities';
 export { createJob, FORMAT, FORMAT_VERSION, JobSchema, type Job } from './job';
 export { createLoom, type Loom, type SplicePin } from './loom';

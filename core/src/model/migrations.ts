@@ -1,5 +1,7 @@
 import { createBrief } from './brief';
+import { addCavityFields } from './family';
 import { FORMAT_VERSION } from './job';
+import { mapRecord } from './mapRecord';
 import { createModes, createSource } from './power';
 
 /** One step of the file format: what it does in a name, and from which version it leads to the next. */
@@ -97,6 +99,11 @@ export const MIGRATIONS: readonly Migration[] = [
       looms: mapRecord(document.looms, (loom) => ({ ...loom, ends: mapRecord(loom.ends, addReturns) })),
     }),
   },
+  {
+    from: 6,
+    name: 'add-cavity-names-sizes-and-gender',
+    run: (document) => ({ ...document, formatVersion: 7, families: mapRecord(document.families, addCavityFields) }),
+  },
 ];
 
 /**
@@ -129,13 +136,6 @@ const addLoad = (pin: Record<string, unknown>) => ({
   inrushMs: null,
   noise: null,
 });
-
-/** Each record of a dictionary changed; what has not that shape is left as it is, for the gate to name. */
-function mapRecord(value: unknown, change: (record: Record<string, unknown>) => unknown): unknown {
-  const isRecord = (one: unknown): one is Record<string, unknown> => typeof one === 'object' && one !== null && !Array.isArray(one);
-  if (!isRecord(value)) return value;
-  return Object.fromEntries(Object.entries(value).map(([id, one]) => [id, isRecord(one) ? change(one) : one]));
-}
 
 /** Bring a document of an older format to the present one; throws with the versions when it cannot. */
 export function toPresentFormat(document: Record<string, unknown>): Record<string, unknown> {

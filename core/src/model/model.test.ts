@@ -7,6 +7,7 @@ import {
   createPinNeed,
   editDocument,
   FORMAT_VERSION,
+  listCavities,
   isOverlap,
   JobSchema,
   MIGRATIONS,
@@ -261,11 +262,18 @@ describe('migrations', () => {
       expect(old.formatVersion).toBe(from);
       expect(lines(old)).toEqual([]);
       const now = toPresentFormat(old) as unknown as Job;
-      expect(now).toMatchObject({ formatVersion: FORMAT_VERSION, name: 'Rain light', families: {}, accepted: {}, anchors: {} });
+      expect(now).toMatchObject({ formatVersion: FORMAT_VERSION, name: 'Rain light', accepted: {}, anchors: {} });
       expect(now.looms.rear!.segments.s1).toMatchObject({ lengthMm: 640, secondLengthMm: 643, status: 'fitted', fittedMm: 640, ticks: [] });
       expect(now.looms.rear!.ends.RL!.pins['1']).toEqual(createPinNeed('12 V supply', 'supply'));
     },
   );
+});
+
+test('format 7 gives the cavities of a family of the job names and sizes', async () => {
+  const { default: old } = (await import('../testing/formats/job-6.json')) as { default: Record<string, unknown> };
+  const { families } = toPresentFormat(old) as unknown as Job;
+  expect(families.own1).toMatchObject({ name: 'own three', cavityNames: null, otherSizes: {}, gender: null, mateId: null });
+  expect(listCavities(families.own1!)).toEqual(['1', '2', '3']);
 });
 
 test('format 6 says how a load returns, and takes from grounds what their supplies say', async () => {

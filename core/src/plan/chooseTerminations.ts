@@ -1,5 +1,5 @@
-import { findFamily, measurePullOff, type Catalogue } from '../catalogue';
-import { listCavities, type Job, type Loom } from '../model';
+import { findContact, findFamily, listCavityContacts, listSealWindows, measurePullOff, type Catalogue } from '../catalogue';
+import { findCavitySize, listCavities, type ConnectorFamily, type Job, type Loom } from '../model';
 import { type Memory } from '../units';
 import type { RoutedLoom } from './routeLoom';
 import type { PlannedTermination, SizedWire } from './types';
@@ -82,8 +82,10 @@ function chooseEnd({ endId, end, family, circuits, catalogue, tailStripMm }: End
         ? { ...NONE, contactName: 'bare tail', stripMm: tailStripMm, tool: 'wire stripper' }
         : end.kind === 'ring'
           ? chooseRing(here, end.studMm!, catalogue)
-          : chooseContact(here, family!.cavitySize, family!.sealed, catalogue);
-    const contact = chosen.contactId === null ? undefined : catalogue.contacts.find(({ id }) => id === chosen.contactId);
+          : family
+            ? chooseContact(here, family, cavity, catalogue)
+            : { ...NONE, contactName: 'housing to be chosen' };
+    const contact = chosen.contactId === null ? undefined : findContact(catalogue, chosen.contactId);
     const asked = contact?.pullOffN ?? null;
     const measurePull = ({ conductor: { table, size, areaMm2 } }: SizedWire) => {
       const standard = measurePullOff(table, size, areaMm2);
@@ -92,19 +94,21 @@ function chooseEnd({ endId, end, family, circuits, catalogue, tailStripMm }: End
     const pullOffsN = here.map((wire) => (end.kind === 'tail' ? null : measurePull(wire)));
     return { endId, cavity, wireIds: here.map(({ id }) => id), ...chosen, pullOffsN };
   });
-  const plug = end.kind === 'connector' && family?.sealed ? catalogue.plugs[family.cavitySize] : undefined;
-  if (!plug) return { terminations, plugs: [] };
+  if (end.kind !== 'connector' || !family?.sealed) return { terminations, plugs: [] };
   const filled = new Set(used.map(({ cavity }) => cavity));
-  const empty = listCavities(family!).filter((cavity) => !filled.has(cavity));
-  return { terminations, plugs: empty.map((cavity) => ({ endId, cavity, plugId: plug.id })) };
+  const plugs = listCavities(family).flatMap((cavity) => {
+    const plug = filled.has(cavity) ? undefined : catalogue.plugs[findCavitySize(family, cavity)];
+    return plug ? [{ endId, cavity, plugId: plug.id }] : [];
+  });
+  return { terminations, plugs };
 }
 
 const sumArea = (wires: readonly SizedWire[]) => wires.reduce((sum, wire) => sum + wire.conductor.areaMm2, 0);
 const isWithin = (value: number, least: number, most: number) => value >= least - 1e-9 && value <= most + 1e-9;
 
-function chooseContact(wires: readonly SizedWire[], cavitySize: string, sealed: boolean, catalogue: Catalogue): Fields {
+function chooseContact(wires: readonly SizedWire[], family: ConnectorFamily, cavity: string, catalogue: Catalogue): Fields {
   const area = sumArea(wires);
-  const contact = catalogue.contacts.find((one) => one.cavitySize === cavitySize && isWithin(area, one.minAreaMm2, one.maxAreaMm2));
+  const contact = listCavityContacts(catalogue, family, cavity).find((one) => isWithin(area, one.minAreaMm2, one.maxAreaMm2));
   if (!contact) return { ...NONE, contactName: 'none takes this wire', problem: 'contact' };
   const fields: Fields = {
     ...NONE,
@@ -115,17 +119,12 @@ function chooseContact(wires: readonly SizedWire[], cavitySize: string, sealed: 
     positioner: contact.positioner,
     removalTool: contact.removalTool,
   };
-  if (!sealed) return fields;
+  const windows = listSealWindows(catalogue, family, cavity);
+  if (windows === null) return fields;
   const ods = wires.map((wire) => wire.conductor.odMm);
-  const grommet = catalogue.grommets[cavitySize];
-  if (grommet) {
-    const fits = ods.length === 1 && isWithin(ods[0]!, grommet.minOdMm, grommet.maxOdMm);
-    return { ...fields, sealName: 'grommet', problem: fits ? null : 'seal' };
-  }
-  const seal = catalogue.seals.find(
-    (one) => one.cavitySize === cavitySize && ods.length === 1 && isWithin(ods[0]!, one.minOdMm, one.maxOdMm),
-  );
-  return seal ? { ...fields, sealId: seal.id, sealName: seal.name } : { ...fields, sealName: 'none fits', problem: 'seal' };
+  const seal = windows.find((one) => ods.length === 1 && isWithin(ods[0]!, one.minOdMm, one.maxOdMm));
+  if (catalogue.grommets[findCavitySize(family, cavity)]) return { ...fields, sealName: 'grommet', problem: seal ? null : 'seal' };
+  return seal && 'id' in seal ? { ...fields, sealId: seal.id, sealName: seal.name } : { ...fields, sealName: 'none fits', problem: 'seal' };
 }
 
 function chooseRing(wires: readonly SizedWire[], studMm: number, catalogue: Catalogue): Fields {

@@ -1,5 +1,5 @@
-import { findFamily, type Catalogue, type Conductor, type ShopStandard } from '../catalogue';
-import type { Job, Loom } from '../model';
+import { findFamily, listCavityContacts, listSealWindows, type Catalogue, type Conductor, type ShopStandard } from '../catalogue';
+import { findCavitySize, type Job, type Loom } from '../model';
 import type { RunWire } from './types';
 
 /** Conductors that a wire may have, thinnest first, and what narrowed them. Never empty. */
@@ -30,31 +30,35 @@ function createCableConductors(loom: Loom, catalogue: Catalogue): (groupId: stri
 export function createSizes(job: Job, loom: Loom, catalogue: Catalogue, standard: ShopStandard): (wire: RunWire) => SizeRange {
   const isWithin = (value: number, least: number, most: number) => value >= least - 1e-9 && value <= most + 1e-9;
   type Accepts = (conductor: Conductor) => boolean;
-  const acceptsAt = new Map<string, Accepts | null>();
-  for (const [endId, end] of Object.entries(loom.ends)) {
-    const family = findFamily(job, catalogue, end.familyId);
+  const createAccepts = (endId: string, cavity: string): Accepts => {
+    const end = loom.ends[endId]!;
     if (end.kind === 'ring') {
       const rings = catalogue.rings.filter(({ studMm }) => studMm === end.studMm);
-      acceptsAt.set(endId, ({ areaMm2 }) => rings.some((one) => isWithin(areaMm2, one.minAreaMm2, one.maxAreaMm2)));
-      continue;
+      return ({ areaMm2 }) => rings.some((one) => isWithin(areaMm2, one.minAreaMm2, one.maxAreaMm2));
     }
-    if (!family || end.kind !== 'connector') {
-      acceptsAt.set(endId, null);
-      continue;
-    }
-    const { cavitySize, sealed } = family;
-    const contacts = catalogue.contacts.filter((one) => one.cavitySize === cavitySize);
-    const grommet = catalogue.grommets[cavitySize];
-    const seals = grommet ? [grommet] : catalogue.seals.filter((one) => one.cavitySize === cavitySize);
-    acceptsAt.set(
-      endId,
-      ({ areaMm2, odMm }) =>
-        contacts.some((one) => isWithin(areaMm2, one.minAreaMm2, one.maxAreaMm2)) &&
-        (!sealed || seals.some((one) => isWithin(odMm, one.minOdMm, one.maxOdMm))),
-    );
-  }
-  const accepts = (wire: RunWire, conductor: Conductor) =>
-    [wire.from, wire.to].every((end) => end.kind !== 'cavity' || (acceptsAt.get(end.endId)?.(conductor) ?? true));
+    const family = findFamily(job, catalogue, end.familyId);
+    if (!family || end.kind !== 'connector') return () => true;
+    const contacts = listCavityContacts(catalogue, family, cavity);
+    const windows = listSealWindows(catalogue, family, cavity);
+    return ({ areaMm2, odMm }) =>
+      contacts.some((one) => isWithin(areaMm2, one.minAreaMm2, one.maxAreaMm2)) &&
+      (windows === null || windows.some((one) => isWithin(odMm, one.minOdMm, one.maxOdMm)));
+  };
+  // cavities of one size in one housing take alike
+  const toPlace = (end: RunWire['from']): string => {
+    if (end.kind !== 'cavity') return '';
+    const family = findFamily(job, catalogue, loom.ends[end.endId]!.familyId);
+    return family ? `${end.endId}/${findCavitySize(family, end.cavity)}` : end.endId;
+  };
+  const acceptsAt = new Map<string, Accepts>();
+  const findAccepts = (end: RunWire['from']): Accepts | null => {
+    if (end.kind !== 'cavity') return null;
+    const place = toPlace(end);
+    const stored = acceptsAt.get(place) ?? createAccepts(end.endId, end.cavity);
+    acceptsAt.set(place, stored);
+    return stored;
+  };
+  const accepts = (wire: RunWire, conductor: Conductor) => [wire.from, wire.to].every((end) => findAccepts(end)?.(conductor) ?? true);
   const ofCable = createCableConductors(loom, catalogue);
   // wires between the same two ends that nobody pinned choose alike
   const known = new Map<string, SizeRange>();
@@ -64,7 +68,7 @@ export function createSizes(job: Job, loom: Loom, catalogue: Catalogue, standard
     const table = catalogue.wires[wireTable];
     const pinned = sizePin && table.find(({ size }) => size === sizePin.size);
     if (pinned) return { conductors: [pinned], ruledBy: 'pinned' };
-    const key = `${wireTable} ${wire.from.kind === 'cavity' ? wire.from.endId : ''} ${wire.to.kind === 'cavity' ? wire.to.endId : ''}`;
+    const key = `${wireTable} ${toPlace(wire.from)} ${toPlace(wire.to)}`;
     const stored = known.get(key);
     if (stored) return stored;
     const least = table.findIndex(({ size }) => size === standard.minimumSize[wireTable]);

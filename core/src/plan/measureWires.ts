@@ -239,8 +239,12 @@ function listAllowances({ job, loom, catalogue, standard }: Context, endId: stri
   const addends: Addend[] = [];
   if (end.kind === 'connector') {
     const family = findFamily(job, catalogue, end.familyId);
-    if (!family) throw new Error(`measure: expected a family for end ${endId}`);
-    addends.push({ kind: 'entry', of: endId, words: `into ${end.name}, rear face to barrel`, mm: family.entryDepthMm });
+    addends.push(
+      family
+        ? { kind: 'entry', of: endId, words: `into ${end.name}, rear face to barrel`, mm: family.entryDepthMm }
+        : // EN6 stops a release until it is chosen
+          { kind: 'entry', of: endId, words: `into ${end.name}: nothing yet, its housing is still to be chosen`, mm: 0 },
+    );
   }
   const times = end.reterminations ?? standard.reterminations;
   if (end.serviceLoopMm) addends.push({ kind: 'service-loop', of: endId, words: `service loop at ${end.name}`, mm: end.serviceLoopMm });

@@ -2,12 +2,14 @@
 
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { createId, type Job } from 'wattograph-core';
+import { createId, findFamily, isMate, type Job } from 'wattograph-core';
 import { useJobStore } from '../../client/jobContext';
+import { useShop } from '../../client/shopContext';
 import styles from './Brief.module.css';
 
 /** Which end plugs into which, across the looms of the job. */
 export function MatesTable({ job }: { job: Job }) {
+  const shop = useShop();
   const store = useJobStore();
   const router = useRouter();
   const [a, setA] = useState('');
@@ -21,7 +23,12 @@ export function MatesTable({ job }: { job: Job }) {
     ),
   );
   const one = ends.find(({ key }) => key === a);
-  const fitting = ends.filter((end) => one && end.key !== one.key && end.loomId !== one.loomId && end.familyId === one.familyId);
+  const fitting = ends.filter((end) => {
+    if (!one || end.key === one.key || end.loomId === one.loomId) return false;
+    const [a, b] = [one, end].map(({ familyId }) => findFamily(job, shop, familyId));
+    // a housing that is still to be chosen is chosen to fit
+    return !a || !b || isMate(one.familyId!, a, end.familyId!, b);
+  });
   const other = fitting.find(({ key }) => key === b);
   const name = ({ loomId, endId }: { loomId: string; endId: string }) =>
     `${job.looms[loomId]!.name} · ${job.looms[loomId]!.ends[endId]!.name}`;
@@ -38,7 +45,7 @@ export function MatesTable({ job }: { job: Job }) {
         </select>
         plugs into
         <select className={styles.pick} aria-label="Plugs into" value={b} onChange={(event) => setB(event.target.value)} disabled={!one}>
-          <option value="">{one && fitting.length === 0 ? 'no end of that family on another loom' : 'an end of another loom …'}</option>
+          <option value="">{one && fitting.length === 0 ? 'no end on another loom that it goes into' : 'an end of another loom …'}</option>
           {fitting.map(({ key, words }) => (
             <option key={key} value={key}>
               {words}

@@ -209,7 +209,7 @@ describe('mates', () => {
   test('an end that nothing fits says so', () => {
     open(createSkerry(), MatesTable);
     choose('This end', 'chassis m-module-power-plug');
-    expect(screen.getByText('no end of that family on another loom')).toBeTruthy();
+    expect(screen.getByText('no end on another loom that it goes into')).toBeTruthy();
   });
 });
 

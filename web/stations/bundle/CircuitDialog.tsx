@@ -38,9 +38,14 @@ export function CircuitDialog({
       .filter(([id]) => id !== circuitId)
       .flatMap(([, other]) => other.terminations.map((one) => `${one.endId} ${one.cavity}`)),
   );
-  const cavitiesOf = (endId: string): string[] => {
+  const cavitiesOf = (endId: string): readonly string[] => {
     const family = findFamily(job, shop, loom.ends[endId]?.familyId ?? null);
-    return family ? listCavities(family) : Array.from({ length: 12 }, (_, index) => String(index + 1));
+    if (family) return listCavities(family);
+    // no housing, or one still to be chosen: what is wired there, and some more
+    const wired = Object.values(loom.circuits).flatMap(({ terminations }) =>
+      terminations.flatMap((one) => (one.endId === endId ? [one.cavity] : [])),
+    );
+    return [...new Set([...wired, ...Array.from({ length: 12 }, (_, index) => String(index + 1))])];
   };
   const free = (endId: string, own: string | null) =>
     cavitiesOf(endId).filter(

@@ -26,7 +26,7 @@ export function BreaksPanel({ planned: { job, looms } }: { planned: { job: Job; 
   const id = wanted !== null && ids.includes(wanted) ? wanted : ids[0];
   if (id === undefined) return <p className={controls.wait}>No plugs between looms yet. Mate two ends in Brief.</p>;
   const { sides, rows, spare } = listBreak(job, shop, id);
-  const isHoused = job.looms[sides[0].loomId]!.ends[sides[0].endId]!.familyId !== null;
+  const isHoused = sides.every(({ loomId, endId }) => job.looms[loomId]!.ends[endId]!.familyId !== null);
   return (
     <div className={controls.facts}>
       <select className={controls.pick} aria-label="Which break" value={id} onChange={(event) => setWanted(event.target.value)}>

@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { CIRCUIT_KINDS, createPinNeed, findFamily, listCavities, type CircuitKind, type End } from 'wattograph-core';
+import { CIRCUIT_KINDS, createPinNeed, findFamily, listCavities, listHousings, type CircuitKind, type End } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { EvidencePick } from '../../ui/EvidencePick';
@@ -9,6 +9,9 @@ import bundle from '../bundle/Bundle.module.css';
 import { LengthField } from '../bundle/LengthsTable';
 import { listFamilyOptions } from '../bundle/RouteDialogs';
 import styles from './Ends.module.css';
+
+/** no id: those have no colon */
+const TAIL = ':tail';
 
 /** What is known of an end, to be changed in place. */
 export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; endId: string; onRemove: () => void }) {
@@ -19,7 +22,11 @@ export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; e
   const family = findFamily(job, shop, end.familyId);
   const edit = (label: string, change: (end: End) => void) =>
     store.edit(`${label} of ${end.name}`, (draft) => change(draft.looms[loomId]!.ends[endId]!));
-  const isWired = Object.values(loom.circuits).some(({ terminations }) => terminations.some((one) => one.endId === endId));
+  const wired = Object.values(loom.circuits).flatMap(({ terminations }) =>
+    terminations.flatMap((one) => (one.endId === endId ? [one.cavity] : [])),
+  );
+  const isWired = wired.length > 0;
+  const fitting = new Set(listHousings(job, shop, [...new Set([...wired, ...Object.keys(end.pins)])]).map(([id]) => id));
   const cavities = family ? listCavities(family) : [];
   return (
     <table className={styles.facts}>
@@ -46,18 +53,25 @@ export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; e
               <select
                 className={bundle.pick}
                 aria-label="Family"
-                value={end.familyId ?? ''}
+                value={end.kind === 'tail' ? TAIL : (end.familyId ?? '')}
                 onChange={(event) =>
                   edit('family', (one) => {
-                    one.familyId = event.target.value || null;
-                    one.kind = one.familyId === null ? 'tail' : 'connector';
+                    const { value } = event.target;
+                    one.familyId = value === TAIL || value === '' ? null : value;
+                    one.kind = value === TAIL ? 'tail' : 'connector';
                     one.key = null;
                   })
                 }
               >
-                {!isWired && <option value="">bare tails</option>}
+                {!isWired && <option value={TAIL}>bare tails</option>}
+                <option value="">still to be chosen</option>
                 {listFamilyOptions(shop, job.families).map(({ value, label }) => (
-                  <option key={value} value={value}>
+                  <option
+                    key={value}
+                    value={value}
+                    disabled={!fitting.has(value)}
+                    title={fitting.has(value) ? undefined : 'does not have its cavities'}
+                  >
                     {label}
                   </option>
                 ))}
@@ -226,7 +240,7 @@ function NameField({ value, onChange }: { value: string; onChange: (value: strin
 }
 
 /** What the device wants at each cavity; a required one that no circuit reaches is a finding. */
-function PinNeeds({ end, cavities, onChange }: { end: End; cavities: string[]; onChange: (pins: End['pins']) => void }) {
+function PinNeeds({ end, cavities, onChange }: { end: End; cavities: readonly string[]; onChange: (pins: End['pins']) => void }) {
   const free = cavities.filter((cavity) => !Object.hasOwn(end.pins, cavity));
   const without = (cavity: string) => Object.fromEntries(Object.entries(end.pins).filter(([id]) => id !== cavity));
   return (

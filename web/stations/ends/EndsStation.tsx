@@ -130,7 +130,11 @@ function EndView({
             />
           </>
         ) : (
-          <p className="faint">{end.kind === 'ring' ? `Rings on a stud of M${end.studMm}` : 'Bare tails'}: no face to show.</p>
+          <p className="faint">
+            {end.kind === 'connector'
+              ? 'Its housing is still to be chosen: no face to show yet. Those that have its cavities can be picked below; others come from Shop.'
+              : `${end.kind === 'ring' ? `Rings on a stud of M${end.studMm}` : 'Bare tails'}: no face to show.`}
+          </p>
         )}
         <EndFacts planned={planned} endId={endId} onRemove={onRemove} />
       </section>

@@ -2,7 +2,7 @@
 
 import { Button, Checkbox, Group, Modal, NumberInput, Select, Stack, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import { createId, type ConnectorFamily, type Job } from 'wattograph-core';
+import { createId, fromCavityWords, type ConnectorFamily, type Job } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useJobStore } from '../../client/jobContext';
 import { FacePicture } from '../../ui/FacePicture';
@@ -14,6 +14,7 @@ export function FamilyDialog({ job, onClose }: { job: Job; onClose: () => void }
   const [name, setName] = useState('');
   const [shape, setShape] = useState<'rows' | 'rings'>('rows');
   const [counts, setCounts] = useState('2, 2');
+  const [words, setWords] = useState('');
   const [cavitySize, setCavitySize] = useState<string | null>(null);
   const [numbers, setNumbers] = useState<{ pitchMm: number | ''; envelopeMm: number | ''; entryDepthMm: number | ''; massG: number | '' }>({
     pitchMm: '',
@@ -29,9 +30,23 @@ export function FamilyDialog({ job, onClose }: { job: Job; onClose: () => void }
     .filter(Boolean)
     .map(Number);
   const isListGood = list.length > 0 && list.length <= 8 && list.every((count) => Number.isInteger(count) && count >= 1 && count <= 40);
+  const named = words.trim() === '' ? null : fromCavityWords(words);
+  const ways = isListGood ? list.reduce((sum, count) => sum + count, 0) : 0;
+  const cavityNames = named?.ok ? named.value : null;
+  const nameProblem =
+    named === null || !isListGood
+      ? null
+      : !named.ok
+        ? named.problems[0]!.message
+        : named.value.length !== ways
+          ? `expected ${ways} names, got ${named.value.length}`
+          : new Set(named.value).size !== ways
+            ? 'expected a name of its own for each'
+            : null;
   const isGood =
     name.trim() !== '' &&
     isListGood &&
+    nameProblem === null &&
     cavitySize !== null &&
     Object.values(numbers).every((value) => value !== '') &&
     Number(numbers.pitchMm) > 0 &&
@@ -40,7 +55,11 @@ export function FamilyDialog({ job, onClose }: { job: Job; onClose: () => void }
     ? {
         name: name.trim() || 'new family',
         arrangement: shape === 'rows' ? { kind: 'rows', rows: list } : { kind: 'rings', rings: list },
+        cavityNames: nameProblem === null ? cavityNames : null,
         cavitySize: cavitySize ?? '',
+        otherSizes: {},
+        gender: null,
+        mateId: null,
         pitchMm: Number(numbers.pitchMm) || 4,
         envelopeMm: Number(numbers.envelopeMm) || 1,
         entryDepthMm: Number(numbers.entryDepthMm),
@@ -95,6 +114,13 @@ export function FamilyDialog({ job, onClose }: { job: Job; onClose: () => void }
                 error={isListGood ? null : 'whole numbers from 1 to 40'}
               />
             </Group>
+            <TextInput
+              label="Cavity names"
+              description="in that order, as in 30, 85, 86, 87 or A to H without F; empty: counted from 1"
+              value={words}
+              onChange={(event) => setWords(event.currentTarget.value)}
+              error={nameProblem}
+            />
             <Group grow align="start">
               <Select
                 label="Contacts"

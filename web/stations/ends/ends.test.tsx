@@ -149,7 +149,11 @@ describe('a family of her own', () => {
     expect(made).toEqual({
       name: 'Brack own',
       arrangement: { kind: 'rows', rows: [3, 4, 3] },
+      cavityNames: null,
       cavitySize: contact.cavitySize,
+      otherSizes: {},
+      gender: null,
+      mateId: null,
       pitchMm: 4.5,
       envelopeMm: 22,
       entryDepthMm: 14,
@@ -159,6 +163,26 @@ describe('a family of her own', () => {
       keys: [],
       massG: 6,
     });
+    isGood(store);
+  });
+  test('its cavities are named as they are printed; a name too few or twice is told', () => {
+    const store = openDialog();
+    type('Name', 'Brack relay base');
+    type('How many in each', '2, 2');
+    choose('Contacts', 'Brack 6 mm blade');
+    numbers(WHOLE);
+    for (const [words, problem] of [
+      ['30, 85, 86', 'expected 4 names, got 3'],
+      ['30, 85, 86, 86', 'expected a name of its own for each'],
+      ['Z to A', 'expected a range of letters or of numbers such as A to H or A1 to A8, got "Z to A"'],
+    ] as const) {
+      type('Cavity names', words);
+      expect([screen.queryByText(problem) !== null, isDisabled()]).toEqual([true, true]);
+    }
+    type('Cavity names', '30, 85 to 87');
+    press('Keep family');
+    const [made] = Object.values(store.job.families).filter(({ name }) => name === 'Brack relay base');
+    expect(made!.cavityNames).toEqual(['30', '85', '86', '87']);
     isGood(store);
   });
   test.each(['0', '3, x', '41', '1,1,1,1,1,1,1,1,1', ''])('counts of %p are none', (counts) => {

@@ -12,8 +12,14 @@ import {
   type ShopRecord,
   type ShopTable,
 } from 'wattograph-core';
-import { FacePicture } from '../../ui/FacePicture';
+import { FamilyFace } from './FamilyFace';
 import styles from './Shop.module.css';
+
+/** Fields that have an editor of their own; a wire lies in the table of its kind. */
+const ELSEWHERE: Partial<Record<ShopTable, readonly string[]>> = {
+  wires: ['table'],
+  families: ['cavityNames', 'cavitySize', 'mateId'],
+};
 
 /** One record of a shop: every figure and word of it, with what it works with in this shop. */
 export function RecordEditor({
@@ -50,10 +56,21 @@ export function RecordEditor({
           Take it out
         </Button>
       </Group>
-      {table === 'families' && <Face family={value as ConnectorFamily} onChange={(family) => onChange(family)} />}
+      {table === 'families' && <FamilyFace shop={shop} family={value as ConnectorFamily} onChange={onChange} />}
+      {table === 'families' && (
+        <Select
+          label="mates with"
+          searchable
+          clearable
+          mb="sm"
+          placeholder="another of its own"
+          data={Object.entries(shop.families).flatMap(([id, { name }]) => (id === record.id ? [] : [{ value: id, label: name }]))}
+          value={(value as ConnectorFamily).mateId}
+          onChange={(mateId) => onChange({ ...value, mateId })}
+        />
+      )}
       <Fields
-        // a wire lies in the table of its kind
-        fields={listRecordFields(RECORD_SCHEMAS[table], value).filter(({ key }) => table !== 'wires' || key !== 'table')}
+        fields={listRecordFields(RECORD_SCHEMAS[table], value).filter(({ key }) => !ELSEWHERE[table]?.includes(key))}
         value={value}
         onChange={(key, next) => onChange({ ...value, [key]: next })}
       />
@@ -113,6 +130,7 @@ function Field({ field, value, onChange }: { field: RecordField; value: unknown;
           data={field.choices}
           value={value as string | null}
           allowDeselect={isOptional}
+          placeholder={isOptional ? 'not stated' : undefined}
           onChange={onChange}
         />
       );
@@ -167,37 +185,4 @@ function Typed({ field, value, onChange }: { field: RecordField; value: unknown;
 function toList(text: string, isInteger: boolean): unknown[] {
   const words = text.split(/[,;]/).flatMap((one) => (one.trim() === '' ? [] : [one.trim()]));
   return isInteger ? words.map(Number) : words;
-}
-
-/** The face of a housing as its cavities are typed. */
-function Face({ family, onChange }: { family: ConnectorFamily; onChange: (family: ConnectorFamily) => void }) {
-  const { arrangement } = family;
-  const counts = arrangement.kind === 'rings' ? arrangement.rings : arrangement.rows;
-  const [typed, setTyped] = useState(counts.join(', '));
-  const numbers = toList(typed, true) as number[];
-  const isGood = numbers.length > 0 && numbers.every((count) => Number.isInteger(count) && count >= 1 && count <= 40);
-  const set = (kind: string, list: number[]) =>
-    onChange({ ...family, arrangement: kind === 'rings' ? { kind, rings: list } : { kind: 'rows', rows: list } });
-  return (
-    <div className={styles.face}>
-      <div>
-        <Select
-          label="cavities in"
-          data={['rings', 'rows']}
-          value={arrangement.kind}
-          allowDeselect={false}
-          onChange={(kind) => kind !== null && set(kind, counts)}
-        />
-        <TextInput
-          label={arrangement.kind === 'rings' ? 'in each ring, inside first' : 'in each row, top first'}
-          value={typed}
-          error={isGood ? null : 'expected counts of 1 to 40, as in 1, 6, 12'}
-          onChange={(event) => setTyped(event.currentTarget.value)}
-          onBlur={() => isGood && typed !== counts.join(', ') && set(arrangement.kind, numbers)}
-          onKeyDown={(event) => event.key === 'Enter' && isGood && set(arrangement.kind, numbers)}
-        />
-      </div>
-      <FacePicture family={family} side="wire" chosen={null} colourAt={() => null} />
-    </div>
-  );
 }

@@ -1,7 +1,7 @@
 import { MantineProvider } from '@mantine/core';
 import { act, fireEvent, render, screen, within } from '@testing-library/react';
-import { createDemoShop, type Shop } from 'wattograph-core';
-import { press } from '../../testing/act';
+import { checkShop, createDemoShop, type Shop } from 'wattograph-core';
+import { choose as pick, press } from '../../testing/act';
 import { ShopStation } from './ShopStation';
 
 const refresh = jest.fn();
@@ -85,7 +85,7 @@ test('a housing made from another: its cavities are drawn as they are typed, non
   expect(list()[0]!.textContent).toContain('Hollin 19, copynew');
   type('in each ring, inside first', '1, 6');
   expect(editor().getByText(/7 ways, size 22/)).toBeTruthy();
-  expect(editor().getByRole('img', { name: 'Hollin 19, copy, wire side' }).querySelectorAll('text')).toHaveLength(7);
+  expect(editor().getByRole('group', { name: 'Hollin 19, copy, wire side' }).querySelectorAll('text')).toHaveLength(7);
   type('in each ring, inside first', '1, x');
   expect(editor().getByText('expected counts of 1 to 40, as in 1, 6, 12')).toBeTruthy();
   expect(editor().getByText(/7 ways, size 22/)).toBeTruthy();
@@ -162,4 +162,91 @@ test('a file that is none, or that the gate refuses, changes nothing and says wh
   await give('{}');
   expect(screen.getByRole('alert').textContent).toContain('/contacts/0/maxAreaMm2: expected at least the least area 1, got 0');
   expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Nothing changed' }).disabled).toBe(true);
+});
+
+describe('the face of a housing', () => {
+  const face = () => within(editor().getByRole('group', { name: /wire side$/ }));
+  const cavities = () =>
+    face()
+      .getAllByRole('button')
+      .map((one) => one.textContent);
+  const openFamily = (name: RegExp) => {
+    open();
+    go('Housings');
+    choose(name);
+  };
+  const keep = (label: string | RegExp, value: string) => type(label, value);
+  test('26 ways lettered without I, O and Q, four of them of a larger size: typed, picked on the face, taken', async () => {
+    openFamily(/^Pellow 12/);
+    press('Make another from it');
+    keep('in each row, top first', '13, 13');
+    keep('names, in that order', 'A to Z without I, O, Q then a to c');
+    expect(cavities()).toEqual([...'ABCDEFGHJKLMNPRSTUVWXYZabc']);
+    expect(editor().queryByRole('alert')).toBeNull();
+    fireEvent.keyDown(face().getByRole('button', { name: 'cavity A' }), { key: 'Enter' });
+    for (const name of ['B', 'C', 'D'])
+      fireEvent.keyDown(face().getByRole('button', { name: `cavity ${name}` }), { key: 'Enter', shiftKey: true });
+    const size = editor().getByRole('combobox', { name: 'size of 4 picked' });
+    fireEvent.change(size, { target: { value: '6p' } });
+    fireEvent.blur(size);
+    press(/^Take 1 change/);
+    await settle();
+    const taken = posted.find(({ path }) => path === '/api/shop/preview')!.body.document.families['pellow-12-2']!;
+    expect(taken).toMatchObject({
+      arrangement: { kind: 'rows', rows: [13, 13] },
+      otherSizes: { A: '6p', B: '6p', C: '6p', D: '6p' },
+      cavitySize: '16s',
+    });
+    expect(checkShop(posted.find(({ path }) => path === '/api/shop/preview')!.body.document)).toMatchObject({ ok: true });
+  });
+  test('sizes stay with their places when the names change, and go with the rule when most have that size', () => {
+    openFamily(/^Hollin 10, mixed\s*10/);
+    keep('names, in that order', '1 to 10');
+    expect(editor().getByText(/10 ways, size 16 and 22/)).toBeTruthy();
+    fireEvent.keyDown(face().getByRole('button', { name: 'cavity 1' }), { key: 'Enter' });
+    expect(editor().getByRole<HTMLInputElement>('combobox', { name: 'size of 1' }).value).toBe('16');
+    fireEvent.keyDown(face().getByRole('button', { name: 'cavity 3' }), { key: 'Enter' });
+    expect(editor().getByRole<HTMLInputElement>('combobox', { name: 'size of 3' }).value).toBe('22');
+    const most = editor().getByRole('combobox', { name: 'size of most' });
+    fireEvent.change(most, { target: { value: '16' } });
+    fireEvent.blur(most);
+    expect(editor().getByText(/10 ways, size 16;/)).toBeTruthy();
+  });
+  test('a name too few, or two cavities upon each other, is told beside the face', () => {
+    openFamily(/^Hollin 10, mixed\s*10/);
+    keep('names, in that order', 'A to F');
+    expect(editor().getByRole('alert').textContent).toBe('expected 10 names, one for each cavity, got 6');
+    keep('names, in that order', '');
+    expect(editor().queryByRole('alert')).toBeNull();
+    expect(cavities()).toEqual(['1', '2', '3', '4', '5', '6', '7', '8', '9', '10']);
+    const second = face().getByRole('button', { name: 'cavity 2' });
+    for (let step = 0; step < 18; step += 1) fireEvent.keyDown(face().getByRole('button', { name: 'cavity 2' }), { key: 'ArrowLeft' });
+    expect(second).toBeTruthy();
+    expect(editor().getByRole('alert').textContent).toBe(
+      'expected at least the pitch of 2.3 mm between two cavities, got 2.20 mm from 1 to 2',
+    );
+    press('Undo');
+    expect(editor().queryByRole('alert')).toBeNull();
+  });
+  test('spots are pasted from a spreadsheet, refused with their line; rows turn into spots where they are', () => {
+    openFamily(/^Pellow 2/);
+    pick('cavities in', 'spots of their own');
+    const list = () => editor().getByRole<HTMLTextAreaElement>('textbox', { name: 'name, x, y, size' });
+    expect(list().value).toBe('1\t-2.25\t0\t16s\n2\t2.25\t0\t16s');
+    fireEvent.change(list(), { target: { value: 'cavity\tx\ty\nA\t-6\t0\nB\t0\tzero\n' } });
+    press('Place them so');
+    expect(editor().getByText('line 3, y: expected millimetres from -100 to 100, got "zero"')).toBeTruthy();
+    fireEvent.change(list(), { target: { value: 'cavity\tx\ty\nA\t-6\t0\t6p\nB\t0\t0,5\nC\t6\t0\n' } });
+    press('Place them so');
+    expect(cavities()).toEqual(['A', 'B', 'C']);
+    expect(editor().getByText(/3 ways, size 6p and 16s/)).toBeTruthy();
+    expect(list().value).toBe('A\t-6\t0\t6p\nB\t0\t0.5\t16s\nC\t6\t0\t16s');
+  });
+  test('halves and what they mate with are set beside it', () => {
+    openFamily(/^Hollin 10, mixed\s*10/);
+    pick('gender', 'pins');
+    pick('mates with', 'Hollin 13');
+    expect(screen.getByRole('button', { name: 'Take 1 change …' })).toBeTruthy();
+    expect(editor().getByRole<HTMLInputElement>('combobox', { name: 'mates with' }).value).toBe('Hollin 13');
+  });
 });

@@ -1,9 +1,14 @@
+import { findFamily } from '../../catalogue';
+import { isMate } from '../../model';
 import { compareIds } from '../../units';
 import { createFinding } from '../createFinding';
 import type { Finding, JobRule } from '../types';
 
-/** MT1, stop: ends that mate are of unlike families or keys. MT2, check: a cavity has a wire on one side only. */
-export const checkMates: JobRule = ({ job }) =>
+/**
+ * MT1, stop: ends that mate are of families that do not go together, or of unlike keys. MT2, check: a cavity has a wire on one side only.
+ * MT3, stop: both halves take pins, or both sockets.
+ */
+export const checkMates: JobRule = ({ job, catalogue }) =>
   Object.keys(job.mates)
     .sort(compareIds)
     .flatMap((id) => {
@@ -22,16 +27,15 @@ export const checkMates: JobRule = ({ job }) =>
         { kind: 'end' as const, id: other.endId },
       ];
       const findings: Finding[] = [];
-      if (one.end.familyId !== other.end.familyId || one.end.key !== other.end.key)
-        findings.push(
-          createFinding(
-            one,
-            'MT1',
-            'stop',
-            places,
-            `${both} are to mate but differ in ${one.end.familyId !== other.end.familyId ? 'family' : 'key'}.`,
-          ),
-        );
+      const [familyOne, familyOther] = [one, other].map(({ end }) => findFamily(job, catalogue, end.familyId));
+      // a half whose housing is still to be chosen has a finding of its own
+      if (familyOne && familyOther) {
+        const isFitting = isMate(one.end.familyId!, familyOne, other.end.familyId!, familyOther);
+        const isAlike = familyOne.gender !== null && familyOne.gender === familyOther.gender;
+        if (isAlike) findings.push(createFinding(one, 'MT3', 'stop', places, `${both} are to mate and both take ${familyOne.gender}.`));
+        else if (!isFitting || one.end.key !== other.end.key)
+          findings.push(createFinding(one, 'MT1', 'stop', places, `${both} are to mate but differ in ${isFitting ? 'key' : 'family'}.`));
+      }
       const lone = [...new Set([...one.used, ...other.used])]
         .filter((cavity) => one.used.has(cavity) !== other.used.has(cavity))
         .sort(compareIds);

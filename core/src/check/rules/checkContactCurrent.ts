@@ -1,5 +1,5 @@
-import { findFamily, toSizeWords, type Catalogue } from '../../catalogue';
-import { listCavities, type Job } from '../../model';
+import { findFamily, listCavityContacts, listSealWindows, toSizeWords } from '../../catalogue';
+import { listCavities } from '../../model';
 import { createAmbients, measureContactPeak, measureContactRating, type PlannedTermination } from '../../plan';
 import { compareIds, pushTo } from '../../units';
 import { createFinding } from '../createFinding';
@@ -13,7 +13,7 @@ const CROWDED = 0.8;
  * for it.
  */
 export const checkContactCurrent: Rule = (context) => {
-  const { job, loomId, loom, plan, catalogue } = context;
+  const { job, loom, plan, catalogue } = context;
   const contacts = new Map(catalogue.contacts.map((one) => [one.id, one]));
   const currents = new Map(plan.currents.map((one) => [one.wireId, one]));
   const circuitOf = new Map(plan.wires.map(({ id, circuitId }) => [id, circuitId]));
@@ -62,7 +62,8 @@ export const checkContactCurrent: Rule = (context) => {
             `carries ${Number(currentA.toFixed(2))} A; its contact is good for ${limit.toFixed(1)} A at ${ambientC} °C${factor === 1 ? '' : ' in so crowded a housing'}.`,
             currentA,
             limit,
-            takeStronger(context, endId, circuitId, currentA, ambientC) ?? findHousing(job, catalogue, loomId, endId, currentA, ambientC),
+            takeStronger(context, { endId, cavity, circuitId }, currentA, ambientC) ??
+              findHousing(context, { endId, cavity }, currentA, ambientC),
           );
         if (inrushA > peakA + 1e-9)
           return find(`bears ${peakA.toFixed(0)} A for a moment; the inrush there is ${inrushA.toFixed(0)} A.`, inrushA, peakA, null);
@@ -74,23 +75,19 @@ export const checkContactCurrent: Rule = (context) => {
 /** The stronger contact of the same cavity with the thinnest wire that it takes; null where there is none, or the size is pinned already. */
 function takeStronger(
   { job, loomId, loom, catalogue }: RuleContext,
-  endId: string,
-  circuitId: string,
+  { endId, cavity, circuitId }: { endId: string; cavity: string; circuitId: string },
   currentA: number,
   ambientC: number,
 ): Finding['fix'] {
   const { wireTable, sizePin, cable } = loom.circuits[circuitId]!;
   const family = findFamily(job, catalogue, loom.ends[endId]!.familyId)!;
   if (sizePin || cable) return null;
-  const strong = catalogue.contacts.filter(
-    (one) => one.cavitySize === family.cavitySize && CROWDED * measureContactRating(one, ambientC) >= currentA,
-  );
-  const grommet = catalogue.grommets[family.cavitySize];
-  const seals = grommet ? [grommet] : catalogue.seals.filter(({ cavitySize }) => cavitySize === family.cavitySize);
+  const strong = listCavityContacts(catalogue, family, cavity).filter((one) => CROWDED * measureContactRating(one, ambientC) >= currentA);
+  const windows = listSealWindows(catalogue, family, cavity);
   const conductor = catalogue.wires[wireTable].find(
     ({ areaMm2, odMm }) =>
       strong.some((one) => areaMm2 >= one.minAreaMm2 && areaMm2 <= one.maxAreaMm2) &&
-      (!family.sealed || seals.some((one) => odMm >= one.minOdMm && odMm <= one.maxOdMm)),
+      (windows === null || windows.some((one) => odMm >= one.minOdMm && odMm <= one.maxOdMm)),
   );
   if (!conductor) return null;
   return {
@@ -108,18 +105,23 @@ function takeStronger(
   };
 }
 
-/** A housing of as many cavities whose contacts bear the current even crowded. */
-function findHousing(job: Job, catalogue: Catalogue, loomId: string, endId: string, currentA: number, ambientC: number): Finding['fix'] {
+/** A housing with the same cavities whose contact there bears the current even crowded. */
+function findHousing(
+  { job, loomId, loom, catalogue }: RuleContext,
+  { endId, cavity }: { endId: string; cavity: string },
+  currentA: number,
+  ambientC: number,
+): Finding['fix'] {
   if (Object.values(job.mates).some(({ a, b }) => [a, b].some((side) => side.loomId === loomId && side.endId === endId))) return null;
-  const ways = listCavities(findFamily(job, catalogue, job.looms[loomId]!.ends[endId]!.familyId)!).length;
+  const cavities = listCavities(findFamily(job, catalogue, loom.ends[endId]!.familyId)!);
   const familyId = Object.keys(catalogue.families)
     .sort(compareIds)
     .find((id) => {
       const family = catalogue.families[id]!;
-      const ratings = catalogue.contacts
-        .filter(({ cavitySize }) => cavitySize === family.cavitySize)
-        .map((one) => CROWDED * measureContactRating(one, ambientC));
-      return listCavities(family).length === ways && Math.max(0, ...ratings) >= currentA;
+      const names = new Set(listCavities(family));
+      if (names.size !== cavities.length || cavities.some((one) => !names.has(one))) return false;
+      const ratings = listCavityContacts(catalogue, family, cavity).map((one) => CROWDED * measureContactRating(one, ambientC));
+      return Math.max(0, ...ratings) >= currentA;
     });
   if (familyId === undefined) return null;
   const at = `/looms/${loomId}/ends/${endId}`;

@@ -10,7 +10,7 @@ export const checkLookAlikes: Rule = (context) => {
   const groups = new Map<string, string[]>();
   for (const endId of Object.keys(loom.ends).sort(compareIds)) {
     const { familyId, key, kind } = loom.ends[endId]!;
-    if (kind === 'connector') pushTo(groups, `${familyId} ${key}`, endId);
+    if (kind === 'connector' && familyId !== null) pushTo(groups, `${familyId} ${key}`, endId);
   }
   return [...groups.values()].flatMap((alike) =>
     alike.flatMap((a, index) =>

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { createDemoShop } from '../../catalogue';
-import published from '../../../schema/shop-1.json';
-import { checkShop, ShopSchema, type Shop } from './index';
+import published from '../../../schema/shop-2.json';
+import old from '../../testing/formats/shop-1.json';
+import { checkShop, SHOP_FORMAT_VERSION, SHOP_MIGRATIONS, ShopSchema, type Shop } from './index';
 
 /** Problems of the demo shop after a change, one line each. */
 function listLines(change: (shop: Shop & Record<string, unknown>) => void): string[] {
@@ -14,6 +15,19 @@ function listLines(change: (shop: Shop & Record<string, unknown>) => void): stri
 test('the demo shop passes its own gate, and the published schema is the one that is checked', () => {
   expect(listLines(() => undefined)).toEqual([]);
   expect(published).toEqual(JSON.parse(JSON.stringify(ShopSchema)));
+});
+
+test('every format of the shop leads to the present one: a file of format 1, as it was saved then, passes the gate', () => {
+  expect(SHOP_MIGRATIONS.map(({ from }) => from)).toEqual(Array.from({ length: SHOP_FORMAT_VERSION - 1 }, (_, index) => index + 1));
+  expect(old.formatVersion).toBe(1);
+  const checked = checkShop(old);
+  if (!checked.ok) throw new Error(JSON.stringify(checked.problems));
+  expect(checked.value).toMatchObject({ formatVersion: SHOP_FORMAT_VERSION, people: ['Jun Okafor'] });
+  expect(checked.value.families['tarn-3']).toMatchObject({ cavityNames: null, otherSizes: {}, gender: null, mateId: null, pitchMm: 5 });
+  expect(checked.value.contacts.map(({ id, gender }) => [id, gender])).toEqual([
+    ['h22', null],
+    ['t150', null],
+  ]);
 });
 
 test.each<[string, (shop: Shop & Record<string, unknown>) => void, string]>([
@@ -33,6 +47,39 @@ test.each<[string, (shop: Shop & Record<string, unknown>) => void, string]>([
     'a person twice',
     (shop) => shop.people.push(shop.people[0]!),
     '/people/4: expected a name of its own, got "Imke Dorsey", which is that of 0',
+  ],
+  [
+    'a family with two cavities of one name',
+    (shop) => (shop.families['hollin-10m']!.cavityNames![3] = 'B'),
+    '/families/hollin-10m/cavityNames/3: expected a name of its own, got "B", which cavity 2 has',
+  ],
+  [
+    'a family with a name too few',
+    (shop) => shop.families['hollin-10m']!.cavityNames!.pop(),
+    '/families/hollin-10m/cavityNames: expected 10 names, one for each cavity, got 9',
+  ],
+  [
+    'a size of a cavity it does not have',
+    (shop) => (shop.families['hollin-10m']!.otherSizes.I = '16'),
+    '/families/hollin-10m/otherSizes/I: expected a cavity of Hollin 10, mixed (A to K), got "I"',
+  ],
+  [
+    'two spots upon each other',
+    (shop) => {
+      const { arrangement } = shop.families['hollin-10m']!;
+      if (arrangement.kind === 'spots') arrangement.spots[2] = { xMm: 2, yMm: -1 };
+    },
+    '/families/hollin-10m/arrangement/spots/2: expected at least the pitch of 2.3 mm between two cavities, got 1.00 mm from B to C',
+  ],
+  [
+    'a mate that the shop does not have',
+    (shop) => (shop.families['hollin-10m']!.mateId = 'hollin-11'),
+    '/families/hollin-10m/mateId: expected a family of this shop or none, got "hollin-11"',
+  ],
+  [
+    'a device on a cavity that is not there',
+    (shop) => (shop.devices.logger!.familyId = 'hollin-6'),
+    '/devices/logger/pins/A: expected a cavity of Hollin 6 (1 to 6), got "A"',
   ],
   ['nobody', (shop) => (shop.people = []), '/people: must NOT have fewer than 1 items'],
   ['a wire table out of order', (shop) => shop.wires.etfe.reverse(), '/wires/etfe/1/areaMm2: expected more than the'],
@@ -67,8 +114,8 @@ test.each<[string, (shop: Shop & Record<string, unknown>) => void, string]>([
   ['a field that nobody knows', (shop) => (shop.colour = 'red'), '/colour: expected no such field here'],
   [
     'a newer version',
-    (shop) => Object.assign(shop, { formatVersion: 2 }),
-    '/formatVersion: expected at most 1, got 2: the file is of a newer Wattograph',
+    (shop) => Object.assign(shop, { formatVersion: 3 }),
+    '/formatVersion: expected at most 2, got 3: the file is of a newer Wattograph',
   ],
   ['a job', (shop) => Object.assign(shop, { format: 'wattograph-job' }), '/format: expected "wattograph-shop", got "wattograph-job"'],
 ])('refused with its place: %s', (_, change, expected) => {

@@ -1,6 +1,8 @@
 import { checkShape } from '../checkShape';
+import { checkFamily, toCavityWords } from '../checkFamily';
 import { listCavities } from '../family';
 import type { Checked, Problem } from '../problem';
+import { toPresentShop } from './migrations';
 import { SHOP_FORMAT, SHOP_FORMAT_VERSION, ShopSchema, type Shop } from './shop';
 
 /** The one gate of a shop at every border: format, shape, and what the shape cannot say. */
@@ -20,7 +22,7 @@ export function checkShop(value: unknown): Checked<Shop> {
         },
       ],
     };
-  const shaped = checkShape<Shop>(ShopSchema, value);
+  const shaped = checkShape<Shop>(ShopSchema, toPresentShop(value as Record<string, unknown>));
   if (!shaped.ok) return shaped;
   const problems = listShopProblems(shaped.value);
   return problems.length > 0 ? { ok: false, problems: problems.slice(0, MOST) } : shaped;
@@ -39,6 +41,7 @@ function listShopProblems(shop: Shop): Problem[] {
         '/id',
       ),
     ),
+    ...Object.entries(shop.families).flatMap(([id, family]) => checkFamily(family, `/families/${id}`)),
     ...listWindowProblems(shop),
     ...listReferenceProblems(shop),
   ];
@@ -108,6 +111,11 @@ function listReferenceProblems(shop: Shop): Problem[] {
   const hasSize = (table: keyof Shop['wires'], size: string) => shop.wires[table].some((one) => one.size === size);
   const sizes = (table: keyof Shop['wires']) => shop.wires[table].map(({ size }) => size).join(', ');
   return [
+    ...Object.entries(shop.families).flatMap(([id, { mateId }]) =>
+      mateId === null || Object.hasOwn(shop.families, mateId)
+        ? []
+        : [{ path: `/families/${id}/mateId`, message: `expected a family of this shop or none, got "${mateId}"` }],
+    ),
     ...Object.entries(shop.devices).flatMap(([id, { familyId }]) =>
       familyId === null || Object.hasOwn(shop.families, familyId)
         ? []
@@ -121,7 +129,7 @@ function listReferenceProblems(shop: Shop): Problem[] {
         .filter((pin) => !cavities.has(pin))
         .map((pin) => ({
           path: `/devices/${id}/${Object.hasOwn(pins, pin) ? 'pins' : 'offers'}/${pin}`,
-          message: `expected a cavity of ${family.name} (1 to ${cavities.size}), got "${pin}"`,
+          message: `expected a cavity of ${family.name} (${toCavityWords(family)}), got "${pin}"`,
         }));
     }),
     ...shop.cables.flatMap(({ table, size }, at) =>

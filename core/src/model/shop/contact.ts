@@ -8,6 +8,9 @@ export const ContactSchema = Type.Object(
     id: IdSchema,
     name: NameSchema,
     cavitySize: CavitySize,
+    gender: Type.Union([Type.Literal('pin'), Type.Literal('socket'), Type.Null()], {
+      description: 'goes into halves of this kind alone; null: one record for both',
+    }),
     minAreaMm2: least0(200, 'conductor cross-section taken, both limits included'),
     maxAreaMm2: positive(200),
     currentA: positive(2000, 'in free air at 20 °C'),

@@ -100,9 +100,9 @@ function toField(key: string, schema: TSchema): RecordField | null {
   };
   const options = (schema.anyOf ?? []) as TSchema[];
   if (schema.const !== undefined || key === 'id') return null;
-  if (options.length > 0 && options.every((one) => one.const !== undefined))
-    return { ...base, kind: 'choice', choices: options.map((one) => String(one.const)) };
   const known = options.filter((one) => one.type !== 'null');
+  if (known.length > 1 && known.every((one) => one.const !== undefined))
+    return { ...base, kind: 'choice', choices: known.map((one) => String(one.const)), isOptional: known.length < options.length };
   if (known.length === 1) {
     const field = toField(key, { ...known[0]!, description: schema.description });
     return field && { ...field, isOptional: true };

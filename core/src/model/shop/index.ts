@@ -5,6 +5,7 @@ export type { Braid, CoveringItem, Shrink } from './covering';
 export { createRecordId, listRecordFields, putRecord, RECORD_SCHEMAS, type RecordField } from './editShop';
 export { toFieldWords } from './toFieldWords';
 export { BARREL_KINDS, type BarrelKind, type Ring, type SpliceBarrel } from './joint';
+export { SHOP_MIGRATIONS, toPresentShop } from './migrations';
 export type { LabelStock } from './label';
 export { SHOP_FORMAT, SHOP_FORMAT_VERSION, ShopSchema, type Shop } from './shop';
 export type { ShopStandard } from './standard';

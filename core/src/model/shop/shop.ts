@@ -11,7 +11,7 @@ import { ShopStandardSchema } from './standard';
 import { CableItemSchema, ConductorSchema } from './wire';
 
 export const SHOP_FORMAT = 'wattograph-shop';
-export const SHOP_FORMAT_VERSION = 1;
+export const SHOP_FORMAT_VERSION = 2;
 
 const bySize = { additionalProperties: false } as const;
 const conductors = Type.Array(ConductorSchema, { minItems: 1, maxItems: 60, description: 'thinnest first' });
@@ -37,6 +37,6 @@ export const ShopSchema = Type.Object(
     labels: Type.Array(LabelStockSchema, { maxItems: 2000 }),
     standards: Type.Record(IdSchema, ShopStandardSchema, { minProperties: 1, maxProperties: 100, additionalProperties: false }),
   },
-  { additionalProperties: false, $id: 'https://wattograph.invalid/schema/shop-1.json', title: 'Wattograph shop' },
+  { additionalProperties: false, $id: 'https://wattograph.invalid/schema/shop-2.json', title: 'Wattograph shop' },
 );
 export type Shop = Static<typeof ShopSchema>;

@@ -1,4 +1,12 @@
-import { findFamily, toSizeWords, type Catalogue, type Conductor, type Contact, type ShopStandard } from '../../catalogue';
+import {
+  findFamily,
+  listCavityContacts,
+  toSizeWords,
+  type Catalogue,
+  type Conductor,
+  type Contact,
+  type ShopStandard,
+} from '../../catalogue';
 import type { Job } from '../../model';
 import type { SizeDemand } from '../chooseConductors';
 import { createAmbients, measureContactPeak, measureContactRating } from '../measureContactRating';
@@ -22,10 +30,8 @@ export function listContactFloors(
     const loom = job.looms[loomId]!;
     const ambientAt = createAmbients(job, loom, standard);
     const findAmbient = (endId: string) => ambientAt(loom.ends[endId]!.nodeId);
-    const findContact = (cavitySize: string, { areaMm2 }: Conductor): Contact | undefined =>
-      catalogue.contacts.find(
-        (one) => one.cavitySize === cavitySize && areaMm2 >= one.minAreaMm2 - 1e-9 && areaMm2 <= one.maxAreaMm2 + 1e-9,
-      );
+    const findContact = (contacts: readonly Contact[], { areaMm2 }: Conductor): Contact | undefined =>
+      contacts.find((one) => areaMm2 >= one.minAreaMm2 - 1e-9 && areaMm2 <= one.maxAreaMm2 + 1e-9);
     wires.forEach(({ id, from, to }, index) => {
       edge += 1;
       const { conductors, ruledBy } = ranges[index]!;
@@ -33,13 +39,13 @@ export function listContactFloors(
       if (!flow?.designA || conductors.length < 2 || ruledBy === 'pinned' || ruledBy === 'cable') return;
       const cavities = [from, to].flatMap((end) => {
         const family = end.kind === 'cavity' ? findFamily(job, catalogue, loom.ends[end.endId]!.familyId) : undefined;
-        return end.kind === 'cavity' && family ? [{ cavitySize: family.cavitySize, endId: end.endId }] : [];
+        return end.kind === 'cavity' && family ? [{ contacts: listCavityContacts(catalogue, family, end.cavity), endId: end.endId }] : [];
       });
       // each end by itself: where one has no contact that bears it, the other is still to have its own
       let conductor = conductors[0]!;
-      for (const { cavitySize, endId } of cavities) {
+      for (const { contacts, endId } of cavities) {
         const borne = conductors.find((one) => {
-          const contact = findContact(cavitySize, one);
+          const contact = findContact(contacts, one);
           return (
             contact !== undefined &&
             measureContactRating(contact, findAmbient(endId)) >= flow.designA! &&

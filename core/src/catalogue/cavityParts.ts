@@ -1,0 +1,73 @@
+import { findCavitySize, listCavities, type ConnectorFamily, type Contact, type Job, type Seal } from '../model';
+import { compareIds } from '../units';
+import type { Catalogue } from './catalogue';
+
+type Window = Seal | Pick<Seal, 'minOdMm' | 'maxOdMm'>;
+
+/** What goes into the cavities of a catalogue, by cavity size: a plan costs the same with twenty thousand parts as with two hundred. */
+interface PartIndex {
+  contacts: ReadonlyMap<string, readonly Contact[]>;
+  seals: ReadonlyMap<string, readonly Seal[]>;
+  contactById: ReadonlyMap<string, Contact>;
+}
+
+const INDICES = new WeakMap<readonly Contact[], { seals: readonly Seal[]; index: PartIndex }>();
+
+function indexParts({ contacts, seals }: Pick<Catalogue, 'contacts' | 'seals'>): PartIndex {
+  const known = INDICES.get(contacts);
+  if (known?.seals === seals) return known.index;
+  const index = { contacts: bySize(contacts), seals: bySize(seals), contactById: new Map(contacts.map((one) => [one.id, one])) };
+  INDICES.set(contacts, { seals, index });
+  return index;
+}
+
+function bySize<T extends { cavitySize: string }>(parts: readonly T[]): Map<string, T[]> {
+  const found = new Map<string, T[]>();
+  for (const part of parts) {
+    const { cavitySize } = part;
+    const list = found.get(cavitySize);
+    if (list) list.push(part);
+    else found.set(cavitySize, [part]);
+  }
+  return found;
+}
+
+/** A contact by its id; undefined: the catalogue has none of it. */
+export const findContact = (catalogue: Pick<Catalogue, 'contacts' | 'seals'>, contactId: string): Contact | undefined =>
+  indexParts(catalogue).contactById.get(contactId);
+
+/** Contacts that go into a cavity of this half of a connector, in the order of the catalogue. */
+export function listCavityContacts(
+  catalogue: Pick<Catalogue, 'contacts' | 'seals'>,
+  family: ConnectorFamily,
+  cavity: string,
+): readonly Contact[] {
+  const fitting = indexParts(catalogue).contacts.get(findCavitySize(family, cavity)) ?? [];
+  if (family.gender === null) return fitting;
+  return fitting.filter(({ gender }) => gender === null || `${gender}s` === family.gender);
+}
+
+/** Insulations that a sealed cavity closes on: the hole of its grommet, else each single-wire seal. Null: it is not sealed. */
+export function listSealWindows(
+  catalogue: Pick<Catalogue, 'contacts' | 'seals' | 'grommets'>,
+  family: ConnectorFamily,
+  cavity: string,
+): readonly Window[] | null {
+  if (!family.sealed) return null;
+  const size = findCavitySize(family, cavity);
+  const grommet = catalogue.grommets[size];
+  return grommet ? [grommet] : (indexParts(catalogue).seals.get(size) ?? []);
+}
+
+/** Housings with cavities of these names, the fewest ways first. */
+export function listHousings(
+  job: Pick<Job, 'families'>,
+  catalogue: Pick<Catalogue, 'families'>,
+  cavities: readonly string[],
+): [string, ConnectorFamily][] {
+  return Object.entries({ ...catalogue.families, ...job.families })
+    .map(([id, family]) => ({ id, family, names: new Set(listCavities(family)) }))
+    .filter(({ names }) => cavities.every((cavity) => names.has(cavity)))
+    .sort((a, b) => a.names.size - b.names.size || compareIds(a.id, b.id))
+    .map(({ id, family }) => [id, family]);
+}

@@ -1,0 +1,32 @@
+import { addCavityFields } from '../family';
+import { mapRecord } from '../mapRecord';
+import type { Migration } from '../migrations';
+import { SHOP_FORMAT_VERSION } from './shop';
+
+/** Every step of the shop's format since the first, in order and without gaps. A test runs each. */
+export const SHOP_MIGRATIONS: readonly Migration[] = [
+  {
+    from: 1,
+    name: 'add-cavity-names-sizes-and-gender',
+    run: (shop) => ({
+      ...shop,
+      formatVersion: 2,
+      families: mapRecord(shop.families, addCavityFields),
+      contacts: Array.isArray(shop.contacts) ? shop.contacts.map(addGender) : shop.contacts,
+    }),
+  },
+];
+
+const addGender = (contact: unknown) =>
+  typeof contact === 'object' && contact !== null && !Array.isArray(contact) ? { gender: null, ...contact } : contact;
+
+/** Bring a shop of an older format to the present one; what is of no known format is left for the gate to name. */
+export function toPresentShop(shop: Record<string, unknown>): Record<string, unknown> {
+  let present = shop;
+  for (;;) {
+    const version = present.formatVersion;
+    const step = SHOP_MIGRATIONS.find(({ from }) => from === version);
+    if (!step || version === SHOP_FORMAT_VERSION) return present;
+    present = step.run(present);
+  }
+}
