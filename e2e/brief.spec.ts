@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import ExcelJS from 'exceljs';
 import { Client } from 'pg';
 import { expect, test } from '@playwright/test';
+import { FORMAT_VERSION } from 'wattograph-core';
 import { createFenRanger, createInlet } from 'wattograph-core/demo';
 import old from '../core/src/testing/formats/job-2.json';
 import { createCleanInlet, createTestJob, readJob, saved } from './helpers';
@@ -184,7 +185,7 @@ test('a job stored by an older Wattograph is opened, edited and released in the 
   await client.query('insert into jobs (id, version, document) values ($1, 0, $2)', [id, JSON.stringify(old)]);
   await client.end();
   const { document, version } = await readJob(request, id);
-  expect([version, document.formatVersion, document.looms.rear!.segments.s1!.fittedMm]).toEqual([0, 6, 640]);
+  expect([version, document.formatVersion, document.looms.rear!.segments.s1!.fittedMm]).toEqual([0, FORMAT_VERSION, 640]);
   const edit = await request.post(`/api/jobs/${id}/edits`, {
     data: {
       id: randomUUID(),

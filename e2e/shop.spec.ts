@@ -104,3 +104,83 @@ test('of two changes of one version one is taken; the same one sent twice counts
   expect(again.map((answer) => answer.status())).toEqual(wasTaken ? [201, 201] : [409, 409]);
   expect((await read()).version).toBe(version + 1);
 });
+
+test('a housing of her drawer: 26 ways in two sizes, lettered; a wire list that nobody has housings for finds it', async ({ page }) => {
+  const id = await createTestJob(request, createCleanInlet());
+  const { version } = await read();
+  // the list first: its relay and its gauge have cavities that no housing has
+  await page.goto(`${running.address}/jobs/${id}/bundle`);
+  await page.getByRole('button', { name: 'Add a loom' }).click();
+  await page.getByRole('button', { name: /From a wire list/ }).click();
+  const dialog = page.getByRole('dialog', { name: 'A loom from a wire list (CSV)' });
+  const rows = ['relay,30', 'relay,85', 'relay,86', 'relay,87', ...[...'ABCDEFGHJKL'].map((name) => `gauge,${name}`)];
+  const list = ['from,from pin,to,to pin', ...rows.map((to, at) => `main plug,${at + 1},${to}`)].join('\n');
+  await page
+    .locator('input[type=file]')
+    .first()
+    .setInputFiles({ name: 'dash.csv', mimeType: 'text/csv', buffer: Buffer.from(list) });
+  await expect(dialog).toContainText('3 ends without a housing');
+  await dialog.getByRole('button', { name: 'The smallest that has the cavities, for all' }).click();
+  await expect(dialog.getByRole('combobox', { name: 'Housing of main plug' })).toHaveValue('Hollin 19');
+  await dialog.getByLabel('First letters of its wire numbers').fill('D');
+  await dialog.getByRole('button', { name: 'Make the loom' }).click();
+  await expect(page.getByRole('img', { name: 'Strip of dash' })).toBeVisible();
+
+  await page.goto(`${running.address}/shop`);
+  await page
+    .getByRole('navigation')
+    .getByRole('button', { name: /^Housings/ })
+    .click();
+  await page.getByRole('button', { name: /^Pellow 12/ }).click();
+  await page.getByRole('button', { name: 'Make another from it' }).click();
+  const fill = async (label: string, value: string) => {
+    await page.getByLabel(label, { exact: true }).fill(value);
+    await page.getByLabel(label, { exact: true }).press('Enter');
+  };
+  await fill('name', 'Pellow 26, mixed');
+  await fill('in each row, top first', '13, 13');
+  await fill('names, in that order', 'A to Z without I, O, Q then a to c');
+  const cavity = (name: string) => page.getByRole('button', { name: `cavity ${name}`, exact: true });
+  await cavity('A').click();
+  await cavity('B').click({ modifiers: ['Shift'] });
+  await page.getByRole('combobox', { name: 'size of 2 picked' }).fill('6p');
+  await page.getByRole('combobox', { name: 'size of 2 picked' }).press('Enter');
+  await expect(page.getByText(/^pellow-12-2 · 26 ways, size 6p and 16s/)).toBeVisible();
+  // a spot moved on the face, upon another: told at once, and undone
+  await page.getByRole('combobox', { name: 'cavities in' }).click();
+  await page.getByRole('option', { name: 'spots of their own' }).click();
+  const box = (await cavity('C').boundingBox())!;
+  const other = (await cavity('D').boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(other.x + other.width / 2, other.y + other.height / 2, { steps: 4 });
+  await page.mouse.up();
+  await expect(page.getByRole('alert').filter({ hasText: 'between two cavities' })).toContainText('from C to D');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('alert').filter({ hasText: 'between two cavities' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Take 1 change …' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Take it' }).click();
+  await expect(page.getByRole('button', { name: `version ${version + 1}` })).toBeVisible();
+
+  await page.goto(`${running.address}/jobs/${id}/ends`);
+  await page
+    .getByRole('button', { name: 'dash', exact: true })
+    .or(page.getByRole('tab', { name: 'dash' }))
+    .or(page.getByRole('link', { name: 'dash', exact: true }))
+    .first()
+    .click();
+  await page
+    .getByRole('button', { name: /^relay/ })
+    .first()
+    .click();
+  await expect(page.getByText(/relay has no housing yet \(cavities 30, 85, 86, 87\)/)).toBeVisible();
+  await page
+    .getByRole('button', { name: /^gauge/ })
+    .first()
+    .click();
+  await page.getByRole('button', { name: 'Take a Pellow 26, mixed' }).click();
+  await expect(page.getByRole('img', { name: 'Pellow 26, mixed, wire side' })).toBeVisible();
+  await expect(page.getByText(/gauge has no housing yet/)).toHaveCount(0);
+  await expect(page.getByRole('row', { name: /^A D-/ })).toContainText('none takes this wire');
+  await expect(page.getByRole('row', { name: /^C D-/ })).toContainText('Pellow 16 contact');
+});

@@ -112,7 +112,7 @@ export function FacePicture({
               r={r}
               fill={colour ? WIRE_HEX[colour.base] : 'var(--paper)'}
               stroke={isChosen(cavity) ? 'var(--brass)' : 'var(--outline)'}
-              strokeWidth={isChosen(cavity) ? Math.min(0.7, r / 3) : 0.16}
+              strokeWidth={isChosen(cavity) ? Math.min(0.7, r / 3) : Object.hasOwn(family.otherSizes, cavity) ? 0.4 : 0.16}
               strokeDasharray={colour ? undefined : '0.4 0.3'}
             />
             {colour?.stripe && <circle cx={x} cy={y} r={r * 0.82} fill="none" stroke={WIRE_HEX[colour.stripe]} strokeWidth={r * 0.24} />}

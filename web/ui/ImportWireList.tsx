@@ -150,7 +150,7 @@ export function ImportWireList({ job, onClose, onDone }: { job: Job; onClose: ()
                       >
                         {end.cavities.join(' ')}
                       </Table.Td>
-                      <Table.Td w={250}>
+                      <Table.Td w={320}>
                         <Select
                           size="xs"
                           aria-label={`Housing of ${end.name}`}

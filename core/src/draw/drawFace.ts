@@ -29,7 +29,7 @@ export function drawFace(family: ConnectorFamily, side: 'wire' | 'mating'): Face
   return { spots, round, widthMm, heightMm, cavityMm };
 }
 
-/** Distance from a cavity to its nearest neighbour, the least of each size; at most twice the pitch. */
+/** Distance from a cavity to its nearest neighbour, the least of each size; between once and twice the pitch, which is the least there may be. */
 function measureRooms(family: ConnectorFamily, spots: readonly CavitySpot[]): ReadonlyMap<string, number> {
   const rooms = new Map<string, number>();
   for (const { cavity, x, y } of spots) {
@@ -37,7 +37,10 @@ function measureRooms(family: ConnectorFamily, spots: readonly CavitySpot[]): Re
     const room = rooms.get(size) ?? family.pitchMm * (spots.length === 1 ? 1 : 2);
     rooms.set(
       size,
-      spots.reduce((least, one) => (one.cavity === cavity ? least : Math.min(least, Math.hypot(one.x - x, one.y - y))), room),
+      spots.reduce(
+        (least, one) => (one.cavity === cavity ? least : Math.min(least, Math.max(family.pitchMm, Math.hypot(one.x - x, one.y - y)))),
+        room,
+      ),
     );
   }
   return rooms;

@@ -115,7 +115,7 @@ export function FamilyDialog({ job, onClose }: { job: Job; onClose: () => void }
               />
             </Group>
             <TextInput
-              label="Cavity names"
+              label="Marked on its cavities"
               description="in that order, as in 30, 85, 86, 87 or A to H without F; empty: counted from 1"
               value={words}
               onChange={(event) => setWords(event.currentTarget.value)}

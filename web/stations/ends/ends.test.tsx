@@ -176,10 +176,10 @@ describe('a family of her own', () => {
       ['30, 85, 86, 86', 'expected a name of its own for each'],
       ['Z to A', 'expected a range of letters or of numbers such as A to H or A1 to A8, got "Z to A"'],
     ] as const) {
-      type('Cavity names', words);
+      type('Marked on its cavities', words);
       expect([screen.queryByText(problem) !== null, isDisabled()]).toEqual([true, true]);
     }
-    type('Cavity names', '30, 85 to 87');
+    type('Marked on its cavities', '30, 85 to 87');
     press('Keep family');
     const [made] = Object.values(store.job.families).filter(({ name }) => name === 'Brack relay base');
     expect(made!.cavityNames).toEqual(['30', '85', '86', '87']);

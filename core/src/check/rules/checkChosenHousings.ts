@@ -24,7 +24,7 @@ export const checkChosenHousings: Rule = (context) => {
         [{ kind: 'end', id: endId }],
         `${loom.ends[endId]!.name} has no housing yet${cavities.length > 0 ? ` (cavities ${cavities.join(', ')})` : ''}: contacts, seals, entry depth and envelope are unknown, its wires are counted without entry. ${
           fitting.length === 0
-            ? 'No family of the shop has these cavities: add one in Shop or here.'
+            ? 'No family of the shop has these cavities: add one in Shop, or in Ends for this job alone.'
             : `With these cavities: ${has.join(', ')}${more > 0 ? ` and ${more} more` : ''}.`
         }`,
         { measured: cavities.length, fix: fitting.length > 0 ? takeFamily(context, endId, fitting[0]!) : null },
