@@ -27,9 +27,7 @@ const read = async () => (await (await request.get('/api/shop')).json()) as { ve
 const take = (base: number, document: unknown, id: string = randomUUID()) =>
   request.post('/api/shop', { data: { id, base, author: 'Imke Dorsey', note: 'test', document } });
 
-test('a default changed in Shop is shown in its effects, then plans every job; the version before can be brought back', async ({
-  page,
-}) => {
+test('a default changed in Shop plans a job when it is brought up to it; undo and the version before lead back', async ({ page }) => {
   const id = await createTestJob(request, createCleanInlet());
   const { version } = await read();
   const lengths = async () =>
@@ -50,9 +48,16 @@ test('a default changed in Shop is shown in its effects, then plans every job; t
   await expect(dialog.getByText(/\d+ wires cut otherwise/).first()).toBeVisible({ timeout: 30_000 });
   await dialog.getByRole('button', { name: 'Take it' }).click();
   await expect(page.getByRole('button', { name: `version ${version + 1}` })).toBeVisible();
-  // the server's plan, and the worker's
-  expect((await lengths()).every((mm) => mm % 50 === 0)).toBe(true);
+  // the job stays with the version it has, in the server's plan as in the worker's, until she takes what changes
+  expect((await lengths()).some((mm) => mm % 50 !== 0)).toBe(true);
   await page.goto(`${running.address}/jobs/${id}/bundle?tab=wires`);
+  await page.getByRole('button', { name: `shop ${version} · ${version + 1} is out` }).click();
+  const bring = page.getByRole('dialog', { name: `From version ${version} of the shop to ${version + 1}` });
+  await expect(bring).toContainText(/\d+ wires cut otherwise/);
+  await expect(bring.getByText('cut increment, mm: 5 → 50')).toBeVisible();
+  await bring.getByRole('button', { name: 'Bring it up' }).click();
+  await expect(page.getByRole('button', { name: `shop ${version + 1}`, exact: true })).toBeVisible();
+  expect((await lengths()).every((mm) => mm % 50 === 0)).toBe(true);
   await page.getByRole('tab', { name: 'Wires' }).click();
   await expect(
     page
@@ -60,13 +65,26 @@ test('a default changed in Shop is shown in its effects, then plans every job; t
       .getByText(/^\d*[05]0$/)
       .first(),
   ).toBeVisible();
+  // another version than the shop ever had is refused, and undo goes back to the one before
+  const refused = await request.post(`/api/jobs/${id}/edits`, {
+    data: { id: randomUUID(), base: 1, author: 'x', label: 'x', patch: [{ op: 'replace', path: '/shopVersion', value: 99 }] },
+  });
+  expect([refused.status(), await refused.json()]).toEqual([
+    422,
+    { problems: [{ path: '/shopVersion', message: 'expected a version of this shop, got 99' }] },
+  ]);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('button', { name: `shop ${version} · ${version + 1} is out` })).toBeVisible();
+  expect((await lengths()).some((mm) => mm % 50 !== 0)).toBe(true);
   await page.goto(`${running.address}/shop`);
   await page.getByRole('button', { name: `version ${version + 1}` }).click();
   await page.getByRole('menuitem', { name: new RegExp(`^${version},`) }).click();
   await page.getByRole('dialog').getByText('cut increment, mm: 50 → 5').waitFor();
   await page.getByRole('dialog').getByRole('button', { name: 'Take it' }).click();
   await expect(page.getByRole('button', { name: `version ${version + 2}` })).toBeVisible();
-  expect((await lengths()).some((mm) => mm % 50 !== 0)).toBe(true);
+  await page.goto(`${running.address}/jobs/${id}/bundle`);
+  await page.getByRole('button', { name: `shop ${version} · ${version + 2} is out` }).click();
+  await expect(page.getByRole('dialog')).toContainText('stays as it is');
 });
 
 test('a shop is exported as one file and read again; what is wrong in it is named and nothing is stored', async () => {
@@ -163,6 +181,9 @@ test('a housing of her drawer: 26 ways in two sizes, lettered; a wire list that 
   await expect(page.getByRole('button', { name: `version ${version + 1}` })).toBeVisible();
 
   await page.goto(`${running.address}/jobs/${id}/ends`);
+  await page.getByRole('button', { name: `shop ${version} · ${version + 1} is out` }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Bring it up' }).click();
+  await expect(page.getByRole('button', { name: `shop ${version + 1}`, exact: true })).toBeVisible();
   await page
     .getByRole('button', { name: 'dash', exact: true })
     .or(page.getByRole('tab', { name: 'dash' }))

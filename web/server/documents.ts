@@ -16,7 +16,7 @@ import { listHistory, type HistoryRow } from './history';
 import { toPresent } from './present';
 import { Refusal } from './refusal';
 import { edits, jobs, type EditRow } from './schema';
-import { readShop, type PresentShop } from './shop';
+import { readShop, readShopOf, type PresentShop } from './shop';
 
 type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
 
@@ -42,9 +42,12 @@ export async function createStoredJob(id: string, value: unknown): Promise<{ id:
   return database().transaction(async (tx) => {
     // a shop that is being changed is waited for, so that no job is stored with a part that it lost
     await tx.execute(sql`lock table jobs in row exclusive mode`);
-    const checked = checkJob(value, (await readShop(tx)).lookup);
+    const present = await readShop(tx);
+    const checked = checkJob(value, present.lookup);
     if (!checked.ok) throw new Refusal(422, checked.problems);
-    await tx.insert(jobs).values({ id, version: 0, document: checked.value }).onConflictDoNothing();
+    // versions of another installation's shop say nothing here
+    const document: Job = { ...checked.value, shopVersion: present.version };
+    await tx.insert(jobs).values({ id, version: 0, document }).onConflictDoNothing();
     return { id };
   });
 }
@@ -179,7 +182,8 @@ async function inJob<T>(
     const [job] = await tx.select().from(jobs).where(eq(jobs.id, jobId)).for('update');
     if (!job) throw Refusal.at(404, '', 'There is no such job.');
     // after the lock: a shop that is being changed has been waited for
-    return work(tx, { ...job, document: toPresent(job.document) }, await readShop(tx));
+    const document = toPresent(job.document);
+    return work(tx, { ...job, document }, await readShopOf(document, tx));
   });
 }
 
@@ -198,11 +202,14 @@ async function toTaken(tx: Transaction, row: EditRow): Promise<Taken> {
 async function append(
   tx: Transaction,
   job: { id: string; version: number; document: Job },
-  { lookup }: PresentShop,
+  shop: PresentShop,
   edit: { id: string; author: string; label: string; patch: EditOperation[]; kind: EditRow['kind']; ofEdit: string | null },
 ): Promise<Pick<Taken, 'version' | 'patch'>> {
   const applied = applyEdit(job.document, edit.patch);
   if (!applied.ok) throw new Refusal(422, applied.problems);
+  // an edit may bring the job up to another version of the shop, and is held to that
+  const isMoved = applied.value.shopVersion !== job.document.shopVersion;
+  const { lookup } = isMoved ? await readShopOf(applied.value, tx) : shop;
   const checked = checkJob(applied.value, lookup);
   if (!checked.ok) throw new Refusal(422, checked.problems);
   const version = job.version + 1;

@@ -24,7 +24,7 @@ import { database, type Database } from './database';
 import { toPresent } from './present';
 import { Refusal } from './refusal';
 import { releaseLooms, releases } from './schema';
-import { readShop, type PresentShop } from './shop';
+import { readShopOf, type PresentShop } from './shop';
 
 /** A loom of a revision as the floor, the exports and the tests read it. */
 export interface FrozenLoom {
@@ -84,7 +84,7 @@ async function freezeLate(jobId: string, number: number): Promise<void> {
     .where(and(eq(releases.jobId, jobId), eq(releases.number, number)));
   if (!row) throw Refusal.at(404, '', `There is no revision ${number} of this job.`);
   const job = toPresent(row.document);
-  const present = await readShop();
+  const present = await readShopOf(job);
   const planned = plan(job, present.shop);
   const date = row.at.toISOString().slice(0, 10);
   const rows = await freeze(job, planned, listFindings(job, planned, present.shop, date), present, { jobId, number, date });

@@ -2,7 +2,7 @@ import { today } from '../client/today';
 import { createPlanner, listFindings, type Planner } from 'wattograph-core';
 import { listJobs } from './documents';
 import { listReleases } from './releases';
-import { readShop, type PresentShop } from './shop';
+import { readShopOf, type PresentShop } from './shop';
 
 /** One job on the wall. */
 export interface JobLine {
@@ -21,21 +21,22 @@ export interface JobLine {
   promisedOn: string | null;
 }
 
-/** for the shop as it stood last */
-let held: { shop: PresentShop; planner: Planner } | null = null;
+/** one for each version of the shop that jobs are planned with, for as long as that is held */
+const planners = new WeakMap<PresentShop, Planner>();
 
 function findPlanner(shop: PresentShop): Planner {
-  if (held?.shop !== shop) held = { shop, planner: createPlanner(shop.shop) };
-  return held.planner;
+  const known = planners.get(shop) ?? createPlanner(shop.shop);
+  planners.set(shop, known);
+  return known;
 }
 
 /** The wall: every job with what is next for it. */
 export async function listJobLines(): Promise<JobLine[]> {
-  const present = await readShop();
-  const [planner, { shop }] = [findPlanner(present), present];
   return Promise.all(
     (await listJobs()).map(async ({ id, document, version, changedAt }) => {
-      const plan = planner(document);
+      const present = await readShopOf(document);
+      const { shop } = present;
+      const plan = findPlanner(present)(document);
       const open = listFindings(document, plan, shop, today()).filter(({ key }) => !Object.hasOwn(document.accepted, key));
       const last = (await listReleases(id)).at(-1);
       const stops = open.filter(({ grade }) => grade === 'stop').length;

@@ -18,7 +18,7 @@ import { readFrozen, readFrozenPages } from './frozen';
 import { Refusal } from './refusal';
 import { readRelease } from './releases';
 import { toReleaseNumber } from './requests';
-import { readShop } from './shop';
+import { readShopOf } from './shop';
 
 /** A document to print: the draft as it stands, or a released revision. */
 export interface Source {
@@ -42,7 +42,7 @@ export async function readSource(jobId: string, release: string | null): Promise
 /** A loom of the draft as it is planned now, or of a revision as it was then. */
 export async function readLoom({ jobId, job, number }: Source, loomId: string | null): Promise<{ plan: LoomPlan; build: LoomBuild }> {
   if (number !== null) return readFrozen(jobId, number, loomId);
-  const { loom, build } = planDraft(job, (await readShop()).shop, loomId);
+  const { loom, build } = planDraft(job, (await readShopOf(job)).shop, loomId);
   return { plan: loom, build };
 }
 
@@ -60,7 +60,7 @@ export async function readPages(source: Source, loomId: string | null, asked: st
   if (!Object.hasOwn(PAPERS, paper))
     throw Refusal.at(400, 'paper', `expected ${Object.keys(PAPERS).join(' or ')}, got ${JSON.stringify(asked)}`);
   if (source.number !== null) return readFrozenPages(source.jobId, source.number, loomId, paper as Paper);
-  const { shop } = await readShop();
+  const { shop } = await readShopOf(source.job);
   const { whole, loom, build } = planDraft(source.job, shop, loomId);
   return createSheets(source.job, whole, loom, build, listFindings(source.job, whole, shop, today()), shop, {
     paper: paper as Paper,

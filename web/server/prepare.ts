@@ -1,10 +1,11 @@
 import { fileURLToPath } from 'node:url';
-import { sql } from 'drizzle-orm';
-import { drizzle } from 'drizzle-orm/node-postgres';
+import { and, desc, eq, sql } from 'drizzle-orm';
+import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { Client } from 'pg';
-import { checkJob, createDemoShop, createLookup } from 'wattograph-core';
+import { checkJob, createDemoShop, createLookup, type Job } from 'wattograph-core';
 import { createFenRanger, createSkerry } from 'wattograph-core/demo';
+import { toPresent } from './present';
 import * as schema from './schema';
 
 const DEMO = [
@@ -12,6 +13,7 @@ const DEMO = [
   { id: 'fe400000-0000-4000-8000-000000000002', create: createFenRanger },
 ];
 const FIRST_SHOP = '50000000-0000-4000-8000-000000000001';
+const FIRST_SHOP_VERSION = 1;
 const LOCK = 4640;
 
 const inDays = (days: number): string => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
@@ -26,11 +28,12 @@ async function prepare(): Promise<void> {
   // a new installation begins with the demo shop's parts and standards
   await db
     .insert(schema.shopVersions)
-    .values({ version: 1, id: FIRST_SHOP, author: 'Wattograph', note: 'as it ships', document: createDemoShop() })
+    .values({ version: FIRST_SHOP_VERSION, id: FIRST_SHOP, author: 'Wattograph', note: 'as it ships', document: createDemoShop() })
     .onConflictDoNothing();
+  await pinJobs(db);
   if (process.argv.includes('--seed')) {
     for (const { id, create } of DEMO) {
-      const made = create();
+      const made: Job = { ...create(), shopVersion: FIRST_SHOP_VERSION };
       // days of the demo count from the day it is seeded
       made.brief.promisedOn = inDays(42);
       for (const item of Object.values(made.openItems)) if (item.kind === 'concession') item.due = inDays(96);
@@ -40,6 +43,25 @@ async function prepare(): Promise<void> {
     }
   }
   await client.end();
+}
+
+/** Jobs stored before they named their version of the shop were planned with its newest one: that is named now. */
+async function pinJobs(db: NodePgDatabase<typeof schema>): Promise<void> {
+  const [newest] = await db
+    .select({ version: schema.shopVersions.version })
+    .from(schema.shopVersions)
+    .orderBy(desc(schema.shopVersions.version))
+    .limit(1);
+  const open = await db
+    .select({ id: schema.jobs.id, version: schema.jobs.version, document: schema.jobs.document })
+    .from(schema.jobs)
+    .where(sql`coalesce(${schema.jobs.document} ->> 'shopVersion', '') = ''`);
+  for (const { id, version, document } of open)
+    await db
+      .update(schema.jobs)
+      .set({ document: { ...toPresent(document), shopVersion: newest!.version } })
+      // edited by a server that runs meanwhile: it is pinned at the next start
+      .where(and(eq(schema.jobs.id, id), eq(schema.jobs.version, version)));
 }
 
 prepare().catch((error: unknown) => {

@@ -5,7 +5,7 @@ import { toPresent } from './present';
 import { database } from './database';
 import { freeze, listFrozenBuilds, storeFrozen } from './frozen';
 import { Refusal } from './refusal';
-import { readShop } from './shop';
+import { readShopOf } from './shop';
 import { floorEvents, jobs, releases, type FloorEventRow, type ReleaseRow } from './schema';
 
 const LINE = { number: releases.number, version: releases.version, author: releases.author, note: releases.note, at: releases.at };
@@ -34,7 +34,7 @@ async function tryRelease(jobId: string, { id, author, note }: { id: string; aut
   const [job] = await database().select().from(jobs).where(eq(jobs.id, jobId));
   if (!job) throw Refusal.at(404, '', 'There is no such job.');
   const document = toPresent(job.document);
-  const present = await readShop();
+  const present = await readShopOf(document);
   const planned = plan(document, present.shop);
   const findings = listFindings(document, planned, present.shop, today());
   const open = findings.filter(({ grade, key }) => grade === 'stop' && !Object.hasOwn(document.accepted, key));

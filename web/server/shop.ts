@@ -9,6 +9,7 @@ import {
   createLookup,
   listFindings,
   plan,
+  toPresentShop,
   type CatalogueLookup,
   type Job,
   type Problem,
@@ -30,21 +31,48 @@ export interface PresentShop {
   digest: string;
 }
 
-let held: PresentShop | null = null;
+/** versions never change; a few are kept, the latest asked for last */
+const held = new Map<number, PresentShop>();
+const MOST_HELD = 6;
 
 /**
- * The shop that every job is planned with: its newest version. The document is read once for each version. Inside a transaction give it that:
- * a second connection would be waited for while one is held.
+ * The shop as it stands: its newest version. Inside a transaction give it that: a second connection would be waited for while one is held.
  */
 export async function readShop(db: Pick<Database, 'select'> = database()): Promise<PresentShop> {
   const [newest] = await db.select({ version: shopVersions.version }).from(shopVersions).orderBy(desc(shopVersions.version)).limit(1);
   if (!newest) throw new Error('shop: expected a first version beside the tables, got none');
-  if (held?.version === newest.version) return held;
-  const [row] = await db.select().from(shopVersions).where(eq(shopVersions.version, newest.version));
-  const shop = row!.document;
+  return readVersion(newest.version, db);
+}
+
+/** The shop that a job is planned with: the version that it names; the newest where it names none yet. */
+export async function readShopOf(
+  { shopVersion }: Pick<Job, 'shopVersion'>,
+  db: Pick<Database, 'select'> = database(),
+): Promise<PresentShop> {
+  return shopVersion === null ? readShop(db) : readVersion(shopVersion, db);
+}
+
+/** The same for a page: who works there is who works there today. */
+export async function readShopForPage(job: Pick<Job, 'shopVersion'>): Promise<{ shop: Shop; shopVersion: number }> {
+  const [{ shop, version }, present] = await Promise.all([readShopOf(job), readShop()]);
+  return { shop: { ...shop, people: present.shop.people }, shopVersion: version };
+}
+
+async function readVersion(version: number, db: Pick<Database, 'select'>): Promise<PresentShop> {
+  const known = held.get(version);
+  if (known) {
+    held.delete(version);
+    held.set(version, known);
+    return known;
+  }
+  const [row] = await db.select().from(shopVersions).where(eq(shopVersions.version, version));
+  if (!row) throw Refusal.at(422, '/shopVersion', `expected a version of this shop, got ${version}`);
+  const shop = toPresentShop(row.document as unknown as Record<string, unknown>) as unknown as Shop;
   const digest = createHash('sha256').update(JSON.stringify(shop)).digest('hex');
-  held = { version: newest.version, shop, lookup: createLookup(shop), digest };
-  return held;
+  const made = { version, shop, lookup: createLookup(shop), digest };
+  held.set(version, made);
+  for (const oldest of held.keys()) if (held.size > MOST_HELD) held.delete(oldest);
+  return made;
 }
 
 export type ShopVersionLine = Pick<ShopVersionRow, 'version' | 'author' | 'note' | 'at'>;
@@ -58,10 +86,10 @@ export async function listShopVersions(): Promise<ShopVersionLine[]> {
 export async function readShopVersion(version: number): Promise<Shop> {
   const [row] = await database().select().from(shopVersions).where(eq(shopVersions.version, version));
   if (!row) throw Refusal.at(404, 'version', `There is no version ${version} of the shop.`);
-  return row.document;
+  return toPresentShop(row.document as unknown as Record<string, unknown>) as unknown as Shop;
 }
 
-/** What a new version of the shop would change in one job. */
+/** What planning with another version of the shop would change in one job. */
 export interface JobEffect {
   id: string;
   name: string;
@@ -81,7 +109,7 @@ export interface ShopPreview {
   jobs: JobEffect[];
 }
 
-/** What taking this shop would change, in its tables and in every job; nothing is stored. Lets others in between jobs. */
+/** What bringing every job up to this shop would change, and what differs in its tables; nothing is stored. Lets others in between jobs. */
 export async function previewShop(value: unknown): Promise<ShopPreview> {
   const { version, shop } = await readShop();
   const next = toShop(value);
@@ -90,9 +118,24 @@ export async function previewShop(value: unknown): Promise<ShopPreview> {
   const effects: JobEffect[] = [];
   for (const { id, document } of rows) {
     await setImmediate();
-    effects.push(measureEffect(id, toPresent(document), shop, next, lookup));
+    const job = toPresent(document);
+    effects.push(measureEffect(id, job, (await readShopOf(job)).shop, next, lookup));
   }
   return { version, differences: compareShops(shop, next), jobs: effects };
+}
+
+/** What bringing one job up to the shop as it stands would change: records that differ, lengths, parts, findings. */
+export async function previewBringUp(
+  id: string,
+  job: Job,
+): Promise<{ version: number; from: number; differences: ShopDifference[]; effect: JobEffect }> {
+  const [before, present] = await Promise.all([readShopOf(job), readShop()]);
+  return {
+    version: present.version,
+    from: before.version,
+    differences: compareShops(before.shop, present.shop),
+    effect: measureEffect(id, job, before.shop, present.shop, present.lookup),
+  };
 }
 
 function measureEffect(id: string, job: Job, before: Shop, after: Shop, lookup: CatalogueLookup): JobEffect {

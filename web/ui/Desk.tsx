@@ -15,8 +15,8 @@ import { CursorProvider, useCursorStore } from './cursor';
 import styles from './Desk.module.css';
 import { ImportWireList } from './ImportWireList';
 import { KeysHelp } from './KeysHelp';
+import { ShopPin } from './ShopPin';
 import { STATIONS } from './stations';
-import { useShopNotice } from './useShopNotice';
 import { WhoSelect } from './WhoSelect';
 
 const [boxStore, box] = createSpotlight();
@@ -49,7 +49,6 @@ function Frame({ jobId, children }: { jobId: string; children: ReactNode }) {
   const path = usePathname();
   const loomId = useLoomId();
   const store = useJobStore();
-  useShopNotice(store.shopVersion);
   const { toggleColorScheme } = useMantineColorScheme();
   const [keysOpen, keys] = useDisclosure(false);
   const name = useJob(({ document }) => document.name);
@@ -106,6 +105,7 @@ function Frame({ jobId, children }: { jobId: string; children: ReactNode }) {
         </Link>
         <div className={styles.foot}>
           <Saved />
+          <ShopPin jobId={jobId} />
           <WhoSelect people={store.shop.people} />
         </div>
       </nav>

@@ -26,6 +26,9 @@ export const JobSchema = Type.Object(
     standardId: IdSchema,
     notes: Type.String({ maxLength: 8000 }),
     zones: recordOf(ZoneSchema),
+    shopVersion: Type.Union([Type.Integer({ minimum: 1 }), Type.Null()], {
+      description: 'version of the shop that it is planned with; null: it is in no shop yet',
+    }),
     families: recordOf(ConnectorFamilySchema, { description: 'connector families of this job alone, beside those of the catalogue' }),
     deviceTemplates: recordOf(DeviceTemplateSchema, { description: 'kinds of device of this job alone, beside those of the catalogue' }),
     brief: BriefSchema,
@@ -57,6 +60,7 @@ export function createJob(name: string, customer: string): Job {
     customer,
     standardId: 'larkhollow',
     notes: '',
+    shopVersion: null,
     zones: createZones(),
     families: {},
     deviceTemplates: {},

@@ -101,8 +101,8 @@ export const MIGRATIONS: readonly Migration[] = [
   },
   {
     from: 6,
-    name: 'add-cavity-names-sizes-and-gender',
-    run: (document) => ({ ...document, formatVersion: 7, families: mapRecord(document.families, addCavityFields) }),
+    name: 'add-cavity-names-sizes-gender-and-shop-version',
+    run: (document) => ({ ...document, formatVersion: 7, shopVersion: null, families: mapRecord(document.families, addCavityFields) }),
   },
 ];
 

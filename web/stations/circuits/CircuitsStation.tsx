@@ -10,6 +10,7 @@ import { useLoomId } from '../../ui/Desk';
 import { AssignedList } from './AssignedList';
 import { BoxesPanel } from './BoxesPanel';
 import { BreaksPanel } from './BreaksPanel';
+import { saveFile } from '../../ui/saveFile';
 import { Segmented } from '../../ui/Segmented';
 import { TapeBand } from '../../ui/strip/TapeBand';
 import { SideTabs } from '../../ui/SideTabs';
@@ -87,13 +88,7 @@ export function CircuitsStation() {
     setChosen(pin);
     setSide('pin');
   };
-  const file = () => {
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(new Blob([toPinsCsv(job, power)], { type: 'text/csv' }));
-    link.download = `${job.name} pins.csv`;
-    link.click();
-    URL.revokeObjectURL(link.href);
-  };
+  const file = () => saveFile(`${job.name} pins.csv`, toPinsCsv(job, power));
   return (
     <div className={styles.station}>
       <div className={styles.bar}>

@@ -9,9 +9,12 @@ import {
   createRecordId,
   describeRecord,
   fromJsonText,
+  fromShopTable,
   listRecords,
   putRecord,
   SHOP_TABLES,
+  toPresentShop,
+  toShopTableCsv,
   type Problem,
   type Shop,
   type ShopTable,
@@ -20,9 +23,12 @@ import { setPeople } from '../../client/author';
 import { request, RequestError } from '../../client/request';
 import { ProblemList } from '../../ui/ProblemList';
 import { WhoSelect } from '../../ui/WhoSelect';
+import { readTable } from '../../ui/readTable';
+import { saveFile } from '../../ui/saveFile';
+import { ReadDialog } from './ReadDialog';
 import { RecordEditor } from './RecordEditor';
 import styles from './Shop.module.css';
-import { TABLE_NAMES } from './tableNames';
+import { TABLE_NAMES } from '../../ui/tableNames';
 import { TakeDialog } from './TakeDialog';
 
 export interface VersionLine {
@@ -61,6 +67,7 @@ export function ShopStation({ version, shop, versions }: { version: number; shop
   const [chosenId, setChosenId] = useState<string | null>(null);
   const [search, setSearch] = useState('');
   const [taking, setTaking] = useState(false);
+  const [other, setOther] = useState<Shop | null>(null);
   const [problems, setProblems] = useState<{ title: string; list: Problem[] } | null>(null);
   const differences = useMemo(() => compareShops(shop, draft), [shop, draft]);
   const count = differences.reduce((sum, { added, changed, gone }) => sum + added.length + changed.length + gone.length, 0);
@@ -101,15 +108,28 @@ export function ShopStation({ version, shop, versions }: { version: number; shop
     change(putRecord(draft, table, id, { ...value, ...('id' in value ? { id } : {}), name: `${chosen.name}, copy` }));
     setChosenId(id);
   };
-  const read = async (name: string, text: () => Promise<string>) => {
+  const propose = (next: Shop) => {
+    change(next);
+    setOther(null);
+    setTaking(true);
+  };
+  const readRows = async (file: File | null) => {
+    if (!file) return;
+    setProblems(null);
+    const parsed = await readTable(file);
+    const made = parsed.ok ? fromShopTable(draft, table, parsed.value) : parsed;
+    if (!made.ok) return setProblems({ title: `${file.name} was not read; nothing is changed`, list: made.problems });
+    setUndone(undone + 1);
+    change(made.value);
+  };
+  const read = async (name: string, text: () => Promise<string>, onRead: (theirs: Shop) => void) => {
     setProblems(null);
     try {
       const parsed = fromJsonText(await text());
       if (!parsed.ok) return setProblems({ title: `${name} was not read`, list: parsed.problems });
       // the gate is the server's: what it lets through is shown as a draft
       await request('/api/shop/preview', { document: parsed.value });
-      change(parsed.value as Shop);
-      setTaking(true);
+      onRead(toPresentShop(parsed.value as Record<string, unknown>) as unknown as Shop);
     } catch (error) {
       setProblems({
         title: `${name} was not read; nothing is changed`,
@@ -124,10 +144,10 @@ export function ShopStation({ version, shop, versions }: { version: number; shop
         title: `${file.name} was not read`,
         list: [{ path: '', message: `expected at most 8 MB, got ${(file.size / 1024 / 1024).toFixed(0)} MB` }],
       });
-    void read(file.name, () => file.text());
+    void read(file.name, () => file.text(), setOther);
   };
   const bringBack = (number: number) =>
-    void read(`Version ${number}`, async () => JSON.stringify(await request<Shop>(`/api/shop/versions/${number}`)));
+    void read(`Version ${number}`, async () => JSON.stringify(await request<Shop>(`/api/shop/versions/${number}`)), propose);
   return (
     <div className={styles.page}>
       <header className={styles.head}>
@@ -192,12 +212,24 @@ export function ShopStation({ version, shop, versions }: { version: number; shop
           })}
         </nav>
         <section className={styles.list} aria-label={TABLE_NAMES[table]}>
-          <TextInput
-            aria-label="Search"
-            placeholder={`search ${records.length} ${TABLE_NAMES[table].toLowerCase()}`}
-            value={search}
-            onChange={(event) => setSearch(event.currentTarget.value)}
-          />
+          <div className={styles.find}>
+            <TextInput
+              aria-label="Search"
+              placeholder={`search ${records.length} ${TABLE_NAMES[table].toLowerCase()}`}
+              value={search}
+              onChange={(event) => setSearch(event.currentTarget.value)}
+            />
+            <Button variant="default" onClick={() => saveFile(`${table}.csv`, toShopTableCsv(draft, table))}>
+              CSV
+            </Button>
+            <FileButton key={`${table} ${undone}`} onChange={(file) => void readRows(file)} accept=".csv,.txt,.xlsx,text/csv">
+              {(props) => (
+                <Button variant="default" title="from CSV or XLSX with these columns: known ones are changed, others added" {...props}>
+                  Rows in
+                </Button>
+              )}
+            </FileButton>
+          </div>
           <ul>
             {found.slice(0, MOST_ROWS).map((one) => (
               <li key={one.id}>
@@ -233,6 +265,7 @@ export function ShopStation({ version, shop, versions }: { version: number; shop
           )}
         </section>
       </div>
+      {other && <ReadDialog mine={draft} theirs={other} onClose={() => setOther(null)} onRead={propose} />}
       {taking && (
         <TakeDialog
           base={version}

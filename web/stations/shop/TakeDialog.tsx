@@ -6,14 +6,14 @@ import { useEffect, useState } from 'react';
 import type { Problem, Shop } from 'wattograph-core';
 import { readAuthor } from '../../client/author';
 import { request, RequestError } from '../../client/request';
-import type { JobEffect, ShopPreview } from '../../server/shop';
+import type { ShopPreview } from '../../server/shop';
 import { ProblemList } from '../../ui/ProblemList';
+import { Effect, ShopDifferences } from '../../ui/ShopEffect';
 import styles from './Shop.module.css';
-import { TABLE_NAMES } from './tableNames';
 
 const MOST = 8;
 
-/** What a draft of the shop would change, in its tables and in every job, before it is taken. */
+/** What a draft of the shop changes in its tables, and what it would change in each job that is brought up to it, before it is taken. */
 export function TakeDialog({ base, draft, onClose, onTaken }: { base: number; draft: Shop; onClose: () => void; onTaken: () => void }) {
   const [preview, setPreview] = useState<ShopPreview | null>(null);
   const [problems, setProblems] = useState<Problem[]>([]);
@@ -42,7 +42,11 @@ export function TakeDialog({ base, draft, onClose, onTaken }: { base: number; dr
     setBusy(true);
     try {
       const { version } = await request<{ version: number }>('/api/shop', { id, base, author: readAuthor(), note, document: draft });
-      notifications.show({ title: `Version ${version} of the shop`, message: 'Every job is planned with it from now on.', color: 'sea' });
+      notifications.show({
+        title: `Version ${version} of the shop`,
+        message: 'Jobs are planned with it when they are brought up to it.',
+        color: 'sea',
+      });
       onTaken();
     } catch (error) {
       tell(error);
@@ -58,45 +62,12 @@ export function TakeDialog({ base, draft, onClose, onTaken }: { base: number; dr
         <>
           <h3 className={styles.part}>In the shop</h3>
           {preview.differences.length === 0 && <p className="faint">Nothing differs from version {base}.</p>}
-          <ul className={styles.differences}>
-            {preview.differences.map(({ table, added, changed, gone }) => (
-              <li key={table}>
-                <b>{TABLE_NAMES[table]}</b>
-                <ul>
-                  {changed.slice(0, MOST).map((one) => (
-                    <li key={one.id}>
-                      {one.name}: {one.fields.slice(0, MOST).join(', ')}
-                    </li>
-                  ))}
-                  {added.slice(0, MOST).map((one) => (
-                    <li key={one.id}>new: {one.name}</li>
-                  ))}
-                  {gone.slice(0, MOST).map((one) => (
-                    <li key={one.id}>gone: {one.name}</li>
-                  ))}
-                  {[changed, added, gone].some((list) => list.length > MOST) && (
-                    <li className="faint">
-                      in all {changed.length} changed, {added.length} new, {gone.length} gone
-                    </li>
-                  )}
-                </ul>
-              </li>
-            ))}
-          </ul>
-          <h3 className={styles.part}>In the jobs</h3>
+          <ShopDifferences differences={preview.differences} />
+          <h3 className={styles.part}>In the jobs, when they are brought up to it</h3>
           <ul className={styles.differences}>
             {preview.jobs.map((job) => (
               <li key={job.id}>
-                <b>{job.name}</b>: {sayEffect(job)}
-                {job.stops.length > 0 && (
-                  <ul>
-                    {job.stops.slice(0, MOST).map((sentence) => (
-                      <li key={sentence} className={styles.stop}>
-                        ⬣ {sentence}
-                      </li>
-                    ))}
-                  </ul>
-                )}
+                <b>{job.name}</b>: <Effect effect={job} />
               </li>
             ))}
             {preview.jobs.length === 0 && <li className="faint">There are none.</li>}
@@ -109,7 +80,9 @@ export function TakeDialog({ base, draft, onClose, onTaken }: { base: number; dr
               )}
             />
           )}
-          <p className="faint">Revisions that are released stay what they are.</p>
+          <p className="faint">
+            Each job goes on with the version it has until it is brought up; revisions that are released stay what they are.
+          </p>
           <TextInput
             label="Note"
             description="what is new, for who plans with it"
@@ -129,11 +102,4 @@ export function TakeDialog({ base, draft, onClose, onTaken }: { base: number; dr
       </Group>
     </Modal>
   );
-}
-
-function sayEffect({ problems, cuts, sleeves, massG, stops }: JobEffect): string {
-  if (problems.length > 0) return 'cannot be planned with it';
-  if (cuts + sleeves + stops.length === 0 && Math.abs(massG) < 0.5) return 'stays as it is';
-  const mass = Math.abs(massG) < 0.5 ? '' : `, ${massG > 0 ? '+' : '−'}${Math.abs(massG).toFixed(0)} g`;
-  return `${cuts} wires cut otherwise, ${sleeves} sleeves${mass}${stops.length > 0 ? `, ${stops.length} more to stop for` : ''}`;
 }

@@ -1,6 +1,6 @@
 import { MantineProvider } from '@mantine/core';
 import { act, fireEvent, render, screen, within } from '@testing-library/react';
-import { checkShop, createDemoShop, type Shop } from 'wattograph-core';
+import { checkShop, createDemoShop, toShopTableCsv, type Shop } from 'wattograph-core';
 import { choose as pick, press } from '../../testing/act';
 import { ShopStation } from './ShopStation';
 
@@ -121,7 +121,7 @@ test('before a draft is taken it says what it changes in the shop and in every j
   await settle();
   const dialog = within(screen.getByRole('dialog'));
   expect(dialog.getByText('Hollin: current, A: 7.5 → 9')).toBeTruthy();
-  expect(dialog.getByText(/3 wires cut otherwise, 1 sleeves, \+4 g, 1 more to stop for/)).toBeTruthy();
+  expect(dialog.getByText(/3 wires cut otherwise, 1 sleeve, \+4 g, 1 more to stop for/)).toBeTruthy();
   expect(dialog.getByText('⬣ A pump has no fuse.')).toBeTruthy();
   fireEvent.change(dialog.getByLabelText('Note'), { target: { value: 'coarser rule' } });
   fireEvent.click(dialog.getByRole('button', { name: 'Take it' }));
@@ -248,5 +248,107 @@ describe('the face of a housing', () => {
     pick('mates with', 'Hollin 13');
     expect(screen.getByRole('button', { name: 'Take 1 change …' })).toBeTruthy();
     expect(editor().getByRole<HTMLInputElement>('combobox', { name: 'mates with' }).value).toBe('Hollin 13');
+  });
+});
+
+describe('files', () => {
+  const inputs = () => [...document.querySelectorAll<HTMLInputElement>('input[type=file]')];
+  const give = async (input: HTMLInputElement, name: string, text: string) => {
+    fireEvent.change(input, { target: { files: [Object.assign(new File([text], name), { text: () => Promise.resolve(text) })] } });
+    await settle();
+  };
+  const other = () => {
+    const shop = createDemoShop();
+    const contact = shop.contacts.find(({ id }) => id === 'h22')!;
+    return JSON.stringify({
+      ...shop,
+      name: 'Bothy Wiring',
+      people: [...shop.people, 'Wil Tamsin'],
+      contacts: shop.contacts.map((one) => (one === contact ? { ...one, currentA: 9 } : one)),
+      labels: shop.labels.slice(1),
+    });
+  };
+  test('another shop is merged record by record: what differs is taken where she says so, nothing goes', async () => {
+    open();
+    await give(inputs()[0]!, 'bothy.json', other());
+    const dialog = within(screen.getByRole('dialog', { name: 'Bothy Wiring: read into Larkhollow Looms' }));
+    expect(
+      dialog.getByText(/1 record it has and this shop has not: 1 people\. 1 of this shop it has not; merged, they stay\./),
+    ).toBeTruthy();
+    fireEvent.click(dialog.getByLabelText(/Hollin size 22 contact, contacts/));
+    press('Merge');
+    await settle();
+    const draft = posted.at(-1)!.body.document;
+    expect([draft.name, draft.people.at(-1), draft.labels.length]).toEqual([
+      'Larkhollow Looms',
+      'Wil Tamsin',
+      createDemoShop().labels.length,
+    ]);
+    expect(draft.contacts.find(({ id }) => id === 'h22')!.currentA).toBe(9);
+    expect(checkShop(draft)).toMatchObject({ ok: true });
+  });
+  test('left unticked, what differs stays; replaced, all of it is the file’s', async () => {
+    open();
+    await give(inputs()[0]!, 'bothy.json', other());
+    press('Merge');
+    await settle();
+    expect(posted.at(-1)!.body.document.contacts.find(({ id }) => id === 'h22')!.currentA).toBe(7.5);
+    press('Leave it');
+    press('Undo');
+    await give(inputs()[0]!, 'bothy.json', other());
+    press('Replace this shop');
+    await settle();
+    expect(posted.at(-1)!.body.document).toMatchObject({ name: 'Bothy Wiring' });
+    expect(posted.at(-1)!.body.document.labels).toHaveLength(createDemoShop().labels.length - 1);
+  });
+  test('a file of an older format is read as one of today', async () => {
+    open();
+    const { families, contacts, ...rest } = createDemoShop();
+    const old = {
+      ...rest,
+      formatVersion: 1,
+      families: Object.fromEntries(
+        Object.entries(families).map(
+          ([id, { name, arrangement, cavitySize, pitchMm, envelopeMm, entryDepthMm, seating, sealed, secondaryLock, keys, massG }]) => [
+            id,
+            { name, arrangement, cavitySize, pitchMm, envelopeMm, entryDepthMm, seating, sealed, secondaryLock, keys, massG: massG + 1 },
+          ],
+        ),
+      ),
+      contacts: contacts.map((one) => Object.fromEntries(Object.entries(one).filter(([key]) => key !== 'gender'))),
+    };
+    await give(inputs()[0]!, 'old.json', JSON.stringify(old));
+    press('Replace this shop');
+    await settle();
+    expect(posted.at(-1)!.body.document).toMatchObject({ formatVersion: 2, families: { 'tarn-2': { cavityNames: null, otherSizes: {} } } });
+  });
+  test('a table goes out as CSV and rows come in: known ones changed, others added, a bad one told with its line', async () => {
+    open();
+    go('Seals');
+    const saved: number[] = [];
+    URL.createObjectURL = (blob) => {
+      saved.push((blob as Blob).size);
+      return 'blob:x';
+    };
+    URL.revokeObjectURL = () => undefined;
+    const click = jest.spyOn(HTMLAnchorElement.prototype, 'click').mockImplementation(() => undefined);
+    press('CSV');
+    expect([saved, click.mock.calls.length]).toEqual([[toShopTableCsv(createDemoShop(), 'seals').length], 1]);
+    await give(inputs()[1]!, 'seals.csv', 'id,minOdMm\np-green,thick\n');
+    expect(screen.getByRole('alert').textContent).toContain('line 2, minOdMm: expected a number, got "thick"');
+    await give(
+      inputs()[1]!,
+      'seals.csv',
+      'id,name,cavitySize,minOdMm,maxOdMm\np-green,Pellow seal green,16s,0.9,1.65\np-red,Pellow seal red,16s,2.31,3\n',
+    );
+    expect(screen.getByRole('button', { name: 'Take 2 changes …' })).toBeTruthy();
+    expect(
+      list()
+        .slice(0, 2)
+        .map((one) => one.textContent),
+    ).toEqual([expect.stringContaining('changed'), expect.stringContaining('new')]);
+    press('Undo');
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Nothing changed' }).disabled).toBe(true);
+    click.mockRestore();
   });
 });

@@ -8,5 +8,7 @@ export { BARREL_KINDS, type BarrelKind, type Ring, type SpliceBarrel } from './j
 export { SHOP_MIGRATIONS, toPresentShop } from './migrations';
 export type { LabelStock } from './label';
 export { SHOP_FORMAT, SHOP_FORMAT_VERSION, ShopSchema, type Shop } from './shop';
+export { mergeShops } from './mergeShops';
+export { withRecords } from './withRecords';
 export type { ShopStandard } from './standard';
 export type { CableItem, Conductor } from './wire';

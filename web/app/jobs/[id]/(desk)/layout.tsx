@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import { readJob } from '../../../../server/documents';
 import { Refusal } from '../../../../server/refusal';
 import { toJobId } from '../../../../server/requests';
-import { readShop } from '../../../../server/shop';
+import { readShopForPage } from '../../../../server/shop';
 import { Desk } from '../../../../ui/Desk';
 
 export const dynamic = 'force-dynamic';
@@ -17,8 +17,8 @@ export default async function DeskLayout({ children, params }: { children: React
 
 async function open(id: string) {
   try {
-    const { shop, version } = await readShop();
-    return { ...(await readJob(toJobId(id), '')), shop, shopVersion: version };
+    const job = await readJob(toJobId(id), '');
+    return { ...job, ...(await readShopForPage(job.document)) };
   } catch (error) {
     if (error instanceof Refusal && error.status === 404) return null;
     throw error;

@@ -2,7 +2,7 @@ import { notFound } from 'next/navigation';
 import { readJob } from '../../../../server/documents';
 import { Refusal } from '../../../../server/refusal';
 import { toJobId } from '../../../../server/requests';
-import { readShop } from '../../../../server/shop';
+import { readShopForPage } from '../../../../server/shop';
 import { SurveyStation } from '../../../../stations/survey/SurveyStation';
 
 export const dynamic = 'force-dynamic';
@@ -20,6 +20,7 @@ export default async function SurveyPage({
     throw error;
   });
   if (!loaded) notFound();
-  const { shop, version } = await readShop();
-  return <SurveyStation loaded={{ ...loaded, shop, shopVersion: version }} wantedLoomId={(await searchParams).loom ?? null} />;
+  return (
+    <SurveyStation loaded={{ ...loaded, ...(await readShopForPage(loaded.document)) }} wantedLoomId={(await searchParams).loom ?? null} />
+  );
 }

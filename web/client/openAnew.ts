@@ -1,0 +1,2 @@
+/** Open this page anew, with what the server holds now. */
+export const openAnew = (): void => location.reload();

@@ -1,0 +1,124 @@
+'use client';
+
+import { Button, Group, Modal } from '@mantine/core';
+import { useDisclosure } from '@mantine/hooks';
+import { useEffect, useState } from 'react';
+import type { Problem, ShopDifference } from 'wattograph-core';
+import { useJob, useJobStore } from '../client/jobContext';
+import { openAnew } from '../client/openAnew';
+import { request, RequestError } from '../client/request';
+import type { JobEffect } from '../server/shop';
+import styles from './Desk.module.css';
+import { ProblemList } from './ProblemList';
+import { Effect, ShopDifferences } from './ShopEffect';
+import effectStyles from './ShopEffect.module.css';
+
+const ASK_MS = 20_000;
+
+interface BringUp {
+  version: number;
+  from: number;
+  differences: ShopDifference[];
+  effect: JobEffect;
+}
+
+/** The version of the shop that this job is planned with; where the shop has a newer one, what that would change. */
+export function ShopPin({ jobId }: { jobId: string }) {
+  const { shopVersion } = useJobStore();
+  const present = usePresentVersion(shopVersion);
+  const [opened, dialog] = useDisclosure(false);
+  useOtherShop(shopVersion);
+  const isOlder = present > shopVersion;
+  return (
+    <>
+      <button className={`${styles.pin} ${isOlder ? styles.older : ''}`} onClick={dialog.open} disabled={!isOlder}>
+        shop {shopVersion}
+        {isOlder ? ` · ${present} is out` : ''}
+      </button>
+      {opened && <BringUpDialog jobId={jobId} onClose={dialog.close} />}
+    </>
+  );
+}
+
+/** The newest version of the shop, asked for now and then. */
+function usePresentVersion(known: number): number {
+  const [present, setPresent] = useState(known);
+  useEffect(() => {
+    const ask = async () => {
+      if (document.hidden) return;
+      const answer = await request<{ version: number }>('/api/shop/version').catch(() => null);
+      if (answer) setPresent(answer.version);
+    };
+    void ask();
+    const timer = setInterval(() => void ask(), ASK_MS);
+    return () => clearInterval(timer);
+  }, [known]);
+  return present;
+}
+
+/** The page holds one shop: when the job is brought up, here or elsewhere, or that is undone, it opens anew with the other. */
+function useOtherShop(held: number): void {
+  const named = useJob(({ document }) => document.shopVersion);
+  const saving = useJob((state) => state.saving);
+  useEffect(() => {
+    if (named !== null && named !== held && saving === 'saved') openAnew();
+  }, [named, held, saving]);
+}
+
+function BringUpDialog({ jobId, onClose }: { jobId: string; onClose: () => void }) {
+  const store = useJobStore();
+  const [made, setMade] = useState<BringUp | null>(null);
+  const [problems, setProblems] = useState<Problem[]>([]);
+  useEffect(() => {
+    let left = false;
+    request<BringUp>(`/api/jobs/${jobId}/shop`)
+      .then((answer) => {
+        if (!left) setMade(answer);
+      })
+      .catch((error: unknown) => {
+        if (!left) setProblems(error instanceof RequestError ? error.problems : [{ path: '', message: String(error) }]);
+      });
+    return () => {
+      left = true;
+    };
+  }, [jobId]);
+  const bringUp = () => {
+    store.push(`bring up to shop version ${made!.version}`, [{ op: 'replace', path: '/shopVersion', value: made!.version }]);
+    onClose();
+  };
+  return (
+    <Modal
+      opened
+      onClose={onClose}
+      title={made ? `From version ${made.from} of the shop to ${made.version}` : 'Another version of the shop'}
+      size="xl"
+    >
+      {problems.length > 0 && <ProblemList title="Not compared; nothing is changed" problems={problems} />}
+      {!made && problems.length === 0 && <p>Planning this job with both …</p>}
+      {made && (
+        <>
+          <h3 className={effectStyles.part}>In this job</h3>
+          <p style={{ margin: 0 }}>
+            <Effect effect={made.effect} />
+          </p>
+          {made.effect.problems.length > 0 && (
+            <ProblemList title="It uses what the shop does not have any more" problems={made.effect.problems} />
+          )}
+          <h3 className={effectStyles.part}>In the shop</h3>
+          <ShopDifferences differences={made.differences} />
+          <p className="faint">
+            An edit like any other: undo goes back to version {made.from}. Revisions that are released stay what they are.
+          </p>
+        </>
+      )}
+      <Group justify="flex-end" mt="md">
+        <Button variant="default" onClick={onClose}>
+          Leave it
+        </Button>
+        <Button disabled={!made || made.effect.problems.length > 0} onClick={bringUp}>
+          Bring it up
+        </Button>
+      </Group>
+    </Modal>
+  );
+}

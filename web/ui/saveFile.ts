@@ -1,0 +1,8 @@
+/** Hand a text to the reader as a file. */
+export function saveFile(name: string, text: string, type = 'text/csv'): void {
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(new Blob([text], { type }));
+  link.download = name;
+  link.click();
+  URL.revokeObjectURL(link.href);
+}
