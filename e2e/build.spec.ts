@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
+import type { Job, Shop } from 'wattograph-core';
 import { createCleanInlet, createTestJob, openBundle, readJob } from './helpers';
 
 async function release(page: Page, id: string): Promise<void> {
@@ -54,7 +55,9 @@ test('job and lists are exported from the menu and come back the same', async ({
     return readFileSync(await (await download).path(), 'utf8');
   };
   const job = await save('Job (JSON)');
-  expect(JSON.parse(job)).toEqual((await readJob(request, id)).document);
+  const { shop, ...document } = JSON.parse(job) as Job & { shop: Shop };
+  expect(document).toEqual((await readJob(request, id)).document);
+  expect(Object.keys(shop.families)).toContain('hollin-37');
   expect((await save('Wire list (CSV)')).split('\r\n')).toHaveLength(45);
   expect(await save('Cut list (CSV)')).toContain('AWG 20 ETFE red,N-201B,red,AWG 20,390,340,no');
   await page.goto('/');

@@ -3,8 +3,8 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test, type APIRequestContext } from '@playwright/test';
-import type { Shop } from 'wattograph-core';
-import { createCleanInlet, createTestJob } from './helpers';
+import type { Job, Shop } from 'wattograph-core';
+import { createCleanInlet, createTestJob, readJob } from './helpers';
 import { start, type Running } from './rig';
 
 // the shop is one: these tests have an application of their own, and follow each other
@@ -204,4 +204,44 @@ test('a housing of her drawer: 26 ways in two sizes, lettered; a wire list that 
   await expect(page.getByText(/gauge has no housing yet/)).toHaveCount(0);
   await expect(page.getByRole('row', { name: /^A D-/ })).toContainText('none takes this wire');
   await expect(page.getByRole('row', { name: /^C D-/ })).toContainText('Pellow 16 contact');
+});
+
+test('a job file carries its parts: read in another shop it plans as at home, until it is brought up to that', async ({ page }) => {
+  const id = await createTestJob(request, createCleanInlet());
+  const { version, shop } = await read();
+  const file = JSON.parse(await (await request.get(`/api/jobs/${id}/export`)).text()) as { shop: Shop } & Job;
+  const store = async (document: unknown, jobId: string = randomUUID()) => {
+    const answer = await request.post('/api/jobs', { data: { id: jobId, author: 'test', document } });
+    return { jobId, status: answer.status(), body: (await answer.json()) as { problems?: { path: string }[] } };
+  };
+  const pinned = async (jobId: string) => (await readJob(request, jobId)).document.shopVersion;
+  // the same parts: planned with this shop's newest version
+  const same = await store(file);
+  expect([same.status, await pinned(same.jobId)]).toEqual([201, version]);
+  // other figures for the same ids: a version beside those of the shop
+  const other = structuredClone(file);
+  other.shop.families['hollin-37']!.entryDepthMm += 40;
+  const jobId = randomUUID();
+  const twice = await Promise.all([store(other, jobId), store(other, jobId)]);
+  expect(twice.map(({ status }) => status)).toEqual([201, 201]);
+  expect(await pinned(jobId)).toBe(version + 1);
+  expect((await read()).version).toBe(version);
+  expect((await (await request.get('/api/shop/versions')).json()) as unknown[]).not.toContainEqual(
+    expect.objectContaining({ author: 'import' }),
+  );
+  const cuts = async (one: string) => (await request.get(`/api/jobs/${one}/export?what=cuts&loom=inlet`)).text();
+  expect(await cuts(same.jobId)).toBe(await cuts(id));
+  expect(await cuts(jobId)).not.toBe(await cuts(id));
+  await page.goto(`${running.address}/jobs/${jobId}/bundle`);
+  await page.getByRole('button', { name: `shop ${version + 1} · ${version} is out` }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Bring it up' }).click();
+  await expect(page.getByRole('button', { name: `shop ${version}`, exact: true })).toBeVisible();
+  expect(await cuts(jobId)).toBe(await cuts(id));
+  // the next version of the shop has a number of its own
+  expect(await (await take(version, { ...shop, name: 'Larkhollow, again' })).json()).toEqual({ version: version + 2 });
+  const broken = structuredClone(file);
+  broken.shop.contacts[0]!.maxAreaMm2 = 0.01;
+  const refused = await store(broken);
+  expect([refused.status, refused.body.problems![0]!.path]).toEqual([422, '/shop/contacts/0/maxAreaMm2']);
+  expect((await request.get(`/api/jobs/${refused.jobId}`)).status()).toBe(404);
 });

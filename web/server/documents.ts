@@ -4,6 +4,7 @@ import {
   applyEdit,
   checkJob,
   findStandard,
+  fromJobFile,
   isOverlap,
   keepBeside,
   listOperations,
@@ -16,7 +17,7 @@ import { listHistory, type HistoryRow } from './history';
 import { toPresent } from './present';
 import { Refusal } from './refusal';
 import { edits, jobs, type EditRow } from './schema';
-import { readShop, readShopOf, type PresentShop } from './shop';
+import { readShop, readShopOf, takeCarried, type PresentShop } from './shop';
 
 type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
 
@@ -37,13 +38,17 @@ export interface Taken {
   redo: string | null;
 }
 
-/** Store a new job after the one gate; the same id again is the same job. */
+/**
+ * Store a new job after the one gate; the same id again is the same job. A file may carry shop records: where they are those of this shop the
+ * job is planned with its newest version, else with a version of its own beside it.
+ */
 export async function createStoredJob(id: string, value: unknown): Promise<{ id: string }> {
   return database().transaction(async (tx) => {
     // a shop that is being changed is waited for, so that no job is stored with a part that it lost
     await tx.execute(sql`lock table jobs in row exclusive mode`);
-    const present = await readShop(tx);
-    const checked = checkJob(value, present.lookup);
+    const { document: written, shop: carried } = fromJobFile(value);
+    const present = carried === null ? await readShop(tx) : await takeCarried(tx, id, carried);
+    const checked = checkJob(written, present.lookup);
     if (!checked.ok) throw new Refusal(422, checked.problems);
     // versions of another installation's shop say nothing here
     const document: Job = { ...checked.value, shopVersion: present.version };

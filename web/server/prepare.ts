@@ -50,6 +50,7 @@ async function pinJobs(db: NodePgDatabase<typeof schema>): Promise<void> {
   const [newest] = await db
     .select({ version: schema.shopVersions.version })
     .from(schema.shopVersions)
+    .where(eq(schema.shopVersions.aside, false))
     .orderBy(desc(schema.shopVersions.version))
     .limit(1);
   const open = await db

@@ -1,4 +1,17 @@
-import { bigserial, customType, foreignKey, index, integer, json, pgTable, primaryKey, text, timestamp, uuid } from 'drizzle-orm/pg-core';
+import {
+  bigserial,
+  boolean,
+  customType,
+  foreignKey,
+  index,
+  integer,
+  json,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  uuid,
+} from 'drizzle-orm/pg-core';
 import type { EditOperation, Job, Shop } from 'wattograph-core';
 
 const at = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
@@ -14,13 +27,18 @@ export const jobs = pgTable('jobs', {
   changedAt: at('changed_at').notNull().defaultNow(),
 });
 
-/** The shop in every version it ever had, the newest is the present one. The id is made by the client, so that a repeat counts once. */
+/**
+ * The shop in every version it ever had; the newest that is not aside is the present one. The id is made by the client, so that a repeat
+ * counts once.
+ */
 export const shopVersions = pgTable('shop_versions', {
   version: integer('version').primaryKey(),
   id: uuid('id').notNull().unique(),
   author: text('author').notNull(),
   note: text('note').notNull(),
   document: json('document').$type<Shop>().notNull(),
+  /** made for one imported job, with the records that it carried: no version of the shop itself */
+  aside: boolean('aside').notNull().default(false),
   at: at('at').notNull().defaultNow(),
 });
 

@@ -8,6 +8,7 @@ import {
   compareShops,
   createLookup,
   listFindings,
+  mergeShops,
   plan,
   toPresentShop,
   type CatalogueLookup,
@@ -31,6 +32,8 @@ export interface PresentShop {
   digest: string;
 }
 
+type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
+
 /** versions never change; a few are kept, the latest asked for last */
 const held = new Map<number, PresentShop>();
 const MOST_HELD = 6;
@@ -39,7 +42,12 @@ const MOST_HELD = 6;
  * The shop as it stands: its newest version. Inside a transaction give it that: a second connection would be waited for while one is held.
  */
 export async function readShop(db: Pick<Database, 'select'> = database()): Promise<PresentShop> {
-  const [newest] = await db.select({ version: shopVersions.version }).from(shopVersions).orderBy(desc(shopVersions.version)).limit(1);
+  const [newest] = await db
+    .select({ version: shopVersions.version })
+    .from(shopVersions)
+    .where(eq(shopVersions.aside, false))
+    .orderBy(desc(shopVersions.version))
+    .limit(1);
   if (!newest) throw new Error('shop: expected a first version beside the tables, got none');
   return readVersion(newest.version, db);
 }
@@ -80,13 +88,41 @@ const LINE = { version: shopVersions.version, author: shopVersions.author, note:
 
 /** Every version that the shop ever had, the newest first. */
 export async function listShopVersions(): Promise<ShopVersionLine[]> {
-  return database().select(LINE).from(shopVersions).orderBy(desc(shopVersions.version));
+  return database().select(LINE).from(shopVersions).where(eq(shopVersions.aside, false)).orderBy(desc(shopVersions.version));
 }
 
 export async function readShopVersion(version: number): Promise<Shop> {
   const [row] = await database().select().from(shopVersions).where(eq(shopVersions.version, version));
   if (!row) throw Refusal.at(404, 'version', `There is no version ${version} of the shop.`);
   return toPresentShop(row.document as unknown as Record<string, unknown>) as unknown as Shop;
+}
+
+/**
+ * The shop to plan an imported job with, by the records it carries: the present one where it has them all just so, else a version aside
+ * that has them in the place of its own.
+ */
+export async function takeCarried(tx: Transaction, jobId: string, value: unknown): Promise<PresentShop> {
+  const at = (problems: Problem[]) => problems.map(({ path, message }) => ({ path: `/shop${path}`, message }));
+  const carried = checkShop(value);
+  if (!carried.ok) throw new Refusal(422, at(carried.problems));
+  const present = await readShop(tx);
+  const { people } = present.shop;
+  const merged = mergeShops(present.shop, { ...carried.value, people }, () => true);
+  if (compareShops(present.shop, merged).length === 0) return present;
+  const checked = checkShop(merged);
+  if (!checked.ok) throw new Refusal(422, at(checked.problems));
+  await tx.execute(sql`lock table shop_versions in share row exclusive mode`);
+  const version = (await readLastNumber(tx)) + 1;
+  const row = { version, id: jobId, author: 'import', note: carried.value.name, document: checked.value, aside: true };
+  await tx.insert(shopVersions).values(row).onConflictDoNothing({ target: shopVersions.id });
+  const [stored] = await tx.select({ version: shopVersions.version }).from(shopVersions).where(eq(shopVersions.id, jobId));
+  return readVersion(stored!.version, tx);
+}
+
+/** Versions aside are numbered with the others. */
+async function readLastNumber(tx: Transaction): Promise<number> {
+  const [last] = await tx.select({ version: shopVersions.version }).from(shopVersions).orderBy(desc(shopVersions.version)).limit(1);
+  return last?.version ?? 0;
 }
 
 /** What planning with another version of the shop would change in one job. */
@@ -195,7 +231,9 @@ export async function takeShop(request: {
       return checked.ok ? [] : checked.problems.map(({ path, message }) => ({ path: `${job.name} ${path}`, message }));
     });
     if (orphans.length > 0) throw new Refusal(422, orphans.slice(0, 20));
-    await tx.insert(shopVersions).values({ version: version + 1, id, author, note, document });
-    return { version: version + 1 };
+    await tx.execute(sql`lock table shop_versions in share row exclusive mode`);
+    const next = (await readLastNumber(tx)) + 1;
+    await tx.insert(shopVersions).values({ version: next, id, author, note, document });
+    return { version: next };
   });
 }

@@ -28,7 +28,8 @@ export function ShopPin({ jobId }: { jobId: string }) {
   const present = usePresentVersion(shopVersion);
   const [opened, dialog] = useDisclosure(false);
   useOtherShop(shopVersion);
-  const isOlder = present > shopVersion;
+  // a job that was imported may be planned with records that it carried, numbered beside the versions of the shop
+  const isOlder = present !== shopVersion;
   return (
     <>
       <button className={`${styles.pin} ${isOlder ? styles.older : ''}`} onClick={dialog.open} disabled={!isOlder}>

@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createDemoShop } from '../catalogue';
 import { createInlet } from '../demo';
+import { toJobFile } from '../exchange';
 import { createBench } from '../testing/createBench';
 import { runCli } from './runCli';
 
@@ -118,5 +119,22 @@ describe('--shop: the shop’s own parts', () => {
     const second = await call('plan', bench, '--shop', bare);
     expect([second.code, second.error]).toEqual([2, expect.stringContaining('bench.json /looms/bench/ends/')]);
     expect((await call('plan', bench, '--shop', bench)).error).toContain('/format: expected "wattograph-shop", got "wattograph-job"');
+  });
+});
+
+test('a job file that carries its shop is planned with that; --shop goes before it, and a broken one is told with its place', async () => {
+  const shop = createDemoShop();
+  const standards = { larkhollow: { ...shop.standards.larkhollow!, cutIncrementMm: 100 } };
+  const lengths = async (...words: string[]) => {
+    const { out } = await call('plan', ...words);
+    return (JSON.parse(out) as { looms: { wires: { cutMm: number }[] }[] }).looms[0]!.wires.map(({ cutMm }) => cutMm);
+  };
+  const carrying = file('carrying.json', JSON.stringify(toJobFile(createBench(), { ...shop, standards })));
+  expect((await lengths(carrying)).every((cutMm) => cutMm % 100 === 0)).toBe(true);
+  expect(await lengths(carrying, '--shop', file('own-shop.json', JSON.stringify(shop)))).toEqual(await lengths(bench));
+  const broken = file('broken-carried.json', JSON.stringify({ ...createBench(), shop: { ...shop, people: [] } }));
+  expect(await call('plan', broken)).toMatchObject({
+    code: 2,
+    error: expect.stringContaining('/shop/people: must NOT have fewer than 1 items'),
   });
 });

@@ -4,7 +4,7 @@ import { parseArgs } from 'node:util';
 import { CATALOGUE, createLookup, type Catalogue } from '../catalogue';
 import { createSheets, PAPERS, type Paper } from '../draw';
 import { toPdf } from '../draw/toPdf';
-import { fromJsonText, toCutListCsv, toPinsCsv, toWireListCsv } from '../exchange';
+import { fromJobFile, fromJsonText, toCutListCsv, toPinsCsv, toWireListCsv } from '../exchange';
 import { createBuild, listFindings } from '../make';
 import { checkJob, checkShop, type Checked, type Job, type Problem, type Shop } from '../model';
 import { plan, type JobPlan, type LoomPlan } from '../plan';
@@ -13,7 +13,7 @@ const USAGE = `wattograph plan FILE              the plan as JSON
 wattograph check FILE             the findings; exit code by the worst that is not accepted: 0 none or note, 3 check, 1 stop
 wattograph sheets FILE --pdf OUT  the build pack as PDF   [--loom ID] [--paper A4|Letter]
 wattograph convert FILE --csv wires|cuts|pins   a list as CSV  [--loom ID]
-each with --shop SHOP: the shop's own parts and standards, a file that the application exports; the demo shop's where none is given
+each with --shop SHOP: the shop's own parts and standards, a file that the application exports; where none is given those that the job carries, else the demo shop's
 `;
 const MOST_BYTES = 8 * 1024 * 1024;
 
@@ -41,8 +41,17 @@ export async function runCli(words: readonly string[], output: Output = TERMINAL
     const { positionals, values } = readWords(words);
     const [command, file] = positionals;
     if (command === undefined || file === undefined) throw new BadInput([{ path: '', message: `expected a command and a file\n${USAGE}` }]);
-    const shop: Catalogue = values.shop === undefined ? CATALOGUE : readChecked<Shop>(values.shop, checkShop);
-    const job = readChecked(file, (value) => checkJob(value, createLookup(shop)));
+    const asked = values.shop === undefined ? null : readChecked<Shop>(values.shop, checkShop);
+    let shop: Catalogue = asked ?? CATALOGUE;
+    const job = readChecked(file, (value) => {
+      const { document, shop: carried } = fromJobFile(value);
+      if (asked === null && carried !== null) {
+        const checked = checkShop(carried);
+        if (!checked.ok) return { ok: false, problems: checked.problems.map(({ path, message }) => ({ path: `/shop${path}`, message })) };
+        shop = checked.value;
+      }
+      return checkJob(document, createLookup(shop));
+    });
     switch (command) {
       case 'plan':
         output.out(`${JSON.stringify(plan(job, shop), null, 2)}\n`);

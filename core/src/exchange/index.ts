@@ -5,5 +5,6 @@ export { fromJsonText } from './fromJsonText';
 export { fromWireList, listListedEnds, toMapping, type ListedEnd, type WireListMapping, type WireListOptions } from './fromWireList';
 export { readCsv, type CsvTable } from './readCsv';
 export { toCutListCsv, toWireListCsv } from './toCsv';
+export { fromJobFile, toJobFile } from './jobFile';
 export { fromShopTable, toShopTableCsv } from './shopTables';
 export { toPinsCsv } from './toPinsCsv';

@@ -1,8 +1,9 @@
-import { toCutListCsv, toWireListCsv } from 'wattograph-core';
+import { toCutListCsv, toJobFile, toWireListCsv } from 'wattograph-core';
 import { readLoom, readSource, toFileName } from '../../../../../server/packs';
 import { Refusal } from '../../../../../server/refusal';
 import { toJobId } from '../../../../../server/requests';
 import { respond } from '../../../../../server/respond';
+import { readShopOf } from '../../../../../server/shop';
 
 /** The job as a file: ?what=job (JSON), wires or cuts (CSV). */
 export const GET = respond<{ id: string }>(async (request, { id }) => {
@@ -17,7 +18,8 @@ export const GET = respond<{ id: string }>(async (request, { id }) => {
         'content-disposition': `attachment; filename="${toFileName(job.name, part, revision)}.${extension}"`,
       },
     });
-  if (what === 'job') return send(`${JSON.stringify(job, null, 2)}\n`, 'application/json', 'json', '');
+  if (what === 'job')
+    return send(`${JSON.stringify(toJobFile(job, (await readShopOf(job)).shop), null, 2)}\n`, 'application/json', 'json', '');
   const { plan, build } = await readLoom(source, query.get('loom'));
   if (what === 'wires') return send(toWireListCsv(job, plan), 'text/csv', 'csv', `${plan.loomId} wires`);
   if (what === 'cuts') return send(toCutListCsv(build), 'text/csv', 'csv', `${plan.loomId} cuts`);

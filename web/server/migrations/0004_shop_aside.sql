@@ -1,0 +1,1 @@
+ALTER TABLE "shop_versions" ADD COLUMN "aside" boolean DEFAULT false NOT NULL;
