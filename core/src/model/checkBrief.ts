@@ -1,4 +1,4 @@
-import type { CatalogueLookup } from './checkIntegrity';
+import type { CatalogueLookup } from './catalogueLookup';
 import type { Job } from './job';
 import type { Problem } from './problem';
 

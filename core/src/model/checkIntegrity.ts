@@ -1,22 +1,11 @@
 import { compareIds } from '../units';
+import type { CatalogueLookup, FamilyLookup } from './catalogueLookup';
 import { checkBrief } from './checkBrief';
-import type { WireTable } from './circuit';
 import { checkFamily, toCavityWords } from './checkFamily';
-import { listCavities, type ConnectorFamily } from './family';
+import { listCavities } from './family';
 import type { Job } from './job';
 import type { Loom } from './loom';
 import type { Problem } from './problem';
-
-type FamilyLookup = (familyId: string) => ConnectorFamily | undefined;
-
-/** What a document may name without holding it: families, shop standards and conductor sizes of the catalogue. */
-export interface CatalogueLookup {
-  family: FamilyLookup;
-  deviceTemplateIds: readonly string[];
-  standardIds: readonly string[];
-  cableIds: readonly string[];
-  sizes: Readonly<Record<WireTable, readonly string[]>>;
-}
 
 /**
  * What a schema cannot say: references lead somewhere, the route is one tree, no cavity holds two circuits.

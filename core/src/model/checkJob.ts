@@ -1,7 +1,8 @@
-import { checkIntegrity, type CatalogueLookup } from './checkIntegrity';
+import type { CatalogueLookup } from './catalogueLookup';
+import { checkIntegrity } from './checkIntegrity';
 import { checkShape } from './checkShape';
-import { toPresentFormat } from './migrations';
 import { JobSchema, type Job } from './job';
+import { toPresentFormat } from './migrations';
 import type { Checked } from './problem';
 
 /** The one gate at every border: bring to the present format, check the shape, check what the shape cannot say. */

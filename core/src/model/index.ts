@@ -1,6 +1,7 @@
 export { applyEdit, changeDocument, editDocument, listOperations, type EditOperation } from './applyEdit';
 export { isOverlap } from './isOverlap';
-export { checkIntegrity, type CatalogueLookup } from './checkIntegrity';
+export { checkIntegrity } from './checkIntegrity';
+export type { CatalogueLookup } from './catalogueLookup';
 export { checkJob } from './checkJob';
 export { checkShape } from './checkShape';
 export {

@@ -1,8 +1,9 @@
 import type { Catalogue, ShopStandard } from '../catalogue';
 import type { Job } from '../model';
 import { compareIds, createMemory } from '../units';
-import { findStandard } from './findStandard';
 import type { SizeDemand } from './chooseConductors';
+import { findStandard } from './findStandard';
+import { keepRoute, type KeptRoute } from './keepRoute';
 import {
   buildLoom,
   draftLengths,
@@ -16,11 +17,11 @@ import {
 } from './planLoom';
 import { isSameDemand, type Copper, type Demands } from './power/chooseDemands';
 import { createGrid } from './power/createGrid';
-import { createPower, joinVehicle, type PoweredLooms, type SizedLoom } from './power/createPower';
+import { createPower, joinVehicle, type PoweredLooms } from './power/createPower';
+import type { Flows } from './power/flows';
 import { listContactFloors } from './power/listContactFloors';
 import { isSameFlows, listLoomFlows, type LoomFlow } from './power/listLoomFlows';
-import type { Flows } from './power/measureFlows';
-import { keepRoute, type KeptRoute } from './keepRoute';
+import type { SizedLoom } from './power/sizedLoom';
 import { routeLoom, type RoutedLoom } from './routeLoom';
 import type { JobPlan, LoomPlan, RunWire, WireEnd } from './types';
 

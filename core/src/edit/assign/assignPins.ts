@@ -8,22 +8,7 @@ import { leadNeed, type Lead } from './leadNeed';
 import { listNeeds, type Need } from './listNeeds';
 import { listPlaces, listReach, measureCost, type Place } from './listPlaces';
 import { findConflict, matchPins, type Costs } from './matchPins';
-
-/** A need that was given a place, and why that one. */
-export interface Assigned {
-  need: string;
-  place: string;
-  because: string;
-}
-
-/** Needs that together have fewer places than they are, and what would help. */
-export interface AssignConflict {
-  need: string;
-  /** a least set: without any one of them the others could be placed */
-  competing: string[];
-  places: string[];
-  wouldTake: string;
-}
+import type { Assigned, AssignConflict } from './types';
 
 export interface Assignment {
   next: Job;

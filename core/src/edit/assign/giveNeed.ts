@@ -1,11 +1,12 @@
 import type { Catalogue, ShopStandard } from '../../catalogue';
 import { changeDocument, type Job } from '../../model';
 import { toPinKey, type PinPlace } from '../../plan';
-import { arrangeBreaks, type AssignConflict } from './assignPins';
+import { arrangeBreaks } from './assignPins';
 import { createNetMap } from './createNetMap';
 import { leadNeed } from './leadNeed';
 import { listNeeds, listWanted, type Need } from './listNeeds';
 import { listPlaces, listReach, measureCost, type Place } from './listPlaces';
+import type { AssignConflict } from './types';
 
 /** Where a pin could be served, by hand. */
 export interface AblePlaces {

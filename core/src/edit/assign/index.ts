@@ -1,4 +1,5 @@
-export { assignPins, type AssignConflict, type Assigned, type Assignment } from './assignPins';
+export { assignPins, type Assignment } from './assignPins';
+export type { AssignConflict, Assigned } from './types';
 export { giveNeed, listAblePlaces, type AblePlaces } from './giveNeed';
 export { createNetMap, type MappedNet } from './createNetMap';
 export { listNeeds, listWanted, type Need } from './listNeeds';

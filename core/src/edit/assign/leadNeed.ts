@@ -1,11 +1,10 @@
-import type { Catalogue, ShopStandard } from '../../catalogue';
-import { findFamily } from '../../catalogue';
+import { findFamily, type Catalogue, type ShopStandard } from '../../catalogue';
 import { createCircuit, listCavities, type Circuit, type CircuitKind, type Colour, type Job } from '../../model';
 import type { PinPlace } from '../../plan';
 import { compareIds } from '../../units';
 import { createId } from '../createId';
-import type { AssignConflict } from './assignPins';
 import type { Need } from './listNeeds';
+import type { AssignConflict } from './types';
 
 /** A need and the pins of the box that serve it, one for each half. */
 export interface Lead {

@@ -1,16 +1,16 @@
 import { toSizeWords, type Conductor, type ShopStandard } from '../../catalogue';
 import type { SizeDemand } from '../chooseConductors';
 import { COPPER_G_PER_MM2_M } from '../measureHeat';
-import { listHardest, type RatedLink } from './chooseProtections';
-import { mostOf } from './currents';
-import type { SizedLoom } from './createPower';
 import type { CopperOption } from './chooseCopper';
 import { chooseLeastCopper } from './chooseLeastCopper';
+import { listHardest, type RatedLink } from './chooseProtections';
+import { mostOf } from './currents';
 import { joinOptions } from './joinOptions';
 import type { BudgetGroup } from './listBudgets';
 import { isZoneTooHot } from './measureAmpacity';
 import type { GridWire } from './measureLoads';
 import { explainFuse, isTrialBorne, measureTrialDrop, measureTrialMiddle } from './measureTrial';
+import type { SizedLoom } from './sizedLoom';
 
 /** A little of each budget is kept back: the bundles and lengths as built are not quite those of a draft. */
 const KEEP = 0.995;

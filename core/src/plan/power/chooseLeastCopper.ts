@@ -1,6 +1,6 @@
 import { chooseCopper, type CopperEdge, type CopperOption } from './chooseCopper';
 import { createNesting, type Nesting } from './createNesting';
-import type { DropBudget } from './listBudgets';
+import type { DropBudget } from './dropBudget';
 
 export interface LeastCopper {
   /** option of each element */

@@ -1,14 +1,14 @@
 import type { ShopStandard } from '../../catalogue';
 import type { Job } from '../../model';
-import { toPinKey, type Grid, type GridLink, type PinPlace } from './createGrid';
 import { measureContactPeak } from '../measureContactRating';
+import { toPinKey, type Grid, type GridLink } from './createGrid';
 import { mostOf } from './currents';
+import type { Flows } from './flows';
 import { chooseFuse, FUSE_RATINGS, measureFuseCarries, measureOpening, measureShortTimeFactor, measureSureOpening } from './fuse';
 import { findWorst, listInrushes, type Inrush } from './listInrushes';
-import type { Flows } from './measureFlows';
 import type { GridWire, MeasuredLoad } from './measureLoads';
 import type { LoadWays } from './traceWays';
-import type { PlannedProtection, ProtectionProblem } from './types';
+import type { PinPlace, PlannedProtection, ProtectionProblem } from './types';
 
 interface Context {
   standard: ShopStandard;

@@ -2,13 +2,7 @@ import { findDeviceTemplate, type Catalogue } from '../../catalogue';
 import type { CircuitKind, Job, LinkKind, PinNeed, PinOffer } from '../../model';
 import { compareIds, pushTo } from '../../units';
 import type { RunWire, WireEnd } from '../types';
-
-/** A cavity or stud of an end of a loom. */
-export interface PinPlace {
-  loomId: string;
-  endId: string;
-  cavity: string;
-}
+import type { PinPlace } from './types';
 
 /** A fuse, channel, contact or bar of a box in the vehicle, with both its pins. a is the side of the supply. */
 export interface GridLink {

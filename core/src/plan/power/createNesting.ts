@@ -1,4 +1,4 @@
-import type { DropBudget } from './listBudgets';
+import type { DropBudget } from './dropBudget';
 
 /** How budgets share their elements, as far as that is a tree: sets of budgets that are nested or apart. */
 export interface Nesting {

@@ -3,25 +3,19 @@ import type { Job } from '../../model';
 import { once, pushTo } from '../../units';
 import type { SizeDemand } from '../chooseConductors';
 import type { RoutedLoom } from '../routeLoom';
-import type { LoomPlan, SizedWire } from '../types';
 import { chooseDemands, type Asked, type CopperStore, type Demands, type Stage } from './chooseDemands';
 import { chooseProtections, rateLinks, rateOutsideFeeds, type RatedLink } from './chooseProtections';
 import { toPinKey, type Grid } from './createGrid';
+import type { Flows } from './flows';
 import { listBanks } from './listBanks';
 import { listBudgets } from './listBudgets';
 import { listEdgeGuards } from './listLoomFlows';
-import { measureFlows, type Flows } from './measureFlows';
+import { measureFlows } from './measureFlows';
 import { measureLoads, toPlannedLoad, type GridWire, type MeasuredLoad, type WrittenWays } from './measureLoads';
+import type { SizedLoom } from './sizedLoom';
 import { slimDemands, type TightLimits } from './slimDemands';
 import { traceWays, type LoadWays } from './traceWays';
 import type { PlannedNet, PlannedProtection, PowerPlan } from './types';
-
-/** A loom as far as its wires are sized: what the sums of the vehicle take from it. */
-export interface SizedLoom extends Pick<LoomPlan, 'loomId' | 'bundles' | 'coverings' | 'heats' | 'currents'> {
-  wires: readonly SizedWire[];
-  /** of each wire */
-  lengthsMm: readonly number[];
-}
 
 /** Sums of the vehicle, the wires as they are sized now; what they ask of the sizes, and the plan, found when asked for. */
 export interface PoweredLooms {

@@ -1,21 +1,7 @@
 import type { Job } from '../../model';
 import { compareIds } from '../../units';
 import { toPinKey, type Grid } from './createGrid';
-import type { Flows } from './measureFlows';
-
-/** A stud at which the current of a body leaves it by a wire. */
-export interface BodyStud {
-  node: number;
-  net: number;
-}
-
-/** The bodies that current goes home through: the engine block by its strap, the chassis by the studs tied to battery negative. */
-export interface Bodies {
-  /** stud of the strap; null: the engine has none */
-  engine: BodyStud | null;
-  /** studs of the chassis that a wire joins to battery negative, the first of them the one that counts */
-  ties: BodyStud[];
-}
+import type { Bodies, BodyStud, Flows } from './flows';
 
 /**
  * The strap of the engine and the ties of the chassis. A strap is bolted at both ends: from a stud of the block to one of the chassis or to

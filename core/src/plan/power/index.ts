@@ -1,16 +1,7 @@
 export { chooseCopper, type CopperEdge, type CopperOption } from './chooseCopper';
 export { findHarm } from './chooseProtections';
-export {
-  createGrid,
-  listLinks,
-  toPinKey,
-  type Grid,
-  type GridEdge,
-  type GridLink,
-  type GridNet,
-  type GridNode,
-  type PinPlace,
-} from './createGrid';
+export { createGrid, listLinks, toPinKey, type Grid, type GridEdge, type GridLink, type GridNet, type GridNode } from './createGrid';
+export type { PinPlace } from './types';
 export {
   chooseFuse,
   FUSE_RATINGS,
@@ -25,7 +16,8 @@ export {
 export { measureHeatAllowed } from '../measureHeatAllowed';
 export { listDevicePins, type DeviceLine, type DevicePin, type PinState } from './listDevicePins';
 export type { Currents } from './currents';
-export { measureFlows, type Flows } from './measureFlows';
+export { measureFlows } from './measureFlows';
+export type { Flows } from './flows';
 export { isZoneTooHot } from './measureAmpacity';
 export { measureResistance } from './measureLoads';
 export { createEvent, findGuard, type EventGap, type EventKind, type EventRun, type EventStage, type LoadEvent } from './createEvent';

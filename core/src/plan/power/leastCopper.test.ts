@@ -4,8 +4,9 @@ import { solveMilp } from '../../testing/solveMilp';
 import type { CopperOption } from './chooseCopper';
 import { chooseLeastCopper } from './chooseLeastCopper';
 import { createNesting } from './createNesting';
+import type { DropBudget } from './dropBudget';
 import { joinOptions } from './joinOptions';
-import { listBudgets, type DropBudget } from './listBudgets';
+import { listBudgets } from './listBudgets';
 import type { LoadWays, Way, WayStep } from './traceWays';
 
 const SIZES = [0.38, 0.61, 0.96, 1.23, 1.94, 2.97];

@@ -1,22 +1,11 @@
 import { createNesting, type Nesting } from './createNesting';
+import type { DropBudget } from './dropBudget';
 import type { LoadWays, Way, WayStep } from './traceWays';
 
 /** Wires whose sizes stand or fall together: one in series; or ways that share a current evenly, of which the worst counts. */
 export interface BudgetElement {
   /** edges of the grid in series on each way, with the drop of its contacts and splices, V */
   ways: readonly { edges: readonly number[]; fixedV: number }[];
-}
-
-/** A drop budget: of a load, over the elements on its way out and back. */
-export interface DropBudget {
-  elements: readonly number[];
-  /** drop that no size changes, V */
-  fixedV: number;
-  /** wires that it takes as they are: they are chosen for others */
-  taken: readonly { edge: number; currentA: number }[];
-  budgetV: number;
-  /** of the load */
-  name: string;
 }
 
 /** Budgets that share wires, and so are kept together. */

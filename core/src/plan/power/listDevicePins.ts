@@ -1,7 +1,6 @@
 import type { Colour, Job, PinNeed } from '../../model';
 import { compareIds } from '../../units';
-import type { PinPlace } from './createGrid';
-import type { PlannedNet } from './types';
+import type { PinPlace, PlannedNet } from './types';
 
 /** How a device's pin stands: led to a box, wired but led nowhere, not wired though it must be, not wired and free to be. */
 export type PinState = 'served' | 'waiting' | 'open' | 'free';

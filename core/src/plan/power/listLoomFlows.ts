@@ -2,8 +2,8 @@ import { compareIds, pushTo } from '../../units';
 import { isGuard, listGuards, toOutsideId } from './chooseProtections';
 import type { Grid, GridLink } from './createGrid';
 import { mostOf } from './currents';
+import type { Flows } from './flows';
 import { findWorst, listInrushes } from './listInrushes';
-import type { Flows } from './measureFlows';
 import type { LoadWays, Way } from './traceWays';
 
 /** What flows in the wires of one loom, in the order of its wires: given to its plan, so that a plan changes only when this does. */

@@ -3,35 +3,9 @@ import type { Capability, CircuitKind, Job, PinOffer } from '../../model';
 import { compareIds, pushTo } from '../../units';
 import { toPinKey, type Grid, type GridLink } from './createGrid';
 import { addCurrents, mostOf, noCurrents, toLoadCurrents, type Currents } from './currents';
-import { findBodies, type Bodies } from './findBodies';
+import { findBodies } from './findBodies';
+import type { Flows, NetFlow } from './flows';
 import { measureReturns } from './measureReturns';
-
-export interface NetFlow {
-  /** where its current comes from or goes to; null: nothing in it feeds or takes */
-  root: number | null;
-  /** the root is a plug or tail to which something outside the job is joined */
-  isOutside: boolean;
-  /** every node that feeds it; more than one is a fault */
-  feeds: number[];
-  fedBy: GridLink | null;
-  current: Currents;
-  /** load pins whose current nobody gave */
-  unknown: number;
-}
-
-export interface Flows {
-  modeIds: string[];
-  /** by edge; null: no path to a root passes there */
-  edges: (Currents | null)[];
-  /** drawn at each node itself; null: nothing */
-  drawn: (Currents | null)[];
-  /** load pins of unknown current beyond an edge */
-  unknownBeyond: number[];
-  /** towards the root, by node: the edge to it; -1 at roots and what is off the tree */
-  parentEdge: number[];
-  nets: NetFlow[];
-  bodies: Bodies;
-}
 
 const RETURN_KINDS: readonly CircuitKind[] = ['power-ground', 'sensor-ground', 'output'];
 /** Pins of a box that take nothing in from outside: a bridge feeds what it takes back, the others are no inputs of it. */

@@ -1,12 +1,13 @@
 import { toSizeWords, type Conductor } from '../../catalogue';
+import { pushTo } from '../../units';
 import type { SizeDemand } from '../chooseConductors';
 import { COPPER_G_PER_MM2_M } from '../measureHeat';
 import type { Asked, DemandContext, Demands } from './chooseDemands';
 import { listHardest, type RatedLink } from './chooseProtections';
-import type { BudgetGroup, DropBudget } from './listBudgets';
+import type { DropBudget } from './dropBudget';
+import type { BudgetGroup } from './listBudgets';
 import { isZoneTooHot } from './measureAmpacity';
 import { explainFuse, isTrialBorne, measureTrialDrop, measureTrialMiddle } from './measureTrial';
-import { pushTo } from '../../units';
 
 /** Limits to be kept to in part: loads by name, runs by loom and segment, protections by id; all others may be used whole. */
 export type TightLimits = ReadonlyMap<string, number>;

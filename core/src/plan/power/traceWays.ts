@@ -1,10 +1,11 @@
 import type { ShopStandard } from '../../catalogue';
 import type { CircuitKind, Job } from '../../model';
+import { pushTo } from '../../units';
 import { toPinKey, type Grid, type GridLink } from './createGrid';
 import { mostOf, toLoadCurrents, type Currents } from './currents';
-import { isSink, listShares, type Flows } from './measureFlows';
+import type { Flows } from './flows';
+import { isSink, listShares } from './measureFlows';
 import type { PathStep, PlannedLoad } from './types';
-import { pushTo } from '../../units';
 
 /** A step of a way before any size is known: what flows in it is, and so is the resistance of all that is no wire. */
 export interface WayStep extends Omit<PathStep, 'milliohm' | 'dropV'> {

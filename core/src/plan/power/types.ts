@@ -1,5 +1,4 @@
 import type { CircuitKind, LinkKind, Load, Return } from '../../model';
-import type { PinPlace } from './createGrid';
 
 /** One stretch of the way from the source to a load and back. */
 export interface PathStep {
@@ -158,4 +157,11 @@ export interface PowerPlan {
   copper: { massG: number; oneSizeMassG: number; alikeG: number };
   rounds: number;
   settled: boolean;
+}
+
+/** A cavity or stud of an end of a loom. */
+export interface PinPlace {
+  loomId: string;
+  endId: string;
+  cavity: string;
 }
