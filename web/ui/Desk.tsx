@@ -8,7 +8,7 @@ import { IconKeyboard, IconMoon, IconPlus } from '@tabler/icons-react';
 import Link from 'next/link';
 import { usePathname, useRouter, useSearchParams } from 'next/navigation';
 import { Suspense, useEffect, useMemo, useState, type ReactNode } from 'react';
-import { createId, createLoom, type Finding } from 'wattograph-core';
+import { createId, createLoom, REGISTER, type Finding, type FindingStation } from 'wattograph-core';
 import { JobProvider, useFindings, useJob, useJobStore } from '../client/jobContext';
 import type { Opened } from '../client/jobStore';
 import { CursorProvider, useCursorStore } from './cursor';
@@ -87,7 +87,7 @@ function Frame({ jobId, children }: { jobId: string; children: ReactNode }) {
           <span />
           <span>Shop</span>
         </Link>
-        {STATIONS.map(({ key, slug, name: title, rules }) => (
+        {STATIONS.map(({ key, slug, name: title }) => (
           <Link
             key={slug}
             href={`/jobs/${jobId}/${slug}?loom=${loomId}`}
@@ -96,7 +96,7 @@ function Frame({ jobId, children }: { jobId: string; children: ReactNode }) {
           >
             <kbd>{key}</kbd>
             <span>{title}</span>
-            <StationMark rules={rules} loomId={loomId} />
+            <StationMark station={slug} loomId={loomId} />
           </Link>
         ))}
         <Link href={`/jobs/${jobId}/floor?loom=${loomId}`} className={styles.station}>
@@ -149,16 +149,16 @@ function Frame({ jobId, children }: { jobId: string; children: ReactNode }) {
   );
 }
 
-function StationMark({ rules, loomId }: { rules: RegExp | null; loomId: string }) {
+function StationMark({ station, loomId }: { station: FindingStation | 'sheets'; loomId: string }) {
   const findings = useFindings();
   const accepted = useJob(({ document }) => document.accepted);
   const isPlanned = useJob(({ result }) => result !== null);
   // nothing is in order before it has been looked at
-  if (!rules || !isPlanned) return null;
+  if (station === 'sheets' || !isPlanned) return null;
   const open = findings.filter(
     (finding) =>
       (finding.loomId === loomId || finding.loomId === '') &&
-      rules.test(finding.code) &&
+      REGISTER[finding.code].station === station &&
       finding.grade !== 'note' &&
       !Object.hasOwn(accepted, finding.key),
   );

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { Finding } from 'wattograph-core';
+import { REGISTER, type Finding } from 'wattograph-core';
 import { useJob, useJobStore } from '../client/jobContext';
 import { AcceptButton, Stands, useAccepted } from './Acceptance';
 import styles from './FindingLine.module.css';
@@ -35,7 +35,7 @@ function FindingLine({ finding }: { finding: Finding }) {
   const { grade, code, sentence, fix } = finding;
   return (
     <p className={`${styles.line} ${grade === 'note' || isAccepted ? styles.note : ''}`}>
-      <b>
+      <b title={REGISTER[code].means}>
         {grade} {code}
       </b>{' '}
       {sentence}

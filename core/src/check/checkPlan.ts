@@ -36,7 +36,8 @@ import { checkSplicePlaces } from './rules/checkSplicePlaces';
 import { checkStuds } from './rules/checkStuds';
 import { checkZoneHeat } from './rules/checkZoneHeat';
 import { checkWireNumbers } from './checkWireNumbers';
-import type { Finding, Grade, JobRule, Rule } from './types';
+import type { Grade } from './register';
+import type { Finding, JobRule, Rule } from './types';
 
 /** Every rule by its code. Codes never change meaning; docs/findings.md lists them. */
 export const RULES = {

@@ -15,7 +15,7 @@ export function checkWireNumbers(job: Job, plan: JobPlan): Finding[] {
       }
       const where = other === loomId ? `loom ${job.looms[loomId]!.name}` : `looms ${job.looms[other]!.name} and ${job.looms[loomId]!.name}`;
       return [
-        createFinding({ loomId }, 'MA1', 'stop', [{ kind: 'wire', id }], `Wire number ${number} is given twice in ${where}.`, {
+        createFinding({ loomId }, 'MA1', [{ kind: 'wire', id }], `Wire number ${number} is given twice in ${where}.`, {
           measured: 2,
           limit: 1,
         }),

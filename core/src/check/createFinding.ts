@@ -1,17 +1,17 @@
-import type { Finding, FindingPlace, Grade, RuleContext } from './types';
+import { REGISTER, type RuleCode } from './register';
+import type { Finding, FindingPlace, RuleContext } from './types';
 
-/** A finding with its key made from code, loom and places. */
+/** A finding of the grade that its rule has, or a lesser one where less is known; with its key made from code, loom and places. */
 export function createFinding(
   { loomId }: Pick<RuleContext, 'loomId'>,
-  code: string,
-  grade: Grade,
+  code: RuleCode,
   places: FindingPlace[],
   sentence: string,
-  rest: Partial<Pick<Finding, 'measured' | 'limit' | 'fix'>> = {},
+  rest: Partial<Pick<Finding, 'grade' | 'measured' | 'limit' | 'fix'>> = {},
 ): Finding {
   return {
     code,
-    grade,
+    grade: REGISTER[code].grade,
     loomId,
     places,
     sentence,

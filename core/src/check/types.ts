@@ -1,8 +1,7 @@
 import type { Catalogue, HouseQuestion, ShopStandard } from '../catalogue';
 import type { EditOperation, Job, Loom } from '../model';
 import type { JobPlan, LoomPlan } from '../plan';
-
-export type Grade = 'stop' | 'check' | 'note';
+import type { Grade, RuleCode } from './register';
 
 /** What a finding is about, so that it can be shown there. */
 export interface FindingPlace {
@@ -13,7 +12,7 @@ export interface FindingPlace {
 /** One thing that is wrong or worth a look, in the shop's words. */
 export interface Finding {
   /** stable; its meaning never changes */
-  code: string;
+  code: RuleCode;
   /** the same finding keeps its key from one plan to the next, so that it can be accepted */
   key: string;
   grade: Grade;

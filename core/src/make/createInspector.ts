@@ -30,7 +30,6 @@ function checkOrder(job: Job, plan: LoomPlan, catalogue: Catalogue): Finding[] {
     createFinding(
       { loomId: plan.loomId },
       'BT1',
-      'stop',
       ordered.ring.slice(0, 3).map(({ id }) => ({ kind: 'step', id })),
       `No order of work keeps all of these: ${ordered.ring.map(({ title }) => title.toLowerCase()).join(' → ')} → again.`,
     ),

@@ -1,6 +1,7 @@
 import { listLedger } from '../../plan';
 import { compareIds } from '../../units';
 import { createFinding } from '../createFinding';
+import type { RuleCode } from '../register';
 import type { JobRule } from '../types';
 
 const OF_JOB = { loomId: '' };
@@ -17,8 +18,8 @@ export const checkDonors: JobRule = ({ job, standard }) =>
       const donor = job.donors[donorId]!;
       const ledger = listLedger(donor, Object.values(job.devices), standard.leastOffcutMm);
       const number = (id: string) => donor.wires[id]!.number || id;
-      const say = (code: string, id: string, sentence: string) =>
-        createFinding(OF_JOB, code, 'check', [{ kind: 'donor', id: `${donorId}.${id}` }], sentence);
+      const say = (code: RuleCode, id: string, sentence: string) =>
+        createFinding(OF_JOB, code, [{ kind: 'donor', id: `${donorId}.${id}` }], sentence);
       return [
         ...ledger.lost
           .filter(({ devices }) => devices.length > 0)

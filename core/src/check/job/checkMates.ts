@@ -32,9 +32,9 @@ export const checkMates: JobRule = ({ job, catalogue }) =>
       if (familyOne && familyOther) {
         const isFitting = isMate(one.end.familyId!, familyOne, other.end.familyId!, familyOther);
         const isAlike = familyOne.gender !== null && familyOne.gender === familyOther.gender;
-        if (isAlike) findings.push(createFinding(one, 'MT3', 'stop', places, `${both} are to mate and both take ${familyOne.gender}.`));
+        if (isAlike) findings.push(createFinding(one, 'MT3', places, `${both} are to mate and both take ${familyOne.gender}.`));
         else if (!isFitting || one.end.key !== other.end.key)
-          findings.push(createFinding(one, 'MT1', 'stop', places, `${both} are to mate but differ in ${isFitting ? 'key' : 'family'}.`));
+          findings.push(createFinding(one, 'MT1', places, `${both} are to mate but differ in ${isFitting ? 'key' : 'family'}.`));
       }
       const lone = [...new Set([...one.used, ...other.used])]
         .filter((cavity) => one.used.has(cavity) !== other.used.has(cavity))
@@ -45,7 +45,6 @@ export const checkMates: JobRule = ({ job, catalogue }) =>
           createFinding(
             one,
             'MT2',
-            'check',
             places,
             `${both}: ${lone.length === 1 ? 'cavity' : 'cavities'} ${lone.join(', ')} ${lone.length === 1 ? 'has' : 'have'} a wire on one side only.`,
             {

@@ -16,7 +16,6 @@ export const checkScope: JobRule = ({ job }) => {
       createFinding(
         OF_JOB,
         'SC5',
-        'note',
         [],
         `${change.devicesAdded.length} devices and ${change.circuitsAdded.length} circuits were added since the scope was agreed on ${job.brief.agreed!.on}: ${name(added)}.`,
         { measured: added.length, limit: 0 },
@@ -31,7 +30,6 @@ export const checkScope: JobRule = ({ job }) => {
       createFinding(
         OF_JOB,
         'SC8',
-        'note',
         [],
         `${loose.length} ${loose.length === 1 ? 'device is' : 'devices are'} on no loom yet: ${name(loose.map((device) => device.name))}.`,
         { measured: loose.length, limit: 0 },
@@ -48,7 +46,6 @@ export const checkAnchors: JobRule = ({ job }) => {
     createFinding(
       OF_JOB,
       'SC7',
-      'stop',
       [],
       `Nothing is cut before the anchors are fixed: ${open.map((anchor) => anchor.name).join(', ')} ${open.length === 1 ? 'is' : 'are'} open.`,
       { measured: open.length, limit: 0 },
@@ -64,13 +61,7 @@ export const checkConcessions: JobRule = ({ job, today }) =>
       const { kind, due, question } = job.openItems[id]!;
       if (kind !== 'concession' || due === null || today === null || due >= today) return [];
       return [
-        createFinding(
-          OF_JOB,
-          'SC6',
-          'check',
-          [{ kind: 'item', id }],
-          `The concession "${question}" ended on ${due}: end it or give it a new day.`,
-        ),
+        createFinding(OF_JOB, 'SC6', [{ kind: 'item', id }], `The concession "${question}" ended on ${due}: end it or give it a new day.`),
       ];
     });
 
@@ -82,7 +73,6 @@ export const checkSurveyConflicts: JobRule = ({ job }) => {
     createFinding(
       OF_JOB,
       'SC10',
-      'check',
       [],
       `${waiting.length} survey ${waiting.length === 1 ? 'entry meets' : 'entries meet'} what somebody else entered: ${name(waiting.map(({ mine }) => mine))}.`,
       { measured: waiting.length, limit: 0 },
@@ -98,7 +88,6 @@ export const checkDepartures: JobRule = ({ job, houseStyle }) => {
     createFinding(
       OF_JOB,
       'ST1',
-      'note',
       [],
       `Departs from the house style: ${departures.map(({ id, question, sides }) => `${question.toLowerCase()} ${sides[job.brief.departures[id]!.side]?.words ?? '?'} (${job.brief.departures[id]!.reason})`).join('; ')}.`,
     ),

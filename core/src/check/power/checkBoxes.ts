@@ -36,7 +36,6 @@ export const checkRails: JobRule = ({ job, plan, standard }) => {
       createFinding(
         host,
         'CI8',
-        'check',
         // a plug may give two rails
         toPlacesAt(host.endId, rail.group.replaceAll(/[^A-Za-z0-9]+/g, '-')),
         `${rail.box} gives ${Math.round(rail.usedA * 1000)} mA on 5 V rail ${rail.group}, ${Math.round((rail.usedA / rail.limitA) * 100)} % of its ${Math.round(rail.limitA * 1000)} mA; the shop keeps ${Math.round(standard.railShare * 100)} %.`,
@@ -126,7 +125,6 @@ export const checkTracks: JobRule = ({ job, plan }) => {
                 createFinding(
                   { loomId },
                   'CI10',
-                  'check',
                   [...place, { kind: 'circuit', id: kind }],
                   `Both tracks of ${end.name} hang on one ${kind === 'sensor-supply' ? 'supply' : 'ground'}: one fault takes both.`,
                   { measured: new Set(where).size, limit: where.length },
@@ -142,7 +140,6 @@ export const checkTracks: JobRule = ({ job, plan }) => {
               createFinding(
                 { loomId },
                 'CI11',
-                'stop',
                 place,
                 `${end.name} has ${live.length === 1 ? 'one track' : 'no track'} to the controller; an electronic throttle needs two.`,
                 { measured: live.length, limit: 2 },
@@ -189,7 +186,6 @@ export const checkSpares: JobRule = ({ job }) => {
     return createFinding(
       { loomId: '' },
       'CI14',
-      'note',
       [{ kind: 'item', id: box.replaceAll(/[^A-Za-z0-9]+/g, '-') }],
       `${box} has pins to spare: ${words.join(', ')}.`,
       { measured: [...counts.values()].reduce((sum, count) => sum + count, 0) },
@@ -206,7 +202,6 @@ export const checkBuses: JobRule = ({ job, plan, standard }) =>
           createFinding(
             host,
             'CI12',
-            'check',
             [{ kind: 'circuit', id: host.circuitId }],
             `The bus at ${toPinWords(job, host)} has ${terminators.length} terminators; it needs 120 Ω at both its ends and nowhere else (60 Ω across the pair, power off).`,
             { measured: terminators.length, limit: 2 },
@@ -218,7 +213,6 @@ export const checkBuses: JobRule = ({ job, plan, standard }) =>
         createFinding(
           { loomId },
           'CI12',
-          'check',
           [
             { kind: 'circuit', id: circuitId },
             { kind: 'splice', id: spliceId },
@@ -243,7 +237,6 @@ export const checkScreens: JobRule = ({ job, plan }) => {
           createFinding(
             screen,
             'CI13',
-            'check',
             [{ kind: 'circuit', id: screen.circuitId }],
             drains.length === 0
               ? `${job.looms[screen.loomId]!.circuits[screen.circuitId]!.name} is drained nowhere: it screens nothing.`

@@ -31,7 +31,6 @@ export const checkSuppression: JobRule = ({ job, plan }) =>
       createFinding(
         { loomId },
         'PO7',
-        'check',
         toPlacesAt(endId, id),
         `The coil of ${name} kicks into ${driver.name} ${coil.by.cavity}, which does not take it.`,
         {
@@ -56,7 +55,6 @@ export const checkCoils: JobRule = ({ job, plan }) =>
       createFinding(
         { loomId },
         'PO12',
-        'stop',
         [
           { kind: 'item', id },
           { kind: 'end', id: endId },

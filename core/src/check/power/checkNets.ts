@@ -23,7 +23,6 @@ const checkVolts: NetRule = (job, net, pins) =>
       createFinding(
         pin,
         'CI3',
-        'stop',
         placeOfPin(pin),
         `${toPinWords(job, pin)} wants ${wanted} V for its ${pin.need!.function}; ${job.looms[pin.loomId]!.circuits[pin.circuitId]!.name} has ${net.volts} V.`,
         { measured: net.volts, limit: wanted, fix: { label: `Take it off the ${net.volts} V`, patch: toTakeOut(pin) } },
@@ -43,7 +42,6 @@ const checkFeeds: NetRule = (job, net, pins) => {
     createFinding(
       last,
       'CI4',
-      'stop',
       placeOf(last),
       `${job.looms[last.loomId]!.circuits[last.circuitId]!.name} is fed twice: by ${feeds.map((pin) => toPinWords(job, pin)).join(' and ')}.`,
       { measured: feeds.length, limit: 1, fix: { label: `Take ${toPinWords(job, last)} off`, patch: toTakeOut(last) } },
@@ -65,7 +63,6 @@ const checkGrounds: NetRule = (job, _net, pins) => {
     createFinding(
       first,
       'CI5',
-      'stop',
       placeOf(first),
       `${toPinWords(job, sensor)} is a sensor ground and is joined to the power ground at ${power.map((pin) => toPinWords(job, pin)).join(', ')}.`,
       { fix: power.length === 1 ? { label: `Take ${toPinWords(job, first)} off the sensor ground`, patch: toTakeOut(first) } : null },
@@ -97,7 +94,7 @@ const checkCapability: NetRule = (job, _net, pins) => {
           : null;
     if (why === null) return [];
     return [
-      createFinding(pin, 'CI6', 'stop', placeOfPin(pin), `${toPinWords(job, pin)} (${need.function}) ${why}.`, {
+      createFinding(pin, 'CI6', placeOfPin(pin), `${toPinWords(job, pin)} (${need.function}) ${why}.`, {
         measured: need.currentA,
         limit: offer.limitA,
         fix: { label: `Free ${toPinWords(job, host)}; assigning finds another`, patch: toTakeOut(host) },
@@ -116,7 +113,6 @@ const checkNoise: NetRule = (job, _net, pins) => {
     createFinding(
       odd,
       'CI9',
-      'check',
       placeOf(odd),
       `${job.looms[odd.loomId]!.circuits[odd.circuitId]!.name} is shared by sensor grounds of ${groups.join(' and ')}: ${toPinWords(job, odd)} should have its own.`,
       {
@@ -140,7 +136,6 @@ const checkUnfed: NetRule = (job, net, pins) => {
       createFinding(
         pin,
         'CI15',
-        'stop',
         placeOf(pin),
         isGround
           ? `${toPinWords(job, pin)} has a ${pin.need!.function} wire that leads to no ground point.`

@@ -1,6 +1,7 @@
 import type { InlinePart, Job } from '../../model';
 import type { PlannedNet } from '../../plan';
 import { createFinding } from '../createFinding';
+import type { RuleCode } from '../register';
 import type { Finding, JobRule } from '../types';
 
 /** What resistors are sold for, W. */
@@ -24,11 +25,10 @@ export const checkParts: JobRule = ({ job, plan }) => {
   return Object.entries(job.parts).flatMap(([id, part]): Finding[] => {
     const { at, ohms, watts } = part;
     const nets = at.cavities.map((cavity) => netAt.get(`${at.loomId}/${at.endId}/${cavity}`));
-    const find = (code: string, grade: 'stop' | 'check', words: string, rest: Parameters<typeof createFinding>[5]) => [
+    const find = (code: RuleCode, words: string, rest: Parameters<typeof createFinding>[4]) => [
       createFinding(
         at,
         code,
-        grade,
         [
           { kind: 'item', id },
           { kind: 'end', id: at.endId },
@@ -44,7 +44,7 @@ export const checkParts: JobRule = ({ job, plan }) => {
       const why = bare.length
         ? `does nothing: no circuit reaches ${bare.length === 2 ? 'either' : bare[0]}.`
         : 'does nothing: both its legs are on one circuit.';
-      return find('CI16', 'check', why, { fix: { label: 'Take it out', patch: [{ op: 'remove', path: `/parts/${id}` }] } });
+      return find('CI16', why, { fix: { label: 'Take it out', patch: [{ op: 'remove', path: `/parts/${id}` }] } });
     }
     const [one, other] = nets.map((net) => toVolts(job, net!));
     if (ohms === null || one === undefined || other === undefined) return [];
@@ -61,8 +61,8 @@ export const checkParts: JobRule = ({ job, plan }) => {
     };
     const gives = `gives off ${Number(mostW.toPrecision(2))} W between ${one} V and ${other} V`;
     return watts === null
-      ? find('CI17', 'check', `${gives}; what it may give off is not known.`, rest)
-      : find('CI17', 'stop', `${gives}; it may give off ${watts} W, and burns.`, rest);
+      ? find('CI17', `${gives}; what it may give off is not known.`, { ...rest, grade: 'check' })
+      : find('CI17', `${gives}; it may give off ${watts} W, and burns.`, rest);
   });
 };
 

@@ -34,7 +34,6 @@ function toFinding(context: JobContext, one: PlannedProtection, problem: Planned
         createFinding(
           of,
           'PO2',
-          'stop',
           places,
           problem === 'over-wire'
             ? `${one.name}: a ${rating} ${what(one.kind)} over ${wire.number} (${name}), which bears ${amperes(steadyA)} in its bundle.`
@@ -48,7 +47,6 @@ function toFinding(context: JobContext, one: PlannedProtection, problem: Planned
         createFinding(
           of,
           'PO3',
-          'stop',
           places,
           one.ratingA === null
             ? `${one.name} carries ${amperes(one.loadA)}; it is good for ${amperes(one.maxA!)}.`
@@ -57,13 +55,12 @@ function toFinding(context: JobContext, one: PlannedProtection, problem: Planned
         ),
       ];
     case 'no-rating':
-      return [createFinding(of, 'PO3', 'stop', places, `${one.name}: ${one.because}.`, { measured: one.loadA, limit: one.maxA })];
+      return [createFinding(of, 'PO3', places, `${one.name}: ${one.because}.`, { measured: one.loadA, limit: one.maxA })];
     case 'slow-fault':
       return [
         createFinding(
           of,
           'PO5',
-          'stop',
           places,
           `A short at the far end behind ${one.name} draws ${amperes(one.leastFaultA!)}: the ${rating} ${what(one.kind)} is not sure to open within 5 s.`,
           { measured: one.leastFaultA, limit: one.ratingA! * (one.tripS === null ? 2 : 1.05), fix: letCompute },
@@ -74,7 +71,6 @@ function toFinding(context: JobContext, one: PlannedProtection, problem: Planned
         createFinding(
           of,
           'PO9',
-          'check',
           places,
           `${one.name}: ${amperes(one.inrushA)} flow as what it switches starts together; it bears ${amperes(one.peakA!)} for a moment.`,
           { measured: one.inrushA, limit: one.peakA },
@@ -82,14 +78,11 @@ function toFinding(context: JobContext, one: PlannedProtection, problem: Planned
       ];
     case 'inrush':
       return [
-        createFinding(
-          of,
-          'PO9',
-          'check',
-          places,
-          `${one.name}: an inrush of ${amperes(one.inrushA)} may open its ${rating} ${what(one.kind)}.`,
-          { measured: one.inrushA, limit: one.ratingA, fix: letCompute },
-        ),
+        createFinding(of, 'PO9', places, `${one.name}: an inrush of ${amperes(one.inrushA)} may open its ${rating} ${what(one.kind)}.`, {
+          measured: one.inrushA,
+          limit: one.ratingA,
+          fix: letCompute,
+        }),
       ];
   }
 }
@@ -142,7 +135,6 @@ export const checkDrops: JobRule = ({ job, plan }) =>
       createFinding(
         pin,
         'PO4',
-        'check',
         toPlacesAt(pin.endId, id),
         `${name} loses ${dropV.toFixed(2)} V on the way; its budget is ${budgetV.toFixed(2)} V.${worst ? ` Most is lost in ${worst.words}: ${worst.dropV.toFixed(2)} V.` : ''}`,
         { measured: dropV, limit: budgetV, fix: pinned ? freeSize(job, pinned.loomId, pinned.circuitId) : null },
@@ -165,7 +157,6 @@ export const checkWholeWays: JobRule = ({ job, plan }) => {
       createFinding(
         pin,
         'PO20',
-        'check',
         toPlacesAt(pin.endId, id),
         `${name} and the feed of its box together lose ${totalV.toFixed(2)} V from the battery and back in "${job.modes[mode]!.name}"; their budgets are ${totalBudgetV.toFixed(2)} V.`,
         { measured: totalV, limit: totalBudgetV },
@@ -184,7 +175,6 @@ export const checkModes: JobRule = ({ job, plan }) => {
     createFinding(
       { loomId: '' },
       'PO14',
-      'stop',
       [],
       `No mode in which the engine runs: currents, fuses, wires and drops of ${loads.length} ${loads.length === 1 ? 'load' : 'loads'} are not summed.`,
       { measured: 0, limit: 1, fix: { label: 'Add the mode “running”', patch: [{ op: 'add', path: `/modes/${free}`, value }] } },
@@ -205,7 +195,6 @@ export const checkSource: JobRule = ({ job, plan }) => {
         createFinding(
           { loomId: '' },
           'PO6',
-          'check',
           [{ kind: 'item', id: modeId }],
           `All that is on in "${job.modes[modeId]!.name}" draws ${amperes(mean)}; the generator gives ${amperes(continuousA)}.`,
           { measured: mean, limit: continuousA },
@@ -224,7 +213,6 @@ export const checkSource: JobRule = ({ job, plan }) => {
       createFinding(
         { loomId: '' },
         'PO8',
-        'check',
         [],
         `No main fuse at the battery: ${bare.length} ${bare.length === 1 ? 'load hangs' : 'loads hang'} on it with no fuse in between, ${first.name} among them.`,
         { measured: bare.length, limit: 0 },
@@ -235,7 +223,6 @@ export const checkSource: JobRule = ({ job, plan }) => {
       createFinding(
         { loomId: '' },
         'PO10',
-        'check',
         [],
         `Sizes, heat and drop did not settle within ${power.rounds} rounds: pin a size in the warmest bundle.`,
         { measured: power.rounds, limit: 8 },
@@ -256,7 +243,6 @@ export const checkDirect: JobRule = ({ job, plan, standard }) =>
       createFinding(
         net.root,
         'PO11',
-        'check',
         toPlacesAt(net.root.endId, net.root.cavity),
         `${end.name} ${net.root.cavity} switches ${amperes(most)} by itself; above ${standard.directA} A the shop uses a relay or a channel.`,
         { measured: most, limit: standard.directA },

@@ -26,7 +26,7 @@ export const checkReturns: JobRule = ({ job, plan }) => {
           : 'returns by its case through the chassis, and nothing ties that to battery negative',
       pin: 'has no way back to battery negative',
     }[returnBy];
-    return [createFinding(pin, 'PO15', 'stop', toPlacesAt(pin.endId, id), `${name} ${words}.`, { measured: currentA })];
+    return [createFinding(pin, 'PO15', toPlacesAt(pin.endId, id), `${name} ${words}.`, { measured: currentA })];
   });
 };
 
@@ -39,7 +39,7 @@ export const checkUncounted: JobRule = ({ job, plan, catalogue, standard }) => {
   const unfed = loads.flatMap(({ id, name, pin, steps, load }): Finding[] =>
     steps.length > 0 || load === 'feed'
       ? []
-      : [createFinding(pin, 'PO17', 'stop', toPlacesAt(pin.endId, id), `${name} has no drop and no protection: nothing feeds it.`)],
+      : [createFinding(pin, 'PO17', toPlacesAt(pin.endId, id), `${name} has no drop and no protection: nothing feeds it.`)],
   );
   const known = new Set(loads.map(({ pin }) => toPinKey(pin)));
   // a box hands on what it is fed: its feed is no load
@@ -57,7 +57,6 @@ export const checkUncounted: JobRule = ({ job, plan, catalogue, standard }) => {
           createFinding(
             { loomId },
             'PO17',
-            'stop',
             toPlacesAt(endId, cavity),
             `${end.name} ${cavity} (${need.function}) gives no current: neither drop nor fuse nor size can be computed for it.`,
             {
@@ -89,7 +88,6 @@ export const checkUncounted: JobRule = ({ job, plan, catalogue, standard }) => {
         createFinding(
           { loomId },
           'PO17',
-          'stop',
           [{ kind: 'circuit', id }],
           `${name} carries ${currentA} A and nothing says what takes it: put the device on the list for its drop and its fuse.`,
           { measured: currentA },
@@ -106,7 +104,6 @@ export const checkUncounted: JobRule = ({ job, plan, catalogue, standard }) => {
     return createFinding(
       { loomId: place[0]! },
       'PO18',
-      'note',
       toPlacesAt(place[1]!, place[2]!),
       `${name}: ${drawers} ${loadA.toFixed(1)} A from outside this job. ${fuse}; ${share}.`,
       { measured: loadA, limit: weakest?.steadyA ?? null },
@@ -123,7 +120,6 @@ export const checkUnfused: JobRule = ({ plan, standard }) => {
     createFinding(
       { loomId: unfused.loomId },
       'PO19',
-      'check',
       unfused.wireIds.map((id) => ({ kind: 'wire', id })),
       `${Math.round(unfused.lengthMm)} mm of wire lie between the battery and its first fuse (${unfused.words}); the shop keeps ${standard.unfusedMm} mm: a short in it meets the whole battery.`,
       { measured: unfused.lengthMm, limit: standard.unfusedMm },

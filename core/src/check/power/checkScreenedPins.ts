@@ -37,7 +37,6 @@ export const checkScreenedPins: JobRule = (context) => {
         createFinding(
           pin,
           'CI18',
-          'stop',
           toPlacesAt(pin.endId, pin.cavity),
           `${toPinWords(job, pin)} (${pin.need.function}) ${wants}; in ${where} it lies on plain wire.`,
           { fix: pin.need.screened ? layInCable(context, bare) : twist(job, bare, context.standard.canPitchMm) },

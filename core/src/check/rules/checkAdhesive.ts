@@ -17,7 +17,7 @@ export const checkAdhesive: Rule = (context) =>
           : null;
     if (sentence === null) return [];
     return [
-      createFinding(context, 'DR3', 'check', [{ kind: 'segment', id: covering.segmentId }], sentence, {
+      createFinding(context, 'DR3', [{ kind: 'segment', id: covering.segmentId }], sentence, {
         fix: segment.coveringPin
           ? {
               label: 'Let the zone choose the covering',

@@ -12,9 +12,9 @@ export const checkBarrels: Rule = (context) =>
       const limit = Math.max(...context.catalogue.barrels.filter(({ kind }) => kind === barrelKind).map(({ maxAreaMm2 }) => maxAreaMm2));
       const what = barrelKind === 'butt' ? 'on the fuller side' : 'in all';
       const words = `No barrel holds splice ${label}: ${wireIds.length} wires, ${areaMm2.toFixed(2)} mm² ${what}.`;
-      return [createFinding(context, 'BU2', 'check', places, words, { measured: areaMm2, limit })];
+      return [createFinding(context, 'BU2', places, words, { measured: areaMm2, limit })];
     }
     if (most <= spliceMostWires) return [];
     const words = `${most} wires arrive on one side of splice ${label}; the shop crimps ${spliceMostWires}: make two splices of it, or a distribution stud.`;
-    return [createFinding(context, 'BU2', 'check', places, words, { measured: most, limit: spliceMostWires })];
+    return [createFinding(context, 'BU2', places, words, { measured: most, limit: spliceMostWires })];
   });

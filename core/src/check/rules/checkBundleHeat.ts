@@ -14,7 +14,6 @@ export const checkBundleHeat: Rule = (context) =>
       createFinding(
         context,
         'BU3',
-        'check',
         [{ kind: 'segment', id: segmentId }],
         middleC === null
           ? `${run} would heat up without end in ${mode}, at ${ambientC} °C.`

@@ -22,7 +22,6 @@ export const checkCables: Rule = (context) => {
       createFinding(
         context,
         'PO13',
-        'check',
         ids.map((id) => ({ kind: 'circuit', id })),
         `Cable ${groupId} (${item.name}) has ${item.conductors} ${item.conductors === 1 ? 'conductor' : 'conductors'} for ${needed} functions.`,
         {

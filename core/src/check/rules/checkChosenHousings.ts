@@ -20,7 +20,6 @@ export const checkChosenHousings: Rule = (context) => {
       return createFinding(
         context,
         'EN6',
-        'stop',
         [{ kind: 'end', id: endId }],
         `${loom.ends[endId]!.name} has no housing yet${cavities.length > 0 ? ` (cavities ${cavities.join(', ')})` : ''}: contacts, seals, entry depth and envelope are unknown, its wires are counted without entry. ${
           fitting.length === 0

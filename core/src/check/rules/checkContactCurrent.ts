@@ -46,7 +46,6 @@ export const checkContactCurrent: Rule = (context) => {
           createFinding(
             context,
             'EN5',
-            'stop',
             [
               { kind: 'end', id: endId },
               { kind: 'circuit', id: circuitId },

@@ -20,7 +20,6 @@ export const checkContacts: Rule = (context) => {
       createFinding(
         context,
         'EN1',
-        'stop',
         [
           { kind: 'end', id: one.endId },
           { kind: 'circuit', id: `${circuitId}-${one.cavity}` },

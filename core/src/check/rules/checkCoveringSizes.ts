@@ -15,7 +15,6 @@ export const checkCoveringSizes: Rule = (context) =>
       createFinding(
         context,
         'DR2',
-        'check',
         [{ kind: 'segment', id: segmentId }],
         itemId === null
           ? `No ${kind} in the catalogue fits ${odMm.toFixed(1)} mm from ${run}.`

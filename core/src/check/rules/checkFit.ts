@@ -13,7 +13,6 @@ export const checkFit: Rule = (context) => {
     createFinding(
       context,
       'SC9',
-      'stop',
       [{ kind: 'wire', id: wire.id }],
       `${wire.number} was cut to ${wire.firstCutMm} mm and needs ${wire.cutMm} mm as fitted: cut it again.`,
       { measured: wire.firstCutMm, limit: wire.cutMm },
@@ -24,7 +23,6 @@ export const checkFit: Rule = (context) => {
       createFinding(
         context,
         'SC4',
-        'check',
         [...unfitted].slice(0, 6).map((id) => ({ kind: 'segment', id })),
         `The trial fit has begun; ${unfitted.size} ${unfitted.size === 1 ? 'run is' : 'runs are'} not fitted yet, so ${waiting} ${waiting === 1 ? 'wire has' : 'wires have'} no final length.`,
         { measured: unfitted.size, limit: 0 },

@@ -16,7 +16,6 @@ export const checkGuesses: Rule = (context) => {
       return createFinding(
         context,
         'SC1',
-        'stop',
         [{ kind: 'segment', id: segmentId }],
         `${run} is only guessed at ${Math.round(lengthMm)} mm: ${held} ${held === 1 ? 'wire is' : 'wires are'} held from cutting until it is measured.`,
         { measured: held, limit: 0 },
@@ -34,7 +33,6 @@ function checkPins(context: RuleContext): Finding[] {
     return createFinding(
       context,
       'SC1',
-      'stop',
       [
         { kind: 'end', id: endId },
         { kind: 'circuit', id: `${endId}-${cavity}` },

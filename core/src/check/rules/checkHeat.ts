@@ -12,7 +12,6 @@ export const checkHeat: Rule = (context) =>
       createFinding(
         context,
         'RO2',
-        'check',
         [{ kind: 'segment', id: covering.segmentId }],
         `${item.name} stands ${item.limitC} °C; ${zone.name} reaches ${zone.ambientC} °C.`,
         { measured: zone.ambientC, limit: item.limitC },

@@ -23,7 +23,6 @@ export const checkHoles: Rule = (context) => {
           createFinding(
             context,
             'RO1',
-            'stop',
             [{ kind: 'node', id: nodeId }],
             `The bundle is ${widest.toFixed(1)} mm over its covering and does not pass ${name} (${holeMm} mm).`,
             { measured: widest, limit: holeMm },
@@ -41,7 +40,6 @@ export const checkHoles: Rule = (context) => {
           createFinding(
             context,
             'RO1',
-            'stop',
             [
               { kind: 'end', id: endId },
               { kind: 'node', id: nodeId },

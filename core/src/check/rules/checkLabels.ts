@@ -6,7 +6,7 @@ export const checkLabels: Rule = (context) =>
   context.plan.wires
     .filter(({ labelId }) => labelId === null)
     .map(({ id, number, conductor }) =>
-      createFinding(context, 'MA2', 'check', [{ kind: 'wire', id }], `No marker sleeve fits ${number} (${conductor.odMm} mm).`, {
+      createFinding(context, 'MA2', [{ kind: 'wire', id }], `No marker sleeve fits ${number} (${conductor.odMm} mm).`, {
         measured: conductor.odMm,
       }),
     );

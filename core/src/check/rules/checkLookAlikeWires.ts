@@ -23,7 +23,6 @@ export const checkLookAlikeWires: Rule = (context) => {
           createFinding(
             context,
             'EN4',
-            'note',
             [
               { kind: 'end', id: endId },
               { kind: 'loom', id: numbers[0]! },

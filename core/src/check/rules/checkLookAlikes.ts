@@ -27,7 +27,6 @@ export const checkLookAlikes: Rule = (context) => {
           createFinding(
             context,
             'EN3',
-            'check',
             [
               { kind: 'end', id: a },
               { kind: 'end', id: b },

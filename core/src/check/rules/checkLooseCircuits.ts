@@ -13,7 +13,6 @@ export const checkLooseCircuits: Rule = (context) =>
         createFinding(
           context,
           'CI2',
-          'stop',
           [{ kind: 'circuit', id }],
           `Circuit ${number} (${name}) joins ${terminations.length} of at least 2 pins.`,
           { measured: terminations.length, limit: 2 },

@@ -12,7 +12,6 @@ export const checkOpenItems: Rule = (context) => {
     return createFinding(
       context,
       'SC2',
-      'stop',
       [{ kind: 'item', id }],
       `"${question}" ${state}: ${held} ${held === 1 ? 'wire is' : 'wires are'} held from cutting.${owner ? ` ${owner} finds it out.` : ''}`,
       { measured: held, limit: 0 },

@@ -19,7 +19,6 @@ export const checkReadings: Rule = (context) => {
         createFinding(
           context,
           'SC3',
-          'check',
           [{ kind: 'segment', id }],
           `Two readings of ${run}, ${segment.lengthMm} and ${segment.secondLengthMm} mm, are further apart than ${limit.toFixed(0)} mm: read it again.`,
           { measured: apart, limit },

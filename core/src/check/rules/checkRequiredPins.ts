@@ -30,7 +30,6 @@ export const checkRequiredPins: Rule = (context) => {
             createFinding(
               context,
               'CI1',
-              'stop',
               [
                 { kind: 'end', id: endId },
                 { kind: 'circuit', id: `${endId}-${cavity}` },

@@ -11,7 +11,6 @@ export const checkSlideOn: Rule = (context) =>
       return createFinding(
         context,
         'DR1',
-        'stop',
         [{ kind: 'segment', id: segmentId }],
         `The sleeve from ${context.loom.nodes[nearNodeId]!.name} to ${context.loom.nodes[farNodeId]!.name} (${itemName}) ${isEnd ? 'is planned after its end is closed and' : 'lies over a splice and'} cannot pass ${mustPassMm.toFixed(0)} mm.`,
         {

@@ -40,7 +40,6 @@ export const checkSplicePlaces: Rule = (context) => {
       createFinding(
         context,
         'BU1',
-        'check',
         [
           { kind: 'splice', id: splice.id },
           { kind: 'segment', id: segmentId },

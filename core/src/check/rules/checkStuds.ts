@@ -13,7 +13,6 @@ export const checkStuds: Rule = (context) => {
       createFinding(
         context,
         'PO1',
-        'check',
         [{ kind: 'end', id: endId }],
         `${count} rings on ${context.loom.ends[endId]!.name}; the shop stacks ${context.standard.ringsOnStud}: fit a distribution post.`,
         { measured: count, limit: context.standard.ringsOnStud },

@@ -47,7 +47,6 @@ export const checkZoneHeat: Rule = (context) => {
     return createFinding(
       context,
       'PO16',
-      'stop',
       [...segmentIds.map((id) => ({ kind: 'segment' as const, id })), { kind: 'item', id: table }],
       `${zone} reaches ${ambientC} °C; ${TABLE_WORDS[table]} is kept to ${limit} °C. No thicker wire cures the ${circuitIds.size} ${circuitIds.size === 1 ? 'circuit' : 'circuits'} to ${shown}: ${would}.`,
       { measured: ambientC, limit, fix: table === 'etfe' && fitting.includes('etfe-plated') ? takePlated(context, [...circuitIds]) : null },
