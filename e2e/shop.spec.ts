@@ -51,7 +51,7 @@ test('a default changed in Shop plans a job when it is brought up to it; undo an
   // the job stays with the version it has, in the server's plan as in the worker's, until she takes what changes
   expect((await lengths()).some((mm) => mm % 50 !== 0)).toBe(true);
   await page.goto(`${running.address}/jobs/${id}/bundle?tab=wires`);
-  await page.getByRole('button', { name: `shop ${version} · ${version + 1} is out` }).click();
+  await page.getByRole('button', { name: `shop ${version} → ${version + 1}` }).click();
   const bring = page.getByRole('dialog', { name: `From version ${version} of the shop to ${version + 1}` });
   await expect(bring).toContainText(/\d+ wires cut otherwise/);
   await expect(bring.getByText('cut increment, mm: 5 → 50')).toBeVisible();
@@ -74,7 +74,7 @@ test('a default changed in Shop plans a job when it is brought up to it; undo an
     { problems: [{ path: '/shopVersion', message: 'expected a version of this shop, got 99' }] },
   ]);
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByRole('button', { name: `shop ${version} · ${version + 1} is out` })).toBeVisible();
+  await expect(page.getByRole('button', { name: `shop ${version} → ${version + 1}` })).toBeVisible();
   expect((await lengths()).some((mm) => mm % 50 !== 0)).toBe(true);
   await page.goto(`${running.address}/shop`);
   await page.getByRole('button', { name: `version ${version + 1}` }).click();
@@ -83,7 +83,7 @@ test('a default changed in Shop plans a job when it is brought up to it; undo an
   await page.getByRole('dialog').getByRole('button', { name: 'Take it' }).click();
   await expect(page.getByRole('button', { name: `version ${version + 2}` })).toBeVisible();
   await page.goto(`${running.address}/jobs/${id}/bundle`);
-  await page.getByRole('button', { name: `shop ${version} · ${version + 2} is out` }).click();
+  await page.getByRole('button', { name: `shop ${version} → ${version + 2}` }).click();
   await expect(page.getByRole('dialog')).toContainText('stays as it is');
 });
 
@@ -181,7 +181,7 @@ test('a housing of her drawer: 26 ways in two sizes, lettered; a wire list that 
   await expect(page.getByRole('button', { name: `version ${version + 1}` })).toBeVisible();
 
   await page.goto(`${running.address}/jobs/${id}/ends`);
-  await page.getByRole('button', { name: `shop ${version} · ${version + 1} is out` }).click();
+  await page.getByRole('button', { name: `shop ${version} → ${version + 1}` }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Bring it up' }).click();
   await expect(page.getByRole('button', { name: `shop ${version + 1}`, exact: true })).toBeVisible();
   await page
@@ -233,7 +233,7 @@ test('a job file carries its parts: read in another shop it plans as at home, un
   expect(await cuts(same.jobId)).toBe(await cuts(id));
   expect(await cuts(jobId)).not.toBe(await cuts(id));
   await page.goto(`${running.address}/jobs/${jobId}/bundle`);
-  await page.getByRole('button', { name: `shop ${version + 1} · ${version} is out` }).click();
+  await page.getByRole('button', { name: `shop ${version + 1} → ${version}` }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Bring it up' }).click();
   await expect(page.getByRole('button', { name: `shop ${version}`, exact: true })).toBeVisible();
   expect(await cuts(jobId)).toBe(await cuts(id));

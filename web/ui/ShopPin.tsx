@@ -32,9 +32,18 @@ export function ShopPin({ jobId }: { jobId: string }) {
   const isOlder = present !== shopVersion;
   return (
     <>
-      <button className={`${styles.pin} ${isOlder ? styles.older : ''}`} onClick={dialog.open} disabled={!isOlder}>
+      <button
+        className={`${styles.pin} ${isOlder ? styles.older : ''}`}
+        onClick={dialog.open}
+        disabled={!isOlder}
+        title={
+          isOlder
+            ? 'the shop has another version now: see what it would change in this job'
+            : 'this job is planned with the newest version of the shop'
+        }
+      >
         shop {shopVersion}
-        {isOlder ? ` · ${present} is out` : ''}
+        {isOlder ? ` → ${present}` : ''}
       </button>
       {opened && <BringUpDialog jobId={jobId} onClose={dialog.close} />}
     </>

@@ -42,7 +42,7 @@ test.each([1, null])('with the newest version, or a server that does not answer 
 test('an older version says so, shows what the newer one would change, and is brought up by one edit', async () => {
   present = 3;
   const store = await open();
-  press('shop 1 · 3 is out');
+  press('shop 1 → 3');
   await settle();
   const dialog = within(screen.getByRole('dialog', { name: 'From version 1 of the shop to 3' }));
   expect(dialog.getByText(/1 wire cut otherwise, 2 sleeves, −3 g, 1 more to stop for/)).toBeTruthy();
@@ -60,7 +60,7 @@ test('what the shop does not have any more is named, and the job stays with its 
   const problems = [{ path: '/looms/inlet/ends/B1/familyId', message: 'expected a connector family' }];
   preview.body = { version: 3, from: 1, differences: DIFFERENCES, effect: { ...effect, problems } };
   const store = await open();
-  press('shop 1 · 3 is out');
+  press('shop 1 → 3');
   await settle();
   expect(screen.getByText(/expected a connector family/)).toBeTruthy();
   expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Bring it up' }).disabled).toBe(true);
@@ -72,7 +72,7 @@ test.each([500, 404])('status %i: told, nothing is changed', async (status) => {
   present = 3;
   preview = { status, body: { problems: [{ path: '', message: 'Something went wrong here; nothing was stored.' }] } };
   const store = await open();
-  press('shop 1 · 3 is out');
+  press('shop 1 → 3');
   await settle();
   expect(screen.getByText('Not compared; nothing is changed')).toBeTruthy();
   expect([screen.getByRole<HTMLButtonElement>('button', { name: 'Bring it up' }).disabled, store.labels]).toEqual([true, []]);
