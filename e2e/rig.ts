@@ -3,6 +3,8 @@ import { join } from 'node:path';
 
 export interface Running {
   address: string;
+  /** of its own PostgreSQL */
+  database: string;
   kill(): void;
 }
 
@@ -13,8 +15,12 @@ export function start(folder: string): Running {
     stdio: ['ignore', 'pipe', 'inherit'],
     timeout: 90_000,
   });
-  const { address, pids } = JSON.parse(printed.trim().split('\n').at(-1)!) as { address: string; pids: number[] };
-  return { address, kill: () => pids.forEach(killHard) };
+  const { address, database, pids } = JSON.parse(printed.trim().split('\n').at(-1)!) as {
+    address: string;
+    database: string;
+    pids: number[];
+  };
+  return { address, database, kill: () => pids.forEach(killHard) };
 }
 
 function killHard(pid: number): void {

@@ -3,7 +3,9 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test, type APIRequestContext } from '@playwright/test';
-import type { Job, Shop } from 'wattograph-core';
+import { Client } from 'pg';
+import { FORMAT_VERSION, SHOP_FORMAT_VERSION, type Job, type Shop } from 'wattograph-core';
+import oldJob from '../core/src/testing/formats/job-2.json';
 import { createCleanInlet, createTestJob, readJob } from './helpers';
 import { start, type Running } from './rig';
 
@@ -245,3 +247,43 @@ test('a job file carries its parts: read in another shop it plans as at home, un
   expect([refused.status, refused.body.problems![0]!.path]).toEqual([422, '/shop/contacts/0/maxAreaMm2']);
   expect((await request.get(`/api/jobs/${refused.jobId}`)).status()).toBe(404);
 });
+
+test('what an older Wattograph stored is opened: a shop of format 1, and a job that names no version is pinned at the start', async ({
+  playwright,
+}) => {
+  const { version, shop } = await read();
+  const isOld = ([id]: [string, unknown]) => !id.startsWith('hollin-10');
+  const old = {
+    ...shop,
+    formatVersion: 1,
+    devices: {},
+    families: Object.fromEntries(
+      Object.entries(shop.families)
+        .filter(isOld)
+        .map(([id, family]) => [id, without(family, ['cavityNames', 'otherSizes', 'gender', 'mateId'])]),
+    ),
+    contacts: shop.contacts.map((contact) => without(contact, ['gender'])),
+  };
+  const id = randomUUID();
+  const client = new Client({ connectionString: running.database });
+  await client.connect();
+  await client.query('update shop_versions set document = $1 where version = $2', [JSON.stringify(old), version]);
+  await client.query('insert into jobs (id, version, document) values ($1, 0, $2)', [id, JSON.stringify(oldJob)]);
+  await client.end();
+  await request.dispose();
+  running.kill();
+  running = start(folder);
+  request = await playwright.request.newContext({ baseURL: running.address });
+  const now = await read();
+  expect([now.version, now.shop.formatVersion]).toEqual([version, SHOP_FORMAT_VERSION]);
+  expect(now.shop.families['tarn-3']).toMatchObject({ cavityNames: null, otherSizes: {}, gender: null, mateId: null });
+  const job = await readJob(request, id);
+  expect([job.version, job.document.formatVersion, job.document.shopVersion]).toEqual([0, FORMAT_VERSION, version]);
+  const edit = await request.post(`/api/jobs/${id}/edits`, {
+    data: { id: randomUUID(), base: 0, author: 'x', label: 'x', patch: [{ op: 'replace', path: '/notes', value: 'opened' }] },
+  });
+  expect(edit.status()).toBe(200);
+});
+
+const without = (value: object, keys: readonly string[]) =>
+  Object.fromEntries(Object.entries(value).filter(([key]) => !keys.includes(key)));

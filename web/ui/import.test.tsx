@@ -66,14 +66,14 @@ test('housings are offered by the cavities they have; what is left open is an en
   expect(screen.getByText(/3 ends without a housing: each is a stop finding/)).toBeTruthy();
   choose('Housing of plug', 'Hollin 10, mixed');
   press('The smallest that has the cavities, for all');
-  expect(housing('ECU').value).toBe('Hollin 6');
+  expect(housing('ECU').value).toBe('Pellow 4');
   expect(housing('plug').value).toBe('Hollin 10, mixed');
   expect(screen.getByText(/One end without a housing/)).toBeTruthy();
   type('First letters of its wire numbers', 'q');
   press('Make the loom');
   const loom = store.job.looms[(done.mock.calls[0] as [string])[0]]!;
   expect(Object.fromEntries(Object.values(loom.ends).map(({ name, kind, familyId }) => [name, [kind, familyId]]))).toEqual({
-    ECU: ['connector', 'hollin-6'],
+    ECU: ['connector', 'pellow-4'],
     relay: ['connector', null],
     plug: ['connector', 'hollin-10m'],
   });
