@@ -3,6 +3,7 @@
 import { Button, Group, Modal, Select, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import {
+  CAVITY_NAME,
   CIRCUIT_KINDS,
   createId,
   createPinNeed,
@@ -34,7 +35,7 @@ function listBoxProblems(
   const isNumber = (value: number | null) => value === null || (Number.isFinite(value) && value >= 0);
   return [
     ...offers.flatMap(([pin, { name, can, volts, limitA, pwmHz }], index) => [
-      ...(/^[A-Za-z0-9]{1,6}$/.test(pin) ? [] : [`pin that gives ${index + 1}: expected 1 to 6 letters or digits`]),
+      ...(CAVITY_NAME.test(pin) ? [] : [`pin that gives ${index + 1}: expected 1 to 6 letters or digits`]),
       ...(all.filter((one) => one === pin).length === 1 ? [] : [`pin ${pin} stands twice`]),
       ...(name.trim() === '' ? [`pin ${pin}: expected a name`] : []),
       ...(can.length === 0 ? [`pin ${pin}: expected what it can do`] : []),
@@ -84,7 +85,7 @@ export function TemplateDialog({ job, onClose }: { job: Job; onClose: () => void
   const all = [...ids, ...offers.map(([pin]) => pin)];
   const choices = [...new Set(all)];
   const problems = pins.flatMap(([pin, need], index) => [
-    ...(/^[A-Za-z0-9]{1,6}$/.test(pin) ? [] : [`pin ${index + 1}: expected 1 to 6 letters or digits`]),
+    ...(CAVITY_NAME.test(pin) ? [] : [`pin ${index + 1}: expected 1 to 6 letters or digits`]),
     ...(ids.indexOf(pin) === index ? [] : [`pin ${pin} stands twice`]),
     ...(need.function.trim() === '' ? [`pin ${pin}: expected what it does`] : []),
     ...([need.volts, need.currentA, need.cycleS].some((value) => value !== null && !Number.isFinite(value))

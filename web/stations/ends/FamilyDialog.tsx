@@ -2,7 +2,7 @@
 
 import { Button, Checkbox, Group, Modal, NumberInput, Select, Stack, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import { createId, fromCavityWords, type ConnectorFamily, type Job } from 'wattograph-core';
+import { checkFamily, createId, fromCavityWords, type ConnectorFamily, type Job } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useJobStore } from '../../client/jobContext';
 import { FacePicture } from '../../ui/FacePicture';
@@ -31,31 +31,11 @@ export function FamilyDialog({ job, onClose }: { job: Job; onClose: () => void }
     .map(Number);
   const isListGood = list.length > 0 && list.length <= 8 && list.every((count) => Number.isInteger(count) && count >= 1 && count <= 40);
   const named = words.trim() === '' ? null : fromCavityWords(words);
-  const ways = isListGood ? list.reduce((sum, count) => sum + count, 0) : 0;
-  const cavityNames = named?.ok ? named.value : null;
-  const nameProblem =
-    named === null || !isListGood
-      ? null
-      : !named.ok
-        ? named.problems[0]!.message
-        : named.value.length !== ways
-          ? `expected ${ways} names, got ${named.value.length}`
-          : new Set(named.value).size !== ways
-            ? 'expected a name of its own for each'
-            : null;
-  const isGood =
-    name.trim() !== '' &&
-    isListGood &&
-    nameProblem === null &&
-    cavitySize !== null &&
-    Object.values(numbers).every((value) => value !== '') &&
-    Number(numbers.pitchMm) > 0 &&
-    Number(numbers.envelopeMm) > 0;
   const family: ConnectorFamily | null = isListGood
     ? {
         name: name.trim() || 'new family',
         arrangement: shape === 'rows' ? { kind: 'rows', rows: list } : { kind: 'rings', rings: list },
-        cavityNames: nameProblem === null ? cavityNames : null,
+        cavityNames: named?.ok ? named.value : null,
         cavitySize: cavitySize ?? '',
         otherSizes: {},
         gender: null,
@@ -70,6 +50,15 @@ export function FamilyDialog({ job, onClose }: { job: Job; onClose: () => void }
         massG: Number(numbers.massG),
       }
     : null;
+  const nameProblem = named?.ok === false ? named.problems[0]!.message : family ? (checkFamily(family, '')[0]?.message ?? null) : null;
+  const isGood =
+    name.trim() !== '' &&
+    isListGood &&
+    nameProblem === null &&
+    cavitySize !== null &&
+    Object.values(numbers).every((value) => value !== '') &&
+    Number(numbers.pitchMm) > 0 &&
+    Number(numbers.envelopeMm) > 0;
   const field = (key: keyof typeof numbers, label: string, description: string) => (
     <NumberInput
       label={label}
@@ -160,7 +149,9 @@ export function FamilyDialog({ job, onClose }: { job: Job; onClose: () => void }
             </Group>
           </Stack>
           <div style={{ width: 190 }}>
-            {family && <FacePicture family={family} side="wire" colourAt={() => null} />}
+            {family && (
+              <FacePicture family={nameProblem === null ? family : { ...family, cavityNames: null }} side="wire" colourAt={() => null} />
+            )}
             <p className="faint" style={{ textAlign: 'center', margin: 0 }}>
               WIRE SIDE
             </p>

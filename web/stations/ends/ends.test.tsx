@@ -172,8 +172,8 @@ describe('a family of her own', () => {
     choose('Contacts', 'Brack 6 mm blade');
     numbers(WHOLE);
     for (const [words, problem] of [
-      ['30, 85, 86', 'expected 4 names, got 3'],
-      ['30, 85, 86, 86', 'expected a name of its own for each'],
+      ['30, 85, 86', 'expected 4 names, one for each cavity, got 3'],
+      ['30, 85, 86, 86', 'expected a name of its own, got "86", which cavity 3 has'],
       ['Z to A', 'expected a range of letters or of numbers such as A to H or A1 to A8, got "Z to A"'],
     ] as const) {
       type('Marked on its cavities', words);
