@@ -10,7 +10,7 @@ const transform = {
 const moduleNameMapper = {
   '^wattograph-core$': '<rootDir>/core/src/index.ts',
   '^wattograph-core/pdf$': '<rootDir>/core/src/draw/toPdf.ts',
-  '^wattograph-core/xlsx$': '<rootDir>/core/src/exchange/readXlsx.ts',
+  '^wattograph-core/xlsx$': '<rootDir>/core/src/exchange/xlsx.ts',
   '^wattograph-core/demo$': '<rootDir>/core/src/demo/index.ts',
   '\\.module\\.css$': '<rootDir>/web/testing/styles.cjs',
 };
@@ -20,7 +20,7 @@ const shared = {
   transformIgnorePatterns: ['/node_modules/(?!(d3-hierarchy|linear-sum-assignment|ml-[a-z-]+|cheminfo-types|is-any-array)/)'],
   testPathIgnorePatterns: ['/node_modules/', '/.next/', '/e2e/'],
   modulePathIgnorePatterns: ['/.next/'],
-  setupFilesAfterEnv: ['<rootDir>/web/testing/patience.cjs'],
+  setupFilesAfterEnv: ['<rootDir>/web/testing/patience.cjs', '<rootDir>/web/testing/stream.cjs'],
 };
 
 module.exports = {

@@ -20,7 +20,7 @@ test('a device is picked by a pin it has, decided with a reason, put on an end, 
   await page.getByRole('button', { name: 'Add device' }).click();
   await page.getByLabel('Search the templates').fill('heater');
   await page.getByRole('option', { name: /wideband probe controller/ }).click();
-  await expect(scope).toContainText('▲ +1 devices, +0 circuits');
+  await expect(scope).toContainText('▲ +1 device, +0 circuits');
   const row = page.getByRole('row', { name: /wideband probe controller, 6 pins/ });
   await expect(page.getByRole('cell', { name: 'CAN high', exact: true })).toBeVisible();
   await row.getByLabel('Decision on wideband probe controller').selectOption('later');
@@ -143,7 +143,7 @@ test('a pinout comes from a spreadsheet; merged cells and bad lengths are refuse
   await expect(dialog).toContainText('line 3, From: expected the name of a device or plug, got nothing');
   await expect(dialog.getByRole('button', { name: 'Keep the ledger' })).toBeDisabled();
   await choose('pinout.csv', Buffer.from('wire;from;to;function;length\n7;lamp;box;"dip, park";700\n'));
-  await expect(dialog).toContainText('1 wires, nothing decided yet');
+  await expect(dialog).toContainText('1 wire, nothing decided yet');
   await dialog.getByLabel('Name of the donor').fill('front loom');
   await dialog.getByRole('button', { name: 'Keep the ledger' }).click();
   await expect(page.getByRole('status', { name: 'Ledger' })).toContainText('front loom');

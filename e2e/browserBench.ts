@@ -73,6 +73,9 @@ interface PlannedEdit {
   plans: number;
 }
 
+/** without an answer by then something is wrong */
+const LONGEST_EDIT_MS = 30_000;
+
 /** One length edit by a key on a slider of the strip, from the key press to the plan that is shown. */
 async function measureEdit(page: Page, slider: number): Promise<PlannedEdit> {
   await page.getByRole('slider').nth(slider).focus();
@@ -95,7 +98,12 @@ async function measureEdit(page: Page, slider: number): Promise<PlannedEdit> {
   );
   await page.waitForTimeout(50);
   await page.keyboard.press('ArrowRight');
-  const { worker, shown, first } = await timed;
+  let timer: NodeJS.Timeout | undefined;
+  const late = new Promise<never>((_, reject) => {
+    const message = `slider ${slider}: expected a plan within ${LONGEST_EDIT_MS} ms of the key, got none`;
+    timer = setTimeout(() => reject(new Error(message)), LONGEST_EDIT_MS);
+  });
+  const { worker, shown, first } = await Promise.race([timed, late]).finally(() => clearTimeout(timer));
   await page.waitForTimeout(1200);
   const sequence = await page.evaluate(
     () => ((performance.getEntriesByName('plan').at(-1) as PerformanceMeasure).detail as { sequence: number }).sequence,
@@ -194,6 +202,41 @@ async function measureSearch(page: Page): Promise<number[]> {
   return times;
 }
 
+const WALL_JOBS = 60;
+const VISITS = 11;
+
+/** The jobs wall asked for again and again: as HTML from the server, and in the browser until its last line is there, ms. */
+async function measureWall(page: Page): Promise<{ served: number[]; shown: number[] }> {
+  const [served, shown]: [number[], number[]] = [[], []];
+  for (let visit = 0; visit < VISITS; visit += 1) {
+    const asked = performance.now();
+    await (await fetch(`${address}/`)).text();
+    served.push(performance.now() - asked);
+    const opened = performance.now();
+    await page.goto(`${address}/`);
+    await page
+      .getByRole('listitem')
+      .nth(WALL_JOBS - 1)
+      .waitFor();
+    shown.push(performance.now() - opened);
+  }
+  return { served, shown };
+}
+
+async function reportWall(page: Page, demo: Job): Promise<void> {
+  const isCounted = async () => !/being counted|counting anew/.test(await (await fetch(`${address}/`)).text());
+  for (let count = 0; count < WALL_JOBS - 4; count += 1) await store({ ...demo, name: `Wall ${count}` });
+  const print = (when: string, { served, shown }: { served: number[]; shown: number[] }) =>
+    console.log(
+      `${when}: served in ${median(served).toFixed(0)} ms (longest ${Math.max(...served).toFixed(0)}), shown after ${median(shown).toFixed(0)} ms`,
+    );
+  print('while a worker counts them', await measureWall(page));
+  const started = performance.now();
+  while (!(await isCounted())) await page.waitForTimeout(500);
+  console.log(`all counted ${((performance.now() - started) / 1000).toFixed(0)} s later`);
+  print('at rest', await measureWall(page));
+}
+
 async function main(): Promise<void> {
   const browser = await chromium.launch(CHROMIUM);
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
@@ -238,6 +281,9 @@ async function main(): Promise<void> {
     await page.waitForTimeout(400);
   });
   report('drag', drag);
+
+  console.log(`\n── jobs wall of ${WALL_JOBS} jobs of the demo's size (target: ≤ 300 ms, no planning in the request)`);
+  await reportWall(page, demo);
 
   console.log('\n── a shop of 20,000 parts (targets: search ≤ 50 ms; a plan costs the same as with the demo shop)');
   await takeLargeShop();

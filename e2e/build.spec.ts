@@ -32,7 +32,7 @@ test('sheets show on screen, print without the desk, save as PDF, and a revision
   await expect(page.getByRole('img', { name: 'Loom, page 1' })).toBeVisible();
   await page.emulateMedia({ media: 'screen' });
   const download = page.waitForEvent('download');
-  await page.getByRole('link', { name: 'Save PDF' }).click();
+  await page.getByRole('button', { name: 'Save PDF' }).click();
   const file = await (await download).path();
   expect((await download).suggestedFilename()).toBe('skerry-12-inlet-revision-1.pdf');
   expect(readFileSync(file).subarray(0, 5).toString()).toBe('%PDF-');
@@ -134,6 +134,8 @@ test('a second job from an empty page: ends, a breakout, a family of its own, ci
   await page.getByLabel('Name').fill('Test bench loom');
   await page.getByLabel('Customer').fill('Larkhollow Looms');
   await page.getByRole('button', { name: 'Begin job' }).click();
+  await expect(page).toHaveURL(/\/brief$/);
+  await page.getByRole('link', { name: 'Bundle' }).click();
   await expect(page.getByText('Nothing beyond the datum yet')).toBeVisible();
   const choose = async (label: string, option: string) => {
     await page
@@ -204,4 +206,70 @@ test('a second job from an empty page: ends, a breakout, a family of its own, ci
   await expect(page.getByRole('img', { name: /Cut list/ }).first()).toContainText('W-101');
   await expect(page.getByRole('img', { name: /^Ends/ }).first()).toContainText('gauge: Bench 3, push-to-seat');
   await openBundle(page, /jobs\/([^/]+)/.exec(page.url())![1]!);
+});
+
+test('the wall is searched; a job is begun from another, put away and brought back, and stays what it was', async ({ page, request }) => {
+  const id = await createTestJob(request, { ...createCleanInlet(), name: 'Wall one', customer: 'Quoin Motors' });
+  const before = (await readJob(request, id)).document;
+  await page.goto('/');
+  const rows = page.getByRole('listitem');
+  await page.getByLabel('Search jobs').fill('quoin wall');
+  await expect(rows).toHaveCount(1);
+  await page.getByRole('button', { name: 'More of Wall one' }).click();
+  await page.getByRole('menuitem', { name: 'Begin another from it' }).click();
+  await expect(page).toHaveURL(/\/brief$/);
+  await expect(page.getByRole('heading', { name: 'Wall one, copy' })).toBeVisible();
+  await page.goto('/');
+  await page.getByLabel('Search jobs').fill('quoin');
+  await expect(rows).toHaveCount(2);
+  await page.getByRole('button', { name: 'More of Wall one', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Archive' }).click();
+  await expect(rows).toHaveCount(1);
+  await page
+    .getByRole('group', { name: 'Which jobs' })
+    .getByRole('button', { name: /^archived/ })
+    .click();
+  await expect(rows).toHaveText([/Wall one/]);
+  expect((await readJob(request, id)).document).toEqual(before);
+  await page.getByRole('button', { name: 'More of Wall one' }).click();
+  await page.getByRole('menuitem', { name: 'Back on the wall' }).click();
+  await expect(rows).toHaveCount(0);
+  await page
+    .getByRole('group', { name: 'Which jobs' })
+    .getByRole('button', { name: /^in work/ })
+    .click();
+  await expect(rows).toHaveCount(2);
+  const wrong = `/api/jobs/${crypto.randomUUID()}/archived`;
+  expect((await request.post(wrong, { data: { archived: true } })).status()).toBe(404);
+  expect((await request.post(`/api/jobs/${id}/archived`, { data: { archived: 'yes' } })).status()).toBe(400);
+});
+
+test('a new job begins on Brief, in order nowhere yet; its first loom comes from the shop’s own spreadsheet', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New job' }).click();
+  await page.getByLabel('Name').fill('Coil loom');
+  await page.getByRole('button', { name: 'Begin job' }).click();
+  await expect(page).toHaveURL(/\/brief$/);
+  const stations = page.getByRole('navigation', { name: 'Stations' });
+  await expect(stations.getByTitle('1 stop, 0 check')).toBeVisible();
+  await expect(stations.getByTitle('no open findings')).toHaveCount(0);
+  await page.getByRole('button', { name: 'A loom from a wire list …' }).click();
+  const rows = ['1', '2', '3', '4'].flatMap((nth) => [
+    `plug,${Number(nth) * 2 - 1},coil ${nth},1`,
+    `plug,${Number(nth) * 2},coil ${nth},2`,
+  ]);
+  const list = ['from,from pin,to,to pin', ...rows].join('\n');
+  await page
+    .locator('input[type=file]')
+    .first()
+    .setInputFiles({ name: 'coils.csv', mimeType: 'text/csv', buffer: Buffer.from(list) });
+  const dialog = page.getByRole('dialog', { name: 'A loom from a wire list (CSV)' });
+  await dialog.getByRole('button', { name: 'The smallest that has the cavities, for all' }).click();
+  await dialog.getByLabel('First letters of its wire numbers').fill('C');
+  await expect(dialog).toContainText('It makes 5 ends and 8 circuits');
+  await dialog.getByRole('button', { name: 'Make the loom' }).click();
+  await expect(page.getByRole('img', { name: 'Strip of coils' })).toBeVisible();
+  // the empty loom that a job begins with made room
+  await expect(page.getByRole('tablist').first().getByRole('link')).toHaveText(['coils']);
+  await expect(stations.getByTitle('no open findings').first()).toBeVisible();
 });

@@ -24,7 +24,8 @@ async function post(
 }
 
 test('application and database killed in the middle of edits and ticks: what was acknowledged is there, none twice', async () => {
-  test.setTimeout(180_000);
+  const rounds = process.env.WATTOGRAPH_SOAK === '1' ? 100 : 3;
+  test.setTimeout(60_000 * rounds);
   const folder = mkdtempSync(join(tmpdir(), 'wattograph-crash-'));
   let running = start(folder);
   const jobId = randomUUID();
@@ -33,7 +34,7 @@ test('application and database killed in the middle of edits and ticks: what was
     expect((await post(running.address, `/api/jobs/${jobId}/releases`, { id: randomUUID(), author: 'A', note: '' }))!.status).toBe(201);
     const edits: { id: string; value: string; acknowledged: boolean }[] = [];
     const ticks: { id: string; acknowledged: boolean }[] = [];
-    for (let round = 0; round < 3; round += 1) {
+    for (let round = 0; round < rounds; round += 1) {
       const { address } = running;
       let version = ((await (await fetch(`${address}/api/jobs/${jobId}`)).json()) as { version: number }).version;
       let isUp = true;

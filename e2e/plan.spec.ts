@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { createTestJob, openBundle, readJob, saved } from './helpers';
 
 test('dragging a breakout changes cut lengths, sleeves and mass at once, is stored, and undo survives a reload', async ({
@@ -103,7 +103,7 @@ test('each fix mends its finding, and one without a fix can stand with a reason'
     await button.click();
     await expect(button).toHaveCount(0);
   }
-  await page.getByRole('row', { name: /SC1/ }).getByRole('button', { name: 'let it stand …' }).click();
+  await page.getByRole('row', { name: /SC1/ }).getByRole('button', { name: 'accept as it is …' }).click();
   await expect(page.getByRole('button', { name: 'Keep' })).toBeDisabled();
   await page.getByLabel('Reason').fill('measured at the second visit');
   await page.getByRole('button', { name: 'Keep' }).click();
@@ -160,8 +160,8 @@ test('two planners: an edit elsewhere arrives, and where both touch one place th
     });
   expect((await edit(144, 0)).ok()).toBe(true);
   await expect(page.getByLabel('Length of primary rail to injector 1')).toHaveValue('144');
-  // theirs arrives at the server just before ours does
-  await page.route(`**/api/jobs/${id}/edits?since=*`, (route) => route.fulfill({ json: [] }));
+  // theirs arrives at the server just before ours does: this page cannot read it yet
+  await page.route(`**/api/jobs/${id}?author=*`, (route) => route.abort());
   expect((await edit(150, 1)).ok()).toBe(true);
   const field = page.getByLabel('Length of primary rail to injector 1');
   await field.fill('160');
@@ -171,4 +171,35 @@ test('two planners: an edit elsewhere arrives, and where both touch one place th
   await dialog.getByRole('button', { name: 'Put mine on top' }).click();
   await expect.poll(async () => (await readJob(request, id)).document.looms.inlet!.segments['s-inj1']!.lengthMm).toBe(160);
   expect((await readJob(request, id)).version).toBe(3);
+});
+
+test('two tabs of one browser with no network: each shows what was changed in the other, and all of it is stored once', async ({
+  context,
+  request,
+}) => {
+  const id = await createTestJob(request);
+  const [one, other] = [await context.newPage(), await context.newPage()];
+  for (const page of [one, other]) {
+    await openBundle(page, id);
+    await saved(page);
+    await page.getByRole('tab', { name: 'Lengths' }).click();
+  }
+  const type = async (page: Page, name: string, value: string) => {
+    const field = page.getByLabel(name);
+    await field.fill(value);
+    await field.press('Enter');
+  };
+  await context.setOffline(true);
+  await type(one, 'Length of primary rail to injector 1', '161');
+  await type(other, 'Length of primary rail to injector 2', '162');
+  await expect(other.getByLabel('Length of primary rail to injector 1')).toHaveValue('161');
+  await expect(one.getByLabel('Length of primary rail to injector 2')).toHaveValue('162');
+  await expect(one.getByRole('status').filter({ hasText: 'kept here, server away' })).toBeVisible();
+  // one of them is closed before the network is back
+  await other.close();
+  await context.setOffline(false);
+  await saved(one);
+  const { document, version } = await readJob(request, id);
+  const { segments } = document.looms.inlet!;
+  expect([segments['s-inj1']!.lengthMm, segments['s-inj2']!.lengthMm, version]).toEqual([161, 162, 2]);
 });

@@ -142,7 +142,8 @@ test('a revision of a Wattograph that kept the document only is planned once mor
   await client.connect();
   try {
     await client.query('delete from release_looms where job_id = $1', [id]);
-    expect(await (await request.get(`/api/jobs/${id}/sheets?loom=inlet&release=1`)).text()).toBe(before);
+    // asked for in other words, for the answer to the same ones is kept for an hour
+    expect(await (await request.get(`/api/jobs/${id}/sheets?loom=inlet&release=1&paper=A4`)).text()).toBe(before);
     const { rows } = await client.query<{ loom_id: string; engine: string }>(
       'select loom_id, engine from release_looms where job_id = $1',
       [id],
@@ -177,4 +178,49 @@ test('two releases at once get two numbers, and one sent twice gets one', async 
   const numbers = await Promise.all(answers.map(async (answer) => ((await answer.json()) as { number: number }).number));
   expect(numbers[0]).toBe(numbers[2]);
   expect([...new Set(numbers)].sort()).toEqual([1, 2]);
+});
+
+test('a reading is stored with its unit, instrument and person; one that is none is refused, and nothing with it', async ({
+  page,
+  request,
+}) => {
+  const job = createCleanInlet();
+  const id = await createTestJob(request, job);
+  const number = await release(request, id);
+  const steps = toSteps(job);
+  const at = steps.findIndex(({ operation, items }) => operation === 'crimp' && items.some(({ reads }) => reads.length > 0));
+  await tickAll(request, id, number, steps.slice(0, at));
+  const path = `/api/jobs/${id}/releases/${number}/events`;
+  const list = async () => (await (await request.get(path)).json()) as Record<string, unknown>[];
+  const before = (await list()).length;
+  const step = steps[at]!;
+  const item = step.items.find(({ reads }) => reads.length > 0)!;
+  const [expected] = item.reads;
+  const reading = {
+    ...{ id: randomUUID(), loomId: 'inlet', stepId: step.id, itemId: item.id, kind: 'reading', words: '', author: 'Tobin Ashgrove' },
+    ...{ happenedAt: '2026-11-24T08:00:00.000Z', readId: expected!.id, value: expected!.least! - 2, unit: 'N', instrument: 'pull tester' },
+  };
+  for (const broken of [{ unit: 'lb' }, { instrument: ' ' }, { value: 'much' }, { value: null }, { readId: '' }, { kind: 'tick' }]) {
+    const refused = await request.post(path, { data: { events: [{ ...reading, id: randomUUID(), ...broken }] } });
+    expect([broken, refused.status()]).toEqual([broken, 400]);
+  }
+  expect(await list()).toHaveLength(before);
+  // sent twice it counts once
+  for (let time = 0; time < 2; time += 1) expect((await request.post(path, { data: { events: [reading] } })).status()).toBe(200);
+  expect((await list()).slice(before)).toEqual([reading]);
+  await page.goto(`/jobs/${id}/floor`);
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(step.title);
+  await page.getByRole('button', { name: /^1 of 1 reading, 1 outside the limit$/ }).click();
+  await page.getByLabel('Instrument').fill('pull tester');
+  await page.getByLabel(`${expected!.words}, N`).fill(String(expected!.least! + 5));
+  await page.getByRole('button', { name: 'Keep' }).click();
+  await expect(page.getByText(`read ${expected!.least! + 5} N, pull tester, Imke Dorsey`)).toBeVisible();
+  await expect(page.getByRole('status')).toHaveText('all stored');
+  expect((await list()).at(-1)).toMatchObject({
+    kind: 'reading',
+    value: expected!.least! + 5,
+    unit: 'N',
+    instrument: 'pull tester',
+    author: 'Imke Dorsey',
+  });
 });

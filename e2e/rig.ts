@@ -1,4 +1,4 @@
-import { execFileSync } from 'node:child_process';
+import { execFileSync, spawn } from 'node:child_process';
 import { join } from 'node:path';
 
 export interface Running {
@@ -6,6 +6,9 @@ export interface Running {
   /** of its own PostgreSQL */
   database: string;
   kill(): void;
+  /** the worker only */
+  killWorker(): void;
+  startWorker(): void;
 }
 
 /** An application and a database of its own, to be killed. */
@@ -15,12 +18,28 @@ export function start(folder: string): Running {
     stdio: ['ignore', 'pipe', 'inherit'],
     timeout: 90_000,
   });
-  const { address, database, pids } = JSON.parse(printed.trim().split('\n').at(-1)!) as {
+  const { address, database, server, worker, postgres } = JSON.parse(printed.trim().split('\n').at(-1)!) as {
     address: string;
     database: string;
-    pids: number[];
+    server: number;
+    worker: number;
+    postgres: number;
   };
-  return { address, database, kill: () => pids.forEach(killHard) };
+  const workers = [worker];
+  return {
+    address,
+    database,
+    kill: () => [server, ...workers, postgres].forEach(killHard),
+    killWorker: () => workers.splice(0).forEach(killHard),
+    startWorker: () => {
+      const child = spawn('node', ['--import', 'tsx', 'web/server/worker.ts'], {
+        cwd: join(__dirname, '..'),
+        stdio: 'ignore',
+        env: { ...process.env, DATABASE_URL: database },
+      });
+      workers.push(child.pid!);
+    },
+  };
 }
 
 function killHard(pid: number): void {

@@ -191,7 +191,7 @@ test.describe('at the vehicle, phone size', () => {
     const edits = (await (await request.get(`/api/jobs/${id}/edits?since=0`)).json()) as { label: string }[];
     expect(edits.filter(({ label }) => /end leg \d+$/.test(label))).toHaveLength(41);
 
-    await page.getByRole('button', { name: /Settle/ }).click();
+    await page.getByRole('button', { name: /Conflicts/ }).click();
     const both = page.getByRole('region', { name: '106 end leg 7' });
     await expect(both).toContainText('which is at 633 mm from the datum');
     await both.getByRole('button', { name: 'This counts' }).click();

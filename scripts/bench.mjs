@@ -37,7 +37,7 @@ try {
   await prepareDatabase(postgres.url, { seed: true });
   console.log('\n── served (targets: first page within 2,000 ms of a warm start, interactive within 1,500 ms)');
   for (let round = 0; round < 3; round += 1) {
-    server?.child.kill('SIGTERM');
+    server?.stop();
     const started = performance.now();
     server = await startServer({ databaseUrl: postgres.url, port: await findPort(), stdio: ['ignore', 'ignore', 'ignore'] });
     await (await fetch(`${server.address}/`)).text();
@@ -47,7 +47,7 @@ try {
     env: { ...process.env, BENCH_ADDRESS: server.address, WATTOGRAPH_ROOT: root, NODE_PATH: join(root, 'node_modules') },
   });
 } finally {
-  server?.child.kill('SIGTERM');
+  server?.stop();
   postgres.stop();
   rmSync(folder, { recursive: true, force: true });
 }

@@ -22,7 +22,7 @@ try {
   failed = true;
   console.error(error.message);
 } finally {
-  server?.child.kill('SIGTERM');
+  server?.stop();
   postgres.stop();
   rmSync(folder, { recursive: true, force: true });
 }

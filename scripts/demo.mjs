@@ -21,8 +21,8 @@ async function start() {
     if (!server || server.child.exitCode !== null) finish();
     else {
       server.child.on('exit', finish);
-      server.child.kill('SIGTERM');
-      setTimeout(() => server.child.kill('SIGKILL'), 8000).unref();
+      server.stop();
+      setTimeout(() => server.stop('SIGKILL'), 8000).unref();
     }
   };
   process.on('SIGINT', () => stop(0));

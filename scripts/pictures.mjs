@@ -19,7 +19,7 @@ try {
     env: { ...process.env, BENCH_ADDRESS: server.address },
   });
 } finally {
-  server?.child.kill('SIGTERM');
+  server?.stop();
   postgres.stop();
   rmSync(folder, { recursive: true, force: true });
 }

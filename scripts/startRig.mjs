@@ -7,5 +7,5 @@ import { prepareDatabase, startServer } from './lib/server.mjs';
 const postgres = await startPostgres(process.argv[2]);
 await prepareDatabase(postgres.url, { seed: false });
 const server = await startServer({ databaseUrl: postgres.url, port: await findPort(), stdio: ['ignore', 'ignore', 'ignore'] });
-console.log(JSON.stringify({ address: server.address, database: postgres.url, pids: [server.child.pid, postgres.pid] }));
+console.log(JSON.stringify({ address: server.address, database: postgres.url, ...server.pids(), postgres: postgres.pid }));
 process.exit(0);

@@ -6,5 +6,6 @@ export { ENGINE } from './engine';
 export * from './exchange';
 export * from './make';
 export * from './model';
+export * from './netlist';
 export * from './plan';
 export * from './units';

@@ -19,6 +19,7 @@ const step = (id: string, items: string[], held: string[] = []): Step => ({
     asks: [],
     wireIds: [],
     cavity: item,
+    reads: [],
     heldBecause: held.includes(item) ? 'guessed' : null,
   })),
 });
@@ -62,4 +63,30 @@ test('with everything done it stays at the last step; with nothing it begins at 
 test('a problem stands until it is solved', () => {
   expect(measureProgress(steps, [event('b', 'step', 'problem')]).get('b')!.trouble?.words).toBe('bent pin');
   expect(measureProgress(steps, [event('b', 'step', 'problem'), event('b', 'step', 'solved')]).get('b')!.trouble).toBeNull();
+});
+
+test('a reading outside its limit undoes a tick until a later one passes; work goes on there', () => {
+  const pulled: Step = {
+    ...steps[0]!,
+    items: steps[0]!.items.map((item) => ({ ...item, reads: [{ id: 'pull', words: 'pull test', unit: 'N', least: 40, most: null }] })),
+  };
+  const read = (value: number, author = 'Tobin Ashgrove'): FloorEvent => ({
+    ...event('a', '1', 'reading'),
+    ...{ readId: 'pull', value, unit: 'N', instrument: 'pull tester', author },
+  });
+  const ticks = [event('a', '1'), event('a', '2')];
+  const failed = measureProgress([pulled], [...ticks, read(31)]);
+  expect(failed.get('a')).toMatchObject({ done: false, failed: new Set(['1']), ticked: new Set(['1', '2']) });
+  expect(findResume([pulled, steps[2]!], measureProgress([pulled, steps[2]!], [...ticks, read(31)]))).toBe(0);
+  const mended = measureProgress([pulled], [...ticks, read(31), read(40, 'Imke Dorsey')]);
+  expect(mended.get('a')).toMatchObject({ done: true, failed: new Set() });
+  expect(
+    mended
+      .get('a')!
+      .readings.get('1')!
+      .map(({ value, author }) => [value, author]),
+  ).toEqual([
+    [31, 'Tobin Ashgrove'],
+    [40, 'Imke Dorsey'],
+  ]);
 });

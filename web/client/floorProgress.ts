@@ -1,5 +1,12 @@
-import type { CarriedWork, ReopenedItem, Step } from 'wattograph-core';
+import { listFailed, type CarriedWork, type ReopenedItem, type Step, type TakenReading } from 'wattograph-core';
 import type { FloorEvent } from '../server/releases';
+
+/** A reading with who took it, and with what. */
+export interface KnownReading extends TakenReading {
+  unit: string;
+  instrument: string;
+  author: string;
+}
 
 export interface StepProgress {
   ticked: Set<string>;
@@ -7,6 +14,10 @@ export interface StepProgress {
   carried: ReadonlyMap<string, number>;
   /** done in an earlier revision and not as it is asked for now, by item */
   reopened: ReadonlyMap<string, ReopenedItem>;
+  /** what was read in this revision, by item, in order */
+  readings: ReadonlyMap<string, readonly KnownReading[]>;
+  /** items with a reading that does not pass: not done, whoever ticked them */
+  failed: ReadonlySet<string>;
   /** the last trouble told and not solved */
   trouble: FloorEvent | null;
   done: boolean;
@@ -25,6 +36,7 @@ export function measureProgress(
   const ticks = new Map<string, Set<string>>();
   const troubles = new Map<string, FloorEvent | null>();
   const carried = new Map<string, Map<string, number>>();
+  const readings = new Map<string, Map<string, KnownReading[]>>();
   for (const { stepId, itemId, revision } of before.carried) {
     ticks.set(stepId, (ticks.get(stepId) ?? new Set()).add(itemId));
     carried.set(stepId, (carried.get(stepId) ?? new Map<string, number>()).set(itemId, revision));
@@ -35,6 +47,14 @@ export function measureProgress(
   for (const event of events) {
     if (seen.has(event.id)) continue;
     seen.add(event.id);
+    if (event.kind === 'reading') {
+      const ofStep = readings.get(event.stepId) ?? new Map<string, KnownReading[]>();
+      readings.set(event.stepId, ofStep);
+      const { readId, value, unit, instrument, author } = event;
+      const reading = { readId: readId!, value: value!, unit: unit!, instrument: instrument!, author };
+      ofStep.set(event.itemId, [...(ofStep.get(event.itemId) ?? []), reading]);
+      continue;
+    }
     const ticked = ticks.get(event.stepId) ?? new Set<string>();
     ticks.set(event.stepId, ticked);
     // said anew in this revision: what an earlier one said counts no more
@@ -49,14 +69,22 @@ export function measureProgress(
       const of = {
         carried: carried.get(step.id) ?? new Map<string, number>(),
         reopened: reopened.get(step.id) ?? new Map<string, ReopenedItem>(),
+        readings: readings.get(step.id) ?? new Map<string, KnownReading[]>(),
       };
-      return [step.id, { ...of, ticked, trouble: troubles.get(step.id) ?? null, done: step.items.every(({ id }) => ticked.has(id)) }];
+      const failed = new Set(step.items.flatMap(({ id, reads }) => (listFailed(reads, of.readings.get(id) ?? []).length > 0 ? [id] : [])));
+      const done = step.items.every(({ id }) => ticked.has(id) && !failed.has(id));
+      return [step.id, { ...of, ticked, failed, trouble: troubles.get(step.id) ?? null, done }];
     }),
   );
 }
 
 /** Where to go on: the first step with something left that can be done now; the last where nothing is left. */
 export function findResume(steps: readonly Step[], progress: ReadonlyMap<string, StepProgress>): number {
-  const at = steps.findIndex((step) => step.items.some((item) => item.heldBecause === null && !progress.get(step.id)!.ticked.has(item.id)));
+  const at = steps.findIndex((step) =>
+    step.items.some(({ id, heldBecause }) => {
+      const { ticked, failed } = progress.get(step.id)!;
+      return heldBecause === null && (!ticked.has(id) || failed.has(id));
+    }),
+  );
   return at < 0 ? Math.max(0, steps.length - 1) : at;
 }

@@ -1,35 +1,45 @@
 /** @jest-environment jsdom */
+import 'fake-indexeddb/auto';
 import type { CarriedWork } from 'wattograph-core';
 import type { FloorEvent } from '../server/releases';
+import { say } from '../testing/say';
 import { NOTHING_CARRIED } from './floorProgress';
 import { FloorStore } from './floorStore';
+import { outboxDatabase } from './outbox/outboxDatabase';
 
-const open = (release = 3) => new FloorStore('job', release, 'inlet', [], NOTHING_CARRIED);
+globalThis.structuredClone ??= ((value: unknown) => JSON.parse(JSON.stringify(value)) as unknown) as typeof structuredClone;
+
+const ends: (() => void)[] = [];
+/** A tablet with the card of a revision open. */
+const open = (release = 3) => {
+  const store = new FloorStore('job', release, 'inlet', [], NOTHING_CARRIED);
+  const end = store.begin();
+  ends.push(end);
+  return { store, end };
+};
 
 const PATH = '/api/jobs/job/releases/3/events';
 let taken: FloorEvent[] = [];
-let mode: 'well' | 'away' | 'refuses' = 'well';
+let mode: 'well' | 'away' = 'well';
 const posts = jest.fn();
 let asked: string[] = [];
 let status = 200;
 let carried: CarriedWork = NOTHING_CARRIED;
 
-beforeEach(() => {
+beforeEach(async () => {
   taken = [];
   mode = 'well';
   posts.mockClear();
   asked = [];
   status = 200;
   carried = NOTHING_CARRIED;
-  localStorage.clear();
-  jest.useFakeTimers();
+  await outboxDatabase.rows.clear();
   global.fetch = ((path: string, init?: { body?: string }) => {
     asked.push(path);
     if (mode === 'away') return Promise.reject(new TypeError('no network'));
-    const answer = (status: number, body: unknown) =>
-      Promise.resolve({ ok: status < 300, status, json: () => Promise.resolve(JSON.parse(JSON.stringify(body))) });
-    if (mode === 'refuses') return answer(422, { problems: [{ path: '/events/0/stepId', message: 'expected a step of revision 3' }] });
-    if (status !== 200) return answer(status, null);
+    const answer = (code: number, body: unknown) =>
+      Promise.resolve({ ok: code < 300, status: code, json: () => Promise.resolve(JSON.parse(JSON.stringify(body))) });
+    if (status !== 200) return answer(status, { problems: [{ path: '/events/0/stepId', message: 'expected a step of revision 3' }] });
     if (path.includes('/carried')) return answer(200, carried);
     if (path !== PATH) expect(path).toBe('/api/jobs/job/releases/2/events');
     if (init?.body) {
@@ -41,7 +51,7 @@ beforeEach(() => {
     return answer(200, taken);
   }) as unknown as typeof fetch;
 });
-afterEach(() => jest.useRealTimers());
+afterEach(() => ends.splice(0).forEach((end) => end()));
 
 const tick = (itemId: string): Omit<FloorEvent, 'id' | 'happenedAt'> => ({
   loomId: 'inlet',
@@ -51,163 +61,130 @@ const tick = (itemId: string): Omit<FloorEvent, 'id' | 'happenedAt'> => ({
   words: '',
   author: 'Tobin Ashgrove',
 });
-const pass = (ms: number) => jest.advanceTimersByTimeAsync(ms);
+const until = async (isSo: () => boolean | Promise<boolean>) => {
+  for (let tries = 0; tries < 400 && !(await isSo()); tries += 1) await new Promise((resolve) => setTimeout(resolve, 20));
+  expect(await isSo()).toBe(true);
+};
+const itemsOf = (events: readonly FloorEvent[]) => events.map(({ itemId }) => itemId);
+const keptOnDevice = () => outboxDatabase.rows.count();
 
-test('a tick is kept on the tablet until the server has it, then it counts as stored', async () => {
-  const store = open();
+test('a tick shows at once, is kept on the tablet until the server has it, then it counts as stored', async () => {
+  const { store } = open();
+  status = 503;
   store.add(tick('1'));
-  expect(store.get().waiting.map(({ itemId }) => itemId)).toEqual(['1']);
-  expect(localStorage.getItem('wattograph.floor.job.3')).toContain('"itemId":"1"');
-  await pass(10);
-  expect(store.get()).toMatchObject({ waiting: [], online: true, problem: null });
-  expect(store.get().events.map(({ itemId }) => itemId)).toEqual(['1']);
-  expect(localStorage.getItem('wattograph.floor.job.3')).toBeNull();
+  expect(itemsOf(store.get().waiting)).toEqual(['1']);
+  await until(async () => (await keptOnDevice()) === 1);
+  status = 200;
+  await until(() => store.get().waiting.length === 0);
+  expect([itemsOf(store.get().events), store.get().online]).toEqual([['1'], true]);
+  await until(async () => (await keptOnDevice()) === 0);
 });
 
 test('with the server away ticks wait, outlive the page, and go once when it is back', async () => {
   mode = 'away';
   const first = open();
-  const end = first.begin();
-  first.add(tick('1'));
-  first.add(tick('2'));
-  await pass(100);
-  expect(first.get()).toMatchObject({ online: false });
-  end();
+  first.store.add(tick('1'));
+  first.store.add(tick('2'));
+  await until(async () => !first.store.get().online && (await keptOnDevice()) === 2);
+  first.end();
   const again = open();
-  expect(again.get().waiting.map(({ itemId }) => itemId)).toEqual(['1', '2']);
-  const stop = again.begin();
-  await pass(100);
+  await until(() => again.store.get().isOpen);
+  expect(itemsOf(again.store.get().waiting)).toEqual(['1', '2']);
   mode = 'well';
-  await pass(2000);
-  expect([posts.mock.calls, again.get().waiting, again.get().online]).toEqual([[[['1', '2']]], [], true]);
-  stop();
+  await until(() => again.store.get().waiting.length === 0);
+  expect([posts.mock.calls, again.store.get().online]).toEqual([[[['1', '2']]], true]);
 });
 
-test('an answer lost on its way: the ticks are sent again with the same ids, and count once', async () => {
-  const real = global.fetch;
-  let isLost = true;
-  global.fetch = (async (...args: Parameters<typeof fetch>) => {
-    const answer = await real(...args);
-    if (isLost && args[1]?.body) {
-      isLost = false;
-      throw new TypeError('cut off');
-    }
-    return answer;
-  }) as typeof fetch;
-  const store = open();
-  const stop = store.begin();
+test('what the server refuses is told in its words and kept; sent again it is stored, let go it is gone', async () => {
+  status = 422;
+  const { store } = open();
   store.add(tick('1'));
-  await pass(2000);
-  expect([posts.mock.calls.length, taken.length, store.get().waiting]).toEqual([2, 1, []]);
-  stop();
+  store.add(tick('2'));
+  await until(() => store.get().refused.length === 2);
+  expect(store.get().refused.map(({ body, reason }) => [body.itemId, reason])).toEqual([
+    ['1', '/events/0/stepId: expected a step of revision 3'],
+    ['2', '/events/0/stepId: expected a step of revision 3'],
+  ]);
+  status = 200;
+  const [one, other] = store.get().refused;
+  store.retry(one!.id);
+  await until(() => store.get().events.length === 1);
+  store.letGo(other!.id);
+  await until(async () => (await keptOnDevice()) === 0);
+  expect([itemsOf(taken), store.get().refused]).toEqual([['1'], []]);
 });
 
-test('what the server refuses is told in its words and not lost', async () => {
-  mode = 'refuses';
-  const store = open();
-  store.add(tick('1'));
-  await pass(10);
-  expect(store.get().problem).toBe('/events/0/stepId: expected a step of revision 3');
-  expect(store.get().waiting).toHaveLength(1);
-});
-
-test('what others tick arrives by itself; another revision has ticks of its own', async () => {
-  const store = open();
-  const stop = store.begin();
+test('what others tick arrives when the server tells; another revision has ticks of its own', async () => {
+  const { store, end } = open();
+  await until(() => store.get().isOpen);
   taken = [{ ...tick('9'), id: 'theirs', happenedAt: '2026-11-24T08:00:00Z', author: 'Saoirse Vell' }];
-  await pass(5100);
+  say({ topic: 'floor', id: 'other', number: 3 });
+  await new Promise((resolve) => setTimeout(resolve, 40));
+  expect(store.get().events).toEqual([]);
+  say({ topic: 'floor', id: 'job', number: 3 });
+  await until(() => store.get().events.length === 1);
   expect(store.get().events.map(({ author }) => author)).toEqual(['Saoirse Vell']);
   mode = 'away';
-  await pass(5100);
+  say({ topic: 'away' });
   expect(store.get().online).toBe(false);
-  stop();
   store.add(tick('1'));
-  await pass(10);
-  expect(open(4).get().waiting).toEqual([]);
-  expect(open().get().waiting).toHaveLength(1);
-});
-
-test('a store that cannot be read begins empty', () => {
-  localStorage.setItem('wattograph.floor.job.3', '{broken');
-  expect(open().get().waiting).toEqual([]);
+  await until(async () => (await keptOnDevice()) === 1);
+  end();
+  const [fourth, third] = [open(4), open()];
+  await until(() => fourth.store.get().isOpen && third.store.get().isOpen);
+  expect([fourth.store.get().waiting.length, third.store.get().waiting.length]).toEqual([0, 1]);
 });
 
 test('ticks of the revision before that wait on this tablet go where they belong, then what they come to is asked for', async () => {
   mode = 'away';
-  open(2).add(tick('7'));
-  await pass(10);
+  const before = open(2);
+  before.store.add(tick('7'));
+  await until(async () => (await keptOnDevice()) === 1);
+  before.end();
   mode = 'well';
   carried = { ...NOTHING_CARRIED, carried: [{ stepId: 'crimp', itemId: '7', revision: 2 }] };
   asked = [];
-  const store = open();
-  const stop = store.begin();
-  await pass(50);
-  stop();
-  expect(asked).toEqual(['/api/jobs/job/releases/2/events', '/api/jobs/job/releases/3/carried?loom=inlet']);
+  const { store } = open();
+  await until(() => store.get().carried.carried.length === 1);
+  // the card of revision 2 asked for something before it was closed
+  const now = asked.filter((path) => !path.includes('/2/carried'));
+  expect(now).toEqual(['/api/jobs/job/releases/2/events', '/api/jobs/job/releases/3/carried?loom=inlet']);
   expect(posts.mock.calls).toEqual([[['7']]]);
-  expect(store.get().carried.carried).toEqual([{ stepId: 'crimp', itemId: '7', revision: 2 }]);
-  expect(localStorage.getItem('wattograph.floor.job.2')).toBeNull();
+  expect(await keptOnDevice()).toBe(0);
+});
+
+test('a stream that comes back: what was missed is asked for, and ticks sent elsewhere for the revision before count here', async () => {
+  const { store } = open();
+  await until(() => store.get().isOpen);
+  taken = [{ ...tick('9'), id: 'theirs', happenedAt: '2026-11-24T08:00:00Z' }];
+  say({ topic: 'away' });
+  say({ topic: 'again' });
+  await until(() => store.get().events.length === 1 && store.get().online);
+  carried = { ...NOTHING_CARRIED, carried: [{ stepId: 'crimp', itemId: '7', revision: 2 }] };
+  say({ topic: 'floor', id: 'job', number: 2 });
+  await until(() => store.get().carried.carried.length === 1);
 });
 
 test('with the server away ticks of the revision before stay where they are', async () => {
   mode = 'away';
-  open(2).add(tick('7'));
-  const stop = open().begin();
-  await pass(3000);
-  stop();
-  expect(
-    open(2)
-      .get()
-      .waiting.map(({ itemId }) => itemId),
-  ).toEqual(['7']);
+  const before = open(2);
+  before.store.add(tick('7'));
+  await until(async () => (await keptOnDevice()) === 1);
+  before.end();
+  const { store } = open();
+  await until(() => store.get().isOpen);
+  await new Promise((resolve) => setTimeout(resolve, 400));
+  expect(await keptOnDevice()).toBe(1);
 });
 
 test('two tabs of one tablet: neither drops what the other has not sent', async () => {
   mode = 'away';
-  const [one, other] = [open(), open()];
+  const [one, other] = [open().store, open().store];
   one.add(tick('1'));
   other.add(tick('2'));
-  await pass(10);
-  expect(
-    open()
-      .get()
-      .waiting.map(({ itemId }) => itemId),
-  ).toEqual(['1', '2']);
+  await until(() => one.get().waiting.length === 2 && other.get().waiting.length === 2);
   mode = 'well';
-  await pass(3000);
-  expect(taken.map(({ itemId }) => itemId).sort()).toEqual(['1', '2']);
-  expect(localStorage.getItem('wattograph.floor.job.3')).toBeNull();
-});
-
-test.each([400, 404, 408, 413, 422, 429, 500, 502, 503, 504])(
-  'after the answer %d the tick is still here, and goes when the server takes it',
-  async (code) => {
-    status = code;
-    const store = open();
-    store.add(tick('1'));
-    await pass(1000);
-    expect(open().get().waiting).toHaveLength(1);
-    status = 200;
-    await pass(2000);
-    expect([taken.map(({ itemId }) => itemId), store.get().waiting, store.get().problem, store.get().online]).toEqual([
-      ['1'],
-      [],
-      null,
-      true,
-    ]);
-  },
-);
-
-test('a tablet without room says so, and the tick is sent all the same', async () => {
-  const full = jest.spyOn(Storage.prototype, 'setItem').mockImplementation(() => {
-    throw new DOMException('full', 'QuotaExceededError');
-  });
-  mode = 'away';
-  const store = open();
-  store.add(tick('1'));
-  expect(store.get().problem).toContain('This tablet is full');
-  mode = 'well';
-  await pass(2000);
-  full.mockRestore();
-  expect([taken.length, store.get().waiting, store.get().problem]).toEqual([1, [], null]);
+  await until(() => one.get().waiting.length === 0 && other.get().waiting.length === 0);
+  expect(itemsOf(taken).sort()).toEqual(['1', '2']);
+  await until(() => itemsOf(one.get().events).length === 2 && itemsOf(other.get().events).length === 2);
 });

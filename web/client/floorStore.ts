@@ -1,55 +1,68 @@
 import type { CarriedWork } from 'wattograph-core';
 import type { FloorEvent } from '../server/releases';
-import { request, RequestError } from './request';
+import { hearNews, type News } from './live';
+import { listLines, OutboxLine, type Refused } from './outbox/outboxLine';
+import { request } from './request';
 
 export interface FloorState {
   events: FloorEvent[];
   /** made here, not yet acknowledged */
   waiting: FloorEvent[];
+  /** made here, not taken by the server, kept on this tablet */
+  refused: Refused<FloorEvent>[];
   /** what earlier revisions left done */
   carried: CarriedWork;
   online: boolean;
-  problem: string | null;
+  /** the tablet has no room: what is ticked is lost when the page is closed before it is sent */
+  isFull: boolean;
+  /** what this tablet kept before is known */
+  isOpen: boolean;
 }
 
-const RETRY_MS = 1500;
 const MOST_SENT = 200;
-const POLL_MS = 5000;
-/** every so many polls what earlier revisions left done is asked for: a tablet that was away may have sent more of it */
-const CARRIED_POLLS = 12;
+
+const lineOf = (jobId: string) => `event/${jobId}/`;
+const pathOf = (jobId: string, release: number) => `/api/jobs/${jobId}/releases/${release}/events`;
 
 /** Ticks of one revision on this tablet: kept here until the server has them, each counted once. */
 export class FloorStore {
   private state: FloorState;
   private listeners = new Set<() => void>();
-  private sending = false;
-  private retry: ReturnType<typeof setTimeout> | undefined;
-  private readonly key: string;
+  private readonly line: OutboxLine<FloorEvent>;
   private readonly path: string;
-
-  private polls = 0;
 
   constructor(
     private readonly jobId: string,
-    release: number,
+    private readonly release: number,
     private readonly loomId: string,
     events: FloorEvent[],
     carried: CarriedWork,
   ) {
-    this.key = `wattograph.floor.${jobId}.${release}`;
-    this.path = `/api/jobs/${jobId}/releases/${release}/events`;
-    this.state = { events, waiting: readEvents(this.key), carried, online: true, problem: null };
+    this.path = pathOf(jobId, release);
+    this.line = new OutboxLine<FloorEvent>({
+      name: `${lineOf(jobId)}${release}`,
+      most: MOST_SENT,
+      send: async (batch) => {
+        const sent = batch.map(({ body }) => body);
+        await request(this.path, { events: sent });
+        return () => this.addEvents(sent);
+      },
+      onGone: async () => {
+        const fresh = await request<FloorEvent[]>(this.path).catch(() => null);
+        return () => {
+          if (fresh) this.set({ events: fresh });
+        };
+      },
+      onChange: () => this.refresh(),
+    });
+    this.state = { events, waiting: [], refused: [], carried, online: true, isFull: false, isOpen: false };
   }
 
-  /** Send what waits and watch what others tick, until the function given back is called. */
+  /** Send what waits and hear what others tick, until the function given back is called. */
   begin(): () => void {
-    void this.send();
-    void this.sendEarlier();
-    const poll = setInterval(() => void this.fetch(), POLL_MS);
-    return () => {
-      clearTimeout(this.retry);
-      clearInterval(poll);
-    };
+    const ends = [this.line.begin(), hearNews((news) => this.heed(news))];
+    void this.line.opened.then(() => this.sendEarlier());
+    return () => ends.forEach((end) => end());
   }
 
   subscribe = (listener: () => void): (() => void) => {
@@ -60,44 +73,41 @@ export class FloorStore {
   get = (): FloorState => this.state;
 
   add(event: Omit<FloorEvent, 'id' | 'happenedAt'>): void {
-    const made = { ...event, id: crypto.randomUUID(), happenedAt: new Date().toISOString() };
-    this.set({ waiting: [...this.state.waiting, made] });
-    try {
-      // beside what another tab keeps there
-      writeEvents(this.key, [...readEvents(this.key), made]);
-    } catch {
-      this.set({ problem: 'This tablet is full: what is ticked is lost when the page is closed before it is sent.' });
-    }
-    void this.send();
+    const id = crypto.randomUUID();
+    this.line.add(id, { ...event, id, happenedAt: new Date().toISOString() });
   }
 
-  private async send(): Promise<void> {
-    if (this.sending || this.state.waiting.length === 0) return;
-    this.sending = true;
-    clearTimeout(this.retry);
-    const batch = this.state.waiting.slice(0, MOST_SENT);
-    try {
-      await request(this.path, { events: batch });
-      const sent = new Set(batch.map(({ id }) => id));
-      this.set({ events: [...this.state.events, ...batch], online: true, problem: null });
-      this.set({ waiting: this.state.waiting.filter(({ id }) => !sent.has(id)) });
-      dropSent(this.key, batch);
-    } catch (error) {
-      if (error instanceof RequestError && !error.isPassing) this.set({ problem: error.message });
-      else this.set({ online: false });
-      this.retry = setTimeout(() => void this.send(), RETRY_MS);
-    } finally {
-      this.sending = false;
+  /** Send what was refused once more. */
+  retry = (id: string): void => void this.line.retry(id);
+
+  /** Let go what was refused. */
+  letGo = (id: string): void => void this.line.remove([id]);
+
+  private heed(news: News): void {
+    if (news.topic === 'away') this.set({ online: false });
+    else if (news.topic === 'again') void this.catchUp();
+    else if (news.topic === 'floor' && news.id === this.jobId) {
+      if (news.number === this.release) void this.fetch();
+      // a tablet that was away sent ticks of a revision before
+      else if (news.number < this.release) void this.sendEarlier();
     }
-    if (this.state.online && this.state.problem === null && this.state.waiting.length) void this.send();
+  }
+
+  private async catchUp(): Promise<void> {
+    await this.line.flush();
+    await this.fetch();
+    await this.sendEarlier();
+  }
+
+  /** Beside those that are here: the server may have told of some of these before it answered. */
+  private addEvents(sent: readonly FloorEvent[]): void {
+    const known = new Set(this.state.events.map(({ id }) => id));
+    this.set({ events: [...this.state.events, ...sent.filter(({ id }) => !known.has(id))] });
   }
 
   private async fetch(): Promise<void> {
-    if (document.hidden || this.sending) return;
     try {
       this.set({ events: await request<FloorEvent[]>(this.path), online: true });
-      this.polls += 1;
-      if (this.polls % CARRIED_POLLS === 0) await this.sendEarlier();
     } catch {
       this.set({ online: false });
     }
@@ -106,13 +116,19 @@ export class FloorStore {
   /** Ticks of other revisions that wait on this tablet go where they belong; then what they come to here is asked for. */
   private async sendEarlier(): Promise<void> {
     try {
-      const prefix = `wattograph.floor.${this.jobId}.`;
-      for (const key of Object.keys(localStorage).filter((one) => one.startsWith(prefix) && one !== this.key)) {
-        const release = Number(key.slice(prefix.length));
-        const events = readEvents(key);
-        for (let from = 0; from < events.length; from += MOST_SENT)
-          await request(`/api/jobs/${this.jobId}/releases/${release}/events`, { events: events.slice(from, from + MOST_SENT) });
-        dropSent(key, events);
+      const prefix = lineOf(this.jobId);
+      for (const name of await listLines(prefix)) {
+        const release = Number(name.slice(prefix.length));
+        if (release === this.release) continue;
+        const send = async (batch: readonly { body: FloorEvent }[]) => {
+          await request(pathOf(this.jobId, release), { events: batch.map(({ body }) => body) });
+          return () => {};
+        };
+        const line = new OutboxLine<FloorEvent>({ name, most: MOST_SENT, send, onChange: () => {} });
+        const end = line.begin();
+        await line.opened;
+        await line.flush();
+        end();
       }
       const loom = encodeURIComponent(this.loomId);
       this.set({ carried: await request<CarriedWork>(`${this.path.replace(/events$/, 'carried')}?loom=${loom}`) });
@@ -121,30 +137,13 @@ export class FloorStore {
     }
   }
 
+  private refresh(): void {
+    const { waiting, refused, online, isFull, isOpen } = this.line;
+    this.set({ waiting: waiting.map(({ body }) => body), refused, online, isFull, isOpen });
+  }
+
   private set(part: Partial<FloorState>): void {
     this.state = { ...this.state, ...part };
     this.listeners.forEach((listener) => listener());
   }
-}
-
-function readEvents(key: string): FloorEvent[] {
-  try {
-    return JSON.parse(localStorage.getItem(key) ?? '[]') as FloorEvent[];
-  } catch {
-    return [];
-  }
-}
-
-/** Take what the server has from what waits under a key; another tab may have added to it meanwhile. */
-function dropSent(key: string, sent: readonly FloorEvent[]): void {
-  const ids = new Set(sent.map(({ id }) => id));
-  writeEvents(
-    key,
-    readEvents(key).filter(({ id }) => !ids.has(id)),
-  );
-}
-
-function writeEvents(key: string, events: readonly FloorEvent[]): void {
-  if (events.length) localStorage.setItem(key, JSON.stringify(events));
-  else localStorage.removeItem(key);
 }

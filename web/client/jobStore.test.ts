@@ -1,6 +1,8 @@
 /** @jest-environment jsdom */
-import { createDemoShop, applyEdit, type EditOperation, type Job } from 'wattograph-core';
+import 'fake-indexeddb/auto';
+import { createCommand, createDemoShop, applyEdit, type EditOperation, type Job } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
+import { say } from '../testing/say';
 import { JobStore, type Since } from './jobStore';
 
 /** Jobs that were handed to the planner. */
@@ -111,7 +113,7 @@ afterEach(() => {
 test('an edit shows at once and is stored in one piece', async () => {
   const server = new FakeServer();
   const { store } = opened(server);
-  store.edit('leg 140', leg(140));
+  store.edit(createCommand('leg 140', leg(140)));
   expect(lengthOf(store.get().document)).toBe(140);
   await until(() => store.get().saving === 'saved' && store.get().version === 1);
   expect(server.edits.map(({ label, patch }) => [label, patch])).toEqual([['leg 140', [{ op: 'replace', path: LEG, value: 140 }]]]);
@@ -121,7 +123,7 @@ test('an edit is planned once: what the server takes is what is shown already', 
   const server = new FakeServer();
   const { store } = opened(server);
   mockPlanned.length = 0;
-  store.edit('leg 140', leg(140));
+  store.edit(createCommand('leg 140', leg(140)));
   const shown = store.get().document;
   await until(() => store.get().saving === 'saved' && store.get().version === 1);
   expect(mockPlanned).toEqual([shown]);
@@ -133,17 +135,39 @@ test('an edit of somebody else is planned too', async () => {
   const { store } = opened(server);
   mockPlanned.length = 0;
   server.take('theirs', 'other', 'leg 150', [{ op: 'replace', path: LEG, value: 150 }]);
-  store.edit('leg of another run', (draft) => {
-    draft.looms.inlet!.segments['s-inj2']!.lengthMm += 1;
-  });
+  store.edit(
+    createCommand('leg of another run', (draft) => {
+      draft.looms.inlet!.segments['s-inj2']!.lengthMm += 1;
+    }),
+  );
   await until(() => store.get().saving === 'saved' && store.get().version === 2);
   expect(mockPlanned.map(lengthOf)).toEqual([130, 150]);
+});
+
+test('what somebody else does shows when the server tells, and what was missed when the stream is back', async () => {
+  const server = new FakeServer();
+  const { store, id } = opened(server);
+  await until(() => store.get().saving === 'saved');
+  server.take('t1', 'other', 'leg 150', [{ op: 'replace', path: LEG, value: 150 }]);
+  say({ topic: 'job', id: 'another job', version: 1 });
+  await new Promise((resolve) => setTimeout(resolve, 80));
+  expect(lengthOf(store.get().document)).toBe(130);
+  say({ topic: 'job', id, version: 1 });
+  await until(() => lengthOf(store.get().document) === 150);
+  server.isAway = true;
+  store.edit(createCommand('leg 160', leg(160)));
+  await until(() => store.get().saving === 'offline');
+  server.take('t2', 'other', 'rename', [{ op: 'replace', path: '/name', value: 'Other' }]);
+  server.isAway = false;
+  say({ topic: 'again' });
+  await until(() => store.get().saving === 'saved' && store.get().version === 3);
+  expect([store.get().document.name, lengthOf(server.document)]).toEqual(['Other', 160]);
 });
 
 test('a change that changes nothing is no edit', async () => {
   const server = new FakeServer();
   const { store } = opened(server);
-  store.edit('the same', leg(130));
+  store.edit(createCommand('the same', leg(130)));
   await new Promise((resolve) => setTimeout(resolve, 80));
   expect(server.edits).toEqual([]);
 });
@@ -151,7 +175,7 @@ test('a change that changes nothing is no edit', async () => {
 test('a preview is shown and not stored; letting it go brings the old back', () => {
   const server = new FakeServer();
   const { store } = opened(server);
-  store.preview(leg(200));
+  store.preview(createCommand('leg 200', leg(200)));
   expect(lengthOf(store.get().document)).toBe(200);
   store.cancelPreview();
   expect(lengthOf(store.get().document)).toBe(130);
@@ -163,12 +187,12 @@ test('with the server away edits are kept through a reload and sent once', async
   const first = opened(server);
   await until(() => first.store.get().saving === 'saved');
   server.isAway = true;
-  first.store.edit('leg 140', leg(140));
-  first.store.edit('leg 150', leg(150));
+  first.store.edit(createCommand('leg 140', leg(140)));
+  first.store.edit(createCommand('leg 150', leg(150)));
   await until(() => first.store.get().saving === 'offline');
   first.store.end();
   const again = opened(server, first.id);
-  expect(lengthOf(again.store.get().document)).toBe(150);
+  await until(() => lengthOf(again.store.get().document) === 150);
   server.isAway = false;
   await until(() => again.store.get().saving === 'saved');
   expect(server.edits.map(({ label }) => label)).toEqual(['leg 140', 'leg 150']);
@@ -179,7 +203,7 @@ test('an answer lost on its way: the edit is sent again and counts once', async 
   const { store } = opened(server);
   await until(() => store.get().saving === 'saved');
   server.lose = 1;
-  store.edit('leg 140', leg(140));
+  store.edit(createCommand('leg 140', leg(140)));
   await until(() => store.get().saving === 'saved' && store.get().version === 1);
   expect(server.edits).toHaveLength(1);
 });
@@ -189,7 +213,7 @@ test('somebody else was first elsewhere: ours goes on top without a word', async
   const { store } = opened(server);
   await until(() => store.get().saving === 'saved');
   server.take('t1', 'Jun Okafor', 'rename', [{ op: 'replace', path: '/name', value: 'Other' }]);
-  store.edit('leg 140', leg(140));
+  store.edit(createCommand('leg 140', leg(140)));
   await until(() => store.get().version === 2 && store.get().saving === 'saved');
   expect([store.get().document.name, lengthOf(server.document), store.get().conflict]).toEqual(['Other', 140, null]);
 });
@@ -202,7 +226,7 @@ test.each([
   const { store } = opened(server);
   await until(() => store.get().saving === 'saved');
   server.take('t1', 'Jun Okafor', 'leg 199', [{ op: 'replace', path: LEG, value: 199 }]);
-  store.edit('leg 140', leg(140));
+  store.edit(createCommand('leg 140', leg(140)));
   await until(() => store.get().conflict !== null);
   expect(store.get().conflict).toMatchObject({ mine: { label: 'leg 140' }, theirs: [{ author: 'Jun Okafor', label: 'leg 199' }] });
   store.settle(keep);
@@ -210,12 +234,56 @@ test.each([
   expect([lengthOf(server.document), lengthOf(store.get().document)]).toEqual([lengthMm, lengthMm]);
 });
 
-test('an edit that the server refuses is taken back and told with its place', async () => {
+test('an edit that the server refuses is taken back and kept with its reason, through a reload, until it is let go', async () => {
+  const server = new FakeServer();
+  const { store, id } = opened(server);
+  await until(() => store.get().saving === 'saved');
+  store.edit(createCommand('refuse me', leg(140)));
+  await until(() => store.get().refused.length === 1);
+  expect(store.get()).toMatchObject({ refused: [{ label: 'refuse me', reason: `${LEG}: expected a length` }], saving: 'saved' });
+  expect(lengthOf(store.get().document)).toBe(130);
+  store.end();
+  const again = opened(server, id);
+  await until(() => again.store.get().refused.length === 1);
+  again.store.letGo(again.store.get().refused[0]!.id);
+  await until(() => again.store.get().refused.length === 0);
+  again.store.end();
+  const last = opened(server, id);
+  await until(() => last.store.get().saving === 'saved');
+  expect(last.store.get().refused).toEqual([]);
+});
+
+test.each([500, 502, 503, 504, 429])('status %d for an edit: it is shown, waits, and is stored when the server is well', async (status) => {
   const server = new FakeServer();
   const { store } = opened(server);
   await until(() => store.get().saving === 'saved');
-  store.edit('refuse me', leg(140));
-  await until(() => store.get().problem !== null);
-  expect(store.get().problem).toBe(`${LEG}: expected a length`);
-  expect(lengthOf(store.get().document)).toBe(130);
+  const well = server.fetch;
+  global.fetch = ((path: string, init?: { body?: string }) =>
+    init ? Promise.resolve({ ok: false, status, json: () => Promise.resolve(null) }) : well(path, init)) as unknown as typeof fetch;
+  store.edit(createCommand('leg 140', leg(140)));
+  await until(() => store.get().saving === 'offline');
+  expect([lengthOf(store.get().document), store.get().waiting]).toEqual([140, 1]);
+  global.fetch = well as unknown as typeof fetch;
+  await until(() => store.get().saving === 'saved' && store.get().version === 1);
+  expect([server.edits.length, store.get().refused]).toEqual([1, []]);
+});
+
+test('two tabs of one browser: both edits show in both, and each is stored once', async () => {
+  const server = new FakeServer();
+  const one = opened(server);
+  const other = opened(server, one.id);
+  await until(() => one.store.get().saving === 'saved' && other.store.get().saving === 'saved');
+  server.isAway = true;
+  one.store.edit(createCommand('leg 140', leg(140)));
+  other.store.edit(
+    createCommand('rename', (draft) => {
+      draft.name = 'Other';
+    }),
+  );
+  const isBoth = (job: Job) => lengthOf(job) === 140 && job.name === 'Other';
+  await until(() => isBoth(one.store.get().document) && isBoth(other.store.get().document));
+  server.isAway = false;
+  await until(() => [one, other].every(({ store }) => store.get().saving === 'saved' && store.get().version === 2));
+  expect([isBoth(server.document), isBoth(one.store.get().document), isBoth(other.store.get().document)]).toEqual([true, true, true]);
+  expect(server.edits.map(({ label }) => label).sort()).toEqual(['leg 140', 'rename']);
 });

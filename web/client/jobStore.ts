@@ -1,9 +1,17 @@
 import isEqual from 'fast-deep-equal';
-import { applyEdit, changeDocument, editDocument, isOverlap, type EditOperation, type Job, type Shop } from 'wattograph-core';
+import { applyEdit, changeDocument, editDocument, isOverlap, type Command, type EditOperation, type Job, type Shop } from 'wattograph-core';
 import { readAuthor, setPeople } from './author';
+import { hearNews, type News } from './live';
 import { PlanRunner, type PlanResult } from './planner';
-import { readPending, writePending, type PendingEdit } from './pendingEdits';
+import { OutboxLine, type Refused, type Waiting } from './outbox/outboxLine';
 import { request, RequestError } from './request';
+
+/** An edit made here that the server has not acknowledged yet. */
+interface Edit {
+  label: string;
+  author: string;
+  patch: EditOperation[];
+}
 
 export interface Since {
   version: number;
@@ -18,14 +26,18 @@ export interface JobState {
   document: Job;
   version: number;
   saving: 'saved' | 'saving' | 'offline';
+  /** edits that the server does not have yet */
+  waiting: number;
   undo: string | null;
   redo: string | null;
   result: PlanResult | null;
   /** the plan as it was before the last change, to show what changed */
   before: PlanResult | null;
   /** an edit of ours that meets one of somebody else's */
-  conflict: { mine: PendingEdit; theirs: Since[] } | null;
-  /** the last thing that was refused */
+  conflict: { mine: { id: string; label: string }; theirs: Since[] } | null;
+  /** edits that the server did not take, kept on this device */
+  refused: { id: string; label: string; reason: string }[];
+  /** what went wrong last */
   problem: string | null;
 }
 
@@ -51,23 +63,25 @@ interface Taken {
   redo: string | null;
 }
 
-const RETRY_MS = 1500;
-const POLL_MS = 4000;
+const FULL = 'This device is full: what you change is lost when the page is closed before it is saved.';
 
 /** One open job: the document, its plan, and the line of edits to the server. */
 export class JobStore {
   private state: JobState;
   private confirmed: Job;
-  private pending: PendingEdit[];
+  private readonly line: OutboxLine<Edit>;
   readonly shop: Shop;
   readonly shopVersion: number;
   private readonly runner: PlanRunner;
   private dragged: Job | null = null;
   /** the plan as it was when a drag began */
   private beforeDrag: PlanResult | null = null;
-  private sending = false;
+  private isAway = false;
+  private wasFull = false;
   private listeners = new Set<() => void>();
-  private timers: ReturnType<typeof setTimeout>[] = [];
+  private readonly ends: (() => void)[];
+  /** the newest version that the server told of */
+  private told = 0;
 
   constructor({ shop, shopVersion, ...loaded }: Opened) {
     this.shop = shop;
@@ -75,16 +89,22 @@ export class JobStore {
     setPeople(shop.people);
     this.runner = new PlanRunner(shop);
     this.confirmed = loaded.document;
-    this.pending = readPending(loaded.id);
+    this.line = new OutboxLine<Edit>({
+      name: `edit/${loaded.id}`,
+      most: 1,
+      send: ([edit]) => this.send(edit!),
+      onGone: (ids) => this.lose(ids),
+      onChange: () => this.refresh(),
+    });
     this.runner.tell(
       (result) => this.set({ result }),
       (message) => this.set({ problem: `The plan could not be computed: ${message}` }),
     );
-    this.state = { ...loaded, saving: 'saved', result: null, before: null, conflict: null, problem: null };
+    this.state = { ...loaded, saving: 'saving', waiting: 0, result: null, before: null, conflict: null, refused: [], problem: null };
     this.refresh();
+    this.ends = [this.line.begin(), hearNews((news) => this.heed(news))];
     // what may be undone depends on who works at this device, and the page may be older than the job
-    void this.flush().then(() => this.reload());
-    this.timers.push(setInterval(() => void this.poll(), POLL_MS));
+    void this.line.opened.then(() => this.line.flush()).then(() => this.reload());
   }
 
   subscribe = (listener: () => void): (() => void) => {
@@ -95,14 +115,14 @@ export class JobStore {
   get = (): JobState => this.state;
 
   end(): void {
-    this.timers.forEach(clearInterval);
+    this.ends.forEach((end) => end());
     this.runner.end();
   }
 
-  /** Change the job; it is stored at once, or as soon as the server answers. Throws what the recipe throws. */
-  edit(label: string, recipe: (draft: Job) => void): void {
+  /** Change the job; it is stored at once, or as soon as the server answers. Throws what the command throws. */
+  edit({ label, apply }: Command): void {
     this.dragged = null;
-    const { patch } = editDocument(this.current(), recipe);
+    const { patch } = editDocument(this.current(), apply);
     if (patch.length === 0) {
       this.beforeDrag = null;
       this.refresh();
@@ -113,20 +133,18 @@ export class JobStore {
 
   /** Take an edit that was computed elsewhere, such as the fix of a finding. */
   push(label: string, patch: EditOperation[]): void {
-    this.pending = [...this.pending, { id: crypto.randomUUID(), label, author: readAuthor(), patch }];
     this.set({ before: this.beforeDrag ?? this.state.result });
     this.beforeDrag = null;
-    this.refresh();
-    void this.flush();
+    this.line.add(crypto.randomUUID(), { label, author: readAuthor(), patch });
   }
 
   /** Show a change while it is being dragged; nothing is stored. */
-  preview(recipe: (draft: Job) => void): void {
+  preview({ apply }: Command): void {
     if (this.dragged === null) {
       this.beforeDrag = this.state.result;
       this.set({ before: this.beforeDrag });
     }
-    this.dragged = changeDocument(this.current(), recipe);
+    this.dragged = changeDocument(this.current(), apply);
     this.refresh();
   }
 
@@ -139,16 +157,18 @@ export class JobStore {
   forgetProblem = (): void => this.set({ problem: null });
 
   async history(direction: 'undo' | 'redo'): Promise<void> {
-    await this.flush();
-    if (this.pending.length) return;
+    await this.line.flush();
+    if (this.line.waiting.length > 0) return;
     try {
       const taken = await request<Taken>(`/api/jobs/${this.state.id}/history`, {
         id: crypto.randomUUID(),
         author: readAuthor(),
         direction,
       });
+      const apply = await this.toTaken(taken);
       this.set({ before: this.state.result });
-      this.take(taken);
+      apply();
+      this.refresh();
     } catch (error) {
       this.fail(error);
     }
@@ -156,126 +176,164 @@ export class JobStore {
 
   /** Settle a conflict: keep ours on top of theirs, or let theirs stand. */
   settle(keep: 'mine' | 'theirs'): void {
-    if (!this.state.conflict) return;
-    if (keep === 'theirs') this.pending = this.pending.filter(({ id }) => id !== this.state.conflict!.mine.id);
+    const { conflict } = this.state;
+    if (!conflict) return;
     this.set({ conflict: null });
-    this.refresh();
-    void this.flush();
+    if (keep === 'theirs') void this.line.remove([conflict.mine.id]).then(() => this.line.flush());
+    else void this.line.flush();
   }
+
+  /** Send an edit that was refused once more, on the job as it is now. */
+  retry = (id: string): void => void this.line.retry(id);
+
+  /** Let an edit go that was refused. */
+  letGo = (id: string): void => void this.line.remove([id]);
 
   private current(): Job {
     let document = this.confirmed;
-    const kept: PendingEdit[] = [];
-    for (const edit of this.pending) {
-      const applied = applyEdit(document, edit.patch);
-      if (!applied.ok) {
-        this.set({ problem: `"${edit.label}" no longer fits the job and was dropped.` });
-        continue;
-      }
-      document = applied.value;
-      kept.push(edit);
+    for (const { body } of this.line.waiting) {
+      // one that does not fit what this tab has may fit what the server has: that decides
+      const applied = applyEdit(document, body.patch);
+      if (applied.ok) document = applied.value;
     }
-    this.pending = kept;
     return document;
   }
 
   private refresh(): void {
-    writePending(this.state.id, this.pending);
     const next = this.dragged ?? this.current();
     // what the server took is what is shown already, most of the time: then nothing is new, and nothing is planned or drawn again
     const document = isEqual(next, this.state.document) ? this.state.document : next;
     if (document !== this.state.document || this.state.result === null) this.runner.plan(document);
-    this.set({ document, saving: this.pending.length === 0 ? 'saved' : this.state.saving === 'offline' ? 'offline' : 'saving' });
+    const { waiting, isOpen, online, isFull } = this.line;
+    const refused = this.listRefused();
+    this.set({
+      document,
+      refused,
+      waiting: waiting.length,
+      saving: this.isAway || !online ? 'offline' : isOpen && waiting.length === 0 ? 'saved' : 'saving',
+      ...(isFull && !this.wasFull ? { problem: FULL } : {}),
+    });
+    this.wasFull = isFull;
   }
 
-  private async flush(): Promise<void> {
-    if (this.sending) return;
-    this.sending = true;
-    try {
-      while (this.pending.length && !this.state.conflict) {
-        const edit = this.pending[0]!;
-        const taken = await request<Taken>(`/api/jobs/${this.state.id}/edits`, { ...edit, base: this.state.version });
-        this.pending = this.pending.slice(1);
-        this.take(taken);
+  /** The same list where it says the same, so that nothing is drawn again. */
+  private listRefused(): JobState['refused'] {
+    const refused = this.line.refused.map(({ id, body, reason }: Refused<Edit>) => ({ id, label: body.label, reason }));
+    return isEqual(refused, this.state.refused) ? this.state.refused : refused;
+  }
+
+  /** Send one edit; an edit of somebody else that was first is put under it. */
+  private async send(edit: Waiting<Edit>): Promise<(() => void) | 'hold'> {
+    for (;;) {
+      if (this.state.conflict) return 'hold';
+      try {
+        const base = this.state.version;
+        return await this.toTaken(await request<Taken>(`/api/jobs/${this.state.id}/edits`, { id: edit.id, ...edit.body, base }));
+      } catch (error) {
+        if (!(error instanceof RequestError) || error.status !== 409 || !Array.isArray(error.body.since)) throw error;
+        if ((await this.rebase(edit, error.body.since as Since[])) === 'hold') return 'hold';
       }
-    } catch (error) {
-      this.fail(error);
-    } finally {
-      this.sending = false;
     }
   }
 
-  private take(taken: Taken): void {
-    if (taken.version <= this.state.version) return;
-    if (taken.version > this.state.version + 1) {
-      void this.reload();
-      return;
+  /** Somebody else was first: put theirs under ours; where both touch the same place, ask. */
+  private async rebase({ id, body }: Waiting<Edit>, since: Since[]): Promise<'again' | 'hold'> {
+    let document = this.confirmed;
+    for (const { patch } of since) {
+      const applied = applyEdit(document, patch);
+      if (!applied.ok) {
+        this.accept(await this.load());
+        return 'again';
+      }
+      document = applied.value;
     }
-    const applied = applyEdit(this.confirmed, taken.patch);
-    if (!applied.ok) {
-      void this.reload();
-      return;
-    }
-    this.confirmed = applied.value;
-    this.set({ version: taken.version, undo: taken.undo, redo: taken.redo, saving: this.pending.length ? 'saving' : 'saved' });
+    this.confirmed = document;
+    this.set({ version: since.at(-1)!.version });
+    const theirs = since.filter(({ patch }) => isOverlap(patch, body.patch));
+    if (theirs.length > 0) this.set({ conflict: { mine: { id, label: body.label }, theirs } });
     this.refresh();
+    return theirs.length > 0 ? 'hold' : 'again';
+  }
+
+  /** What an edit came to, to be put in place when it leaves the line. */
+  private async toTaken(taken: Taken): Promise<() => void> {
+    const fresh = taken.version > this.state.version + 1 ? await this.load() : null;
+    return () => {
+      if (fresh) this.accept(fresh);
+      else if (taken.version > this.state.version) {
+        const applied = applyEdit(this.confirmed, taken.patch);
+        if (!applied.ok) return void this.reload();
+        this.confirmed = applied.value;
+        this.isAway = false;
+        this.set({ version: taken.version, undo: taken.undo, redo: taken.redo });
+      }
+    };
+  }
+
+  /** Another tab of this browser sent these, or let them go. */
+  private async lose(ids: readonly string[]): Promise<() => void> {
+    const fresh = await this.load().catch(() => null);
+    return () => {
+      if (fresh) this.accept(fresh);
+      if (this.state.conflict && ids.includes(this.state.conflict.mine.id)) this.set({ conflict: null });
+    };
+  }
+
+  private load = (): Promise<Loaded> => request<Loaded>(`/api/jobs/${this.state.id}?author=${encodeURIComponent(readAuthor())}`);
+
+  private accept({ version, document, undo, redo }: Loaded): void {
+    if (version < this.state.version) return;
+    // the same version is the same document: keeping ours spares a plan
+    if (version > this.state.version) this.confirmed = document;
+    this.isAway = false;
+    this.set({ version, undo, redo });
   }
 
   private async reload(): Promise<void> {
     try {
-      const loaded = await request<Loaded>(`/api/jobs/${this.state.id}?author=${encodeURIComponent(readAuthor())}`);
-      if (loaded.version < this.state.version) return;
-      // the same version is the same document: keeping ours spares a plan
-      if (loaded.version > this.state.version) this.confirmed = loaded.document;
-      this.set({ version: loaded.version, undo: loaded.undo, redo: loaded.redo });
+      this.accept(await this.load());
       this.refresh();
     } catch (error) {
       this.fail(error);
     }
   }
 
-  private async poll(): Promise<void> {
-    if (document.hidden || this.sending || this.pending.length) return;
+  private heed(news: News): void {
+    if (news.topic === 'job' && news.id === this.state.id) {
+      this.told = Math.max(this.told, news.version);
+      void this.catchUp();
+    } else if (news.topic === 'again') void this.lookBack();
+    else if (news.topic === 'away') {
+      this.isAway = true;
+      this.refresh();
+    }
+  }
+
+  /** Take what others did; while edits of ours are under way, their answers bring it. */
+  private async catchUp(): Promise<void> {
+    await this.line.flush();
+    if (this.told > this.state.version && this.line.waiting.length === 0) await this.reload();
+  }
+
+  /** The stream was away: was there anything meanwhile? */
+  private async lookBack(): Promise<void> {
+    await this.line.flush();
     try {
       const since = await request<Since[]>(`/api/jobs/${this.state.id}/edits?since=${this.state.version}`);
-      if (since.length && !this.pending.length && !this.sending) await this.reload();
-    } catch {
-      // a poll that fails is tried again; edits say when the server is away
+      this.isAway = false;
+      this.told = Math.max(this.told, since.at(-1)?.version ?? 0);
+      this.refresh();
+      await this.catchUp();
+    } catch (error) {
+      this.fail(error);
     }
   }
 
   private fail(error: unknown): void {
     if (!(error instanceof RequestError)) throw error;
-    if (error.isPassing) {
-      this.set({ saving: 'offline' });
-      this.timers.push(setTimeout(() => void this.flush(), RETRY_MS));
-      return;
-    }
-    const mine = this.pending[0];
-    if (error.status === 409 && Array.isArray(error.body.since) && mine) {
-      this.rebase(mine, error.body.since as Since[]);
-      return;
-    }
-    if (mine && (error.status === 422 || error.status === 400)) this.pending = this.pending.slice(1);
-    this.set({ problem: error.message });
+    if (error.isPassing) this.isAway = true;
+    else this.set({ problem: error.message });
     this.refresh();
-  }
-
-  /** Somebody else was first: put theirs under ours; where both touch the same place, ask. */
-  private rebase(mine: PendingEdit, since: Since[]): void {
-    for (const { patch } of since) {
-      const applied = applyEdit(this.confirmed, patch);
-      if (!applied.ok) {
-        void this.reload();
-        return;
-      }
-      this.confirmed = applied.value;
-    }
-    this.set({ version: since.at(-1)!.version });
-    const theirs = since.filter(({ patch }) => isOverlap(patch, mine.patch));
-    if (theirs.length) this.set({ conflict: { mine, theirs } });
-    this.refresh();
-    if (!theirs.length) this.timers.push(setTimeout(() => void this.flush(), 0));
   }
 
   private set(part: Partial<JobState>): void {

@@ -11,8 +11,9 @@ class FakeWorker {
   onerror: ((event: { message: string }) => void) | null = null;
   isEnded = false;
   readonly asked: PlanRequest[] = [];
+  readonly rehearsed: boolean[] = [];
   private readonly waiting: PlanRequest[] = [];
-  private readonly answer = createPlanSession(
+  readonly session = createPlanSession(
     () => '2026-01-01',
     () => 0,
   );
@@ -28,8 +29,11 @@ class FakeWorker {
   }
 
   work(): void {
-    for (let next = this.waiting.shift(); next; next = this.waiting.shift())
-      this.onmessage!({ data: JSON.parse(JSON.stringify(this.answer(next))) as unknown });
+    for (let next = this.waiting.shift(); next; next = this.waiting.shift()) {
+      this.onmessage!({ data: JSON.parse(JSON.stringify(this.session.answer(next))) as unknown });
+      // what is rehearsed between two messages changes nothing that is answered
+      this.rehearsed.push(this.session.rehearse(this.asked.length));
+    }
   }
 }
 
@@ -124,6 +128,7 @@ test('what the planner refuses is told, and the next job is sent whole', () => {
   plan(job);
   plan({ ...job, standardId: 'nobody knows' });
   expect(failures).toEqual([expect.stringContaining('got "nobody knows"')]);
+  expect(workers[0]!.rehearsed).toEqual([true, false]);
   plan(lengthen(job, 222));
   expect('job' in workers[0]!.asked[2]!).toBe(true);
   expect(results.at(-1)!.looms).toEqual((fromNothing(lengthen(job, 222)) as PlanResult).looms);

@@ -1,4 +1,4 @@
-import { applyEdit, createInspector, createPlanner, type Catalogue, type EditOperation, type Job, type Planner } from 'wattograph-core';
+import { applyEdit, createInspector, createPlanner, editDocument, type Catalogue, type EditOperation, type Job, type Planner } from 'wattograph-core';
 import { toDelta, type PlanDelta, type Planned } from './planDelta';
 
 /** What the page asks for: plan this job with this shop, or the one that was planned last with this changed. */
@@ -7,11 +7,22 @@ export type PlanRequest = { sequence: number; job: Job; shop: Catalogue } | { se
 /** Answers are told against the answer before them, and arrive in their order. ms: from the question to the answer, in the worker. */
 export type PlanAnswer = { sequence: number; delta: PlanDelta; ms: number } | { sequence: number; failure: string };
 
+/** The worker's side of planning. */
+export interface PlanSession {
+  answer: (request: PlanRequest) => PlanAnswer;
+  /**
+   * Plans one length of the job a little longer and forgets it, so that the first edits of a person meet code that has run before: a plan
+   * that runs for the tenth time takes half as long as the second. Answers nothing and changes nothing. round: which length, and in which
+   * loom; false: there is nothing to plan.
+   */
+  rehearse: (round: number) => boolean;
+}
+
 /**
- * The worker's side of planning: it owns the document and is told what changes, so that what an edit does not touch stays the same object
- * and need not be planned anew. now: days for the findings; clock: for the time that a plan takes.
+ * Owns the document and is told what changes, so that what an edit does not touch stays the same object and need not be planned anew.
+ * now: days for the findings; clock: for the time that a plan takes.
  */
-export function createPlanSession(now: () => string, clock: () => number): (request: PlanRequest) => PlanAnswer {
+export function createPlanSession(now: () => string, clock: () => number): PlanSession {
   let planner: Planner | null = null;
   let inspect: ReturnType<typeof createInspector> | null = null;
   const begin = (shop: Catalogue) => {
@@ -26,19 +37,51 @@ export function createPlanSession(now: () => string, clock: () => number): (requ
     if (!applied.ok) throw new Error(`plan: ${applied.problems[0]!.path} ${applied.problems[0]!.message}`);
     return applied.value;
   };
-  return (request) => {
-    const started = clock();
-    const { sequence } = request;
-    try {
-      if ('shop' in request) begin(request.shop);
-      document = 'job' in request ? request.job : change(request.patch);
-      const plan = planner!(document);
-      const planned = { ...plan, findings: inspect!(document, plan, now()) };
-      const delta = toDelta(last, planned);
-      last = planned;
-      return { sequence, delta, ms: clock() - started };
-    } catch (error) {
-      return { sequence, failure: error instanceof Error ? error.message : String(error) };
-    }
+  const make = (job: Job): Planned => {
+    const plan = planner!(job);
+    return { ...plan, findings: inspect!(job, plan, now()) };
   };
+  return {
+    answer: (request) => {
+      const started = clock();
+      const { sequence } = request;
+      try {
+        if ('shop' in request) begin(request.shop);
+        document = 'job' in request ? request.job : change(request.patch);
+        const planned = make(document);
+        const delta = toDelta(last, planned);
+        last = planned;
+        return { sequence, delta, ms: clock() - started };
+      } catch (error) {
+        return { sequence, failure: error instanceof Error ? error.message : String(error) };
+      }
+    },
+    rehearse: (round) => {
+      const longer = document && last && lengthen(document, round);
+      if (!longer) return false;
+      try {
+        toDelta(last, make(longer));
+        return true;
+      } catch {
+        // a job that cannot be planned is told of when it is asked for
+        return false;
+      }
+    },
+  };
+}
+
+/** The job with one length 1 mm longer; null: it has none. */
+function lengthen(job: Job, round: number): Job | null {
+  const loomIds = Object.keys(job.looms);
+  const loomId = loomIds[round % Math.max(1, loomIds.length)];
+  if (loomId === undefined) return null;
+  const { segments } = job.looms[loomId]!;
+  const ids = Object.keys(segments);
+  const id = ids[Math.floor(round / loomIds.length) % Math.max(1, ids.length)];
+  if (id === undefined) return null;
+  return editDocument(job, (draft) => {
+    const segment = draft.looms[loomId]!.segments[id]!;
+    if (segment.fittedMm === null) segment.lengthMm += 1;
+    else segment.fittedMm += 1;
+  }).next;
 }

@@ -12,25 +12,71 @@ export class RequestError extends Error {
 
   /** Is it worth trying again as it is? */
   get isPassing(): boolean {
-    return this.status === 0 || this.status === 503;
+    return this.status === 0 || this.status === 408 || this.status === 425 || this.status === 429 || this.status >= 500;
   }
 }
 
-/** Ask the server; JSON both ways. Throws RequestError with the problems it named. */
-export async function request<T>(path: string, body?: unknown): Promise<T> {
+/** How far a worker is with what was asked for. */
+export interface Progress {
+  done: number;
+  of: number;
+}
+
+interface Options {
+  onProgress?: (progress: Progress) => void;
+  /** gives up, and takes back what a worker has not begun or not ended */
+  signal?: AbortSignal;
+}
+
+/** How long an answer is waited for before the server says how far it is. */
+const PREFER = { prefer: 'wait=1' };
+
+/** Ask the server; JSON both ways. What a worker is at is waited for. Throws RequestError with the problems it named. */
+export async function request<T>(path: string, body?: unknown, options: Options = {}): Promise<T> {
+  return (await (await askWhole(path, body, options)).json().catch(() => null)) as T;
+}
+
+/** Hand the server a file; JSON back. */
+export async function requestStore<T>(path: string, file: Blob): Promise<T> {
+  return (await (await ask(path, { method: 'POST', body: file })).json().catch(() => null)) as T;
+}
+
+/** A file that the server makes, with the name it gives it. */
+export async function requestFile(path: string, options: Options = {}): Promise<{ blob: Blob; name: string }> {
+  const response = await askWhole(path, undefined, options);
+  const name = /filename="([^"]+)"/.exec(response.headers.get('content-disposition') ?? '')?.[1] ?? 'file';
+  return { blob: await response.blob(), name };
+}
+
+async function askWhole(path: string, body: unknown, { onProgress, signal }: Options): Promise<Response> {
+  let response = await ask(
+    path,
+    body === undefined
+      ? { cache: 'no-store', headers: PREFER, signal }
+      : { method: 'POST', headers: { 'content-type': 'application/json', ...PREFER }, body: JSON.stringify(body), signal },
+  );
+  while (response.status === 202) {
+    const { task, ...progress } = (await response.json()) as Progress & { task: string };
+    onProgress?.(progress);
+    try {
+      response = await ask(`/api/tasks/${task}`, { cache: 'no-store', headers: PREFER, signal });
+    } catch (error) {
+      if (signal?.aborted) void fetch(`/api/tasks/${task}`, { method: 'DELETE', keepalive: true }).catch(() => {});
+      throw error;
+    }
+  }
+  return response;
+}
+
+async function ask(path: string, init: RequestInit): Promise<Response> {
   let response: Response;
   try {
-    response = await fetch(
-      path,
-      body === undefined
-        ? { cache: 'no-store' }
-        : { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) },
-    );
+    response = await fetch(path, init);
   } catch {
     throw new RequestError(0, [{ path: '', message: 'The server does not answer. What you did is kept here and sent when it does.' }], {});
   }
+  if (response.ok) return response;
   const answer: unknown = await response.json().catch(() => null);
-  if (response.ok) return answer as T;
   const record = (typeof answer === 'object' && answer !== null ? answer : {}) as Record<string, unknown>;
   const problems = Array.isArray(record.problems)
     ? (record.problems as Problem[])

@@ -1,6 +1,6 @@
 /** @jest-environment jsdom */
 import 'fake-indexeddb/auto';
-import { createDemoShop, CATALOGUE, addEntry, findStandard, type Job, type SurveyEntry } from 'wattograph-core';
+import { createDemoShop, CATALOGUE, recordSurveyEntry, findStandard, type Job, type SurveyEntry } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
 import { SurveyStore, type NewEntry } from './surveyStore';
 
@@ -31,13 +31,14 @@ class FakeServer {
       for (const entry of entries) {
         if (this.taken.has(entry.id)) continue;
         this.taken.add(entry.id);
-        const added = addEntry(this.job, entry, CATALOGUE, findStandard(this.job, CATALOGUE));
+        const added = recordSurveyEntry(this.job, entry, CATALOGUE, findStandard(this.job, CATALOGUE));
         if (added.isConflict) conflicts.push(entry.id);
         this.job = added.job;
         this.version += 1;
       }
       return answer({ version: this.version, document: this.job, conflicts });
     }
+    if (/^\/api\/jobs\/[^/]+$/.test(path)) return answer({ version: this.version, document: this.job });
     if (path.endsWith('/history')) return answer({ problems: [{ path: '', message: 'There is nothing to undo.' }] }, 409);
     return answer([]);
   };
@@ -186,7 +187,7 @@ test('what somebody else entered meanwhile stands beside it, and the person is t
     author: 'Saoirse Vell',
     at: '2026-11-25T08:00:00Z',
   } as SurveyEntry;
-  server.job = addEntry(server.job, theirs, CATALOGUE, findStandard(server.job, CATALOGUE)).job;
+  server.job = recordSurveyEntry(server.job, theirs, CATALOGUE, findStandard(server.job, CATALOGUE)).job;
   server.version += 1;
   server.isAway = false;
   window.dispatchEvent(new Event('online'));
@@ -217,7 +218,7 @@ test('undo right after an entry takes back that entry, not the one before it', a
   const server = new FakeServer();
   const { store, end } = await open(server);
   store.add(mark(100, 'a'));
-  await until(() => server.version === 1 && store.get().waiting === 0);
+  await until(() => server.version === 1 && store.get().waiting + store.get().writing === 0);
   server.isAway = true;
   store.add(mark(110, 'b'));
   expect(store.get()).toMatchObject({ writing: 1, waiting: 0 });
@@ -248,23 +249,72 @@ test('an entry made before the device has answered what it kept is not lost', as
   end();
 });
 
-test('an entry that the device cannot write down is taken away again, and the person is told', async () => {
+test('an entry that the device cannot write down is shown and sent, and the person is told', async () => {
   const server = new FakeServer();
   const { store, end } = await open(server);
-  const put = jest.spyOn(IDBObjectStore.prototype, 'put').mockImplementation(() => {
+  const put = jest.spyOn(IDBObjectStore.prototype, 'add').mockImplementation(() => {
     throw new DOMException('the disk is full', 'QuotaExceededError');
   });
+  server.isAway = true;
   expect(store.add(mark(100, 'a'))).toBeNull();
-  await until(() => store.get().writing === 0);
+  await until(() => store.get().problem !== null);
+  expect(store.get().problem).toBe('This device is full: what was entered last is lost when the page is closed before it is sent.');
+  expect(store.get().job.looms.inlet!.ends['n-a']!.name).toBe('a');
+  server.isAway = false;
+  await until(() => server.version === 1);
   put.mockRestore();
-  expect(store.get().problem).toBe('The last entry could not be kept on this device; enter it again. the disk is full');
-  expect([store.get().job.looms.inlet!.ends['n-a'], store.get().waiting, server.version]).toEqual([undefined, 0, 0]);
+  expect(server.job.looms.inlet!.ends['n-a']!.name).toBe('a');
+  end();
+});
+
+test.each([400, 404, 413, 422])(
+  'status %d for a photo: it stays on the device with the reason until it is sent again or let go',
+  async (status) => {
+    const server = new FakeServer();
+    const real = server.fetch;
+    let isWell = false;
+    const sent: string[] = [];
+    const { store, end } = await open(server);
+    global.fetch = ((path: string, init?: { method?: string; body?: string }) => {
+      if (!path.includes('/photos?')) return real(path, init);
+      if (isWell) sent.push(new URLSearchParams(path.split('?')[1]).get('id')!);
+      return Promise.resolve({ ok: isWell, status: isWell ? 201 : status, json: () => Promise.resolve(null) });
+    }) as unknown as typeof fetch;
+    store.addPhoto({ loom: 'inlet', node: 'bk1', caption: 'bracket', blob: new Blob(['x']) });
+    await until(() => store.get().refused.length === 1);
+    const [{ id, what, reason }] = store.get().refused as [{ id: string; what: string; reason: string }];
+    expect([what, reason, store.get().waitingPhotos]).toEqual(['photo bracket', `The server answered ${status}.`, []]);
+    isWell = true;
+    store.retry(id);
+    await until(() => sent.length === 1);
+    expect([sent, store.get().refused]).toEqual([[id], []]);
+    end();
+  },
+);
+
+test.each([0, 408, 429, 500, 502, 503, 504])('status %d for a photo: it waits on the device and goes once by itself', async (status) => {
+  const server = new FakeServer();
+  const real = server.fetch;
+  let failures = 2;
+  const sent: string[] = [];
+  const { store, end } = await open(server);
+  global.fetch = ((path: string, init?: { method?: string; body?: string }) => {
+    if (!path.includes('/photos?')) return real(path, init);
+    failures -= 1;
+    if (failures >= 0 && status === 0) return Promise.reject(new TypeError('no network'));
+    if (failures < 0) sent.push(path);
+    return Promise.resolve({ ok: failures < 0, status: failures < 0 ? 201 : status, json: () => Promise.resolve(null) });
+  }) as unknown as typeof fetch;
+  store.addPhoto({ loom: 'inlet', node: 'bk1', caption: '', blob: new Blob(['x']) });
+  expect(store.get().waitingPhotos).toHaveLength(1);
+  await until(() => sent.length > 0 && store.get().waitingPhotos.length === 0);
+  expect([sent.length, store.get().refused, store.get().online]).toEqual([1, [], true]);
   end();
 });
 
 test('a photo that is too large is not kept, and says so', async () => {
   const { store, end } = await open(new FakeServer());
-  await store.addPhoto({ loom: 'inlet', node: 'bk1', caption: '', blob: { size: 60 * 1024 * 1024 } as Blob });
+  store.addPhoto({ loom: 'inlet', node: 'bk1', caption: '', blob: { size: 60 * 1024 * 1024 } as Blob });
   expect(store.get().problem).toBe('A photo was not kept: expected at most 20 MB, got 60 MB.');
   expect(store.get().waitingPhotos).toEqual([]);
   end();

@@ -1,10 +1,21 @@
-import { createStore, delMany, entries as listAll, set, type UseStore } from 'idb-keyval';
-import { addEntry, applyEdit, findStandard, listOperations, settleConflict, takeEntry, type Job, type SurveyEntry } from 'wattograph-core';
+import {
+  recordSurveyEntry,
+  applyEdit,
+  findStandard,
+  listOperations,
+  settleConflict,
+  applySurveyEntry,
+  type Job,
+  type SurveyEntry,
+} from 'wattograph-core';
 import type { PhotoLine } from '../server/photos';
 import { readAuthor, setPeople } from './author';
 import type { Loaded, Opened } from './jobStore';
+import { hearNews, type News } from './live';
+import { outboxDatabase } from './outbox/outboxDatabase';
+import { OutboxLine } from './outbox/outboxLine';
 import { PlanRunner, type PlanResult } from './planner';
-import { request, RequestError } from './request';
+import { request, requestStore, RequestError } from './request';
 
 /** A photo taken here and not yet on the server. */
 export interface WaitingPhoto {
@@ -29,6 +40,8 @@ export interface SurveyState {
   problem: string | null;
   photos: PhotoLine[];
   waitingPhotos: WaitingPhoto[];
+  /** entries and photos that the server did not take, kept on this device */
+  refused: { id: string; what: string; reason: string }[];
 }
 
 /** An entry without what the store adds: its id, author and time. */
@@ -39,59 +52,64 @@ interface Kept {
   document: Job;
 }
 
-const RETRY_MS = 2000;
-const POLL_MS = 5000;
 const MOST_AT_ONCE = 100;
 const MOST_PHOTO_BYTES = 20 * 1024 * 1024;
 
+const FULL = 'This device is full: what was entered last is lost when the page is closed before it is sent.';
+
 /**
- * A job at the vehicle, with or without a network. Every entry shows at once, is in the device's own database before it counts
- * as kept or is sent, and stays there until the server has it. The server takes each once by its id.
+ * A job at the vehicle, with or without a network. Every entry shows at once and stays in the device's own database until the server has it.
+ * The server takes each once by its id.
  */
 export class SurveyStore {
   private state: SurveyState;
   private confirmed: Kept;
-  private queue: SurveyEntry[] = [];
-  /** ids of entries that are shown and not yet in the device's own database */
-  private readonly unwritten = new Set<string>();
-  /** ends when all that was to be written has been */
-  private writing: Promise<void> = Promise.resolve();
-  /** ends when what is being sent has been answered */
-  private sent: Promise<void> = Promise.resolve();
+  private readonly entries: OutboxLine<SurveyEntry>;
+  private readonly pictures: OutboxLine<WaitingPhoto>;
   private readonly runner: PlanRunner;
-  private readonly kept: UseStore;
   private listeners = new Set<() => void>();
-  private timers: ReturnType<typeof setInterval>[] = [];
-  private sending = false;
-  private order = 0;
+  private isAway = false;
+  private wasFull = false;
+  /** what the job with everything on top was made of */
+  private shown: { document: Job; waiting: readonly unknown[]; job: Job } | null = null;
 
   constructor(private readonly loaded: Opened) {
     setPeople(loaded.shop.people);
     this.runner = new PlanRunner(loaded.shop);
     this.confirmed = { version: loaded.version, document: loaded.document };
-    this.kept = createStore(`wattograph-survey-${loaded.id}`, 'kept');
-    this.state = { job: loaded.document, result: null, writing: 0, waiting: 0, online: true, problem: null, photos: [], waitingPhotos: [] };
+    this.entries = new OutboxLine<SurveyEntry>({
+      name: `survey/${loaded.id}`,
+      most: MOST_AT_ONCE,
+      send: (batch) => this.send(batch.map(({ body }) => body)),
+      onGone: () => this.readAnew(),
+      onChange: () => this.refresh(),
+    });
+    this.pictures = new OutboxLine<WaitingPhoto>({
+      name: `photo/${loaded.id}`,
+      most: 1,
+      send: ([photo]) => this.sendPhoto(photo!.body),
+      onGone: () => this.listAnew(),
+      onChange: () => this.refresh(),
+    });
+    this.state = {
+      ...{ job: loaded.document, result: null, writing: 0, waiting: 0, online: true, problem: null },
+      ...{ photos: [], waitingPhotos: [], refused: [] },
+    };
     this.runner.tell(
       (result) => this.set({ result }),
       (message) => this.set({ problem: `The plan could not be computed: ${message}` }),
     );
   }
 
-  /** Take up what this device kept, then send and watch. Ends with the function given back. */
+  /** Take up what this device kept, then send and listen. Ends with the function given back. */
   begin(): () => void {
-    let isOver = false;
-    this.writing = this.open();
-    void this.writing.then(() => {
-      if (isOver) return;
-      void this.send();
-      void this.readPhotos();
-    });
-    this.timers = [setInterval(() => void this.send(), RETRY_MS), setInterval(() => void this.poll(), POLL_MS)];
-    const back = () => void this.send();
+    const ends = [this.entries.begin(), this.pictures.begin(), hearNews((news) => this.heed(news))];
+    void this.takeUp();
+    void this.readPhotos();
+    const back = () => void this.catchUp();
     window.addEventListener('online', back);
     return () => {
-      isOver = true;
-      this.timers.forEach(clearInterval);
+      ends.forEach((end) => end());
       window.removeEventListener('online', back);
       this.runner.end();
     };
@@ -112,27 +130,19 @@ export class SurveyStore {
    */
   add(entry: NewEntry): string | null {
     const whole = { ...entry, id: crypto.randomUUID(), author: readAuthor(), at: new Date().toISOString() } as SurveyEntry;
-    const taken = takeEntry(this.state.job, whole, this.loaded.shop, findStandard(this.state.job, this.loaded.shop));
+    const taken = applySurveyEntry(this.state.job, whole, this.loaded.shop, findStandard(this.state.job, this.loaded.shop));
     if (taken.kind === 'conflict') return taken.theirs;
-    this.order += 1;
-    const key = `entry/${String(Date.now()).padStart(15, '0')}/${String(this.order).padStart(6, '0')}/${whole.id}`;
-    this.unwritten.add(whole.id);
-    this.queue = [...this.queue, whole];
-    this.refresh();
-    this.writing = this.writing.then(() => this.write(key, whole));
+    this.entries.add(whole.id, whole);
     return null;
   }
 
   /** Take the last entry back: from this device while it waits here, else from the job, which needs a network. */
   async undo(): Promise<void> {
     // what is under way is answered first: else the server would take back the entry before it
-    await this.writing;
-    await this.sent;
-    const last = this.queue.at(-1);
+    await this.entries.flush();
+    const last = this.entries.waiting.at(-1);
     if (last) {
-      this.queue = this.queue.filter(({ id }) => id !== last.id);
-      this.refresh();
-      await this.forget([last.id]);
+      await this.entries.remove([last.id]);
       return;
     }
     try {
@@ -145,17 +155,27 @@ export class SurveyStore {
     }
   }
 
-  async addPhoto(photo: Omit<WaitingPhoto, 'id' | 'author' | 'takenAt'>): Promise<void> {
+  addPhoto(photo: Omit<WaitingPhoto, 'id' | 'author' | 'takenAt'>): void {
     if (photo.blob.size > MOST_PHOTO_BYTES) {
       const got = (photo.blob.size / 1024 / 1024).toFixed(0);
       this.set({ problem: `A photo was not kept: expected at most ${MOST_PHOTO_BYTES / 1024 / 1024} MB, got ${got} MB.` });
       return;
     }
-    const whole = { ...photo, id: crypto.randomUUID(), author: readAuthor(), takenAt: new Date().toISOString() };
-    await set(`photo/${whole.id}`, whole, this.kept);
-    this.set({ waitingPhotos: [...this.state.waitingPhotos, whole] });
-    void this.send();
+    const id = crypto.randomUUID();
+    this.pictures.add(id, { ...photo, id, author: readAuthor(), takenAt: new Date().toISOString() });
   }
+
+  /** Send what was refused once more. */
+  retry = (id: string): void => {
+    void this.entries.retry(id);
+    void this.pictures.retry(id);
+  };
+
+  /** Let go what was refused. */
+  letGo = (id: string): void => {
+    void this.entries.remove([id]);
+    void this.pictures.remove([id]);
+  };
 
   async removePhoto(id: string): Promise<void> {
     const response = await fetch(`/api/photos/${id}`, { method: 'DELETE' }).catch(() => null);
@@ -165,7 +185,7 @@ export class SurveyStore {
 
   /** Settle a conflict on the server, with a network: mine goes on top, or theirs stands. */
   async settle(conflictId: string, keep: 'mine' | 'theirs'): Promise<void> {
-    await this.send();
+    await this.entries.flush();
     const { document, version } = this.confirmed;
     const next = settleConflict(document, conflictId, keep, this.loaded.shop, findStandard(document, this.loaded.shop));
     const patch = listOperations(document, next);
@@ -190,114 +210,84 @@ export class SurveyStore {
     }
   }
 
-  private async open(): Promise<void> {
-    const all = await listAll<string, unknown>(this.kept);
-    const sorted = all.sort(([a], [b]) => (a < b ? -1 : 1));
-    const before = sorted.filter(([key]) => key.startsWith('entry/')).map(([, value]) => value as SurveyEntry);
-    this.queue = [...before, ...this.queue];
-    const waitingPhotos = sorted.filter(([key]) => key.startsWith('photo/')).map(([, value]) => value as WaitingPhoto);
-    const job = sorted.find(([key]) => key === 'job')?.[1] as Kept | undefined;
-    // a page from the cache is older than what this device last had from the server
-    if (job && job.version > this.confirmed.version) this.confirmed = job;
-    else await set('job', this.confirmed, this.kept);
-    this.set({ waitingPhotos });
+  /** The job as this device last had it: a page from the cache is older. */
+  private async takeUp(): Promise<void> {
+    const kept = await outboxDatabase.kept.get(this.loaded.id).catch(() => undefined);
+    if (kept && kept.version > this.confirmed.version) this.confirmed = { version: kept.version, document: kept.document as Job };
+    else await this.keep(this.confirmed);
     this.refresh();
   }
 
-  private async write(key: string, entry: SurveyEntry): Promise<void> {
-    try {
-      await set(key, entry, this.kept);
-    } catch (error) {
-      this.queue = this.queue.filter(({ id }) => id !== entry.id);
-      this.set({ problem: `The last entry could not be kept on this device; enter it again. ${(error as Error).message}` });
-    }
-    this.unwritten.delete(entry.id);
-    this.refresh();
-    void this.send();
+  private async send(entries: readonly SurveyEntry[]): Promise<() => void> {
+    const taken = await request<Kept & { conflicts: string[] }>(`/api/jobs/${this.loaded.id}/survey`, { entries });
+    return () => {
+      this.accept(taken);
+      if (taken.conflicts.length === 0) return;
+      const meet = taken.conflicts.length === 1 ? 'meets' : 'meet';
+      this.set({ problem: `${taken.conflicts.length} entered here ${meet} what somebody else entered: see Settle.` });
+    };
   }
 
-  private send(): Promise<void> {
-    if (!this.sending && (this.state.waiting || this.state.waitingPhotos.length)) this.sent = this.sendAll();
-    return this.sent;
+  private async sendPhoto({ blob, ...about }: WaitingPhoto): Promise<() => void> {
+    await requestStore(`/api/jobs/${this.loaded.id}/photos?${new URLSearchParams(about).toString()}`, blob);
+    return this.listAnew();
   }
 
-  private async sendAll(): Promise<void> {
-    this.sending = true;
-    try {
-      for (;;) {
-        const batch = this.queue.filter(({ id }) => !this.unwritten.has(id)).slice(0, MOST_AT_ONCE);
-        if (batch.length === 0) break;
-        const taken = await request<Kept & { conflicts: string[] }>(`/api/jobs/${this.loaded.id}/survey`, { entries: batch });
-        await this.forget(batch.map(({ id }) => id));
-        await this.keep(taken);
-        this.set({ online: true });
-        if (taken.conflicts.length)
-          this.set({
-            problem: `${taken.conflicts.length} entered here ${taken.conflicts.length === 1 ? 'meets' : 'meet'} what somebody else entered: see Settle.`,
-          });
-      }
-      for (const photo of this.state.waitingPhotos) await this.sendPhoto(photo);
-    } catch (error) {
-      this.fail(error);
-    } finally {
-      this.sending = false;
-    }
+  private async listAnew(): Promise<() => void> {
+    const photos = await request<PhotoLine[]>(`/api/jobs/${this.loaded.id}/photos`).catch(() => null);
+    return () => {
+      if (photos) this.set({ photos });
+    };
   }
 
-  private async sendPhoto({ blob, ...about }: WaitingPhoto): Promise<void> {
-    const response = await fetch(`/api/jobs/${this.loaded.id}/photos?${new URLSearchParams(about).toString()}`, {
-      method: 'POST',
-      body: blob,
-    }).catch(() => null);
-    if (!response) throw new RequestError(0, [], {});
-    // one that is refused is no better the next time: it is told and let go
-    if (!response.ok && response.status !== 503) {
-      const answer = (await response.json().catch(() => null)) as { problems?: { message: string }[] } | null;
-      this.set({ problem: `A photo was not stored: ${answer?.problems?.[0]?.message ?? response.status}` });
-    } else if (!response.ok) throw new RequestError(503, [], {});
-    await this.forget([about.id]);
-    this.set({ waitingPhotos: this.state.waitingPhotos.filter(({ id }) => id !== about.id), online: true });
-    await this.readPhotos();
+  private async readAnew(): Promise<() => void> {
+    const fresh = await request<Loaded>(`/api/jobs/${this.loaded.id}`).catch(() => null);
+    return () => {
+      if (fresh) this.accept(fresh);
+    };
   }
 
-  private async forget(ids: readonly string[]): Promise<void> {
-    const gone = new Set(ids);
-    const keys = (await listAll<string, { id?: string }>(this.kept))
-      .filter(([key, value]) => key !== 'job' && value.id && gone.has(value.id))
-      .map(([key]) => key);
-    await delMany(keys, this.kept);
-    this.queue = this.queue.filter(({ id }) => !gone.has(id));
+  /** What the server has now, also for the next time without a network. */
+  private accept({ version, document }: Kept): void {
+    this.isAway = false;
+    if (version <= this.confirmed.version) return;
+    this.confirmed = { version, document };
+    void this.keep(this.confirmed);
   }
 
   private async keep({ version, document }: Kept): Promise<void> {
-    this.confirmed = { version, document };
-    await set('job', this.confirmed, this.kept);
-    this.refresh();
+    try {
+      await outboxDatabase.kept.put({ jobId: this.loaded.id, version, document });
+    } catch {
+      // with no room the page opens from the network only
+    }
   }
 
   private async readPhotos(): Promise<void> {
-    try {
-      this.set({ photos: await request<PhotoLine[]>(`/api/jobs/${this.loaded.id}/photos`) });
-    } catch {
-      // without a network the photos of others are not shown
-    }
+    // without a network the photos of others are not shown
+    (await this.listAnew())();
   }
 
-  private async poll(): Promise<void> {
-    if (document.hidden || this.sending || this.queue.length) return;
-    try {
-      const since = await request<unknown[]>(`/api/jobs/${this.loaded.id}/edits?since=${this.confirmed.version}`);
-      this.set({ online: true });
-      if (since.length) await this.reload();
-    } catch {
-      this.set({ online: false });
-    }
+  private heed(news: News): void {
+    if (news.topic === 'away') {
+      this.isAway = true;
+      this.refresh();
+    } else if (news.topic === 'again') void this.catchUp();
+    else if (news.topic === 'photos' && news.id === this.loaded.id) void this.readPhotos();
+    else if (news.topic === 'job' && news.id === this.loaded.id) void this.entries.flush().then(() => this.reload(news.version));
   }
 
-  private async reload(): Promise<void> {
+  private async catchUp(): Promise<void> {
+    await Promise.all([this.entries.flush(), this.pictures.flush()]);
+    await Promise.all([this.reload(), this.readPhotos()]);
+  }
+
+  /** @param version what is there at least; nothing is asked for where that is here already */
+  private async reload(version = Infinity): Promise<void> {
+    if (version <= this.confirmed.version) return;
     try {
-      const { version, document } = await request<Loaded>(`/api/jobs/${this.loaded.id}`);
-      if (version >= this.confirmed.version) await this.keep({ version, document });
+      this.accept(await request<Loaded>(`/api/jobs/${this.loaded.id}`));
+      this.refresh();
     } catch (error) {
       this.fail(error);
     }
@@ -305,15 +295,39 @@ export class SurveyStore {
 
   private fail(error: unknown): void {
     if (!(error instanceof RequestError)) throw error;
-    if (error.isPassing) this.set({ online: false });
+    if (error.isPassing) this.isAway = true;
     else this.set({ problem: error.message });
+    this.refresh();
   }
 
   private refresh(): void {
-    const standard = findStandard(this.confirmed.document, this.loaded.shop);
-    const job = this.queue.reduce((now, entry) => addEntry(now, entry, this.loaded.shop, standard).job, this.confirmed.document);
+    const { shop } = this.loaded;
+    const standard = findStandard(this.confirmed.document, shop);
+    const { entries, pictures } = this;
+    if (this.shown?.document !== this.confirmed.document || this.shown.waiting !== entries.waiting) {
+      const job = entries.waiting.reduce((now, { body }) => recordSurveyEntry(now, body, shop, standard).job, this.confirmed.document);
+      this.shown = { document: this.confirmed.document, waiting: entries.waiting, job };
+    }
+    const { job } = this.shown;
+    const isFull = entries.isFull || pictures.isFull;
     if (job !== this.state.job || this.state.result === null) this.runner.plan(job);
-    this.set({ job, writing: this.unwritten.size, waiting: this.queue.length - this.unwritten.size });
+    this.set({
+      job,
+      writing: entries.unwritten,
+      waiting: entries.waiting.length - entries.unwritten,
+      waitingPhotos: pictures.waiting.map(({ body }) => body),
+      refused: [
+        ...entries.refused.map(({ id, body, reason }) => ({
+          id,
+          what: recordSurveyEntry(this.confirmed.document, body, shop, standard).label,
+          reason,
+        })),
+        ...pictures.refused.map(({ id, body, reason }) => ({ id, what: `photo ${body.caption}`.trim(), reason })),
+      ],
+      online: !this.isAway && entries.online && pictures.online,
+      ...(isFull && !this.wasFull ? { problem: FULL } : {}),
+    });
+    this.wasFull = isFull;
   }
 
   private set(part: Partial<SurveyState>): void {

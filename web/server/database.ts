@@ -8,7 +8,7 @@ export type Database = NodePgDatabase<typeof schema>;
 const holder = globalThis as typeof globalThis & { wattographPool?: Pool };
 
 /** The pool of this process. A server that goes away is not an end: the next query opens a new connection. */
-function findPool(): Pool {
+export function findPool(): Pool {
   if (!holder.wattographPool) {
     const connectionString = process.env.DATABASE_URL;
     if (!connectionString) throw new Error('DATABASE_URL: expected the address of a PostgreSQL, got nothing');

@@ -1,6 +1,6 @@
-import { and, asc, desc, eq, gt, sql } from 'drizzle-orm';
+import { and, asc, eq, gt, sql } from 'drizzle-orm';
 import {
-  addEntry,
+  recordSurveyEntry,
   applyEdit,
   checkJob,
   findStandard,
@@ -17,7 +17,9 @@ import { listHistory, type HistoryRow } from './history';
 import { toPresent } from './present';
 import { Refusal } from './refusal';
 import { edits, jobs, type EditRow } from './schema';
+import { enqueueLine } from './jobSummaries';
 import { readShop, readShopOf, takeCarried, type PresentShop } from './shop';
+import { tell } from './tell';
 
 type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
 
@@ -53,6 +55,7 @@ export async function createStoredJob(id: string, value: unknown): Promise<{ id:
     // versions of another installation's shop say nothing here
     const document: Job = { ...checked.value, shopVersion: present.version };
     await tx.insert(jobs).values({ id, version: 0, document }).onConflictDoNothing();
+    await tell(tx, { topic: 'lines', id });
     return { id };
   });
 }
@@ -160,7 +163,7 @@ export async function takeSurvey(
     for (const entry of entries) {
       if (await findEdit(tx, jobId, entry.id)) continue;
       const standard = findStandard(job.document, shop.shop);
-      let added = addEntry(job.document, entry, shop.shop, standard);
+      let added = recordSurveyEntry(job.document, entry, shop.shop, standard);
       // an entry that would spoil the job is kept beside it, not lost
       const checked = checkJob(added.job, shop.lookup);
       if (!checked.ok) added = keepBeside(job.document, entry, checked.problems[0]!.message);
@@ -183,13 +186,15 @@ async function inJob<T>(
   jobId: string,
   work: (tx: Transaction, job: { id: string; version: number; document: Job }, shop: PresentShop) => Promise<T>,
 ): Promise<T> {
-  return database().transaction(async (tx) => {
+  const result = await database().transaction(async (tx) => {
     const [job] = await tx.select().from(jobs).where(eq(jobs.id, jobId)).for('update');
     if (!job) throw Refusal.at(404, '', 'There is no such job.');
     // after the lock: a shop that is being changed has been waited for
     const document = toPresent(job.document);
     return work(tx, { ...job, document }, await readShopOf(document, tx));
   });
+  enqueueLine(jobId);
+  return result;
 }
 
 async function findEdit(tx: Transaction, jobId: string, id: string): Promise<EditRow | undefined> {
@@ -230,6 +235,7 @@ async function append(
     inverse: listOperations(checked.value, job.document),
   });
   await tx.update(jobs).set({ version, document: checked.value, changedAt: new Date() }).where(eq(jobs.id, job.id));
+  await tell(tx, { topic: 'job', id: job.id, version });
   return { version, patch: edit.patch };
 }
 
@@ -238,11 +244,9 @@ async function withHistory(tx: Transaction, jobId: string, author: string, made:
   return { ...made, ...(await readHistory(tx, jobId, author)) };
 }
 
-/** Every job for the wall, last changed first. */
-export async function listJobs(): Promise<{ id: string; version: number; document: Job; changedAt: Date }[]> {
-  const rows = await database()
-    .select({ id: jobs.id, version: jobs.version, document: jobs.document, changedAt: jobs.changedAt })
-    .from(jobs)
-    .orderBy(desc(jobs.changedAt));
-  return rows.map((row) => ({ ...row, document: toPresent(row.document) }));
+/** Version of a job without its document. */
+export async function readJobVersion(id: string): Promise<number> {
+  const [row] = await database().select({ version: jobs.version }).from(jobs).where(eq(jobs.id, id));
+  if (!row) throw Refusal.at(404, '', 'There is no such job.');
+  return row.version;
 }

@@ -1,4 +1,3 @@
-import { setImmediate } from 'node:timers/promises';
 import { promisify } from 'node:util';
 import { gunzip, gzip } from 'node:zlib';
 import { and, asc, eq, lte } from 'drizzle-orm';
@@ -22,9 +21,12 @@ import {
 } from 'wattograph-core';
 import { database, type Database } from './database';
 import { toPresent } from './present';
+import { isWorker } from './queue';
 import { Refusal } from './refusal';
 import { releaseLooms, releases } from './schema';
 import { readShopOf, type PresentShop } from './shop';
+import type { TaskContext } from './taskKinds';
+import { askTask } from './tasks';
 
 /** A loom of a revision as the floor, the exports and the tests read it. */
 export interface FrozenLoom {
@@ -42,17 +44,18 @@ const [zip, unzip] = [promisify(gzip), promisify(gunzip)];
 const pack = async (value: unknown): Promise<Buffer> => zip(JSON.stringify(value));
 const unpack = async <T>(bytes: Buffer): Promise<T> => JSON.parse((await unzip(bytes)).toString()) as T;
 
-/** Everything that is stored of the looms of a revision. Lets others in between looms: a large job takes a second. */
+/** Everything that is stored of the looms of a revision. */
 export async function freeze(
   job: Job,
   planned: JobPlan,
   findings: readonly Finding[],
   { shop, digest }: PresentShop,
   { jobId, number, date }: { jobId: string; number: number; date: string },
+  report: TaskContext['report'] = async () => {},
 ): Promise<Row[]> {
   const rows: Row[] = [];
   for (const [place, loom] of planned.looms.entries()) {
-    await setImmediate();
+    await report(place, planned.looms.length);
     const { loomId } = loom;
     const { ends, name } = job.looms[loomId]!;
     const build = createBuild(job, loom, shop);
@@ -63,9 +66,8 @@ export async function freeze(
     }
     const pages = {} as FrozenPages;
     for (const paper of Object.keys(PAPERS) as Paper[]) {
-      await setImmediate();
       const meta = { paper, job: job.name, loom: name, revision: `revision ${number}`, date };
-      pages[paper] = createSheets(job, planned, loom, build, findings, shop, meta);
+      pages[paper] = createSheets({ job, whole: planned, plan: loom, build, findings, catalogue: shop }, meta);
     }
     const work: FrozenLoom = { loomId, plan: loom, build, families };
     rows.push({
@@ -77,7 +79,7 @@ export async function freeze(
 }
 
 /** A revision of a Wattograph that stored the document only is planned once more, for the last time. */
-async function freezeLate(jobId: string, number: number): Promise<void> {
+export async function freezeLate(jobId: string, number: number): Promise<void> {
   const [row] = await database()
     .select()
     .from(releases)
@@ -105,7 +107,9 @@ export async function listFrozen(jobId: string, number: number): Promise<{ loomI
       .orderBy(asc(releaseLooms.place));
   const looms = await read();
   if (looms.length > 0) return looms;
-  await freezeLate(jobId, number);
+  // planning is a worker's work
+  if (isWorker()) await freezeLate(jobId, number);
+  else await askTask('freeze', [jobId, number], { jobId, number });
   return read();
 }
 
@@ -121,6 +125,8 @@ async function readColumn<T>(jobId: string, number: number, loomId: string | nul
   return unpack<T>(row!.bytes);
 }
 
+const UNPRICED = { packs: null, cost: null };
+
 /** A loom of a revision as it was planned and built then; the first one where none is named. */
 export async function readFrozen(jobId: string, number: number, loomId: string | null): Promise<FrozenLoom> {
   const found = await readColumn<FrozenLoom>(jobId, number, loomId, 'work');
@@ -128,7 +134,11 @@ export async function readFrozen(jobId: string, number: number, loomId: string |
   const families = Object.fromEntries(
     Object.entries(found.families).map(([id, family]) => [id, addCavityFields(family) as unknown as ConnectorFamily]),
   );
-  return { ...found, families };
+  // nor did it say of packs and prices
+  const parts = found.build.parts.map((line) => ({ ...UNPRICED, ...line }));
+  // nor of what is read with an instrument
+  const steps = found.build.steps.map((step) => ({ ...step, items: step.items.map((item) => ({ ...item, reads: item.reads ?? [] })) }));
+  return { ...found, build: { ...found.build, parts, steps }, families };
 }
 
 /** Its sheets as they were drawn then. */

@@ -3,6 +3,7 @@ import sharp from 'sharp';
 import { database } from './database';
 import { Refusal } from './refusal';
 import { jobs, photos, type PhotoRow } from './schema';
+import { tell } from './tell';
 
 export const MOST_PHOTO_BYTES = 20 * 1024 * 1024;
 const MOST_PIXELS = 80_000_000;
@@ -60,6 +61,7 @@ export async function writePhoto(
       bytes: picture.data,
     })
     .onConflictDoNothing();
+  await tell(database(), { topic: 'photos', id: jobId });
   return { id: about.id };
 }
 
@@ -74,5 +76,6 @@ export async function readPhoto(id: string): Promise<{ bytes: Buffer }> {
 }
 
 export async function removePhoto(id: string): Promise<void> {
-  await database().delete(photos).where(eq(photos.id, id));
+  const [gone] = await database().delete(photos).where(eq(photos.id, id)).returning({ jobId: photos.jobId });
+  if (gone) await tell(database(), { topic: 'photos', id: gone.jobId });
 }

@@ -3,9 +3,10 @@ import { and, desc, eq, sql } from 'drizzle-orm';
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { Client } from 'pg';
-import { checkJob, createDemoShop, createLookup, type Job } from 'wattograph-core';
+import { checkJob, createDemoShop, createLookup, type Job, type Shop } from 'wattograph-core';
 import { createFenRanger, createSkerry } from 'wattograph-core/demo';
 import { toPresent } from './present';
+import { prepareQueue } from './queue';
 import * as schema from './schema';
 
 const DEMO = [
@@ -28,9 +29,10 @@ async function prepare(): Promise<void> {
   // a new installation begins with the demo shop's parts and standards
   await db
     .insert(schema.shopVersions)
-    .values({ version: FIRST_SHOP_VERSION, id: FIRST_SHOP, author: 'Wattograph', note: 'as it ships', document: createDemoShop() })
+    .values({ version: FIRST_SHOP_VERSION, id: FIRST_SHOP, author: 'Wattograph', note: 'as it ships', document: createFirstShop() })
     .onConflictDoNothing();
   await pinJobs(db);
+  await prepareQueue(process.env.DATABASE_URL!);
   if (process.argv.includes('--seed')) {
     for (const { id, create } of DEMO) {
       const made: Job = { ...create(), shopVersion: FIRST_SHOP_VERSION };
@@ -43,6 +45,13 @@ async function prepare(): Promise<void> {
     }
   }
   await client.end();
+}
+
+/** The demo shop; its tools were calibrated in the weeks before the day it is set up. */
+function createFirstShop(): Shop {
+  const shop = createDemoShop();
+  const tools = shop.tools.map((tool, at) => ({ ...tool, calibratedOn: tool.calibratedOn === null ? null : inDays(-20 - 9 * at) }));
+  return { ...shop, tools };
 }
 
 /** Jobs stored before they named their version of the shop were planned with its newest one: that is named now. */

@@ -66,25 +66,46 @@ export const PhotoRequest = Type.Object(
   },
   { additionalProperties: false },
 );
+const happened = {
+  id: Uuid,
+  loomId: Type.String({ maxLength: 40 }),
+  stepId: Type.String({ maxLength: 120 }),
+  itemId: Type.String({ maxLength: 120 }),
+  words: Type.String({ maxLength: 400 }),
+  author: Author,
+  happenedAt: Type.String({ format: 'date-time' }),
+};
+
+export const ArchiveRequest = Type.Object({ archived: Type.Boolean() }, { additionalProperties: false });
+
+/** A reading is a number, a unit, an instrument and a person; what else happens has none of the first three. */
+const FloorEventRequest = Type.Union([
+  Type.Object(
+    {
+      ...happened,
+      kind: Type.Union([Type.Literal('tick'), Type.Literal('untick'), Type.Literal('problem'), Type.Literal('solved')]),
+      readId: Type.Optional(Type.Null()),
+      value: Type.Optional(Type.Null()),
+      unit: Type.Optional(Type.Null()),
+      instrument: Type.Optional(Type.Null()),
+    },
+    { additionalProperties: false },
+  ),
+  Type.Object(
+    {
+      ...happened,
+      kind: Type.Literal('reading'),
+      readId: Type.String({ minLength: 1, maxLength: 200 }),
+      value: Type.Number({ minimum: -1e6, maximum: 1e6 }),
+      unit: Type.Union([Type.Literal('N'), Type.Literal('Ω'), Type.Literal('mV')]),
+      instrument: Type.String({ minLength: 1, maxLength: 80, pattern: '\\S' }),
+    },
+    { additionalProperties: false },
+  ),
+]);
+
 export const FloorEventsRequest = Type.Object(
-  {
-    events: Type.Array(
-      Type.Object(
-        {
-          id: Uuid,
-          loomId: Type.String({ maxLength: 40 }),
-          stepId: Type.String({ maxLength: 120 }),
-          itemId: Type.String({ maxLength: 120 }),
-          kind: Type.Union([Type.Literal('tick'), Type.Literal('untick'), Type.Literal('problem'), Type.Literal('solved')]),
-          words: Type.String({ maxLength: 400 }),
-          author: Author,
-          happenedAt: Type.String({ format: 'date-time' }),
-        },
-        { additionalProperties: false },
-      ),
-      { minItems: 1, maxItems: 500 },
-    ),
-  },
+  { events: Type.Array(FloorEventRequest, { minItems: 1, maxItems: 500 }) },
   { additionalProperties: false },
 );
 

@@ -1,8 +1,10 @@
+import { sql } from 'drizzle-orm';
 import {
   bigserial,
   boolean,
   customType,
   foreignKey,
+  doublePrecision,
   index,
   integer,
   json,
@@ -13,6 +15,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import type { EditOperation, Job, Shop } from 'wattograph-core';
+import type { TaskKind } from './taskKinds';
 
 const at = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
 
@@ -25,6 +28,48 @@ export const jobs = pgTable('jobs', {
   document: json('document').$type<Job>().notNull(),
   createdAt: at('created_at').notNull().defaultNow(),
   changedAt: at('changed_at').notNull().defaultNow(),
+  /** put away from the wall; null: in work */
+  archivedAt: at('archived_at'),
+  // what the wall reads of every job without opening its document
+  name: text('name').generatedAlwaysAs(sql`(document ->> 'name')`),
+  customer: text('customer').generatedAlwaysAs(sql`(document ->> 'customer')`),
+  promisedOn: text('promised_on').generatedAlwaysAs(sql`(document #>> '{brief,promisedOn}')`),
+});
+
+/** What the wall says of the plan of a job, as a worker last counted it. */
+export const jobLines = pgTable('job_lines', {
+  jobId: uuid('job_id')
+    .primaryKey()
+    .references(() => jobs.id, { onDelete: 'cascade' }),
+  /** of the job, of the computation and of the day (concessions fall due) that it was counted for */
+  version: integer('version').notNull(),
+  engine: text('engine').notNull(),
+  day: text('day').notNull(),
+  looms: integer('looms').notNull(),
+  wires: integer('wires').notNull(),
+  stops: integer('stops').notNull(),
+  checks: integer('checks').notNull(),
+  /** why it cannot be planned, where it cannot */
+  problem: text('problem'),
+  /** records of the shop that it uses, as table/id */
+  uses: json('uses').$type<string[]>().notNull().default([]),
+});
+
+/** Work that somebody waits for, done by a worker outside the request, and its answer. Forgotten after an hour. */
+export const tasks = pgTable('tasks', {
+  id: uuid('id').primaryKey(),
+  kind: text('kind').$type<TaskKind>().notNull(),
+  input: json('input').notNull(),
+  /** how far it is, for who waits */
+  done: integer('done').notNull().default(0),
+  of: integer('of').notNull().default(0),
+  /** null: not answered yet */
+  status: integer('status'),
+  type: text('type'),
+  /** name of a file to save it as */
+  name: text('name'),
+  body: bytea('body'),
+  at: at('at').notNull().defaultNow(),
 });
 
 /**
@@ -120,8 +165,13 @@ export const floorEvents = pgTable(
     loomId: text('loom_id').notNull(),
     stepId: text('step_id').notNull(),
     itemId: text('item_id').notNull(),
-    kind: text('kind').$type<'tick' | 'untick' | 'problem' | 'solved'>().notNull(),
+    kind: text('kind').$type<'tick' | 'untick' | 'problem' | 'solved' | 'reading'>().notNull(),
     words: text('words').notNull(),
+    /** of a reading: which, what was read, in what, with what; null: no reading */
+    readId: text('read_id'),
+    value: doublePrecision('value'),
+    unit: text('unit'),
+    instrument: text('instrument'),
     author: text('author').notNull(),
     /** by the tablet's clock */
     happenedAt: at('happened_at').notNull(),

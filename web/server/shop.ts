@@ -1,15 +1,17 @@
 import { createHash } from 'node:crypto';
 import { desc, eq, sql } from 'drizzle-orm';
-import { setImmediate } from 'node:timers/promises';
 import {
+  BOUGHT_TABLES,
   checkJob,
   checkShop,
   comparePlans,
   compareShops,
   createLookup,
   listFindings,
+  listRecords,
   mergeShops,
   plan,
+  toBuyingKey,
   toPresentShop,
   type CatalogueLookup,
   type Job,
@@ -22,6 +24,8 @@ import { database, type Database } from './database';
 import { toPresent } from './present';
 import { Refusal } from './refusal';
 import { jobs, shopVersions, type ShopVersionRow } from './schema';
+import type { TaskContext } from './taskKinds';
+import { tell } from './tell';
 
 /** The shop as it stands, with what is made of it once. */
 export interface PresentShop {
@@ -106,8 +110,9 @@ export async function takeCarried(tx: Transaction, jobId: string, value: unknown
   const carried = checkShop(value);
   if (!carried.ok) throw new Refusal(422, at(carried.problems));
   const present = await readShop(tx);
-  const { people } = present.shop;
-  const merged = mergeShops(present.shop, { ...carried.value, people }, () => true);
+  const { people, tools } = present.shop;
+  const buying = keepPrices(present.shop, carried.value);
+  const merged = mergeShops(present.shop, { ...carried.value, people, tools, buying }, () => true);
   if (compareShops(present.shop, merged).length === 0) return present;
   const checked = checkShop(merged);
   if (!checked.ok) throw new Refusal(422, at(checked.problems));
@@ -117,6 +122,19 @@ export async function takeCarried(tx: Transaction, jobId: string, value: unknown
   await tx.insert(shopVersions).values(row).onConflictDoNothing({ target: shopVersions.id });
   const [stored] = await tx.select({ version: shopVersions.version }).from(shopVersions).where(eq(shopVersions.id, jobId));
   return readVersion(stored!.version, tx);
+}
+
+/** What this shop pays, and of the parts that came along which are retired: that a plan hangs on. */
+function keepPrices(mine: Shop, theirs: Shop): Shop['buying'] {
+  const keys = new Set(BOUGHT_TABLES.flatMap((table) => listRecords(theirs, table).map(({ id }) => toBuyingKey(table, id))));
+  const differing = [...keys].filter((key) => (mine.buying[key]?.retired ?? false) !== (theirs.buying[key]?.retired ?? false));
+  const unknown = { price: null, packOf: null, orderAs: '' };
+  return {
+    ...mine.buying,
+    ...Object.fromEntries(
+      differing.map((key) => [key, { ...unknown, ...mine.buying[key], retired: theirs.buying[key]?.retired ?? false }]),
+    ),
+  };
 }
 
 /** Versions aside are numbered with the others. */
@@ -145,15 +163,15 @@ export interface ShopPreview {
   jobs: JobEffect[];
 }
 
-/** What bringing every job up to this shop would change, and what differs in its tables; nothing is stored. Lets others in between jobs. */
-export async function previewShop(value: unknown): Promise<ShopPreview> {
+/** What bringing every job up to this shop would change, and what differs in its tables; nothing is stored. */
+export async function previewShop(value: unknown, { report }: TaskContext): Promise<ShopPreview> {
   const { version, shop } = await readShop();
   const next = toShop(value);
   const rows = await database().select({ id: jobs.id, document: jobs.document }).from(jobs).orderBy(desc(jobs.changedAt));
   const lookup = createLookup(next);
   const effects: JobEffect[] = [];
-  for (const { id, document } of rows) {
-    await setImmediate();
+  for (const [index, { id, document }] of rows.entries()) {
+    await report(index, rows.length);
     const job = toPresent(document);
     effects.push(measureEffect(id, job, (await readShopOf(job)).shop, next, lookup));
   }
@@ -234,6 +252,7 @@ export async function takeShop(request: {
     await tx.execute(sql`lock table shop_versions in share row exclusive mode`);
     const next = (await readLastNumber(tx)) + 1;
     await tx.insert(shopVersions).values({ version: next, id, author, note, document });
+    await tell(tx, { topic: 'shop', version: next });
     return { version: next };
   });
 }

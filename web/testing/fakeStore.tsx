@@ -1,7 +1,16 @@
 import { MantineProvider } from '@mantine/core';
 import { render } from '@testing-library/react';
 import type { ReactNode } from 'react';
-import { applyEdit, changeDocument, createDemoShop, createInspector, createPlanner, type EditOperation, type Job } from 'wattograph-core';
+import {
+  applyEdit,
+  changeDocument,
+  createDemoShop,
+  createInspector,
+  createPlanner,
+  type Command,
+  type EditOperation,
+  type Job,
+} from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
 import { setPeople } from '../client/author';
 import { StoreProvider, usePlannedLoom, type PlannedLoom } from '../client/jobContext';
@@ -26,11 +35,13 @@ export class FakeStore {
       document: job,
       version: 0,
       saving: 'saved',
+      waiting: 0,
       undo: null,
       redo: null,
       result: null,
       before: null,
       conflict: null,
+      refused: [],
       problem: null,
     };
     this.plan();
@@ -47,9 +58,9 @@ export class FakeStore {
     return () => this.listeners.delete(listener);
   };
 
-  edit = (label: string, recipe: (draft: Job) => void): void => {
+  edit = ({ label, apply }: Command): void => {
     this.labels.push(label);
-    this.state = { ...this.state, document: changeDocument(this.state.document, recipe), before: this.state.result };
+    this.state = { ...this.state, document: changeDocument(this.state.document, apply), before: this.state.result };
     this.plan();
     this.listeners.forEach((listener) => listener());
   };
@@ -57,7 +68,7 @@ export class FakeStore {
   push = (label: string, patch: EditOperation[]): void => {
     const applied = applyEdit(this.state.document, patch);
     if (!applied.ok) throw new Error(applied.problems.map(({ message }) => message).join());
-    this.edit(label, (draft) => void Object.assign(draft, applied.value));
+    this.edit({ label, apply: (draft) => void Object.assign(draft, applied.value) });
   };
 
   private plan(): void {

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { REGISTER, type Finding } from 'wattograph-core';
 import { useJob, useJobStore } from '../client/jobContext';
-import { AcceptButton, Stands, useAccepted } from './Acceptance';
+import { WaiveButton, Stands, useWaiver } from './WaiveFinding';
 import styles from './FindingLine.module.css';
 
 /** So many findings leave room for what they are about; the rest comes on demand. */
@@ -31,7 +31,7 @@ export function FindingLines({ findings }: { findings: readonly Finding[] }) {
 /** One finding with the button that mends it where there is one, or the reason for which it stands. */
 function FindingLine({ finding }: { finding: Finding }) {
   const store = useJobStore();
-  const isAccepted = useAccepted(finding) !== undefined;
+  const isAccepted = useWaiver(finding) !== undefined;
   const { grade, code, sentence, fix } = finding;
   return (
     <p className={`${styles.line} ${grade === 'note' || isAccepted ? styles.note : ''}`}>
@@ -40,7 +40,7 @@ function FindingLine({ finding }: { finding: Finding }) {
       </b>{' '}
       {sentence}
       <Stands finding={finding} /> {fix && !isAccepted && <button onClick={() => store.push(fix.label, fix.patch)}>{fix.label}</button>}
-      <AcceptButton finding={finding} className={styles.stand} />
+      <WaiveButton finding={finding} className={styles.stand} />
     </p>
   );
 }

@@ -3,7 +3,6 @@
 import { Button, Checkbox, FileButton, Group, Modal, ScrollArea, Select, Stack, Table, TextInput } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import {
-  createId,
   fromWireList,
   listHousings,
   listListedEnds,
@@ -12,6 +11,9 @@ import {
   type Job,
   type Problem,
   type WireListMapping,
+  createLoomId,
+  importLoom,
+  toCount,
 } from 'wattograph-core';
 import { useShop } from '../client/shopContext';
 import { useJobStore } from '../client/jobContext';
@@ -79,10 +81,8 @@ export function ImportWireList({ job, onClose, onDone }: { job: Job; onClose: ()
     });
   const keep = () => {
     if (!made?.ok) return;
-    const id = createId(job.looms, 'loom');
-    store.edit(`import loom ${name.trim()}`, (draft) => {
-      draft.looms[id] = made.value;
-    });
+    const id = createLoomId(job.looms);
+    store.edit(importLoom(id, made.value));
     onDone(id);
   };
   const isGood = made?.ok && name.trim() !== '' && /^[A-Z]{1,3}$/.test(prefix) && !isTaken;
@@ -176,8 +176,9 @@ export function ImportWireList({ job, onClose, onDone }: { job: Job; onClose: ()
             {made && !made.ok && <ProblemList title="This cannot become a loom yet; nothing was stored" problems={made.problems} />}
             {made?.ok && (
               <p style={{ margin: 0 }}>
-                It makes {Object.keys(made.value.ends).length} ends and {Object.keys(made.value.circuits).length} circuits. The end with
-                most wires becomes the anchor; every leg is 300 mm and marked <b>guessed</b>, so that nothing is cut before you measure it.
+                It makes {toCount(Object.keys(made.value.ends).length, 'end')} and{' '}
+                {toCount(Object.keys(made.value.circuits).length, 'circuit')}. The end with most wires becomes the anchor; every leg is 300
+                mm and marked <b>guessed</b>, so that nothing is cut before you measure it.
                 {open.length > 0 &&
                   ` ${open.length === 1 ? 'One end' : `${open.length} ends`} without a housing: each is a stop finding until it is chosen, and its wires keep their cavities.`}
               </p>

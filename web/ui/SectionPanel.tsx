@@ -2,7 +2,15 @@
 
 import { memo, useDeferredValue, useRef, useState } from 'react';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { measureBraid, WIRE_HEX, type PlannedBundle, type PlannedWire, type Section } from 'wattograph-core';
+import {
+  measureBraid,
+  WIRE_HEX,
+  type PlannedBundle,
+  type PlannedWire,
+  type Section,
+  measureCopperDiameter,
+  toCount,
+} from 'wattograph-core';
 import { useShop } from '../client/shopContext';
 import type { PlannedLoom } from '../client/jobContext';
 import { useCursor } from './cursor';
@@ -40,7 +48,7 @@ export function SectionPanel({ planned }: { planned: PlannedLoom }) {
         <h2>
           Section at <At planned={planned} /> mm
         </h2>
-        <span className="mono faint">{section.elements.flat().length} wires</span>
+        <span className="mono faint">{toCount(section.elements.flat().length, 'wire')}</span>
       </div>
       <Cut planned={planned} bundle={bundle} section={section} />
     </aside>
@@ -244,7 +252,7 @@ const Cut = memo(function Cut({ planned, bundle, section }: { planned: PlannedLo
 
   function drawCore(x: number, y: number, r: number, wireId: string) {
     const { colour, number, conductor } = wires.get(wireId)!;
-    const copper = Math.min(r * 0.62, Math.sqrt(conductor.areaMm2 / 0.78 / Math.PI));
+    const copper = Math.min(r * 0.62, measureCopperDiameter(conductor) / 2);
     return (
       <g key={wireId} onPointerEnter={() => setOver(wireId)} onPointerLeave={() => setOver(null)}>
         <circle
@@ -289,7 +297,7 @@ function ManyCores({ section, wires }: { section: Section; wires: ReadonlyMap<st
       bases.set(colour.base, `${bases.get(colour.base) ?? ''}${disc(cx, y, inner * 0.97)}`);
       if (colour.stripe)
         stripes.set(colour.stripe, `${stripes.get(colour.stripe) ?? ''}M${cx} ${y}L${cx + inner * 0.5} ${y - inner * 0.8}`);
-      copper += disc(cx, y, Math.min(inner * 0.62, Math.sqrt(conductor.areaMm2 / 0.78 / Math.PI)));
+      copper += disc(cx, y, Math.min(inner * 0.62, measureCopperDiameter(conductor) / 2));
     });
   });
   const hex = (name: string) => WIRE_HEX[name as keyof typeof WIRE_HEX];

@@ -5,15 +5,14 @@ import { useDisclosure } from '@mantine/hooks';
 import { useEffect, useState } from 'react';
 import type { Problem, ShopDifference } from 'wattograph-core';
 import { useJob, useJobStore } from '../client/jobContext';
+import { hearNews } from '../client/live';
 import { openAnew } from '../client/openAnew';
 import { request, RequestError } from '../client/request';
 import type { JobEffect } from '../server/shop';
-import styles from './Desk.module.css';
+import styles from './JobShell.module.css';
 import { ProblemList } from './ProblemList';
 import { Effect, ShopDifferences } from './ShopEffect';
 import effectStyles from './ShopEffect.module.css';
-
-const ASK_MS = 20_000;
 
 interface BringUp {
   version: number;
@@ -50,18 +49,19 @@ export function ShopPin({ jobId }: { jobId: string }) {
   );
 }
 
-/** The newest version of the shop, asked for now and then. */
+/** The newest version of the shop. */
 function usePresentVersion(known: number): number {
   const [present, setPresent] = useState(known);
   useEffect(() => {
     const ask = async () => {
-      if (document.hidden) return;
       const answer = await request<{ version: number }>('/api/shop/version').catch(() => null);
       if (answer) setPresent(answer.version);
     };
     void ask();
-    const timer = setInterval(() => void ask(), ASK_MS);
-    return () => clearInterval(timer);
+    return hearNews((news) => {
+      if (news.topic === 'shop') setPresent(news.version);
+      else if (news.topic === 'again') void ask();
+    });
   }, [known]);
   return present;
 }
@@ -80,17 +80,13 @@ function BringUpDialog({ jobId, onClose }: { jobId: string; onClose: () => void 
   const [made, setMade] = useState<BringUp | null>(null);
   const [problems, setProblems] = useState<Problem[]>([]);
   useEffect(() => {
-    let left = false;
-    request<BringUp>(`/api/jobs/${jobId}/shop`)
-      .then((answer) => {
-        if (!left) setMade(answer);
-      })
+    const left = new AbortController();
+    request<BringUp>(`/api/jobs/${jobId}/shop`, undefined, { signal: left.signal })
+      .then(setMade)
       .catch((error: unknown) => {
-        if (!left) setProblems(error instanceof RequestError ? error.problems : [{ path: '', message: String(error) }]);
+        if (!left.signal.aborted) setProblems(error instanceof RequestError ? error.problems : [{ path: '', message: String(error) }]);
       });
-    return () => {
-      left = true;
-    };
+    return () => left.abort();
   }, [jobId]);
   const bringUp = () => {
     store.push(`bring up to shop version ${made!.version}`, [{ op: 'replace', path: '/shopVersion', value: made!.version }]);

@@ -30,7 +30,7 @@ test('one that may stand says why, loses its fix and goes behind what is open; t
   const store = open();
   const [first, second] = store.get().result!.findings;
   const line = (words: string) => within(screen.getByText(words, { exact: false, selector: 'p' }));
-  fireEvent.click(line(second!.sentence).getByRole('button', { name: 'let it stand …' }));
+  fireEvent.click(line(second!.sentence).getByRole('button', { name: 'accept as it is …' }));
   expect(jest.mocked(askReason).mock.calls.at(-1)![0]).toBe(`Why may this stand? ${second!.sentence}`);
   act(() => jest.mocked(askReason).mock.calls.at(-1)![1]('its bracket grounds it'));
   press(/more finding/);

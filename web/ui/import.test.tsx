@@ -91,7 +91,7 @@ test('a column that no name gives away is chosen by hand', async () => {
     ['To cavity', 'D'],
   ] as const)
     choose(`Column of ${label}`, column);
-  expect(screen.getByText(/^It makes 2 ends and 1 circuits/)).toBeTruthy();
+  expect(screen.getByText(/^It makes 2 ends and 1 circuit\b/)).toBeTruthy();
   type('First letters of its wire numbers', '7');
   expect(isDisabled()).toBe(true);
 });

@@ -1,20 +1,11 @@
-import { readCsv, type CsvTable, type Problem } from 'wattograph-core';
+import { readCsv, type Checked, type CsvTable } from 'wattograph-core';
+import { readSpreadsheet } from '../client/spreadsheet';
 
 const MOST_BYTES = 8 * 1024 * 1024;
 
-type ReadTable = { ok: true; value: CsvTable } | { ok: false; problems: Problem[] };
-
-/** A table from a chosen file: CSV here, a spreadsheet (XLSX) by the server. */
-export async function readTable(file: File): Promise<ReadTable> {
-  const refuse = (message: string): ReadTable => ({ ok: false, problems: [{ path: '', message }] });
-  if (file.size > MOST_BYTES) return refuse(`expected at most 8 MB, got ${(file.size / 1024 / 1024).toFixed(0)} MB`);
-  if (!/\.xlsx$/i.test(file.name)) return readCsv(await file.text());
-  try {
-    const response = await fetch('/api/tables', { method: 'POST', body: file });
-    const answer = (await response.json()) as CsvTable & { problems?: Problem[] };
-    if (response.ok) return { ok: true, value: answer };
-    return answer.problems ? { ok: false, problems: answer.problems } : refuse(`the server answered ${response.status}`);
-  } catch {
-    return refuse('The server does not answer; a spreadsheet is read there. Try again, or use CSV.');
-  }
+/** A table from a chosen file: CSV, or the first sheet of a spreadsheet (XLSX). */
+export async function readTable(file: File): Promise<Checked<CsvTable>> {
+  if (file.size > MOST_BYTES)
+    return { ok: false, problems: [{ path: '', message: `expected at most 8 MB, got ${(file.size / 1024 / 1024).toFixed(0)} MB` }] };
+  return /\.xlsx$/i.test(file.name) ? readSpreadsheet(new Uint8Array(await file.arrayBuffer())) : readCsv(await file.text());
 }

@@ -1,7 +1,10 @@
 /** Hand a text to the reader as a file. */
-export function saveFile(name: string, text: string, type = 'text/csv'): void {
+export const saveFile = (name: string, text: string, type = 'text/csv'): void => saveBlob(name, new Blob([text], { type }));
+
+/** Hand a file to the reader. */
+export function saveBlob(name: string, blob: Blob): void {
   const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([text], { type }));
+  link.href = URL.createObjectURL(blob);
   link.download = name;
   link.click();
   URL.revokeObjectURL(link.href);

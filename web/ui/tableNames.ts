@@ -16,4 +16,6 @@ export const TABLE_NAMES: Record<ShopTable, string> = {
   barrels: 'Splice barrels',
   coverings: 'Coverings',
   labels: 'Marker sleeves',
+  tools: 'Tools',
+  buying: 'Prices and stock',
 };

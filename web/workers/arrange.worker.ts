@@ -1,4 +1,4 @@
-import { arrangeBreak, type BreakArrangement, type Catalogue, type Job } from 'wattograph-core';
+import { arrangeBulkheadPins, type BreakArrangement, type Catalogue, type Job } from 'wattograph-core';
 
 /** A break whose cavities are to be put in a better order; currents by cavity, A. */
 export interface ArrangeQuestion {
@@ -17,7 +17,7 @@ const scope = self as unknown as {
 
 scope.onmessage = ({ data: { job, shop, mateId, currents } }) => {
   try {
-    scope.postMessage({ arrangement: arrangeBreak(job, shop, mateId, null, (cavity) => currents[cavity] ?? 0) });
+    scope.postMessage({ arrangement: arrangeBulkheadPins(job, shop, mateId, null, (cavity) => currents[cavity] ?? 0) });
   } catch (error) {
     scope.postMessage({ failure: error instanceof Error ? error.message : String(error) });
   }

@@ -1,6 +1,7 @@
 import {
   SHOP_FORMAT,
   SHOP_FORMAT_VERSION,
+  type Buying,
   type CableItem,
   type CatalogueLookup,
   type Conductor,
@@ -15,14 +16,17 @@ import {
   type Shop,
   type ShopStandard,
   type SpliceBarrel,
+  type Tool,
 } from '../model';
 import { CABLES } from './cables';
 import { CONTACTS, GROMMETS, PLUGS, SEALS } from './contacts';
 import { COVERINGS, LABELS } from './coverings';
 import { DEVICES } from './devices';
 import { FAMILIES } from './families';
+import { BUYING } from './buying';
 import { BARRELS, RINGS } from './joints';
 import { LARKHOLLOW, LARKHOLLOW_PLAIN } from './standard';
+import { TOOLS } from './tools';
 import { WIRE_TABLES } from './wires';
 
 /** Everything a plan may choose from: the part of a shop that its figures hang on. */
@@ -40,6 +44,9 @@ export interface Catalogue {
   cables: readonly CableItem[];
   labels: readonly LabelStock[];
   standards: Readonly<Record<string, ShopStandard>>;
+  tools: readonly Tool[];
+  currency: string | null;
+  buying: Readonly<Record<string, Buying>>;
 }
 
 /** Parts and standards of the demo shop: fictional families, wire tables, two standards. What a new installation begins with. */
@@ -57,6 +64,9 @@ export const CATALOGUE: Catalogue = {
   cables: CABLES,
   labels: LABELS,
   standards: { larkhollow: LARKHOLLOW, plain: LARKHOLLOW_PLAIN },
+  tools: TOOLS,
+  currency: 'EUR',
+  buying: BUYING,
 };
 
 /** A family by id: the job's own first, then the catalogue's; undefined where neither has it. */

@@ -1,23 +1,30 @@
-import { findCavitySize, listCavities, type ConnectorFamily, type Contact, type Job, type Seal } from '../model';
+import { findCavitySize, isOffered, listCavities, type ConnectorFamily, type Contact, type Job, type Ring, type Seal } from '../model';
 import { compareIds } from '../units';
 import type { Catalogue } from './catalogue';
 
 type Window = Seal | Pick<Seal, 'minOdMm' | 'maxOdMm'>;
 
-/** What goes into the cavities of a catalogue, by cavity size: a plan costs the same with twenty thousand parts as with two hundred. */
+/** What is offered for the cavities of a catalogue, by cavity size: a plan costs the same with twenty thousand parts as with two hundred. */
 interface PartIndex {
   contacts: ReadonlyMap<string, readonly Contact[]>;
   seals: ReadonlyMap<string, readonly Seal[]>;
   contactById: ReadonlyMap<string, Contact>;
 }
 
-const INDICES = new WeakMap<readonly Contact[], { seals: readonly Seal[]; index: PartIndex }>();
+type Parts = Pick<Catalogue, 'contacts' | 'seals' | 'buying'>;
 
-function indexParts({ contacts, seals }: Pick<Catalogue, 'contacts' | 'seals'>): PartIndex {
+const INDICES = new WeakMap<readonly Contact[], Parts & { index: PartIndex }>();
+
+function indexParts(parts: Parts): PartIndex {
+  const { contacts, seals, buying } = parts;
   const known = INDICES.get(contacts);
-  if (known?.seals === seals) return known.index;
-  const index = { contacts: bySize(contacts), seals: bySize(seals), contactById: new Map(contacts.map((one) => [one.id, one])) };
-  INDICES.set(contacts, { seals, index });
+  if (known?.seals === seals && known.buying === buying) return known.index;
+  const index = {
+    contacts: bySize(contacts.filter(({ id }) => isOffered(parts, 'contacts', id))),
+    seals: bySize(seals.filter(({ id }) => isOffered(parts, 'seals', id))),
+    contactById: new Map(contacts.map((one) => [one.id, one])),
+  };
+  INDICES.set(contacts, { contacts, seals, buying, index });
   return index;
 }
 
@@ -33,15 +40,10 @@ function bySize<T extends { cavitySize: string }>(parts: readonly T[]): Map<stri
 }
 
 /** A contact by its id; undefined: the catalogue has none of it. */
-export const findContact = (catalogue: Pick<Catalogue, 'contacts' | 'seals'>, contactId: string): Contact | undefined =>
-  indexParts(catalogue).contactById.get(contactId);
+export const findContact = (catalogue: Parts, contactId: string): Contact | undefined => indexParts(catalogue).contactById.get(contactId);
 
 /** Contacts that go into a cavity of this half of a connector, in the order of the catalogue. */
-export function listCavityContacts(
-  catalogue: Pick<Catalogue, 'contacts' | 'seals'>,
-  family: ConnectorFamily,
-  cavity: string,
-): readonly Contact[] {
+export function listCavityContacts(catalogue: Parts, family: ConnectorFamily, cavity: string): readonly Contact[] {
   const fitting = indexParts(catalogue).contacts.get(findCavitySize(family, cavity)) ?? [];
   if (family.gender === null) return fitting;
   return fitting.filter(({ gender }) => gender === null || `${gender}s` === family.gender);
@@ -49,7 +51,7 @@ export function listCavityContacts(
 
 /** Insulations that a sealed cavity closes on: the hole of its grommet, else each single-wire seal. Null: it is not sealed. */
 export function listSealWindows(
-  catalogue: Pick<Catalogue, 'contacts' | 'seals' | 'grommets'>,
+  catalogue: Parts & Pick<Catalogue, 'grommets'>,
   family: ConnectorFamily,
   cavity: string,
 ): readonly Window[] | null {
@@ -62,12 +64,19 @@ export function listSealWindows(
 /** Housings with cavities of these names, the fewest ways first. */
 export function listHousings(
   job: Pick<Job, 'families'>,
-  catalogue: Pick<Catalogue, 'families'>,
+  catalogue: Pick<Catalogue, 'families' | 'buying'>,
   cavities: readonly string[],
 ): [string, ConnectorFamily][] {
   return Object.entries({ ...catalogue.families, ...job.families })
     .map(([id, family]) => ({ id, family, names: new Set(listCavities(family)) }))
-    .filter(({ names }) => cavities.every((cavity) => names.has(cavity)))
+    .filter(
+      ({ id, names }) =>
+        cavities.every((cavity) => names.has(cavity)) && (Object.hasOwn(job.families, id) || isOffered(catalogue, 'families', id)),
+    )
     .sort((a, b) => a.names.size - b.names.size || compareIds(a.id, b.id))
     .map(({ id, family }) => [id, family]);
 }
+
+/** Rings that are offered for a stud, in the order of the catalogue. */
+export const listRings = (catalogue: Pick<Catalogue, 'rings' | 'buying'>, studMm: number | null): Ring[] =>
+  catalogue.rings.filter((one) => one.studMm === studMm && isOffered(catalogue, 'rings', one.id));

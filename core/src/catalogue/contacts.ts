@@ -1,6 +1,7 @@
 import type { Contact, Seal } from '../model';
 
-const contact = (
+/** What a contact is, as a row: id, name, cavity size, from and to in mm² of copper, A, mm of strip, g. */
+type ContactRow = [
   id: string,
   name: string,
   cavitySize: string,
@@ -8,14 +9,28 @@ const contact = (
   maxAreaMm2: number,
   currentA: number,
   stripMm: number,
-  tool: string,
-  positioner: string,
-  removalTool: string,
   massG: number,
-): Contact => ({
-  ...{ id, name, cavitySize, minAreaMm2, maxAreaMm2, currentA, stripMm, peakA: PEAKS[id] ?? null, maxC: 125, pullOffN: null, gender: null },
-  ...{ tool, positioner, removalTool, massG },
-});
+];
+
+const contact = (row: ContactRow, tool: string, positioner: string, removalTool: string): Contact => {
+  const [id, name, cavitySize, minAreaMm2, maxAreaMm2, currentA, stripMm, massG] = row;
+  return {
+    ...{
+      id,
+      name,
+      cavitySize,
+      minAreaMm2,
+      maxAreaMm2,
+      currentA,
+      stripMm,
+      peakA: PEAKS[id] ?? null,
+      maxC: 125,
+      pullOffN: null,
+      gender: null,
+    },
+    ...{ tool, positioner, removalTool, massG },
+  };
+};
 
 /** What contacts bear for a moment, as their sheets state it, A; three times the rating where they say nothing. */
 const PEAKS: Readonly<Record<string, number>> = { h22: 25, h22w: 30, p16f: 45, p16: 75, t150f: 45, t150: 75, b6: 150, q28f: 60, q28: 90 };
@@ -24,61 +39,40 @@ const PEAKS: Readonly<Record<string, number>> = { h22: 25, h22w: 30, p16f: 45, p
 export const CONTACTS: readonly Contact[] = [
   {
     ...contact(
-      'h22',
-      'Hollin size 22 contact',
-      '22',
-      0.14,
-      0.62,
-      7.5,
-      4.0,
+      ['h22', 'Hollin size 22 contact', '22', 0.14, 0.62, 7.5, 4.0, 0.2],
       'four-indent crimper',
       'positioner H22',
       'Hollin extractor 22',
-      0.2,
     ),
     maxC: 200,
   },
   {
     ...contact(
-      'h22w',
-      'Hollin size 22 contact, wide barrel',
-      '22',
-      0.63,
-      1.0,
-      7.5,
-      5.0,
+      ['h22w', 'Hollin size 22 contact, wide barrel', '22', 0.63, 1.0, 7.5, 5.0, 0.25],
       'four-indent crimper',
       'positioner H22W',
       'Hollin extractor 22',
-      0.25,
     ),
     maxC: 200,
   },
   ...(['socket', 'pin'] as const).map((gender) => ({
     ...contact(
-      `h16${gender === 'pin' ? 'p' : 's'}`,
-      `Hollin size 16 ${gender}`,
-      '16',
-      0.5,
-      1.35,
-      13,
-      6.0,
+      [`h16${gender === 'pin' ? 'p' : 's'}`, `Hollin size 16 ${gender}`, '16', 0.5, 1.35, 13, 6.0, 0.6],
       'four-indent crimper',
       'positioner H16',
       'Hollin extractor 16',
-      0.6,
     ),
     maxC: 200,
     gender,
   })),
-  contact('p16f', 'Pellow 16 contact, fine', '16s', 0.3, 0.65, 8, 4.5, 'open-barrel crimper P', 'die P1', 'Pellow pick', 0.4),
-  contact('p16', 'Pellow 16 contact', '16s', 0.75, 2.0, 13, 5.0, 'open-barrel crimper P', 'die P2', 'Pellow pick', 0.5),
-  contact('t150f', 'Tarn 150 contact, fine', '150', 0.3, 0.65, 9, 4.5, 'open-barrel crimper T', 'die T1', 'Tarn pick', 0.4),
-  contact('t150', 'Tarn 150 contact', '150', 0.75, 1.3, 14, 5.0, 'open-barrel crimper T', 'die T2', 'Tarn pick', 0.5),
-  { ...contact('b6', 'Brack 6 mm blade', '6p', 1.9, 6.0, 40, 8.0, 'open-barrel crimper B', 'die B1', 'Brack pick', 1.9) },
-  contact('q28f', 'Quill 2.8 contact, fine', '28q', 0.35, 1.0, 15, 6.0, 'open-barrel crimper Q', 'die Q2', 'Quill pick', 0.7),
-  contact('q28', 'Quill 2.8 contact', '28q', 0.95, 3.0, 22, 6.0, 'open-barrel crimper Q', 'die Q3', 'Quill pick', 0.8),
-  contact('q10', 'Quill 1.0 contact', '10q', 0.3, 1.0, 8, 4.0, 'open-barrel crimper Q', 'die Q1', 'Quill pick', 0.2),
+  contact(['p16f', 'Pellow 16 contact, fine', '16s', 0.3, 0.65, 8, 4.5, 0.4], 'open-barrel crimper P', 'die P1', 'Pellow pick'),
+  contact(['p16', 'Pellow 16 contact', '16s', 0.75, 2.0, 13, 5.0, 0.5], 'open-barrel crimper P', 'die P2', 'Pellow pick'),
+  contact(['t150f', 'Tarn 150 contact, fine', '150', 0.3, 0.65, 9, 4.5, 0.4], 'open-barrel crimper T', 'die T1', 'Tarn pick'),
+  contact(['t150', 'Tarn 150 contact', '150', 0.75, 1.3, 14, 5.0, 0.5], 'open-barrel crimper T', 'die T2', 'Tarn pick'),
+  { ...contact(['b6', 'Brack 6 mm blade', '6p', 1.9, 6.0, 40, 8.0, 1.9], 'open-barrel crimper B', 'die B1', 'Brack pick') },
+  contact(['q28f', 'Quill 2.8 contact, fine', '28q', 0.35, 1.0, 15, 6.0, 0.7], 'open-barrel crimper Q', 'die Q2', 'Quill pick'),
+  contact(['q28', 'Quill 2.8 contact', '28q', 0.95, 3.0, 22, 6.0, 0.8], 'open-barrel crimper Q', 'die Q3', 'Quill pick'),
+  contact(['q10', 'Quill 1.0 contact', '10q', 0.3, 1.0, 8, 4.0, 0.2], 'open-barrel crimper Q', 'die Q1', 'Quill pick'),
 ];
 
 /** Cavities whose housing has one grommet for all wires: no seal on each wire, but limits on the insulation all the same. */

@@ -1,13 +1,18 @@
 import {
   findCavitySize,
+  findDueDay,
+  findTool,
   listCavities,
+  type Buying,
   type Conductor,
   type Contact,
   type CoveringItem,
   type Shop,
   type ShopRecord,
   type ShopTable,
+  type Tool,
 } from '../model';
+import { toCount } from '../units';
 import { listCavityContacts } from './cavityParts';
 import { TABLE_WORDS } from './wires';
 
@@ -52,12 +57,22 @@ export function describeRecord(shop: Shop, table: ShopTable, { id, value }: Shop
       const fitting = shop.contacts.filter((one) => one.minAreaMm2 <= areaMm2 && areaMm2 <= one.maxAreaMm2).length;
       return toCount(fitting, 'contact takes it', 'contacts take it');
     }
+    case 'tools': {
+      const tool = value as Tool;
+      const parts = [...shop.contacts, ...shop.rings, ...shop.barrels].filter((one) => findTool(shop.tools, one.tool)?.id === tool.id);
+      const due = findDueDay(tool);
+      const words = tool.everyDays === null ? 'no calibration' : due === null ? 'never calibrated' : `due again on ${due}`;
+      return `works ${toCount(parts.length, 'part', 'parts')}; ${words}`;
+    }
+    case 'buying': {
+      const { price, packOf } = value as Buying;
+      const each = price === null ? 'no price' : `${price.toFixed(2)}${shop.currency === null ? '' : ` ${shop.currency}`}`;
+      return `${id.slice(0, id.indexOf('/'))}: ${each}${packOf === null ? '' : `, ${packOf} in a pack`}`;
+    }
     default:
       return '';
   }
 }
-
-const toCount = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`;
 
 /** "ETFE 26 to 20, thin-wall 0.35 to 0.5"; "no wire of this shop". */
 function listSizes(shop: Shop, fits: (wire: Conductor) => boolean): string {

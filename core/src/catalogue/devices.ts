@@ -34,7 +34,6 @@ const template = (
   system: string,
   familyId: string | null,
   pins: readonly PinNeed[] | Record<string, PinNeed>,
-  note = '',
   rest: Partial<DeviceTemplate> = {},
 ): [string, DeviceTemplate] => [
   id,
@@ -45,7 +44,7 @@ const template = (
     pins: Array.isArray(pins) ? numbered(pins as PinNeed[]) : (pins as Record<string, PinNeed>),
     offers: {},
     links: {},
-    note,
+    note: '',
     ...rest,
   },
 ];
@@ -86,14 +85,9 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
   template('press-fuel', 'fuel pressure', 'fuel', 'tarn-3', analogue),
   template('press-coolant', 'coolant pressure', 'engine sensors', 'tarn-3', analogue),
   template('press-brake', 'brake pressure', 'chassis', 'tarn-3', analogue),
-  template(
-    'pos-throttle',
-    'throttle position, single track',
-    'engine sensors',
-    'tarn-3',
-    analogue,
-    'not for an electronic throttle: that wants two tracks',
-  ),
+  template('pos-throttle', 'throttle position, single track', 'engine sensors', 'tarn-3', analogue, {
+    note: 'not for an electronic throttle: that wants two tracks',
+  }),
   template('pos-damper', 'damper travel', 'chassis', 'tarn-3', analogue),
   template('pos-steering', 'steering angle', 'chassis', 'tarn-3', analogue),
   template('pos-barrel', 'gear barrel position', 'gearbox', 'tarn-3', analogue),
@@ -110,7 +104,7 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
     'engine sensors',
     'pellow-6',
     [five(), reference('pressure ground'), level('pressure signal'), reference('temperature ground'), hot()],
-    'both returns go to sensor ground: the second is the one that is forgotten',
+    { note: 'both returns go to sensor ground: the second is the one that is forgotten' },
   ),
   template('flow-temp', 'air flow and temperature', 'engine sensors', 'pellow-6', [
     supply(0.5),
@@ -126,7 +120,7 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
     'engine sensors',
     'tarn-3',
     { ...pair('1', '2', 'crank', true), '3': createPinNeed('screen', 'screen', { required: false }) },
-    'screened pair, drained at the controller end only',
+    { note: 'screened pair, drained at the controller end only' },
   ),
   template('crank-hall', 'crank sensor, Hall', 'engine sensors', 'tarn-3', [
     five('5 V supply', 0.02),
@@ -141,22 +135,12 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
   ]),
   template('speed-coil', 'wheel speed, coil', 'chassis', 'tarn-2', pair('1', '2', 'speed', true)),
   template('speed-loop', 'wheel speed, current loop', 'chassis', 'tarn-2', [supply(0.02), pulses('speed signal')]),
-  template(
-    'speed-hall',
-    'gear or shaft speed, Hall',
-    'gearbox',
-    'tarn-3',
-    [supply(0.02), reference(), pulses('speed signal')],
-    'twelve volts: not on the 5 V rail',
-  ),
-  template(
-    'knock',
-    'knock sensor',
-    'engine sensors',
-    'tarn-2',
-    pair('1', '2', 'knock', true, 'knock-pair'),
-    'screened pair, drained at the controller end only',
-  ),
+  template('speed-hall', 'gear or shaft speed, Hall', 'gearbox', 'tarn-3', [supply(0.02), reference(), pulses('speed signal')], {
+    note: 'twelve volts: not on the 5 V rail',
+  }),
+  template('knock', 'knock sensor', 'engine sensors', 'tarn-2', pair('1', '2', 'knock', true, 'knock-pair'), {
+    note: 'screened pair, drained at the controller end only',
+  }),
   template('probe-wide', 'wideband probe controller', 'engine sensors', 'pellow-6', {
     '1': supply(3, 'heater supply', { load: 'heater' }),
     '2': ground(),
@@ -186,7 +170,7 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
       '5': level('track 1'),
       '6': level('track 2'),
     },
-    'both tracks to the controller, fingers out when it is powered',
+    { note: 'both tracks to the controller, fingers out when it is powered' },
   ),
   template(
     'pedal',
@@ -201,7 +185,7 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
       reference('ground B', 'pedal B'),
       level('track 2'),
     ],
-    'each track on a supply and a ground of its own',
+    { note: 'each track on a supply and a ground of its own' },
   ),
   template(
     'idle-stepper',
@@ -212,7 +196,9 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
   ),
   // fuel and spark
   template('injector', 'injector, high impedance', 'fuel', 'tarn-2', solenoid(1, null, 'ignition')),
-  template('injector-low', 'injector, low impedance', 'fuel', 'tarn-2', solenoid(4, null, 'ignition'), 'wants a peak-and-hold driver'),
+  template('injector-low', 'injector, low impedance', 'fuel', 'tarn-2', solenoid(4, null, 'ignition'), {
+    note: 'wants a peak-and-hold driver',
+  }),
   template('coil-driver', 'coil with driver', 'ignition', 'pellow-4', [
     supply(4, '12 V supply', { load: 'ignition', cycleS: 0.1 }),
     ground(),
@@ -225,7 +211,7 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
     'ignition',
     'pellow-2',
     [supply(1, '12 V supply', { load: 'ignition', cycleS: 0.1 }), { ...output('switch', 1, 'ignition'), cycleS: 0.1 }],
-    'wants an ignition driver, not a low-side output; 7 A at its peak, 1 A r.m.s. at full speed',
+    { note: 'wants an ignition driver, not a low-side output; 7 A at its peak, 1 A r.m.s. at full speed' },
   ),
   template('coil-pack', 'coil pack, two outputs', 'ignition', 'pellow-3', [
     supply(6, '12 V supply', { load: 'ignition', cycleS: 0.1 }),
@@ -247,7 +233,7 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
     signal('speed demand', { wants: 'low-side' }),
     optional(signal('speed reply')),
   ]),
-  template('fan', 'radiator fan', 'cooling', 'brack-2', motor(14), 'starts by itself: fingers out'),
+  template('fan', 'radiator fan', 'cooling', 'brack-2', motor(14), { note: 'starts by itself: fingers out' }),
   template('fan-speed', 'radiator fan, speed controlled', 'cooling', 'pellow-4', [
     supply(13, '12 V supply', { load: 'motor' }),
     ground(),
@@ -267,8 +253,8 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
     'power',
     'pellow-4',
     [supply(0.16, 'coil supply'), output('coil switch', 0.16), supply(null, 'contact feed')],
-    'coil suppressed where the driver needs it',
     {
+      note: 'coil suppressed where the driver needs it',
       offers: { '4': createPinOffer('contact load', ['feed', 'high-side'], { volts: 12, limitA: 25, pwmHz: 0 }) },
       links: {
         contact: {
@@ -283,12 +269,20 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
       },
     },
   ),
-  template('battery', 'battery', 'power', null, {}, 'negative off before work, main fuse at the battery', {
-    offers: {
-      '1': createPinOffer('positive', ['battery-positive'], { volts: 12 }),
-      '2': createPinOffer('negative', ['battery-negative']),
+  template(
+    'battery',
+    'battery',
+    'power',
+    null,
+    {},
+    {
+      note: 'negative off before work, main fuse at the battery',
+      offers: {
+        '1': createPinOffer('positive', ['battery-positive'], { volts: 12 }),
+        '2': createPinOffer('negative', ['battery-negative']),
+      },
     },
-  }),
+  ),
   template(
     'starter',
     'starter motor',
@@ -298,7 +292,7 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
       '1': supply(180, 'main feed', { load: 'starter', inrushA: 450, inrushMs: 80, cycleS: 50, returnBy: 'engine-case' }),
       '2': supply(8, 'solenoid', { load: 'starter', inrushA: 40, inrushMs: 50, cycleS: 50, returnBy: 'engine-case' }),
     },
-    'five seconds of cranking, then a rest; its current comes home by its case: an engine strap is part of its circuit',
+    { note: 'five seconds of cranking, then a rest; its current comes home by its case: an engine strap is part of its circuit' },
   ),
   template('alternator', 'alternator', 'power', null, {
     '1': supply(null, 'output', { returnBy: 'engine-case' }),
@@ -318,8 +312,8 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
       '5': optional(signal('alternator resistor in')),
       '6': optional(ground('alternator resistor out')),
     },
-    'everything but the starter lead dies with it',
     {
+      note: 'everything but the starter lead dies with it',
       links: {
         main: {
           name: 'main pole',
@@ -372,7 +366,7 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
     'driver',
     'pellow-4',
     [contact(), reference('return'), supply(0.02, 'lamp supply', { load: 'lamp' }), ground('lamp ground')],
-    'four functions: a three-core cable is one short',
+    { note: 'four functions: a three-core cable is one short' },
   ),
   template('switch-rotary', 'rotary switch with resistors', 'driver', 'tarn-3', analogue),
   template('button', 'push button', 'driver', 'pellow-2', [contact(), reference('return')]),

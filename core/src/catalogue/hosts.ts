@@ -45,17 +45,16 @@ const link = (
   from: string,
   to: string,
   maxA: number,
-  other: string | null = null,
-  coil: TemplateLink['coil'] = null,
-  peakA: number | null = null,
+  { part = null, ...rest }: { part?: string | null; coil?: TemplateLink['coil']; peakA?: number } = {},
 ): TemplateLink => ({
   name,
   kind,
-  a: { part: other, cavity: from },
+  a: { part, cavity: from },
   b: { part: null, cavity: to },
   maxA,
-  peakA,
-  coil,
+  peakA: null,
+  coil: null,
+  ...rest,
 });
 
 const channel = (limitA: number, offset: number) => (nth: number) =>
@@ -66,7 +65,10 @@ const channels = (from: number, to: number, maxA: number, offset: number): Recor
   Object.fromEntries(
     Array.from({ length: to - from + 1 }, (_, index) => [
       `ch${index + 1 + offset}`,
-      link('channel', `channel ${index + 1 + offset}`, '1', String(from + index), maxA, 'sluice-feed', null, CHANNEL_PEAK * maxA),
+      link('channel', `channel ${index + 1 + offset}`, '1', String(from + index), maxA, {
+        part: 'sluice-feed',
+        peakA: CHANNEL_PEAK * maxA,
+      }),
     ]),
   );
 const fuses = (from: number, to: number, maxA: number): Record<string, TemplateLink> =>
@@ -194,7 +196,7 @@ export const HOSTS: Readonly<Record<string, DeviceTemplate>> = {
     links: Object.fromEntries(
       [7, 8, 9, 10].map((cavity) => [
         `r${cavity - 6}`,
-        link('relay', `relay ${cavity - 6}`, '1', String(cavity), 20, null, { feed: '2', switch: String(cavity - 4) }),
+        link('relay', `relay ${cavity - 6}`, '1', String(cavity), 20, { coil: { feed: '2', switch: String(cavity - 4) } }),
       ]),
     ),
     note: 'contacts switch on and off only; each coil wants a suppressor unless its driver has one',

@@ -1,5 +1,5 @@
 export { CATALOGUE, createDemoShop, createLookup, findDeviceTemplate, findFamily, type Catalogue } from './catalogue';
-export { findContact, listCavityContacts, listHousings, listSealWindows } from './cavityParts';
+export { findContact, listCavityContacts, listHousings, listRings, listSealWindows } from './cavityParts';
 export type {
   BarrelKind,
   Braid,
@@ -20,3 +20,5 @@ export { findSide, HOUSE_STYLE, type HouseQuestion, type HouseSide } from './hou
 export { LARKHOLLOW, LARKHOLLOW_PLAIN } from './standard';
 export { TABLE_WORDS, toSizeWords, WIRE_TABLES } from './wires';
 export { EXPECTED_LOADS, listLikelyLoads, UNKNOWN_CAUTION, type ExpectedLoad } from './expectedLoads';
+export { listWindow, type WireWindow } from './listWindow';
+export { measureCopperDiameter } from './measureCopperDiameter';

@@ -1,16 +1,12 @@
 import type { BarrelKind, Ring, SpliceBarrel } from '../model';
 
-const barrel = (
-  nest: number,
-  kind: BarrelKind,
-  minAreaMm2: number,
-  maxAreaMm2: number,
-  lengthMm: number,
-  stripMm: number,
-  sleeveBoreMm: number,
-  sleevedOdMm: number,
-  massG: number,
-): SpliceBarrel => ({
+/** Nest, kind, from and to in mm² of copper, then mm: length, strip, bore of its sleeve, over that as shrunk; g. */
+type BarrelRow = [
+  ...[nest: number, kind: BarrelKind, minAreaMm2: number, maxAreaMm2: number],
+  ...[lengthMm: number, stripMm: number, sleeveBoreMm: number, sleevedOdMm: number, massG: number],
+];
+
+const toBarrel = ([nest, kind, minAreaMm2, maxAreaMm2, lengthMm, stripMm, sleeveBoreMm, sleevedOdMm, massG]: BarrelRow): SpliceBarrel => ({
   id: kind === 'butt' ? `barrel-${nest}` : `parallel-${nest}`,
   name: `${kind === 'butt' ? 'splice barrel' : 'parallel barrel'} ${minAreaMm2.toFixed(1)}–${maxAreaMm2.toFixed(1)} mm²`,
   kind,
@@ -26,17 +22,19 @@ const barrel = (
   sleeveMassG: Number((0.03 * sleevedOdMm * (lengthMm + 22) * 0.35).toFixed(1)),
 });
 
-export const BARRELS: readonly SpliceBarrel[] = [
-  barrel(1, 'butt', 0.3, 0.8, 8, 7, 3.2, 3.0, 0.3),
-  barrel(2, 'butt', 0.8, 2.0, 10, 8, 4.8, 4.2, 0.6),
-  barrel(3, 'butt', 2.0, 5.5, 14, 10, 6.4, 5.6, 1.4),
-  barrel(4, 'butt', 5.5, 12, 18, 13, 9.5, 8.2, 2.8),
-  barrel(5, 'butt', 12, 22, 22, 16, 12.7, 11, 4.6),
-  barrel(1, 'parallel', 0.5, 1.6, 7, 8, 4.8, 4.0, 0.4),
-  barrel(2, 'parallel', 1.6, 4.0, 9, 10, 6.4, 5.4, 0.9),
-  barrel(3, 'parallel', 4.0, 11, 13, 13, 9.5, 7.8, 2.2),
-  barrel(4, 'parallel', 11, 25, 18, 16, 12.7, 10.6, 4.4),
+const ROWS: readonly BarrelRow[] = [
+  [1, 'butt', 0.3, 0.8, 8, 7, 3.2, 3.0, 0.3],
+  [2, 'butt', 0.8, 2.0, 10, 8, 4.8, 4.2, 0.6],
+  [3, 'butt', 2.0, 5.5, 14, 10, 6.4, 5.6, 1.4],
+  [4, 'butt', 5.5, 12, 18, 13, 9.5, 8.2, 2.8],
+  [5, 'butt', 12, 22, 22, 16, 12.7, 11, 4.6],
+  [1, 'parallel', 0.5, 1.6, 7, 8, 4.8, 4.0, 0.4],
+  [2, 'parallel', 1.6, 4.0, 9, 10, 6.4, 5.4, 0.9],
+  [3, 'parallel', 4.0, 11, 13, 13, 9.5, 7.8, 2.2],
+  [4, 'parallel', 11, 25, 18, 16, 12.7, 10.6, 4.4],
 ];
+
+export const BARRELS: readonly SpliceBarrel[] = ROWS.map(toBarrel);
 
 const ring = (studMm: number, minAreaMm2: number, maxAreaMm2: number, nest: number, massG: number): Ring => ({
   id: `ring-m${studMm}-${maxAreaMm2}`,

@@ -4,7 +4,8 @@ import { listFindings } from '../make';
 import { applyEdit, checkJob, createDevice, createOpenItem, createPinNeed, type DonorWire, type Job, type Loom } from '../model';
 import { plan } from '../plan';
 import { createBench, join } from '../testing/createBench';
-import { listScope, listScopeChange, type RULES } from './index';
+import type { RULES } from './index';
+import { listScope, listScopeChange } from '../model';
 
 const findings = (job: Job) => listFindings(job, plan(job, CATALOGUE), CATALOGUE, null);
 const codes = (job: Job) => findings(job).map(({ code }) => code);

@@ -4,40 +4,42 @@ import { findStandard, type JobPlan, type LoomPlan } from '../plan';
 import { createMemory } from '../units';
 import { checkDonors } from './job/checkDonors';
 import { checkMates } from './job/checkMates';
+import { checkRetired, checkTools } from './job/checkBench';
 import { checkAnchors, checkConcessions, checkDepartures, checkScope, checkSurveyConflicts } from './job/checkScope';
-import { checkBuses, checkRails, checkScreens, checkSpares, checkTracks } from './power/checkBoxes';
-import { checkNets } from './power/checkNets';
+import { checkBuses, checkRails, checkScreens, checkSpares, checkTracks } from './circuits/checkBoxes';
+import { checkLiveHalves } from './power/checkLiveHalves';
+import { checkNets } from './circuits/checkNets';
 import { checkCoils, checkSuppression } from './power/checkCoils';
-import { checkParts } from './power/checkParts';
+import { checkParts } from './circuits/checkParts';
 import { checkDirect, checkDrops, checkModes, checkProtections, checkSource, checkWholeWays } from './power/checkProtections';
 import { checkReturns, checkUncounted, checkUnfused } from './power/checkReturns';
-import { checkScreenedPins } from './power/checkScreenedPins';
-import { checkAdhesive } from './rules/checkAdhesive';
-import { checkBundleHeat } from './rules/checkBundleHeat';
-import { checkBarrels } from './rules/checkBarrels';
-import { checkCables } from './rules/checkCables';
-import { checkContactCurrent } from './rules/checkContactCurrent';
-import { checkChosenHousings } from './rules/checkChosenHousings';
-import { checkContacts } from './rules/checkContacts';
-import { checkCoveringSizes } from './rules/checkCoveringSizes';
-import { checkFit } from './rules/checkFit';
-import { checkGuesses } from './rules/checkGuesses';
-import { checkHeat } from './rules/checkHeat';
-import { checkHoles } from './rules/checkHoles';
-import { checkLabels } from './rules/checkLabels';
-import { checkLookAlikes } from './rules/checkLookAlikes';
-import { checkLookAlikeWires } from './rules/checkLookAlikeWires';
-import { checkLooseCircuits } from './rules/checkLooseCircuits';
-import { checkOpenItems } from './rules/checkOpenItems';
-import { checkReadings } from './rules/checkReadings';
-import { checkRequiredPins } from './rules/checkRequiredPins';
-import { checkSlideOn } from './rules/checkSlideOn';
-import { checkSplicePlaces } from './rules/checkSplicePlaces';
-import { checkStuds } from './rules/checkStuds';
-import { checkZoneHeat } from './rules/checkZoneHeat';
-import { checkWireNumbers } from './checkWireNumbers';
+import { checkScreenedPins } from './circuits/checkScreenedPins';
+import { checkAdhesive } from './dress/checkAdhesive';
+import { checkBundleHeat } from './bundle/checkBundleHeat';
+import { checkBarrels } from './bundle/checkBarrels';
+import { checkCables } from './bundle/checkCables';
+import { checkContactCurrent } from './ends/checkContactCurrent';
+import { checkChosenHousings } from './ends/checkChosenHousings';
+import { checkContacts } from './ends/checkContacts';
+import { checkCoveringSizes } from './dress/checkCoveringSizes';
+import { checkFit } from './survey/checkFit';
+import { checkGuesses } from './survey/checkGuesses';
+import { checkHeat } from './route/checkHeat';
+import { checkHoles } from './route/checkHoles';
+import { checkLabels } from './dress/checkLabels';
+import { checkLookAlikes } from './ends/checkLookAlikes';
+import { checkLookAlikeWires } from './ends/checkLookAlikeWires';
+import { checkLooseCircuits } from './circuits/checkLooseCircuits';
+import { checkOpenItems } from './survey/checkOpenItems';
+import { checkReadings } from './survey/checkReadings';
+import { checkRequiredPins } from './circuits/checkRequiredPins';
+import { checkSlideOn } from './dress/checkSlideOn';
+import { checkSplicePlaces } from './bundle/checkSplicePlaces';
+import { checkStuds } from './ends/checkStuds';
+import { checkZoneHeat } from './power/checkZoneHeat';
+import { checkWireNumbers } from './job/checkWireNumbers';
 import type { Grade } from './register';
-import type { Finding, JobRule, Rule } from './types';
+import type { Finding, JobRule, Rule, WiringRule } from './types';
 
 /** Every rule by its code. Codes never change meaning; docs/findings.md lists them. */
 export const RULES = {
@@ -66,22 +68,31 @@ export const RULES = {
   MA2: checkLabels,
 } satisfies Record<string, Rule>;
 
-/** Rules about the job as a whole, by what they are about. */
-export const JOB_RULES = {
+/** Rules about what is joined to what, whatever its length, by what they are about. */
+export const WIRING_RULES = {
   anchors: checkAnchors,
   scope: checkScope,
   concessions: checkConcessions,
   survey: checkSurveyConflicts,
   departures: checkDepartures,
   mates: checkMates,
+  liveHalves: checkLiveHalves,
+  retired: checkRetired,
   donors: checkDonors,
   nets: checkNets,
   rails: checkRails,
   tracks: checkTracks,
-  buses: checkBuses,
   screens: checkScreens,
   screenedPins: checkScreenedPins,
   spares: checkSpares,
+  parts: checkParts,
+  direct: checkDirect,
+} satisfies Record<string, WiringRule>;
+
+/** Other rules about the job as a whole, by what they are about. */
+export const JOB_RULES = {
+  tools: checkTools,
+  buses: checkBuses,
   protections: checkProtections,
   drops: checkDrops,
   wholeWays: checkWholeWays,
@@ -92,8 +103,6 @@ export const JOB_RULES = {
   source: checkSource,
   suppression: checkSuppression,
   coils: checkCoils,
-  parts: checkParts,
-  direct: checkDirect,
 } satisfies Record<string, JobRule>;
 
 const WEIGHT = { stop: 0, check: 1, note: 2 } satisfies Record<Grade, number>;
@@ -104,16 +113,30 @@ export type Checker = (job: Job, plan: JobPlan, today: string | null) => Finding
 /** A checker for one catalogue. It remembers the last findings of each loom: those of a loom that an edit did not touch are as they were. */
 export function createChecker(catalogue: Catalogue): Checker {
   const known = createMemory<readonly Finding[]>(2);
+  const wiring = createMemory<readonly Finding[]>(2);
   return (job, plan, today) => {
     const standard = findStandard(job, catalogue);
     const findings = plan.looms.flatMap((loomPlan) =>
       known(loomPlan.loomId, listLoomInputs(job, loomPlan), () => checkLoom(job, loomPlan, catalogue, standard)),
     );
     const whole = { job, plan, catalogue, standard, houseStyle: HOUSE_STYLE, today };
+    const ofWiring = wiring('', listWiringInputs(job, plan, today), () =>
+      Object.values(WIRING_RULES).flatMap((rule: WiringRule) => rule(whole)),
+    );
     const ofJob = Object.values(JOB_RULES).flatMap((rule: JobRule) => rule(whole));
-    return [...ofJob, ...findings, ...checkWireNumbers(job, plan)].sort((a, b) => WEIGHT[a.grade] - WEIGHT[b.grade]);
+    return [...ofWiring, ...ofJob, ...findings, ...checkWireNumbers(job, plan)].sort((a, b) => WEIGHT[a.grade] - WEIGHT[b.grade]);
   };
 }
+
+/** All that rules about the wiring go by: the job without its segments, where splices lie, and what is in the plan of a loom. */
+const listWiringInputs = (job: Job, { power }: JobPlan, today: string | null): unknown[] => [
+  ...[power.nets, today],
+  ...Object.entries(job).flatMap(([key, value]: [string, unknown]) =>
+    key === 'looms'
+      ? Object.entries(job.looms).flatMap(([id, { name, prefix, nodes, ends, circuits }]) => [id, name, prefix, nodes, ends, circuits])
+      : [value],
+  ),
+];
 
 /** All that a loom is judged by: its plan, itself, and what is of the whole job. */
 export const listLoomInputs = (job: Job, loomPlan: LoomPlan): unknown[] => [

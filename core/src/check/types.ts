@@ -48,5 +48,13 @@ export interface JobContext {
   today: string | null;
 }
 
+/** What a rule about the wiring sees: what is joined to what, and what flows in each net; nothing of lengths. */
+export interface WiringContext extends Omit<JobContext, 'plan'> {
+  plan: { power: Pick<JobPlan['power'], 'nets'> };
+}
+
+/** A rule about the wiring of the whole job: it need not be asked again while that is as it was. */
+export type WiringRule = (context: WiringContext) => Finding[];
+
 /** A rule about the job as a whole. */
 export type JobRule = (context: JobContext) => Finding[];

@@ -115,6 +115,7 @@ describe('--shop: the shop’s own parts', () => {
     const bare = write('bare.json', (shop) => {
       shop.families = {};
       shop.devices = {};
+      shop.buying = {};
     });
     const second = await call('plan', bench, '--shop', bare);
     expect([second.code, second.error]).toEqual([2, expect.stringContaining('bench.json /looms/bench/ends/')]);

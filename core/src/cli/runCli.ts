@@ -4,7 +4,7 @@ import { parseArgs } from 'node:util';
 import { CATALOGUE, createLookup, type Catalogue } from '../catalogue';
 import { createSheets, PAPERS, type Paper } from '../draw';
 import { toPdf } from '../draw/toPdf';
-import { fromJobFile, fromJsonText, toCutListCsv, toPinsCsv, toWireListCsv } from '../exchange';
+import { fromJobFile, fromJsonText, toCutListCsv, toPartsCsv, toPinsCsv, toWireListCsv } from '../exchange';
 import { createBuild, listFindings } from '../make';
 import { checkJob, checkShop, type Checked, type Job, type Problem, type Shop } from '../model';
 import { plan, type JobPlan, type LoomPlan } from '../plan';
@@ -141,20 +141,11 @@ async function writeSheets(
   const whole = plan(job, shop);
   const loomPlan = findLoom(whole, loomId);
   const now = new Date();
+  const date = now.toISOString().slice(0, 10);
+  const [build, findings] = [createBuild(job, loomPlan, shop), listFindings(job, whole, shop, date)];
   const pages = createSheets(
-    job,
-    whole,
-    loomPlan,
-    createBuild(job, loomPlan, shop),
-    listFindings(job, whole, shop, new Date().toISOString().slice(0, 10)),
-    shop,
-    {
-      paper: paper as Paper,
-      job: job.name,
-      loom: job.looms[loomPlan.loomId]!.name,
-      revision: 'from file',
-      date: now.toISOString().slice(0, 10),
-    },
+    { job, whole, plan: loomPlan, build, findings, catalogue: shop },
+    { paper: paper as Paper, job: job.name, loom: job.looms[loomPlan.loomId]!.name, revision: 'from file', date },
   );
   writeFileSync(file, await toPdf(pages, job.name, now, fileURLToPath(new URL('../../assets/fonts/', import.meta.url))));
   output.out(`${file}: ${pages.length} pages\n`);
@@ -164,6 +155,7 @@ function toCsv(job: Job, shop: Catalogue, loomId: string | undefined, what: stri
   const loomPlan = findLoom(plan(job, shop), loomId);
   if (what === 'wires') return toWireListCsv(job, loomPlan);
   if (what === 'pins') return toPinsCsv(job, plan(job, shop).power);
+  if (what === 'parts') return toPartsCsv(createBuild(job, loomPlan, shop), shop.currency);
   if (what === 'cuts') return toCutListCsv(createBuild(job, loomPlan, shop));
   throw new BadInput([{ path: '--csv', message: `expected wires, cuts or pins, got ${what === undefined ? 'nothing' : `"${what}"`}` }]);
 }

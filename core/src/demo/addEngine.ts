@@ -11,6 +11,7 @@ import {
   type Circuit,
   type Device,
   type Job,
+  type Loom,
 } from '../model';
 import { ENGINE_SURVEY } from './engineSurvey';
 import { writeSurvey } from './writeSurvey';
@@ -167,32 +168,7 @@ export function addEngine(job: Job, catalogue: Catalogue): Job {
   for (const [pin, need] of Object.entries(pump)) pump[pin] = { ...need, currentA: 1.8 };
   engine.ends['m-alternator']!.pins = { '1': createPinNeed('charge lamp', 'signal', { wants: 'digital' }) };
   engine.ends['m-engine-ground-stud']!.offers = { '1': createPinOffer('engine block', ['engine-block']) };
-  const inlet = made.looms.inlet!;
-  const through = Object.values(inlet.circuits).flatMap((one) =>
-    one.terminations
-      .filter(({ endId }) => endId === 'B1')
-      .map(({ cavity }) => {
-        const number = 400 + Number(cavity);
-        return [
-          `c${number}`,
-          createCircuit(
-            String(number),
-            `${one.name}, to the inlet${one.number === '230' ? ` (${cavity})` : ''}`,
-            [
-              { endId: 'E1', cavity: toBulkhead(cavity) },
-              { endId: 'm-inlet-plug', cavity },
-            ],
-            {
-              kind: one.kind,
-              colour: one.colour,
-              currentA: one.currentA,
-              twist: one.twist,
-            },
-          ),
-        ] as const;
-      }),
-  );
-  engine.circuits = { ...Object.fromEntries(OWN), ...Object.fromEntries(through) };
+  engine.circuits = { ...Object.fromEntries(OWN), ...Object.fromEntries(listThrough(made.looms.inlet!)) };
   for (const id of ['r-alternator', 'r-engine-ground-stud'])
     engine.segments[id] = { ...engine.segments[id]!, coveringPin: { kind: 'none', itemId: null, reason: 'one wire, its label is enough' } };
   // readings that a second person took, and one that does not agree
@@ -217,6 +193,33 @@ export function addEngine(job: Job, catalogue: Catalogue): Job {
   };
   return made;
 }
+
+/** Circuits of the engine loom that lead those of the inlet on to the firewall. */
+const listThrough = (inlet: Loom) =>
+  Object.values(inlet.circuits).flatMap((one) =>
+    one.terminations
+      .filter(({ endId }) => endId === 'B1')
+      .map(({ cavity }) => {
+        const number = 400 + Number(cavity);
+        return [
+          `c${number}`,
+          createCircuit(
+            String(number),
+            `${one.name}, to the inlet${one.number === '230' ? ` (${cavity})` : ''}`,
+            [
+              { endId: 'E1', cavity: toBulkhead(cavity) },
+              { endId: 'm-inlet-plug', cavity },
+            ],
+            {
+              kind: one.kind,
+              colour: one.colour,
+              currentA: one.currentA,
+              twist: one.twist,
+            },
+          ),
+        ] as const;
+      }),
+  );
 
 /** E1 cavities 33 to 66 carry what goes on to the inlet, in its order. */
 const toBulkhead = (cavity: string) => String(Number(cavity) <= 29 ? 33 + Number(cavity) - 1 : 26 + Number(cavity));

@@ -1,5 +1,5 @@
 import type { Catalogue } from '../catalogue';
-import { takeEntry } from '../edit';
+import { applySurveyEntry } from '../edit';
 import type { Job, SurveyEntry } from '../model';
 import { createTree, findStandard } from '../plan';
 import type { SurveyLine } from './engineSurvey';
@@ -36,7 +36,7 @@ export function writeSurvey(job: Job, loomId: string, lines: readonly SurveyLine
       nodeId: `m-${toId(line.name)}`,
       segmentId: `r-${toId(line.name)}`,
     };
-    const taken = takeEntry(now, entry, catalogue, findStandard(now, catalogue));
+    const taken = applySurveyEntry(now, entry, catalogue, findStandard(now, catalogue));
     if (taken.kind === 'conflict') throw new Error(`${line.name}: ${taken.theirs}`);
     now = taken.job;
     if (line.leg === 'new') via = entry.segmentId;

@@ -3,7 +3,7 @@ import { createVehicle } from '../testing/createVehicle';
 import { CATALOGUE, type Catalogue } from '../catalogue';
 import { createRandomJob } from '../demo/createRandomJob';
 import { createCleanSkerry, createInlet, createSkerry } from '../demo';
-import { createBuild, listBreak, listFindings, toReading } from '../make';
+import { createBuild, listBreak, listFindings, toMeterReading } from '../make';
 import { listCavities, type Job } from '../model';
 import { plan } from '../plan';
 import { createSheets, drawFace, fitText, layoutStrip, measureText, toSvg, type Paper, type SheetPage } from './index';
@@ -84,13 +84,16 @@ describe('sheets', () => {
   const pack = (job: Job, paper: Paper = 'A4', catalogue: Catalogue = CATALOGUE): SheetPage[] => {
     const whole = plan(job, catalogue);
     const loom = whole.looms[0]!;
-    return createSheets(job, whole, loom, createBuild(job, loom, catalogue), listFindings(job, whole, catalogue, null), catalogue, {
-      paper,
-      job: job.name,
-      loom: 'inlet',
-      revision: 'revision 3',
-      date: '2026-11-24',
-    });
+    return createSheets(
+      { job, whole, plan: loom, build: createBuild(job, loom, catalogue), findings: listFindings(job, whole, catalogue, null), catalogue },
+      {
+        paper,
+        job: job.name,
+        loom: 'inlet',
+        revision: 'revision 3',
+        date: '2026-11-24',
+      },
+    );
   };
   const words = (page: SheetPage) => page.marks.flatMap((mark) => (mark.kind === 'text' ? [mark.text] : []));
   test.each(['A4', 'Letter'] as const)(
@@ -167,13 +170,16 @@ describe('boxes and breaks', () => {
   const sheetOf = (job: Job, loomId: string) => {
     const whole = plan(job, CATALOGUE);
     const loom = whole.looms.find((one) => one.loomId === loomId)!;
-    const pages = createSheets(job, whole, loom, createBuild(job, loom, CATALOGUE), [], CATALOGUE, {
-      paper: 'A4',
-      job: job.name,
-      loom: loomId,
-      revision: 'draft',
-      date: '2026-11-25',
-    });
+    const pages = createSheets(
+      { job, whole, plan: loom, build: createBuild(job, loom, CATALOGUE), findings: [], catalogue: CATALOGUE },
+      {
+        paper: 'A4',
+        job: job.name,
+        loom: loomId,
+        revision: 'draft',
+        date: '2026-11-25',
+      },
+    );
     return pages
       .filter(({ sheet }) => sheet === 'Boxes and breaks')
       .flatMap(({ marks }) => marks.flatMap((mark) => (mark.kind === 'text' ? [mark.text] : [])));
@@ -234,7 +240,7 @@ test.each([
   [{ kind: 'diode', ohms: null }, 'about 0.5 V one way, open the other'],
   [{ kind: 'suppressor', ohms: null }, 'the coil beside it'],
 ] as const)('what a meter reads across %j', (part, reading) =>
-  expect(toReading({ ...part, watts: null, at: { loomId: 'l', endId: 'e', cavities: ['1', '2'] }, inside: false, reason: 'x' })).toBe(
+  expect(toMeterReading({ ...part, watts: null, at: { loomId: 'l', endId: 'e', cavities: ['1', '2'] }, inside: false, reason: 'x' })).toBe(
     reading,
   ),
 );

@@ -19,7 +19,7 @@ export function drawStrip(loom: Loom, plan: LoomPlan, widthMm: number): Drawing 
   for (const { x, top, holeMm, name, kind, bottom } of layout.nodes) {
     if (kind === 'pass') {
       marks.push(
-        line(x, top, x, bottom, 0.25, FAINT, [0.8, 0.8]),
+        line([x, top], [x, bottom], 0.25, FAINT, [0.8, 0.8]),
         text(x + 0.8, 8.2, `${name}${holeMm === null ? '' : `, Ø ${holeMm}`}`, 2.1, { fill: FAINT }),
       );
     } else marks.push({ kind: 'circle', x, y: top, r: 0.8, fill: '#ffffff', stroke: INK, width: 0.3 });
@@ -39,7 +39,7 @@ export function drawStrip(loom: Loom, plan: LoomPlan, widthMm: number): Drawing 
       );
   for (const { x, top, bottom, y, label } of layout.splices) {
     marks.push(
-      line(x, top, x, bottom, 0.5),
+      line([x, top], [x, bottom], 0.5),
       { kind: 'circle', x, y, r: 0.9, fill: INK, stroke: '#ffffff', width: 0.2 },
       text(x, top - 1, label, 2.2, { face: 'narrow-bold', anchor: 'middle' }),
     );
@@ -71,12 +71,12 @@ export function drawStrip(loom: Loom, plan: LoomPlan, widthMm: number): Drawing 
 
 function drawRuler(reachMm: number, scale: number, bottom: number): Mark[] {
   const step = [10, 20, 50, 100, 200, 500, 1000, 2000].find((one) => one * scale >= 11) ?? 5000;
-  const marks: Mark[] = [line(LEFT, 5, LEFT + reachMm * scale, 5, 0.25)];
+  const marks: Mark[] = [line([LEFT, 5], [LEFT + reachMm * scale, 5], 0.25)];
   for (let mm = 0; mm <= reachMm; mm += step) {
     const x = LEFT + mm * scale;
     marks.push(
-      line(x, 3.6, x, 5, 0.25),
-      line(x, 5, x, bottom, 0.1, HAIR),
+      line([x, 3.6], [x, 5], 0.25),
+      line([x, 5], [x, bottom], 0.1, HAIR),
       text(x + 0.6, 3.4, String(mm), 2.3, { face: 'mono', fill: FAINT }),
     );
   }

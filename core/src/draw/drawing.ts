@@ -29,8 +29,11 @@ export const INK = '#14242b';
 export const FAINT = '#5d6c70';
 export const HAIR = '#b9c4c2';
 
+/** x to the right, y down. */
+export type Point = readonly [x: number, y: number];
+
 /** A straight line. */
-export function line(x1: number, y1: number, x2: number, y2: number, width = 0.2, stroke = INK, dash?: number[]): Mark {
+export function line([x1, y1]: Point, [x2, y2]: Point, width: number, stroke = INK, dash?: number[]): Mark {
   return { kind: 'path', d: `M${x1} ${y1}L${x2} ${y2}`, fill: null, stroke, width, ...(dash ? { dash } : {}) };
 }
 

@@ -8,13 +8,23 @@ import { createSheets, layoutStrip, toSvg } from './index';
 function sheetsOf(job: Job, loomId: string) {
   const whole = plan(job, CATALOGUE);
   const loom = whole.looms.find((one) => one.loomId === loomId)!;
-  return createSheets(job, whole, loom, createBuild(job, loom, CATALOGUE), listFindings(job, whole, CATALOGUE, null), CATALOGUE, {
-    paper: 'A4',
-    job: job.name,
-    loom: loomId,
-    revision: 'draft',
-    date: '2026-11-25',
-  });
+  return createSheets(
+    {
+      job,
+      whole,
+      plan: loom,
+      build: createBuild(job, loom, CATALOGUE),
+      findings: listFindings(job, whole, CATALOGUE, null),
+      catalogue: CATALOGUE,
+    },
+    {
+      paper: 'A4',
+      job: job.name,
+      loom: loomId,
+      revision: 'draft',
+      date: '2026-11-25',
+    },
+  );
 }
 const textOf = (job: Job, loomId: string, sheet: string) =>
   sheetsOf(job, loomId)

@@ -17,7 +17,7 @@ describe('splitSegment', () => {
   test('keeps every distance from the datum', () => {
     let made = { nodeId: '', segmentId: '' };
     const { tree, loom } = edit((before, beforeTree) => {
-      made = splitSegment(before, beforeTree, 's3', 80, 'breakout', 'new');
+      made = splitSegment(before, beforeTree, { segmentId: 's3', offsetMm: 80 }, { kind: 'breakout', name: 'new' });
     });
     expect(tree.nodes[made.nodeId]!.distanceMm).toBe(380);
     expect(tree.nodes.n2!.distanceMm).toBe(500);
@@ -29,7 +29,7 @@ describe('splitSegment', () => {
       loom.segments.s3 = { ...loom.segments.s3!, fromNodeId: 'n2', toNodeId: 'b1' };
     });
     const { tree } = edit((loom, beforeTree) => {
-      splitSegment(loom, beforeTree, 's3', 80, 'pass', 'hole', 22);
+      splitSegment(loom, beforeTree, { segmentId: 's3', offsetMm: 80 }, { kind: 'pass', name: 'hole', holeMm: 22 });
     }, turned);
     expect(tree.nodes.n2!.distanceMm).toBe(500);
     expect(
@@ -43,7 +43,7 @@ describe('splitSegment', () => {
       loom.splicePins['c3@b1'] = { segmentId: 's1', offsetMm: 240, reason: 'x' };
     });
     const { loom } = edit((before, tree) => {
-      splitSegment(before, tree, 's1', 100, 'breakout', 'new');
+      splitSegment(before, tree, { segmentId: 's1', offsetMm: 100 }, { kind: 'breakout', name: 'new' });
     }, pinned);
     expect(loom.splicePins['c3@b1']).toMatchObject({ offsetMm: 140 });
     expect(loom.splicePins['c3@b1']!.segmentId).not.toBe('s1');
@@ -51,7 +51,7 @@ describe('splitSegment', () => {
   test.each([0, 200, -3, NaN])('refuses a place at %p of 200', (offset) => {
     expect(() =>
       edit((loom, tree) => {
-        splitSegment(loom, tree, 's3', offset, 'breakout', 'x');
+        splitSegment(loom, tree, { segmentId: 's3', offsetMm: offset }, { kind: 'breakout', name: 'x' });
       }),
     ).toThrow(`expected a place between 0 and 200 mm of this run, got ${offset}`);
   });
@@ -61,7 +61,7 @@ describe('joinSegments', () => {
   test('is the inverse of a split', () => {
     let nodeId = '';
     const split = edit((loom, tree) => {
-      ({ nodeId } = splitSegment(loom, tree, 's3', 80, 'breakout', 'new'));
+      ({ nodeId } = splitSegment(loom, tree, { segmentId: 's3', offsetMm: 80 }, { kind: 'breakout', name: 'new' }));
     });
     const { loom, tree } = edit((before, beforeTree) => joinSegments(before, beforeTree, nodeId), split.job);
     expect(loom.segments.s3!.lengthMm).toBe(200);

@@ -6,6 +6,7 @@ import { listFindings } from '../make';
 import { applyEdit, checkJob, listOperations } from '../model';
 import { createPlanner, plan } from '../plan';
 import { STEP, takeStep } from '../testing/takeStep';
+import { runs } from '../testing/runs';
 
 const LOOKUP = createLookup(CATALOGUE);
 /** Plans each job from the one before it, as the application does. */
@@ -19,8 +20,8 @@ function listUnnumbers(value: unknown, at = ''): string[] {
 }
 
 test.each([
-  ['one loom', createInlet, 30],
-  ['four looms', createSkerry, 10],
+  ['one loom', createInlet, runs(12, 300)],
+  ['four looms', createSkerry, runs(4, 100)],
 ])('whatever edits follow each other, %s stays a job that plans, and every edit can be taken back', (_, create, numRuns) => {
   fc.assert(
     fc.property(fc.array(STEP, { minLength: 1, maxLength: 12 }), (steps) => {

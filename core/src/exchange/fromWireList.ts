@@ -91,7 +91,7 @@ export function fromWireList(
   if (problems.length) return { ok: false, problems: problems.slice(0, 20) };
   const circuits = joinRows(rows, options.joinShared, problems);
   const loom = createLoom(options.name, options.prefix);
-  placeEnds(loom, rows, ids, options, job, catalogue, problems);
+  placeEnds(loom, rows, ids, { options, job, catalogue }, problems);
   circuits.forEach((circuit, index) => {
     loom.circuits[`c${index + 1}`] = { ...circuit, number: String(101 + index) };
   });
@@ -183,9 +183,7 @@ function placeEnds(
   loom: Loom,
   rows: readonly Row[],
   ids: ReadonlyMap<string, string>,
-  options: WireListOptions,
-  job: Job,
-  catalogue: Catalogue,
+  { options, job, catalogue }: { options: WireListOptions; job: Job; catalogue: Catalogue },
   problems: Problem[],
 ): void {
   const uses = new Map<string, Map<string, number>>();

@@ -4,7 +4,9 @@ export { fromDonorList, toDonorMapping, type DonorMapping } from './fromDonorLis
 export { fromJsonText } from './fromJsonText';
 export { fromWireList, listListedEnds, toMapping, type ListedEnd, type WireListMapping, type WireListOptions } from './fromWireList';
 export { readCsv, type CsvTable } from './readCsv';
-export { toCutListCsv, toWireListCsv } from './toCsv';
+export { toCutListCsv, toPartsCsv, toWireListCsv } from './toCsv';
+export { fromPinList } from './fromPinList';
+export { toPinListCsv } from './toPinListCsv';
 export { fromJobFile, toJobFile } from './jobFile';
-export { fromShopTable, toShopTableCsv } from './shopTables';
+export { fromShopTable, toShopTable, toShopTableCsv } from './shopTables';
 export { toPinsCsv } from './toPinsCsv';

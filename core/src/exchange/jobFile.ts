@@ -1,4 +1,4 @@
-import { findCavitySize, listCavities, type ConnectorFamily, type Job, type Shop } from '../model';
+import { BOUGHT_TABLES, findCavitySize, listCavities, listRecords, toBuyingKey, type ConnectorFamily, type Job, type Shop } from '../model';
 
 /**
  * A job as a file: the document, and beside it as `shop` what its plan chooses from, so that it plans anywhere as it did at home. Housings
@@ -19,7 +19,7 @@ function selectRecords(job: Job, shop: Shop): Shop {
   const devices = pick(shop.devices, new Set(Object.values(job.devices).map(({ templateId }) => templateId)));
   const families = pick(shop.families, listFamilyIds(job, shop, devices));
   const sizes = new Set([...Object.values(families), ...Object.values(job.families)].flatMap(listSizes));
-  return {
+  const selected: Shop = {
     ...shop,
     families,
     devices,
@@ -29,6 +29,8 @@ function selectRecords(job: Job, shop: Shop): Shop {
     plugs: pick(shop.plugs, sizes),
     standards: pick(shop.standards, new Set([job.standardId])),
   };
+  const parts = new Set(BOUGHT_TABLES.flatMap((table) => listRecords(selected, table).map(({ id }) => toBuyingKey(table, id))));
+  return { ...selected, buying: pick(shop.buying, parts) };
 }
 
 /** Families of ends and of templates, with those that they go into. */

@@ -105,6 +105,7 @@ describe('two shops', () => {
     );
     expect(left.map(({ table, added, changed, gone }) => [table, added.length, changed.length, gone.length])).toEqual([
       ['labels', 0, 0, 1],
+      ['buying', 0, 0, 1],
     ]);
   });
 });

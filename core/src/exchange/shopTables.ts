@@ -1,5 +1,6 @@
 import type { TSchema } from '@sinclair/typebox';
 import { listRecords, RECORD_SCHEMAS, withRecords, type Checked, type Problem, type Shop, type ShopRecord, type ShopTable } from '../model';
+import { describeCell, fromEscaped, readCell, toCell } from './cells';
 import type { CsvTable } from './readCsv';
 import { writeCsv } from './toCsv';
 
@@ -10,6 +11,7 @@ const KEYS: Partial<Record<ShopTable, string>> = {
   standards: 'id',
   grommets: 'cavitySize',
   plugs: 'cavitySize',
+  buying: 'part',
 };
 const MOST_PROBLEMS = 20;
 
@@ -33,31 +35,24 @@ function listColumns(table: ShopTable): Column[] {
   }));
 }
 
-const toCell = (value: unknown): string | number =>
-  value === null || value === undefined
-    ? ''
-    : typeof value === 'number'
-      ? value
-      : typeof value === 'boolean'
-        ? value
-          ? 'yes'
-          : 'no'
-        : typeof value === 'string'
-          ? value
-          : JSON.stringify(value);
-
-/** A table of a shop (CSV): a row a record, a column a field; what is a list or a table of its own is JSON in its cell. */
-export function toShopTableCsv(shop: Shop, table: ShopTable): string {
+/** A table of a shop: a row a record, a column a field; what is a list or a table of its own is JSON in its cell. */
+export function toShopTable(shop: Shop, table: ShopTable): { columns: string[]; rows: (string | number)[][] } {
   const columns = listColumns(table);
   const keyColumn = KEYS[table];
   const isBeside = keyColumn !== undefined && !columns.some(({ key }) => key === keyColumn);
-  return writeCsv(
-    [...(isBeside ? [keyColumn] : []), ...columns.map(({ key }) => key)],
-    listRecords(shop, table).map(({ id, value }) => [
+  return {
+    columns: [...(isBeside ? [keyColumn] : []), ...columns.map(({ key }) => key)],
+    rows: listRecords(shop, table).map(({ id, value }) => [
       ...(isBeside ? [id] : []),
       ...columns.map(({ key }) => toCell(table === 'people' ? value : (value as Record<string, unknown>)[key])),
     ]),
-  );
+  };
+}
+
+/** That table as CSV (RFC 4180). */
+export function toShopTableCsv(shop: Shop, table: ShopTable): string {
+  const { columns, rows } = toShopTable(shop, table);
+  return writeCsv(columns, rows);
 }
 
 /**
@@ -75,7 +70,7 @@ export function fromShopTable(shop: Shop, table: ShopTable, { columns: names, ro
   const lines = new Map<string, number>();
   const problems: Problem[] = [];
   for (const { line, cells } of rows) {
-    const cell = (name: string) => (names.includes(name) ? unescape(cells[names.indexOf(name)] ?? '') : undefined);
+    const cell = (name: string) => (names.includes(name) ? fromEscaped(cells[names.indexOf(name)] ?? '') : undefined);
     const id = toId(table, keyColumn, cell);
     if (id === null || id === '') {
       problems.push({ path: `line ${line}`, message: `expected ${describeKey(table, keyColumn)}, got nothing` });
@@ -120,63 +115,9 @@ function readRecord(
       if (read !== undefined) return [[key, read.value]];
       problems.push({
         path: `line ${line}, ${key}`,
-        message: `expected ${describe(schemas[0]!)}, got ${JSON.stringify(text.slice(0, 60))}`,
+        message: `expected ${describeCell(schemas[0]!)}, got ${JSON.stringify(text.slice(0, 60))}`,
       });
       return [];
     }),
   );
-}
-
-/** What writing led with an apostrophe, so that a spreadsheet does not run it. */
-const unescape = (text: string) => (/^'[=+\-@\t\r]/.test(text) ? text.slice(1) : text).trim();
-
-const listShapes = (schema: TSchema): TSchema[] => (schema.anyOf as TSchema[] | undefined)?.flatMap(listShapes) ?? [schema];
-
-/** The value of a cell by the first shape that it has; undefined: it has none of them. */
-function readCell(text: string, schemas: readonly TSchema[]): { value: unknown } | undefined {
-  const shapes = schemas.flatMap(listShapes);
-  const words = shapes.filter(({ const: one }) => typeof one === 'string').map(({ const: one }) => one as string);
-  if (words.includes(text)) return { value: text };
-  if (text === '' && shapes.some(({ type }) => type === 'null')) return { value: null };
-  for (const { type, const: fixed } of shapes) {
-    if (fixed !== undefined) continue;
-    if (type === 'number' || type === 'integer') {
-      const value = Number(text.replace(',', '.'));
-      if (text !== '' && Number.isFinite(value) && (type === 'number' || Number.isInteger(value))) return { value };
-    } else if (type === 'boolean') {
-      if (/^(yes|no)$/i.test(text)) return { value: /^yes$/i.test(text) };
-    } else if (type === 'string') return { value: text };
-    else if (type === 'object' || type === 'array') {
-      const value = toJson(text);
-      if (value !== undefined && Array.isArray(value) === (type === 'array')) return { value };
-    }
-  }
-  return undefined;
-}
-
-function toJson(text: string): object | undefined {
-  try {
-    const value: unknown = JSON.parse(text);
-    return typeof value === 'object' && value !== null ? value : undefined;
-  } catch {
-    return undefined;
-  }
-}
-
-function describe(schema: TSchema): string {
-  const shapes = listShapes(schema);
-  const words = shapes.flatMap(({ const: one, type }) =>
-    one !== undefined
-      ? [`"${String(one)}"`]
-      : type === 'null'
-        ? ['nothing']
-        : type === 'boolean'
-          ? ['yes or no']
-          : type === 'number' || type === 'integer'
-            ? [type === 'integer' ? 'a whole number' : 'a number']
-            : type === 'object' || type === 'array'
-              ? ['JSON']
-              : ['text'],
-  );
-  return [...new Set(words)].join(' or ');
 }

@@ -48,3 +48,18 @@ export function toCutListCsv(build: LoomBuild): string {
     ),
   );
 }
+
+/** The parts of a loom (CSV): one line a part, with packs to have and what it costs where the shop states it. */
+export const toPartsCsv = ({ parts }: LoomBuild, currency: string | null): string =>
+  writeCsv(
+    ['group', 'part', 'name', 'pieces', 'metres', 'packs', currency === null ? 'cost' : `cost ${currency}`],
+    parts.map(({ group, id, name, pieces, lengthMm, packs, cost }) => [
+      group,
+      id,
+      name,
+      pieces,
+      lengthMm === null ? '' : lengthMm / 1000,
+      packs ?? '',
+      cost ?? '',
+    ]),
+  );

@@ -5,6 +5,7 @@ import { editDocument, type Job } from '../model';
 import { createPlanner } from '../plan';
 import { STEP, takeStep } from '../testing/takeStep';
 import { carryOver, createBuild, listDifferences, UNDO_STEP, type FloorTick, type RevisionWork, type Step, type StepItem } from './index';
+import { runs } from '../testing/runs';
 
 const planner = createPlanner(CATALOGUE);
 const planInlet = (job: Job) => planner(job).looms.find(({ loomId }) => loomId === 'inlet')!;
@@ -170,9 +171,9 @@ describe('work survives a revision (craft G9)', () => {
         expect(undo.flatMap((one) => one.done).length).toBeGreaterThanOrEqual(gone.length);
         seen = { carried: seen.carried + carried.length, reopened: seen.reopened + reopened.length, undo: seen.undo + undo.length };
       }),
-      { numRuns: 200, seed: 9 },
+      { numRuns: runs(60, 200), seed: 9 },
     );
-    expect(Math.min(seen.carried, seen.reopened, seen.undo)).toBeGreaterThan(50);
+    expect(Math.min(seen.carried, seen.reopened, seen.undo)).toBeGreaterThan(15);
   });
 });
 

@@ -9,7 +9,7 @@ import { toDigest } from './toDigest';
 export interface FloorTick {
   stepId: string;
   itemId: string;
-  kind: 'tick' | 'untick' | 'problem' | 'solved';
+  kind: 'tick' | 'untick' | 'problem' | 'solved' | 'reading';
 }
 
 /** The steps of a loom in one revision, and what was ticked while the floor worked from it, in order. */
@@ -117,6 +117,7 @@ export function createUndoStep(undo: readonly UndoItem[]): Step | null {
     asks: [],
     wireIds: [],
     cavity: null,
+    reads: [],
     heldBecause: null,
   });
   return createStep(UNDO_STEP, 'undo', 'Undo what this revision does not ask for any more', { items: undo.map(toItem) });

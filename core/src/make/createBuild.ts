@@ -4,9 +4,9 @@ import type { LoomPlan } from '../plan';
 import { listContinuity, type ContinuityRow } from './listContinuity';
 import { listCuts, type CutGroup } from './listCuts';
 import { listParts, type PartLine } from './listParts';
-import { listSteps } from './listSteps';
+import { listSteps, PAIRS } from './listSteps';
 import { orderSteps } from './orderSteps';
-import type { Step } from './step';
+import type { ExpectedReading, Step } from './step';
 import { toDigest } from './toDigest';
 
 /** Everything the shop needs to make one loom. steps is empty where no order can be built; a finding then says why. */
@@ -21,12 +21,13 @@ export interface LoomBuild {
 /** Cut list, parts list, ordered steps and continuity table of one planned loom. */
 export function createBuild(job: Job, plan: LoomPlan, catalogue: Catalogue): LoomBuild {
   const ordered = orderSteps(listSteps(job, plan, catalogue));
+  const continuity = listContinuity(job, plan, catalogue);
   return {
     loomId: plan.loomId,
     cuts: listCuts(plan),
     parts: listParts(job, plan, catalogue),
-    steps: ordered.ok ? askAll(ordered.steps) : [],
-    continuity: listContinuity(job, plan, catalogue),
+    steps: ordered.ok ? withContinuity(askAll(ordered.steps), listPairs(job, plan, continuity)) : [],
+    continuity,
   };
 }
 
@@ -39,4 +40,24 @@ function askAll(steps: readonly Step[]): Step[] {
   const work = steps.flatMap(({ id, items }) => items.map((item) => [id, item.id, item.asks]));
   const asks = [{ what: ALL_WORK, value: toDigest(JSON.stringify(work)) }];
   return steps.map((step) => (isOfAll(step) ? { ...step, items: step.items.map((item) => ({ ...item, asks })) } : step));
+}
+
+/** Every pair of the continuity table is read at the test. */
+const withContinuity = (steps: readonly Step[], reads: readonly ExpectedReading[]): Step[] =>
+  steps.map((step) =>
+    step.operation === 'test'
+      ? { ...step, items: step.items.map((item) => (item.id === PAIRS ? { ...item, reads: [...reads] } : item)) }
+      : step,
+  );
+
+function listPairs(job: Job, plan: Pick<LoomPlan, 'loomId'>, rows: readonly ContinuityRow[]): ExpectedReading[] {
+  const { ends, circuits } = job.looms[plan.loomId]!;
+  const place = ({ endId, cavity }: ContinuityRow['from']) => `${ends[endId]!.name} · ${cavity}`;
+  return rows.map(({ circuitId, from, to, mostOhm, millivolts }) => ({
+    id: `${from.endId} ${from.cavity} ${to.endId} ${to.cavity}`,
+    words: `${circuits[circuitId]!.name}: ${place(from)} → ${place(to)}${millivolts ? ` at ${millivolts.atA} A` : ''}`,
+    unit: millivolts ? 'mV' : 'Ω',
+    least: null,
+    most: millivolts ? millivolts.mostMv : mostOhm,
+  }));
 }

@@ -51,6 +51,7 @@ export function createItem(id: string, words: string, wires: readonly PlannedWir
     asks,
     wireIds: wires.map((wire) => wire.id),
     cavity,
+    reads: [],
     heldBecause: held.length
       ? held.map(({ number, heldBy }) => `${number}: ${heldBy.map(({ words }) => words).join(', ')}`).join('; ')
       : null,
@@ -72,4 +73,4 @@ export const askWires = (wires: readonly PlannedWire[]): Ask[] =>
   });
 
 /** Is what is cut now trimmed after the trial fit, so that a mark made at its rough end would be cut off? */
-export const isTrimmed = ({ roughMm, cutMm }: PlannedWire) => roughMm > cutMm;
+export const isTrimmed = ({ roughMm, cutMm }: Pick<PlannedWire, 'roughMm' | 'cutMm'>) => roughMm > cutMm;

@@ -5,8 +5,10 @@ export { listBreak, type BreakRow, type BreakSide } from './listBreak';
 export { listCutPieces, type CutGroup, type CutPiece } from './listCuts';
 export { listTrims, type Trim, type TrimGroup } from './listTrims';
 export type { PartLine } from './listParts';
+export { listUses } from './listUses';
+export { toCostWords } from './toCostWords';
 export { orderSteps } from './orderSteps';
-export { toOhmWords, toPartWords, toReading } from './toReading';
+export { toOhmWords, toPartWords, toMeterReading } from './toMeterReading';
 export {
   carryOver,
   createUndoStep,
@@ -18,4 +20,6 @@ export {
   type RevisionWork,
   type UndoItem,
 } from './carryOver';
-export { OPERATIONS, type Operation, type Ask, type Step, type StepItem } from './step';
+export { OPERATIONS, type Operation, type Ask, type Step, type StepItem, type ExpectedReading } from './step';
+export { isPassing, listFailed, toLimitWords, type TakenReading } from './judgeReadings';
+export { listCrimpKinds, type CrimpKind } from './listCrimpKinds';

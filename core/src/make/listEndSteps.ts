@@ -1,191 +1,242 @@
 import { findFamily, toSizeWords, type Catalogue } from '../catalogue';
-import { findCavitySize, toColourWords, type ConnectorFamily } from '../model';
-import { findStandard } from '../plan';
+import { findCavitySize, toColourWords, type ConnectorFamily, type End } from '../model';
+import { findStandard, type PlannedTermination, type PlannedWire } from '../plan';
 import { askWires, createItem, createStep, isTrimmed, type Need, type StepContext } from './createStep';
-import type { Ask, Step } from './step';
+import type { Ask, ExpectedReading, Step, StepItem } from './step';
+
+/** One end while its steps are written. */
+interface EndWork {
+  context: StepContext;
+  endId: string;
+  end: End;
+  family: ConnectorFamily | undefined;
+  terminations: readonly PlannedTermination[];
+  isAnchor: boolean;
+  isPullToSeat: boolean;
+  /** what has to be there before anything of it is closed */
+  before: Need[];
+  askLabel: Ask[];
+  askHousing: Ask[];
+}
 
 /** Steps of one end: label, marks, seals, housing, crimps, contacts, plugs, each after what has to be there before it. */
 export function listEndSteps(context: StepContext, endId: string, early: readonly Step[]): Step[] {
-  const { job, loom, catalogue, wires, anchorId } = context;
-  const freeMm = findStandard(job, catalogue).pullToSeatFreeMm;
+  const { job, loom, catalogue, anchorId } = context;
   const terminations = context.terminations.get(endId) ?? [];
   if (terminations.length === 0) return [];
   const end = loom.ends[endId]!;
   const family = findFamily(job, catalogue, end.familyId);
-  const pullToSeat = family?.seating === 'pull-to-seat';
   const isAnchor = endId === anchorId;
-  const before: Need[] = isAnchor
-    ? early.map(({ id }) => ({ stepId: id, because: 'the anchor end is filled first, from cut and twisted wires' }))
-    : [
-        { stepId: 'fit', because: 'device ends are closed after the trial fit' },
-        ...(context.sleevesBefore.get(endId) ?? []),
-        { stepId: `label.${endId}`, because: 'its label does not go over the finished end' },
-      ];
-  const steps: Step[] = [];
-  const askLabel: Ask[] = [{ what: 'label', value: end.name }];
-  const askHousing: Ask[] = [{ what: 'housing', value: family?.name ?? end.kind }];
-  if (!isAnchor) {
-    steps.push(
-      createStep(`label.${endId}`, 'label', `Slide the label of ${end.name} on`, {
-        endId,
-        parts: ['end label'],
-        items: [createItem('label', `"${end.name}" on the leg, not yet shrunk`, [], null, askLabel)],
-        needs: [{ stepId: 'lay', because: 'the leg is laid first' }, ...(context.sleevesBefore.get(endId) ?? [])],
-      }),
-    );
-  }
-  const wiresAt = (ids: readonly string[]) => ids.map((id) => wires.get(id)!);
-  const numbersAt = (ids: readonly string[]) =>
-    wiresAt(ids)
-      .map(({ number }) => number)
-      .join(', ');
-  type Crimp = (typeof terminations)[number];
-  const perCrimp = (toWords: (one: Crimp) => string, toAsks: (one: Crimp) => Ask[]) =>
-    terminations.map((one, index) => {
-      // a stud has several rings in one place, listed together
-      let nth = 0;
-      while (terminations[index - nth - 1]?.cavity === one.cavity) nth += 1;
-      return createItem(nth === 0 ? one.cavity : `${one.cavity}.${nth + 1}`, toWords(one), wiresAt(one.wireIds), one.cavity, [
-        ...askWires(wiresAt(one.wireIds)),
-        ...toAsks(one),
-      ]);
-    });
-  const hasSeals = terminations.some(({ sealId }) => sealId !== null);
-  const marked: Need[] = [];
-  const unmarked = terminations.flatMap(({ wireIds }) => wiresAt(wireIds)).filter((wire) => !wire.cable && (isAnchor || isTrimmed(wire)));
-  if (unmarked.length && unmarked.some(isTrimmed)) {
-    marked.push({ stepId: `mark.${endId}`, because: 'a marker does not go over a crimped contact' });
-    steps.push(
-      createStep(`mark.${endId}`, 'mark', `Marker sleeves on the wires of ${end.name}`, {
-        endId,
-        needs: before,
-        tool: 'marker sleeves, hot-air tool',
-        parts: ['marker sleeves'],
-        items: unmarked.map((wire, index) =>
-          // a wire that comes back to its own end has a marker at each of its ends
-          createItem(
-            unmarked.indexOf(wire) === index ? wire.id : `${wire.id}.2`,
-            `${wire.number}: its marker for good${isAnchor ? ' at this end' : ', now that it is trimmed'}`,
-            [wire],
-            null,
-            askWires([wire]),
-          ),
-        ),
-      }),
-    );
-  }
-  const sealed: Need[] = [];
-  if (pullToSeat && hasSeals) {
-    sealed.push({ stepId: `seal.${endId}`, because: 'pull-to-seat: a seal goes on behind the housing, before the wire goes through it' });
-    steps.push(
-      createStep(`seal.${endId}`, 'seal', `Slide the seals of ${end.name} on`, {
-        endId,
-        needs: [...before, ...marked],
-        tool: 'by hand',
-        parts: [...new Set(terminations.flatMap(({ sealId, sealName }) => (sealId === null ? [] : [sealName])))],
-        items: perCrimp(
-          ({ cavity, wireIds, sealName }) => `cavity ${cavity}: ${sealName} on ${numbersAt(wireIds)}, its lips away from the housing`,
-          ({ sealName }) => [{ what: 'seal', value: sealName }],
-        ),
-      }),
-    );
-  }
-  if (pullToSeat) {
-    steps.push(
-      createStep(`thread.${endId}`, 'thread', `Lead the wires of ${end.name} through its housing`, {
-        endId,
-        needs: [...before, ...marked, ...sealed],
-        parts: [family.name],
-        tool: 'by hand',
-        items: perCrimp(
-          ({ cavity, wireIds }) => `cavity ${cavity}: ${numbersAt(wireIds)}, ${freeMm} mm free`,
-          () => askHousing,
-        ),
-      }),
-    );
-  }
-  const threaded: Need[] = pullToSeat
-    ? [{ stepId: `thread.${endId}`, because: 'pull-to-seat: the wire goes through the housing before it is crimped' }]
-    : [];
-  steps.push(
-    createStep(`crimp.${endId}`, 'crimp', end.kind === 'tail' ? `Strip the tails of ${end.name}` : `Crimp ${end.name}`, {
+  const work: EndWork = {
+    ...{ context, endId, end, family, terminations, isAnchor },
+    isPullToSeat: family?.seating === 'pull-to-seat',
+    before: isAnchor ? listAnchorNeeds(early) : listDeviceNeeds(context, endId),
+    askLabel: [{ what: 'label', value: end.name }],
+    askHousing: [{ what: 'housing', value: family?.name ?? end.kind }],
+  };
+  const marks = listMarkSteps(work);
+  const seals = listSealSteps(work, toNeeds(marks, 'a marker does not go over a crimped contact'));
+  return [...listLabelSteps(work), ...marks, ...seals, ...listClosingSteps(work, marks, seals), ...listSeatSteps(work)];
+}
+
+const listAnchorNeeds = (early: readonly Step[]): Need[] =>
+  early.map(({ id }) => ({ stepId: id, because: 'the anchor end is filled first, from cut and twisted wires' }));
+
+const listDeviceNeeds = (context: StepContext, endId: string): Need[] => [
+  { stepId: 'fit', because: 'device ends are closed after the trial fit' },
+  ...(context.sleevesBefore.get(endId) ?? []),
+  { stepId: `label.${endId}`, because: 'its label does not go over the finished end' },
+];
+
+const toNeeds = (steps: readonly Step[], because: string): Need[] => steps.map(({ id }) => ({ stepId: id, because }));
+
+const listWires = ({ context }: EndWork, ids: readonly string[]): PlannedWire[] => ids.map((id) => context.wires.get(id)!);
+
+const toNumbers = (work: EndWork, ids: readonly string[]) =>
+  listWires(work, ids)
+    .map(({ number }) => number)
+    .join(', ');
+
+/** An item for each crimp; a stud has several rings in one place, listed together. */
+function listCrimpItems(
+  work: EndWork,
+  toWords: (one: PlannedTermination) => string,
+  toAsks: (one: PlannedTermination) => Ask[],
+): StepItem[] {
+  const { terminations } = work;
+  return terminations.map((one, index) => {
+    let nth = 0;
+    while (terminations[index - nth - 1]?.cavity === one.cavity) nth += 1;
+    const wires = listWires(work, one.wireIds);
+    const id = nth === 0 ? one.cavity : `${one.cavity}.${nth + 1}`;
+    return createItem(id, toWords(one), wires, one.cavity, [...askWires(wires), ...toAsks(one)]);
+  });
+}
+
+/** A device end has its label on the leg before it is closed. */
+function listLabelSteps({ context, endId, end, isAnchor, askLabel }: EndWork): Step[] {
+  if (isAnchor) return [];
+  return [
+    createStep(`label.${endId}`, 'label', `Slide the label of ${end.name} on`, {
       endId,
-      needs: [...before, ...marked, ...threaded],
-      tool: [...new Set(terminations.map(({ tool, positioner }) => (positioner ? `${tool}, ${positioner}` : tool)))].join(' · '),
-      parts: [
-        ...new Set(
-          terminations.flatMap(({ contactName, sealName }) =>
-            sealName && sealName !== 'grommet' ? [contactName, sealName] : [contactName],
-          ),
+      parts: ['end label'],
+      items: [createItem('label', `"${end.name}" on the leg, not yet shrunk`, [], null, askLabel)],
+      needs: [{ stepId: 'lay', because: 'the leg is laid first' }, ...(context.sleevesBefore.get(endId) ?? [])],
+    }),
+  ];
+}
+
+function listMarkSteps(work: EndWork): Step[] {
+  const { endId, end, terminations, isAnchor, before } = work;
+  const unmarked = terminations
+    .flatMap(({ wireIds }) => listWires(work, wireIds))
+    .filter((wire) => !wire.cable && (isAnchor || isTrimmed(wire)));
+  if (!unmarked.some(isTrimmed)) return [];
+  return [
+    createStep(`mark.${endId}`, 'mark', `Marker sleeves on the wires of ${end.name}`, {
+      endId,
+      needs: before,
+      tool: 'marker sleeves, hot-air tool',
+      parts: ['marker sleeves'],
+      items: unmarked.map((wire, index) =>
+        // a wire that comes back to its own end has a marker at each of its ends
+        createItem(
+          unmarked.indexOf(wire) === index ? wire.id : `${wire.id}.2`,
+          `${wire.number}: its marker for good${isAnchor ? ' at this end' : ', now that it is trimmed'}`,
+          [wire],
+          null,
+          askWires([wire]),
         ),
-      ],
-      items: perCrimp(
-        (one) => {
-          const here = wiresAt(one.wireIds);
-          const trim = here.map((wire) => `${wire.number} ${toSizeWords(wire.conductor)} ${toColourWords(wire.colour)}`).join(' with ');
-          const seal = one.sealId !== null && !pullToSeat ? `, ${one.sealName} first` : '';
-          return `${end.kind === 'ring' ? one.contactName : `cavity ${one.cavity}`}: ${trim}, strip ${one.stripMm ?? '?'} mm${seal}${toPullWords(one.pullOffsN)}`;
-        },
-        ({ contactName, sealName, stripMm, tool, positioner, pullOffsN }) => [
-          { what: 'contact', value: contactName },
-          { what: 'seal', value: sealName },
-          { what: 'strip', value: stripMm ?? 'not known' },
-          { what: 'tool', value: positioner ? `${tool}, ${positioner}` : tool },
-          { what: 'pull', value: toPullWords(pullOffsN) },
-        ],
       ),
     }),
-  );
-  if (!isAnchor)
-    steps.push(
-      createStep(`shrink.${endId}`, 'shrink', `Shrink the label of ${end.name}`, {
-        endId,
-        needs: [
-          { stepId: `label.${endId}`, because: 'it is on the leg' },
-          {
-            stepId: end.kind === 'connector' ? `seat.${endId}` : `crimp.${endId}`,
-            because: 'slid to its place when the end is finished, then shrunk',
-          },
-        ],
-        tool: 'hot-air tool',
-        items: [createItem('shrunk', `"${end.name}" readable with the end in place`, [], null, askLabel)],
-      }),
-    );
-  if (end.kind !== 'connector' || !family) return steps;
-  steps.push(
-    createStep(`seat.${endId}`, 'seat', `Seat the contacts of ${end.name}`, {
+  ];
+}
+
+/** Pull-to-seat: seals, then the housing, go on before anything is crimped. */
+function listSealSteps(work: EndWork, marked: readonly Need[]): Step[] {
+  const { context, endId, end, family, terminations, isPullToSeat, before, askHousing } = work;
+  if (!isPullToSeat || !family) return [];
+  const freeMm = findStandard(context.job, context.catalogue).pullToSeatFreeMm;
+  const seals = terminations.some(({ sealId }) => sealId !== null)
+    ? [
+        createStep(`seal.${endId}`, 'seal', `Slide the seals of ${end.name} on`, {
+          endId,
+          needs: [...before, ...marked],
+          tool: 'by hand',
+          parts: [...new Set(terminations.flatMap(({ sealId, sealName }) => (sealId === null ? [] : [sealName])))],
+          items: listCrimpItems(
+            work,
+            ({ cavity, wireIds, sealName }) =>
+              `cavity ${cavity}: ${sealName} on ${toNumbers(work, wireIds)}, its lips away from the housing`,
+            ({ sealName }) => [{ what: 'seal', value: sealName }],
+          ),
+        }),
+      ]
+    : [];
+  const sealed = toNeeds(seals, 'pull-to-seat: a seal goes on behind the housing, before the wire goes through it');
+  return [
+    ...seals,
+    createStep(`thread.${endId}`, 'thread', `Lead the wires of ${end.name} through its housing`, {
       endId,
-      needs: [{ stepId: `crimp.${endId}`, because: 'contacts are seated when they are crimped' }],
-      tool: pullToSeat ? 'pull back until it clicks' : 'push until it clicks, tug once',
+      needs: [...before, ...marked, ...sealed],
       parts: [family.name],
-      items: [
-        ...perCrimp(
-          ({ cavity, wireIds }) => `cavity ${cavity}: ${numbersAt(wireIds)}`,
-          ({ contactName }) => [{ what: 'contact', value: contactName }, ...askHousing],
-        ),
-        ...(family.secondaryLock ? [createItem('lock', 'secondary lock closed', [], null, askHousing)] : []),
-      ],
+      tool: 'by hand',
+      items: listCrimpItems(
+        work,
+        ({ cavity, wireIds }) => `cavity ${cavity}: ${toNumbers(work, wireIds)}, ${freeMm} mm free`,
+        () => askHousing,
+      ),
     }),
+  ];
+}
+
+/** Crimp, and shrink the label when the end is finished. */
+function listClosingSteps(work: EndWork, marks: readonly Step[], seals: readonly Step[]): Step[] {
+  const { endId, end, isAnchor, before, askLabel } = work;
+  const threaded = toNeeds(
+    seals.filter(({ operation }) => operation === 'thread'),
+    'pull-to-seat: the wire goes through the housing before it is crimped',
   );
+  const crimp = createCrimpStep(work, [...before, ...toNeeds(marks, 'a marker does not go over a crimped contact'), ...threaded]);
+  if (isAnchor) return [crimp];
+  const shrink = createStep(`shrink.${endId}`, 'shrink', `Shrink the label of ${end.name}`, {
+    endId,
+    needs: [
+      { stepId: `label.${endId}`, because: 'it is on the leg' },
+      {
+        stepId: end.kind === 'connector' ? `seat.${endId}` : `crimp.${endId}`,
+        because: 'slid to its place when the end is finished, then shrunk',
+      },
+    ],
+    tool: 'hot-air tool',
+    items: [createItem('shrunk', `"${end.name}" readable with the end in place`, [], null, askLabel)],
+  });
+  return [crimp, shrink];
+}
+
+function createCrimpStep(work: EndWork, needs: Need[]): Step {
+  const { endId, end, terminations, isPullToSeat } = work;
+  const toWords = (one: PlannedTermination) => {
+    const trim = listWires(work, one.wireIds)
+      .map((wire) => `${wire.number} ${toSizeWords(wire.conductor)} ${toColourWords(wire.colour)}`)
+      .join(' with ');
+    const seal = one.sealId !== null && !isPullToSeat ? `, ${one.sealName} first` : '';
+    return `${end.kind === 'ring' ? one.contactName : `cavity ${one.cavity}`}: ${trim}, strip ${one.stripMm ?? '?'} mm${seal}${toPullWords(one.pullOffsN)}`;
+  };
+  const toTool = ({ tool, positioner }: PlannedTermination) => (positioner ? `${tool}, ${positioner}` : tool);
+  return createStep(`crimp.${endId}`, 'crimp', end.kind === 'tail' ? `Strip the tails of ${end.name}` : `Crimp ${end.name}`, {
+    endId,
+    needs,
+    tool: [...new Set(terminations.map(toTool))].join(' · '),
+    parts: [
+      ...new Set(
+        terminations.flatMap(({ contactName, sealName }) => (sealName && sealName !== 'grommet' ? [contactName, sealName] : [contactName])),
+      ),
+    ],
+    items: listCrimpItems(work, toWords, (one) => [
+      { what: 'contact', value: one.contactName },
+      { what: 'seal', value: one.sealName },
+      { what: 'strip', value: one.stripMm ?? 'not known' },
+      { what: 'tool', value: toTool(one) },
+      { what: 'pull', value: toPullWords(one.pullOffsN) },
+    ]).map((item, index) => ({ ...item, reads: listPulls(work, terminations[index]!) })),
+  });
+}
+
+/** Contacts into their housing, its lock closed, the cavities that stay empty plugged. */
+function listSeatSteps(work: EndWork): Step[] {
+  const { context, endId, end, family, isPullToSeat, askHousing } = work;
+  if (end.kind !== 'connector' || !family) return [];
+  const seat = createStep(`seat.${endId}`, 'seat', `Seat the contacts of ${end.name}`, {
+    endId,
+    needs: [{ stepId: `crimp.${endId}`, because: 'contacts are seated when they are crimped' }],
+    tool: isPullToSeat ? 'pull back until it clicks' : 'push until it clicks, tug once',
+    parts: [family.name],
+    items: [
+      ...listCrimpItems(
+        work,
+        ({ cavity, wireIds }) => `cavity ${cavity}: ${toNumbers(work, wireIds)}`,
+        ({ contactName }) => [{ what: 'contact', value: contactName }, ...askHousing],
+      ),
+      ...(family.secondaryLock ? [createItem('lock', 'secondary lock closed', [], null, askHousing)] : []),
+    ],
+  });
   const plugs = context.plugs.get(endId) ?? [];
-  if (plugs.length) {
-    const empty = plugs.map(({ cavity }) => cavity).join(', ');
-    const names = countPlugs(plugs, catalogue, family);
-    steps.push(
-      createStep(`plug.${endId}`, 'plug', `Plug the empty cavities of ${end.name}`, {
-        endId,
-        needs: [{ stepId: `seat.${endId}`, because: 'what stays empty is known when the rest is seated' }],
-        parts: names.map(([name, count]) => `${count} × ${name}`),
-        items: [
-          createItem('plugs', `cavities ${empty}`, [], null, [
-            { what: 'plug', value: names.map(([name]) => name).join(', ') },
-            { what: 'cavities', value: empty },
-          ]),
-        ],
-      }),
-    );
-  }
-  return steps;
+  if (plugs.length === 0) return [seat];
+  const empty = plugs.map(({ cavity }) => cavity).join(', ');
+  const names = countPlugs(plugs, context.catalogue, family);
+  const plug = createStep(`plug.${endId}`, 'plug', `Plug the empty cavities of ${end.name}`, {
+    endId,
+    needs: [{ stepId: `seat.${endId}`, because: 'what stays empty is known when the rest is seated' }],
+    parts: names.map(([name, count]) => `${count} × ${name}`),
+    items: [
+      createItem('plugs', `cavities ${empty}`, [], null, [
+        { what: 'plug', value: names.map(([name]) => name).join(', ') },
+        { what: 'cavities', value: empty },
+      ]),
+    ],
+  });
+  return [seat, plug];
 }
 
 /** How many plugs of each kind. */
@@ -197,6 +248,13 @@ function countPlugs(plugs: readonly { cavity: string }[], catalogue: Catalogue, 
   }
   return [...counts];
 }
+
+/** Each wire of a crimp is pulled by itself, where a force is known for it. */
+const listPulls = (work: EndWork, { wireIds, pullOffsN }: PlannedTermination): ExpectedReading[] =>
+  listWires(work, wireIds).flatMap(({ id, number }, at) => {
+    const least = pullOffsN[at] ?? null;
+    return least === null ? [] : [{ id: `pull ${id}`, words: `pull test of ${number}`, unit: 'N', least, most: null }];
+  });
 
 /** "pull test 40 N"; in a double crimp each wire is pulled by itself. */
 function toPullWords(forcesN: readonly (number | null)[]): string {

@@ -1,5 +1,5 @@
 import { findFamily, type Catalogue, type ShopStandard } from '../catalogue';
-import type { Job } from '../model';
+import { findBuying, type BoughtTable, type Job } from '../model';
 import { findStandard, type LoomPlan } from '../plan';
 import { compareIds } from '../units';
 import { listCuts } from './listCuts';
@@ -12,15 +12,21 @@ export interface PartLine {
   pieces: number;
   /** mm off the reel, or null where a part is only counted */
   lengthMm: number | null;
+  /** packs, reels or bars to have whole; null: nobody stated what is in one */
+  packs: number | null;
+  /** of what is used, in the shop's currency; null: nobody stated a price */
+  cost: number | null;
 }
+
+type Taken = Omit<PartLine, 'packs' | 'cost'> & { bought: [BoughtTable, string] | null };
 
 /** What a loom takes, held wires included: they will be needed once they are measured. */
 export function listParts(job: Job, plan: LoomPlan, catalogue: Catalogue): PartLine[] {
   const loom = job.looms[plan.loomId]!;
-  const lines = new Map<string, PartLine>();
-  const add = (group: PartLine['group'], id: string, name: string, pieces = 1, lengthMm: number | null = null) => {
+  const lines = new Map<string, Taken>();
+  const add: Add = (group, id, name, bought, { pieces = 1, lengthMm = null } = {}) => {
     const known = lines.get(`${group} ${id}`);
-    if (!known) lines.set(`${group} ${id}`, { group, id, name, pieces, lengthMm });
+    if (!known) lines.set(`${group} ${id}`, { group, id, name, pieces, lengthMm, bought });
     else
       lines.set(`${group} ${id}`, {
         ...known,
@@ -28,40 +34,67 @@ export function listParts(job: Job, plan: LoomPlan, catalogue: Catalogue): PartL
         lengthMm: lengthMm === null ? known.lengthMm : (known.lengthMm ?? 0) + lengthMm,
       });
   };
+  const rings = new Set(catalogue.rings.map(({ id }) => id));
   for (const cut of listCuts(plan)) {
     const wires = [...cut.wires, ...cut.held];
     const cable = catalogue.cables.find(({ id }) => id === cut.cableId);
-    if (cable) add('wire', cable.id, `cable, ${cable.name}`, 1, Math.max(...wires.map(({ roughMm }) => roughMm)));
-    else for (const wire of wires) add('wire', cut.id, cut.reel, 1, wire.roughMm);
+    if (cable)
+      add('wire', cable.id, `cable, ${cable.name}`, ['cables', cable.id], { lengthMm: Math.max(...wires.map(({ roughMm }) => roughMm)) });
+    else
+      for (const { conductor, roughMm } of wires)
+        add('wire', cut.id, cut.reel, ['wires', `${conductor.table} ${conductor.size}`], { lengthMm: roughMm });
   }
   for (const endId of Object.keys(loom.ends).sort(compareIds)) {
     const { familyId, key, kind } = loom.ends[endId]!;
     const family = findFamily(job, catalogue, familyId);
     if (kind === 'connector' && family)
-      add('housing', `${familyId}${key === null ? '' : `-${key}`}`, key === null ? family.name : `${family.name}, key ${key}`);
-    add('label', 'end-label', 'end label');
+      add('housing', `${familyId}${key === null ? '' : `-${key}`}`, key === null ? family.name : `${family.name}, key ${key}`, [
+        'families',
+        familyId!,
+      ]);
+    add('label', 'end-label', 'end label', null);
   }
   for (const { contactId, contactName, sealId, sealName } of plan.terminations) {
-    if (contactId !== null) add('contact', contactId, contactName);
-    if (sealId !== null) add('seal', sealId, sealName);
+    if (contactId !== null) add('contact', contactId, contactName, [rings.has(contactId) ? 'rings' : 'contacts', contactId]);
+    if (sealId !== null) add('seal', sealId, sealName, ['seals', sealId]);
   }
-  const plugNames = new Map(Object.values(catalogue.plugs).map(({ id, name }) => [id, name]));
-  for (const { plugId } of plan.plugs) add('plug', plugId, plugNames.get(plugId)!);
+  const plugs = new Map(Object.entries(catalogue.plugs).map(([size, { id, name }]) => [id, { size, name }]));
+  for (const { plugId } of plan.plugs) add('plug', plugId, plugs.get(plugId)!.name, ['plugs', plugs.get(plugId)!.size]);
   const barrels = new Map(catalogue.barrels.map((one) => [one.id, one]));
   for (const { barrelId, barrelName } of plan.barrels) {
     if (barrelId === null) continue;
     const { sleeveBoreMm, sleeveMm } = barrels.get(barrelId)!;
-    add('splice', barrelId, barrelName);
-    add('splice', `sleeve-${sleeveBoreMm}`, `adhesive splice sleeve ${sleeveBoreMm}, ${sleeveMm} mm a piece`, 1, sleeveMm);
+    add('splice', barrelId, barrelName, ['barrels', barrelId]);
+    add('splice', `sleeve-${sleeveBoreMm}`, `adhesive splice sleeve ${sleeveBoreMm}, ${sleeveMm} mm a piece`, null, { lengthMm: sleeveMm });
   }
   addTies(job, plan, findStandard(job, catalogue), add);
-  for (const { itemId, itemName, cutMm } of plan.coverings) if (itemId !== null) add('covering', itemId, itemName, 1, cutMm);
+  for (const { itemId, itemName, cutMm } of plan.coverings)
+    if (itemId !== null) add('covering', itemId, itemName, ['coverings', itemId], { lengthMm: cutMm });
   const labels = new Map(catalogue.labels.map(({ id, name }) => [id, name]));
-  for (const { labelId } of plan.wires) if (labelId !== null) add('label', labelId, labels.get(labelId)!, 2);
-  return [...lines.values()];
+  for (const { labelId } of plan.wires)
+    if (labelId !== null) add('label', labelId, labels.get(labelId)!, ['labels', labelId], { pieces: 2 });
+  return [...lines.values()].map((line) => toBought(line, catalogue));
 }
 
-type Add = (group: PartLine['group'], id: string, name: string, pieces?: number, lengthMm?: number | null) => void;
+/** A line with the packs that it opens and what it costs. */
+function toBought({ bought, ...line }: Taken, catalogue: Catalogue): PartLine {
+  const { price = null, packOf = null } = (bought && findBuying(catalogue, ...bought)) ?? {};
+  const amount = line.lengthMm === null ? line.pieces : line.lengthMm / 1000;
+  return {
+    ...line,
+    // a length that fills its reels to the last metre opens no other one
+    packs: packOf === null ? null : Math.ceil(amount / packOf - 1e-9),
+    cost: price === null ? null : Math.round(price * amount * 100) / 100,
+  };
+}
+
+type Add = (
+  group: PartLine['group'],
+  id: string,
+  name: string,
+  bought: Taken['bought'],
+  amount?: { pieces?: number; lengthMm?: number | null },
+) => void;
 
 /** Ties along every run that holds two wires or more, and tape round each fork and the datum. */
 function addTies(job: Job, plan: LoomPlan, { tieEveryMm, tapeTurns }: ShopStandard, add: Add): void {
@@ -69,10 +102,11 @@ function addTies(job: Job, plan: LoomPlan, { tieEveryMm, tapeTurns }: ShopStanda
   const widest = new Map<string, number>();
   for (const { segmentId, odMm, sections } of plan.bundles) {
     const { nearNodeId, farNodeId, lengthMm } = plan.tree.segments[segmentId]!;
-    if (sections.some(({ elements }) => elements.flat().length > 1)) add('tie', 'tie', 'tie', Math.ceil(lengthMm / tieEveryMm));
+    if (sections.some(({ elements }) => elements.flat().length > 1))
+      add('tie', 'tie', 'tie', null, { pieces: Math.ceil(lengthMm / tieEveryMm) });
     if (odMm > 0) for (const id of [nearNodeId, farNodeId]) widest.set(id, Math.max(widest.get(id) ?? 0, odMm));
   }
   for (const [id, odMm] of widest)
     if (nodes[id]!.kind === 'breakout' || nodes[id]!.kind === 'datum')
-      add('tie', 'tape', 'cloth tape', 1, Math.ceil(tapeTurns * Math.PI * odMm));
+      add('tie', 'tape', 'cloth tape', null, { lengthMm: Math.ceil(tapeTurns * Math.PI * odMm) });
 }

@@ -11,6 +11,9 @@ import type { Ask, Step } from './step';
 export const ROUGH = 'rough';
 export const FINAL = 'final';
 
+/** The item of the test under which the pairs are read. */
+export const PAIRS = 'pairs';
+
 /** Every step of a loom with its needs, not yet in order: the steps come from the plan, nobody types them. */
 export function listSteps(job: Job, plan: LoomPlan, catalogue: Catalogue): Step[] {
   const loom = job.looms[plan.loomId]!;
@@ -49,7 +52,7 @@ export function listSteps(job: Job, plan: LoomPlan, catalogue: Catalogue): Step[
     needs: build.map(({ id }) => ({ stepId: id, because: 'the loom is tested when it is whole' })),
     tool: 'ohmmeter, 4-wire below 1 Ω',
     items: [
-      createItem('pairs', 'every pair joins, within its band', [...context.wires.values()], null, []),
+      createItem(PAIRS, 'every pair joins, within its band', [...context.wires.values()], null, []),
       createItem('isolation', 'every neighbour is isolated', [], null, []),
     ],
   });

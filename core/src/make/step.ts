@@ -27,6 +27,17 @@ export interface Ask {
   value: number | string;
 }
 
+/** A reading that work is proved by, and what passes. */
+export interface ExpectedReading {
+  /** of the item */
+  id: string;
+  words: string;
+  unit: 'N' | 'Ω' | 'mV';
+  /** null: no limit on this side */
+  least: number | null;
+  most: number | null;
+}
+
 /** One thing to tick inside a step: a wire to cut, a cavity to crimp. */
 export interface StepItem {
   id: string;
@@ -35,6 +46,8 @@ export interface StepItem {
   asks: Ask[];
   wireIds: string[];
   cavity: string | null;
+  /** what is read with an instrument before it is ticked; empty: nothing */
+  reads: ExpectedReading[];
   /** why it cannot be done yet, or null */
   heldBecause: string | null;
 }

@@ -1,20 +1,21 @@
-export { applyEdit, changeDocument, editDocument, listOperations, type EditOperation } from './applyEdit';
-export { isOverlap } from './isOverlap';
-export { checkIntegrity } from './checkIntegrity';
-export type { CatalogueLookup } from './catalogueLookup';
-export { checkJob } from './checkJob';
+export { applyEdit, changeDocument, editDocument, listOperations, type EditOperation } from './job/applyEdit';
+export { isOverlap } from './loom/isOverlap';
+export { checkIntegrity } from './job/checkIntegrity';
+export type { CatalogueLookup } from './job/catalogueLookup';
+export { checkJob } from './job/checkJob';
 export { checkShape } from './checkShape';
 export {
   CIRCUIT_KINDS,
+  KIND_WORDS,
   createCircuit,
   WIRE_TABLE_NAMES,
   type Circuit,
   type CircuitKind,
   type Termination,
   type WireTable,
-} from './circuit';
-export { COLOUR_NAMES, fromColourWords, toColourWords, type Colour, type ColourName } from './colour';
-export { createEnd, type End } from './end';
+} from './loom/circuit';
+export { COLOUR_NAMES, fromColourWords, toColourWords, type Colour, type ColourName } from './loom/colour';
+export { createEnd, type End } from './loom/end';
 export {
   addCavityFields,
   ArrangementSchema,
@@ -25,13 +26,14 @@ export {
   isMate,
   listCavities,
   type ConnectorFamily,
-} from './family';
-export { checkFamily, toCavityWords } from './checkFamily';
-export { placeCavities, type CavitySpot } from './placeCavities';
-export { createJob, FORMAT, FORMAT_VERSION, JobSchema, type Job } from './job';
-export { createLoom, type Loom, type SplicePin } from './loom';
-export { MIGRATIONS, toPresentFormat, type Migration } from './migrations';
-export { createNode, type LoomNode } from './node';
+} from './shop/family';
+export { checkFamily, toCavityWords } from './shop/checkFamily';
+export { placeCavities, type CavitySpot } from './shop/placeCavities';
+export { createJob, FORMAT, FORMAT_VERSION, JobSchema, type Job } from './job/job';
+export { listTemplateProblems, type TemplateRows } from './vehicle/listTemplateProblems';
+export { createLoom, type Loom, type SplicePin } from './loom/loom';
+export { MIGRATIONS, toPresentFormat, type Migration } from './job/migrations';
+export { createNode, type LoomNode } from './loom/node';
 export { toProblemLines, type Checked, type Problem } from './problem';
 export {
   COVERING_KINDS,
@@ -46,8 +48,8 @@ export {
   TICKS,
   type Segment,
   type Tick,
-} from './segment';
-export { createBrief, type Agreed, type Brief, type Mate } from './brief';
+} from './loom/segment';
+export { createBrief, type Agreed, type Brief, type Mate } from './job/brief';
 export {
   createDevice,
   DECISIONS,
@@ -57,8 +59,8 @@ export {
   type Device,
   type DeviceTemplate,
   type UnknownPolicy,
-} from './device';
-export { DONOR_DECISIONS, type Donor, type DonorDecision, type DonorWire } from './donor';
+} from './vehicle/device';
+export { DONOR_DECISIONS, type Donor, type DonorDecision, type DonorWire } from './vehicle/donor';
 export {
   ANCHOR_STATES,
   createAnchors,
@@ -70,9 +72,19 @@ export {
   type Blocked,
   type OpenItem,
   type OpenItemKind,
-} from './openItem';
-export { createPinNeed, EVIDENCE, LOADS, RETURNS, type Evidence, type Load, type PinNeed, type Return } from './pinNeed';
-export { CAPABILITIES, createPinOffer, type Capability, type PinOffer } from './pinOffer';
+} from './job/openItem';
+export {
+  createPinNeed,
+  EVIDENCE,
+  LOADS,
+  PinNeedSchema,
+  RETURNS,
+  type Evidence,
+  type Load,
+  type PinNeed,
+  type Return,
+} from './power/pinNeed';
+export { CAPABILITIES, createPinOffer, PinOfferSchema, type Capability, type PinOffer } from './power/pinOffer';
 export {
   createModes,
   createSource,
@@ -85,11 +97,22 @@ export {
   type Rating,
   type Source,
   type TemplateLink,
-} from './power';
-export { MARK_KINDS, SurveyEntrySchema, type SurveyConflict, type SurveyEntry } from './surveyEntry';
-export { findSurroundings, isMoving, type Surroundings } from './surroundings';
-export { createZones, type Zone } from './zone';
+} from './power/power';
+export { MARK_KINDS, SurveyEntrySchema, type SurveyConflict, type SurveyEntry } from './survey/surveyEntry';
+export { findSurroundings, isMoving, type Surroundings } from './loom/surroundings';
+export { createZones, type Zone } from './vehicle/zone';
 export {
+  type Tool,
+  type Buying,
+  type BoughtTable,
+  findTool,
+  findDueDay,
+  toBuyingKey,
+  RETIRABLE_TABLES,
+  isBoughtTable,
+  isOffered,
+  findBuying,
+  BOUGHT_TABLES,
   BARREL_KINDS,
   checkShop,
   compareShops,
@@ -125,3 +148,7 @@ export {
   type Shrink,
   type SpliceBarrel,
 } from './shop';
+export { listScope, listScopeChange, type ScopeChange } from './job/listScope';
+export { toNextNumber } from './loom/toNextNumber';
+export { countZoneUses } from './vehicle/countZoneUses';
+export { measureLeastPitch } from './shop/measureLeastPitch';

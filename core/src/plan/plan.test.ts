@@ -5,7 +5,7 @@ import { createRandomJob } from '../demo/createRandomJob';
 import { createInlet } from '../demo';
 import { applyEdit, editDocument, listOperations, type Job } from '../model';
 import { createBench, join } from '../testing/createBench';
-import { comparePlans, createPlanner, createTree, findStandard, listPieces, plan } from './index';
+import { comparePlans, createPlanner, createTree, findStandard, listWireRuns, plan } from './index';
 
 const only = (job: Job) => plan(job, CATALOGUE).looms[0]!;
 const wire = (job: Job, number: string) => only(job).wires.find((one) => one.number === number)!;
@@ -28,7 +28,7 @@ describe('route', () => {
             for (const j of ids) far.get(i)!.set(j, Math.min(far.get(i)!.get(j)!, far.get(i)!.get(k)! + far.get(k)!.get(j)!));
         for (const a of ids.slice(0, 8))
           for (const b of ids) {
-            const length = listPieces(tree, { nodeId: a }, { nodeId: b }).reduce((sum, { fromMm, toMm }) => sum + toMm - fromMm, 0);
+            const length = listWireRuns(tree, { nodeId: a }, { nodeId: b }).reduce((sum, { fromMm, toMm }) => sum + toMm - fromMm, 0);
             expect(length).toBeCloseTo(far.get(a)!.get(b)!, 6);
           }
       }),
@@ -37,16 +37,16 @@ describe('route', () => {
   });
   test('from inside one segment to inside another and back is the same way', () => {
     const tree = createTree(createBench().looms.bench!, findStandard(createBench(), CATALOGUE));
-    const there = listPieces(tree, { segmentId: 's2', offsetMm: 40 }, { segmentId: 's3', offsetMm: 70 });
+    const there = listWireRuns(tree, { segmentId: 's2', offsetMm: 40 }, { segmentId: 's3', offsetMm: 70 });
     expect(there).toEqual([
       { segmentId: 's2', fromMm: 0, toMm: 40 },
       { segmentId: 's3', fromMm: 0, toMm: 70 },
     ]);
-    expect(listPieces(tree, { segmentId: 's3', offsetMm: 70 }, { segmentId: 's2', offsetMm: 40 })).toEqual([...there].reverse());
-    expect(listPieces(tree, { segmentId: 's1', offsetMm: 10 }, { segmentId: 's1', offsetMm: 60 })).toEqual([
+    expect(listWireRuns(tree, { segmentId: 's3', offsetMm: 70 }, { segmentId: 's2', offsetMm: 40 })).toEqual([...there].reverse());
+    expect(listWireRuns(tree, { segmentId: 's1', offsetMm: 10 }, { segmentId: 's1', offsetMm: 60 })).toEqual([
       { segmentId: 's1', fromMm: 10, toMm: 60 },
     ]);
-    expect(listPieces(tree, { nodeId: 'b1' }, { nodeId: 'b1' })).toEqual([]);
+    expect(listWireRuns(tree, { nodeId: 'b1' }, { nodeId: 'b1' })).toEqual([]);
   });
   test('a loop is an error that names the segment', () => {
     const job = createBench((loom) => {

@@ -1,51 +1,28 @@
 import { findFamily, type Catalogue, type ShopStandard } from '../catalogue';
-import type { Job, Loom } from '../model';
-import { createMemory, type Memory } from '../units';
-import { chooseBarrels } from './chooseBarrels';
-import { chooseConductors, type SizeDemand } from './chooseConductors';
-import { chooseCoverings } from './chooseCoverings';
-import { chooseTerminations, type PlannedEnd } from './chooseTerminations';
-import { listMarks } from './listMarks';
-import { measureBundles, type BundleStore } from './measureBundles';
-import { measureHeats, type WarmStore } from './measureHeats';
-import { measureJoints } from './measureJoints';
-import { listAddends, measureWires, sumAddends, type WireInputs } from './measureWires';
-import type { CopperStore } from './power/chooseDemands';
-import type { LoomFlow, LoomFlows } from './power/listLoomFlows';
-import { measureAmpacities, type LoadStore } from './power/measureAmpacity';
-import type { SizedLoom } from './power/sizedLoom';
-import type { WireCurrent } from './power/types';
-import { toUnfitted, type RoutedLoom } from './routeLoom';
-import type { Addend, LoomPlan, PlannedTermination, PlannedWire, SizedWire } from './types';
-
-/** What planning remembers beside its plans: never more than a shortcut. */
-export interface PlanStore extends BundleStore, WarmStore, LoadStore {
-  /** ends as they were terminated last, by loom and end */
-  ended: Memory<PlannedEnd>;
-  /** of every loom, as they were last */
-  flows: Map<string, LoomFlows>;
-  copper: CopperStore;
-}
-
-/** of a round or two before, before and after a fitting */
-const MOST_BUNDLES = 4;
-
-export const createPlanStore = (): PlanStore => ({
-  packings: new Map(),
-  laid: createMemory(MOST_BUNDLES),
-  warmed: createMemory(MOST_BUNDLES),
-  loaded: createMemory(MOST_BUNDLES),
-  ended: createMemory(MOST_BUNDLES),
-  flows: new Map(),
-  copper: new Map(),
-});
+import type { Job } from '../model';
+import { chooseBarrels } from './splice/chooseBarrels';
+import { chooseConductors, type MinimumSize } from './size/chooseConductors';
+import { chooseCoverings } from './cover/chooseCoverings';
+import { chooseTerminations } from './terminate/chooseTerminations';
+import { numberWires } from './length/numberWires';
+import { measureBundles } from './bundle/measureBundles';
+import { measureHeats } from './heat/measureHeats';
+import { measureJoints } from './splice/measureJoints';
+import { listLengthAllowances, measureLengths, measureWires, sumAllowances, type WireInputs } from './length/measureWires';
+import type { CarriedCurrent } from './electrical/currents/listCarriedCurrents';
+import { measureAmpacities } from './heat/measureAmpacity';
+import type { SizedLoom } from './electrical/sizedLoom';
+import type { WireCurrent } from './electrical/types';
+import { toUnfitted, type RoutedLoom } from './route/routeLoom';
+import type { PlanStore } from './planStore';
+import type { LengthAllowance, LoomPlan, PlannedWire, SizedWire } from './types';
 
 /** What the stages of one loom work on. */
 export interface LoomContext {
   job: Job;
   routed: RoutedLoom;
   /** by wire id */
-  flows: ReadonlyMap<string, LoomFlow>;
+  flows: ReadonlyMap<string, CarriedCurrent>;
   modeIds: readonly string[];
   catalogue: Catalogue;
   standard: ShopStandard;
@@ -57,48 +34,47 @@ export function draftLengths(context: LoomContext): number[] {
   const { job, routed, catalogue, standard, store } = context;
   const loom = job.looms[routed.loomId]!;
   const wires = chooseConductors(routed, NO_DEMANDS);
-  const bundles = measureBundles(loom, routed, wires, catalogue, store, true).map(({ bundle }) => bundle);
+  const bundles = measureBundles({ loom, routed, wires, catalogue, isDraft: true, store }).map(({ bundle }) => bundle);
   const barrels = chooseBarrels(routed.splices, wires, catalogue, standard);
-  return listAddends(endWires(context, wires, bundles, barrels).inputs).map(sumAddends);
+  return measureLengths(endWires(context, wires, bundles, barrels).inputs);
 }
 
 /** A loom as it is built: what its wires bear, what their ends get, and how long they come out. */
 export interface BuiltLoom extends MeasuredLoom {
   loomId: string;
   /** what makes the length of each wire */
-  addends: readonly (readonly Addend[])[];
+  addends: readonly (readonly LengthAllowance[])[];
   lengthsMm: readonly number[];
   barrels: LoomPlan['barrels'];
   ended: EndedWires;
 }
 
 /** From sizes to lengths: all that the sums of the vehicle ask of a loom as it is built. */
-export function buildLoom(context: LoomContext, demands: ReadonlyMap<string, SizeDemand>): BuiltLoom {
+export function buildLoom(context: LoomContext, minimums: ReadonlyMap<string, MinimumSize>): BuiltLoom {
   // size, bundle, cover, warm
-  const measured = measureLoom(context, demands, false);
+  const measured = measureLoom(context, minimums, false);
   // terminate
   const ended = endWires(context, measured.wires, measured.bundles, measured.barrels);
-  const addends = listAddends(ended.inputs);
-  return { ...measured, loomId: context.routed.loomId, addends, lengthsMm: addends.map(sumAddends), ended };
+  const addends = listLengthAllowances(ended.inputs);
+  return { ...measured, loomId: context.routed.loomId, addends, lengthsMm: addends.map(sumAllowances), ended };
 }
 
 /** The plan of a loom as it is built, every term of its lengths kept. */
-export function planLoom(context: LoomContext, built: BuiltLoom, demands: ReadonlyMap<string, SizeDemand>): LoomPlan {
+export function planLoom(context: LoomContext, built: BuiltLoom, minimums: ReadonlyMap<string, MinimumSize>): LoomPlan {
   const { job, routed, catalogue } = context;
   const { loomId, tree, splices } = routed;
   const { wires: sized, barrels, bundles, coverings, heats, currents, ended } = built;
   const { terminations, plugs } = ended;
-  const first = routed.first && planFirst({ ...context, job: toUnfitted(job, loomId), routed: routed.first }, demands);
+  const first = routed.first && planFirst({ ...context, job: toUnfitted(job, loomId), routed: routed.first }, minimums);
   // mark, measure
-  const wires = measureWires(ended.inputs, built.addends, listMarks(toLoom(context), sized, catalogue), first);
-  const covering = coverings.reduce((sum, one) => sum + one.massG, 0);
-  const massG = sumMass(job, toLoom(context), wires, covering, terminations, barrels, catalogue);
+  const wires = measureWires(ended.inputs, built.addends, numberWires(toLoom(context), sized, catalogue), first);
+  const massG = sumMass(context, wires, built);
   return { loomId, tree, wires, splices, barrels, bundles, coverings, heats, currents, terminations, plugs, massG };
 }
 
-const NO_DEMANDS: ReadonlyMap<string, SizeDemand> = new Map();
+const NO_DEMANDS: ReadonlyMap<string, MinimumSize> = new Map();
 const NO_JOINTS: ReadonlyMap<string, number> = new Map();
-const NO_FLOW: LoomFlow = { onA: [], heatA: [], designA: null, inrushA: 0, guardIds: [], isFused: false };
+const NO_FLOW: CarriedCurrent = { onA: [], heatA: [], designA: null, inrushA: 0, guardIds: [], isFused: false };
 
 const toLoom = ({ job, routed }: LoomContext) => job.looms[routed.loomId]!;
 
@@ -108,21 +84,22 @@ export type MeasuredLoom = Omit<SizedLoom, 'loomId' | 'lengthsMm'>;
  * From sizes to what the wires bear. A draft, while sizes are still chosen, has bundles as thin as they could be: thinner is warmer, the
  * safe side.
  */
-export function measureLoom(context: LoomContext, demands: ReadonlyMap<string, SizeDemand>, isDraft: boolean) {
+export function measureLoom(context: LoomContext, minimums: ReadonlyMap<string, MinimumSize>, isDraft: boolean) {
   const { job, routed, flows, modeIds, catalogue, standard, store } = context;
   const loom = toLoom(context);
   // size: a conductor for every wire
-  const wires = chooseConductors(routed, demands);
+  const wires = chooseConductors(routed, minimums);
   // bundle: what lies in each section and how thick it is
-  const laid = measureBundles(loom, routed, wires, catalogue, store, isDraft);
+  const laid = measureBundles({ loom, routed, wires, catalogue, isDraft, store });
   const bundles = laid.map(({ bundle }) => bundle);
   // cover, and what it gets to
   const barrels = chooseBarrels(routed.splices, wires, catalogue, standard);
   // a draft asks how warm its runs get, not what their sleeves pass
   const joints = isDraft ? NO_JOINTS : measureJoints(bundles, routed.splices, barrels, store.packings);
-  const coverings = chooseCoverings(job, loom, routed.tree, bundles, joints, catalogue, standard);
-  const heats = measureHeats(job, routed.loomId, wires, laid, coverings, flows, modeIds, store, standard);
-  const ampacities = measureAmpacities(job, routed.loomId, wires, laid, coverings, heats, flows, isDraft, store, standard);
+  const coverings = chooseCoverings({ job, loom, tree: routed.tree, catalogue, standard }, bundles, joints);
+  const heated = { job, loomId: routed.loomId, wires, laid, coverings, flows, modeIds, standard, memo: store.memo };
+  const heats = measureHeats(heated);
+  const ampacities = measureAmpacities(heated, heats, isDraft);
   const currents = wires.map(({ id }, place): WireCurrent => {
     const { onA, heatA, designA, inrushA, guardIds } = flows.get(id) ?? NO_FLOW;
     return { wireId: id, onA, heatA, designA, inrushA, guardIds, ...ampacities[place]! };
@@ -131,13 +108,13 @@ export function measureLoom(context: LoomContext, demands: ReadonlyMap<string, S
 }
 
 /** The wires as they were cut before the trial fit, by the readings alone. */
-function planFirst(context: LoomContext, demands: ReadonlyMap<string, SizeDemand>): PlannedWire[] {
+function planFirst(context: LoomContext, minimums: ReadonlyMap<string, MinimumSize>): PlannedWire[] {
   const { routed, catalogue, standard, store } = context;
   const loom = toLoom(context);
-  const wires = chooseConductors(routed, demands);
-  const bundles = measureBundles(loom, routed, wires, catalogue, store, false).map(({ bundle }) => bundle);
+  const wires = chooseConductors(routed, minimums);
+  const bundles = measureBundles({ loom, routed, wires, catalogue, isDraft: false, store }).map(({ bundle }) => bundle);
   const { inputs } = endWires(context, wires, bundles, chooseBarrels(routed.splices, wires, catalogue, standard));
-  return measureWires(inputs, listAddends(inputs), listMarks(loom, wires, catalogue), null);
+  return measureWires(inputs, listLengthAllowances(inputs), numberWires(loom, wires, catalogue), null);
 }
 
 interface EndedWires extends Pick<LoomPlan, 'terminations' | 'plugs'> {
@@ -152,23 +129,28 @@ function endWires(
   barrels: LoomPlan['barrels'],
 ): EndedWires {
   const { loomId, tree, splices } = routed;
-  const { terminations, plugs } = chooseTerminations(job, routed, wires, catalogue, standard.tailStripMm, store.ended);
+  const { terminations, plugs } = chooseTerminations({
+    job,
+    routed,
+    wires,
+    catalogue,
+    tailStripMm: standard.tailStripMm,
+    memo: store.memo,
+  });
   return { terminations, plugs, inputs: { job, loomId, tree, wires, splices, bundles, terminations, barrels, catalogue, standard } };
 }
 
 function sumMass(
-  job: Job,
-  loom: Loom,
+  { job, routed, catalogue }: LoomContext,
   wires: readonly PlannedWire[],
-  covering: number,
-  terminations: readonly PlannedTermination[],
-  barrels: LoomPlan['barrels'],
-  catalogue: Catalogue,
+  { coverings, barrels, ended }: BuiltLoom,
 ): LoomPlan['massG'] {
   const wire = wires.reduce((sum, one) => sum + one.massG, 0);
-  const housings = Object.values(loom.ends).reduce((sum, end) => sum + (findFamily(job, catalogue, end.familyId)?.massG ?? 0), 0);
+  const covering = coverings.reduce((sum, one) => sum + one.massG, 0);
+  const ends = Object.values(job.looms[routed.loomId]!.ends);
+  const housings = ends.reduce((sum, end) => sum + (findFamily(job, catalogue, end.familyId)?.massG ?? 0), 0);
   const unit = new Map([...catalogue.contacts, ...catalogue.rings].map(({ id, massG }) => [id, massG]));
-  const contacts = terminations.reduce((sum, { contactId }) => sum + (contactId === null ? 0 : unit.get(contactId)!), 0);
+  const contacts = ended.terminations.reduce((sum, { contactId }) => sum + (contactId === null ? 0 : unit.get(contactId)!), 0);
   const joints = new Map(catalogue.barrels.map(({ id, massG, sleeveMassG }) => [id, massG + sleeveMassG]));
   const splices = barrels.reduce((sum, { barrelId }) => sum + (barrelId === null ? 0 : joints.get(barrelId)!), 0);
   return { wire, covering, housings, contacts, splices, total: wire + covering + housings + contacts + splices };

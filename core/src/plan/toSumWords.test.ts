@@ -1,7 +1,7 @@
-import type { Addend } from './types';
+import type { LengthAllowance } from './types';
 import { toSumWords } from './toSumWords';
 
-const addend = (kind: Addend['kind'], mm: number): Addend => ({ kind, of: 'x', words: '', mm });
+const addend = (kind: LengthAllowance['kind'], mm: number): LengthAllowance => ({ kind, of: 'x', words: '', mm });
 
 test('terms of a cut length in a few figures, the worked figure of calculations 1', () => {
   expect(

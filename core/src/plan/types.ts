@@ -1,7 +1,8 @@
 import type { Conductor } from '../catalogue';
 import type { Circuit, Colour, CoveringKind } from '../model';
-import type { RunSpread } from './measureRough';
-import type { PowerPlan, WireCurrent } from './power/types';
+import type { JoinedWire } from '../netlist';
+import type { RunSpread } from './length/measureRough';
+import type { PowerPlan, WireCurrent } from './electrical/types';
 
 /** A node of the rooted route tree. */
 export interface TreeNode {
@@ -43,13 +44,11 @@ export interface Tree {
 export type Place = { nodeId: string } | { segmentId: string; offsetMm: number };
 
 /** Part of a segment that a wire lies in; from and to in mm from the segment's near side, from < to. */
-export interface Piece {
+export interface WireRun {
   segmentId: string;
   fromMm: number;
   toMm: number;
 }
-
-export type WireEnd = { kind: 'cavity'; endId: string; cavity: string } | { kind: 'splice'; spliceId: string };
 
 /** A splice as planned: where wires of one circuit become one. */
 export interface PlannedSplice {
@@ -67,17 +66,13 @@ export interface PlannedSplice {
 }
 
 /** A wire before it has a size: one piece of copper between two ends. */
-export interface RunWire {
-  id: string;
-  circuitId: string;
-  from: WireEnd;
-  to: WireEnd;
-  pieces: Piece[];
+export interface RoutedWire extends JoinedWire {
+  pieces: WireRun[];
 }
 
 export type ConductorRule = 'pinned' | 'cable' | 'minimum' | 'contact' | 'drop' | 'heat' | 'fuse' | 'alike' | 'none';
 
-export interface SizedWire extends RunWire {
+export interface SizedWire extends RoutedWire {
   conductor: Conductor;
   ruledBy: ConductorRule;
   because: string;
@@ -183,7 +178,7 @@ export interface Hold {
 }
 
 /** One term of a cut length, kept so that it can be shown. */
-export interface Addend {
+export interface LengthAllowance {
   kind: 'segment' | 'breakout' | 'entry' | 'service-loop' | 're-termination' | 'clocking' | 'strip' | 'splice' | 'rounding';
   /** segment, node, end or splice it comes from */
   of: string;
@@ -197,7 +192,7 @@ export interface PlannedWire extends SizedWire {
   kind: Circuit['kind'];
   /** cable that it lies in; null: a single wire */
   cable: { groupId: string; itemId: string; name: string } | null;
-  addends: Addend[];
+  addends: LengthAllowance[];
   /** before rounding up */
   lengthMm: number;
   cutMm: number;

@@ -95,18 +95,7 @@ export function createSeededVehicle(seed: number): Job {
     });
     loom.circuits[`c${count}`] = createCircuit(String(count), name, terminations, { kind, ...rest });
   };
-  const heavy = { wireTable: 'thinwall' } as const;
-  join(main, 'battery', 'supply', 'plus:1 fuse:1', heavy);
-  join(main, 'fused', 'supply', 'fuse:2 kill:1', heavy);
-  join(main, 'boxes', 'supply', 'kill:2 box:1', heavy);
-  join(main, 'starter', 'supply', 'plus:2 starter:1', heavy);
-  join(main, 'negative', 'power-ground', 'minus:1 tie:1', heavy);
-  join(main, 'strap', 'power-ground', chance(0.5) ? 'tie:2 block:1' : 'earth:2 block:1', heavy);
-  join(main, 'ecu feed', 'supply', 'box:2 ecu:1');
-  join(main, 'ecu ground 1', 'power-ground', 'earth:3 ecu:2');
-  join(main, 'ecu ground 2', 'power-ground', 'tie:3 ecu:3');
-  join(main, 'relay feed', 'supply', 'box:3 relay:1 relay:3');
-  join(main, 'relay coil', 'output', 'ecu:4 relay:2');
+  joinMain(main, { chance, join });
   addLoads(job, main, { whole, chance, place, join });
   addSubLoom(job, main, { whole, chance, place, join });
   for (const id of Object.keys(job.devices))
@@ -119,6 +108,22 @@ interface Tools {
   chance: (share: number) => boolean;
   place: (loom: Loom, loomId: string, endId: string, templateId: string | null, rest?: Partial<Device>, end?: Partial<End>) => void;
   join: (loom: Loom, name: string, kind: Circuit['kind'], places: string, rest?: Partial<Circuit>) => void;
+}
+
+/** Battery, kill switch, boxes, starter, strap, controller and relay. */
+function joinMain(main: Loom, { chance, join }: Pick<Tools, 'chance' | 'join'>): void {
+  const heavy = { wireTable: 'thinwall' } as const;
+  join(main, 'battery', 'supply', 'plus:1 fuse:1', heavy);
+  join(main, 'fused', 'supply', 'fuse:2 kill:1', heavy);
+  join(main, 'boxes', 'supply', 'kill:2 box:1', heavy);
+  join(main, 'starter', 'supply', 'plus:2 starter:1', heavy);
+  join(main, 'negative', 'power-ground', 'minus:1 tie:1', heavy);
+  join(main, 'strap', 'power-ground', chance(0.5) ? 'tie:2 block:1' : 'earth:2 block:1', heavy);
+  join(main, 'ecu feed', 'supply', 'box:2 ecu:1');
+  join(main, 'ecu ground 1', 'power-ground', 'earth:3 ecu:2');
+  join(main, 'ecu ground 2', 'power-ground', 'tie:3 ecu:3');
+  join(main, 'relay feed', 'supply', 'box:3 relay:1 relay:3');
+  join(main, 'relay coil', 'output', 'ecu:4 relay:2');
 }
 
 /** Loads on the fuse box and the relay, each with one of the ways home. */

@@ -46,14 +46,8 @@ export function solveCopper(
       const copper = (wire.conductor.r20MilliohmPerM * wire.lengthMm * (1 + 0.00393 * (at - 20))) / 1e6;
       resistors.push({ a: point(a.key), b: point(b.key), ohm: copper + (a.milliohm + b.milliohm) / 1000, wire: `${loomId}/${wire.id}` });
     });
-  for (const { a, b } of Object.values(job.mates))
-    for (const cavity of ['1', '2'])
-      resistors.push({
-        a: point(pinKey(a.loomId, a.endId, cavity)),
-        b: point(pinKey(b.loomId, b.endId, cavity)),
-        ohm: standard.contactMilliohm / 1000,
-        wire: null,
-      });
+  for (const [one, other] of listMated(job))
+    resistors.push({ a: point(one), b: point(other), ohm: standard.contactMilliohm / 1000, wire: null });
   for (const { deviceId, linkId, kind, ratingA, maxA, loadA } of plan.power.protections) {
     const device = job.devices[deviceId]!;
     const link = findDeviceTemplate(job, CATALOGUE, device.templateId)!.links[linkId]!;
@@ -83,8 +77,36 @@ export function solveCopper(
         wire: null,
       });
   for (const { from, to } of draws) void [point(from), point(to)];
-  for (const key of held) point(key);
+  // both poles are held: 0 V and 0 V, so that every voltage is what is lost on the way
+  const zero = [pinKey('main', 'plus', 'stud'), pinKey('main', 'minus', 'stud'), ...held].map(point);
+  const matrix = createMatrix(
+    resistors,
+    draws.map(({ from, to, currentA }) => ({ from: point(from), to: point(to), currentA })),
+    zero,
+    points.size,
+  );
+  eliminate(matrix);
   const size = points.size;
+  const volts = new Map([...points].map(([key, at]) => [key, matrix[at]![size]!]));
+  const wireA = new Map(
+    resistors.flatMap(({ a, b, ohm, wire }) => (wire === null ? [] : [[wire, (matrix[a]![size]! - matrix[b]![size]!) / ohm] as const])),
+  );
+  return { volts, wireA };
+}
+
+/** Both contacts of each of the two wires that go through a plug. */
+const listMated = (job: Job) =>
+  Object.values(job.mates).flatMap(({ a, b }) =>
+    ['1', '2'].map((cavity) => [pinKey(a.loomId, a.endId, cavity), pinKey(b.loomId, b.endId, cavity)] as const),
+  );
+
+/** Conductances of a network with what is drawn as its last column; the points held at zero are so. */
+function createMatrix(
+  resistors: readonly { a: number; b: number; ohm: number }[],
+  draws: readonly { from: number; to: number; currentA: number }[],
+  zero: readonly number[],
+  size: number,
+): Float64Array[] {
   const matrix = Array.from({ length: size }, () => new Float64Array(size + 1));
   for (const { a, b, ohm } of resistors) {
     matrix[a]![a]! += 1 / ohm;
@@ -93,22 +115,15 @@ export function solveCopper(
     matrix[b]![a]! -= 1 / ohm;
   }
   for (const { from, to, currentA } of draws) {
-    matrix[point(from)]![size]! -= currentA;
-    matrix[point(to)]![size]! += currentA;
+    matrix[from]![size]! -= currentA;
+    matrix[to]![size]! += currentA;
   }
-  // both poles are held: 0 V and 0 V, so that every voltage is what is lost on the way
-  for (const key of [pinKey('main', 'plus', 'stud'), pinKey('main', 'minus', 'stud'), ...held]) {
-    const row = point(key);
+  for (const row of zero) {
     matrix[row]!.fill(0);
     matrix[row]![row] = 1;
   }
   for (let row = 0; row < size; row += 1) if (matrix[row]!.every((value) => value === 0)) matrix[row]![row] = 1;
-  eliminate(matrix);
-  const volts = new Map([...points].map(([key, at]) => [key, matrix[at]![size]!]));
-  const wireA = new Map(
-    resistors.flatMap(({ a, b, ohm, wire }) => (wire === null ? [] : [[wire, (matrix[a]![size]! - matrix[b]![size]!) / ohm] as const])),
-  );
-  return { volts, wireA };
+  return matrix;
 }
 
 /** Gauss and Jordan with the largest pivot of each column; the last column becomes the solution. */

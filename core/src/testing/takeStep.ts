@@ -2,10 +2,10 @@ import fc from 'fast-check';
 import { CATALOGUE, createLookup } from '../catalogue';
 import {
   addEnd,
-  arrangeBreak,
+  arrangeBulkheadPins,
   assignPins,
   gatherParts,
-  giveNeed,
+  reassignPin,
   joinSegments,
   listAblePlaces,
   moveBranch,
@@ -104,7 +104,8 @@ export function takeStep(before: Job, { kind, at, much }: Step): Job {
   try {
     if (kind === 'split') {
       const id = one(segmentIds, much);
-      splitSegment(loom, tree, id, tree.segments[id]!.lengthMm * (0.1 + (at % 80) / 100), at % 2 ? 'pass' : 'breakout', `cut ${at}`);
+      const offsetMm = tree.segments[id]!.lengthMm * (0.1 + (at % 80) / 100);
+      splitSegment(loom, tree, { segmentId: id, offsetMm }, { kind: at % 2 ? 'pass' : 'breakout', name: `cut ${at}` });
     } else if (kind === 'join') joinSegments(loom, tree, one(nodeIds, much));
     else if (kind === 'branch') moveBranch(loom, tree, one(segmentIds, much), one(nodeIds, at));
     else if (kind === 'breakout') moveBreakout(loom, tree, one(nodeIds, much), (at % 400) - 200);
@@ -122,11 +123,11 @@ export function takeStep(before: Job, { kind, at, much }: Step): Job {
       const pins = endIds.flatMap((endId) => Object.keys(loom.ends[endId]!.pins).map((cavity) => ({ loomId, endId, cavity })));
       const pin = pins.length ? one(pins, much) : null;
       const places = (pin && listAblePlaces(job, standard, pin)?.places) ?? [];
-      const given = places.length ? giveNeed(job, CATALOGUE, standard, pin!, one(places, at).pins[0]!) : null;
+      const given = places.length ? reassignPin(job, CATALOGUE, standard, pin!, one(places, at).pins[0]!) : null;
       return given && 'next' in given ? given.next : before;
     } else if (kind === 'arrange') {
       const mates = Object.keys(job.mates).sort();
-      return mates.length ? arrangeBreak(job, CATALOGUE, one(mates, much), null, () => 1).next : before;
+      return mates.length ? arrangeBulkheadPins(job, CATALOGUE, one(mates, much), null, () => 1).next : before;
     } else if (isWiring(kind)) {
       rewire(job, loom, kind, at, much);
       if (!checkJob(job, LOOKUP).ok) return before;

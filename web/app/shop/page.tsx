@@ -1,3 +1,4 @@
+import { listUsers } from '../../server/jobSummaries';
 import { listShopVersions, readShop } from '../../server/shop';
 import { ShopStation } from '../../stations/shop/ShopStation';
 
@@ -6,5 +7,5 @@ export const dynamic = 'force-dynamic';
 export default async function ShopPage() {
   const { version, shop } = await readShop();
   const versions = (await listShopVersions()).map((line) => ({ ...line, at: line.at.toISOString() }));
-  return <ShopStation key={version} version={version} shop={shop} versions={versions} />;
+  return <ShopStation key={version} version={version} shop={shop} versions={versions} users={await listUsers()} />;
 }

@@ -2,7 +2,7 @@
 
 import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
-import { listScope, listScopeChange } from 'wattograph-core';
+import { listScope, listScopeChange, agreeScope, setBrief, workTo, toCount } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { readAuthor } from '../../client/author';
 import { useJob, useJobStore } from '../../client/jobContext';
@@ -75,29 +75,11 @@ function Head() {
     <section className={styles.head} aria-label="Scope">
       <label className={styles.wide}>
         <span>Vehicle</span>
-        <TextField
-          label="Vehicle"
-          value={brief.vehicle}
-          most={200}
-          onChange={(vehicle) =>
-            store.edit('vehicle', (draft) => {
-              draft.brief.vehicle = vehicle;
-            })
-          }
-        />
+        <TextField label="Vehicle" value={brief.vehicle} most={200} onChange={(vehicle) => store.edit(setBrief('vehicle', vehicle))} />
       </label>
       <label>
         <span>Customer</span>
-        <TextField
-          label="Customer"
-          value={job.customer}
-          most={80}
-          onChange={(customer) =>
-            store.edit('customer', (draft) => {
-              draft.customer = customer;
-            })
-          }
-        />
+        <TextField label="Customer" value={job.customer} most={80} onChange={(customer) => store.edit(setBrief('customer', customer))} />
       </label>
       <label>
         <span>Promised</span>
@@ -108,9 +90,7 @@ function Head() {
           value={brief.promisedOn ?? ''}
           onChange={(event) => {
             const { value } = event.target;
-            store.edit(value ? `promised on ${value}` : 'no day promised', (draft) => {
-              draft.brief.promisedOn = value || null;
-            });
+            store.edit(setBrief('promisedOn', value || null));
           }}
         />
       </label>
@@ -122,9 +102,7 @@ function Head() {
           value={job.standardId}
           onChange={(event) => {
             const { value } = event.target;
-            store.edit(`work to ${shop.standards[value]!.name}`, (draft) => {
-              draft.standardId = value;
-            });
+            store.edit(workTo(value, shop.standards[value]!.name));
           }}
         >
           {Object.values(shop.standards).map(({ id, name }) => (
@@ -143,19 +121,14 @@ function Head() {
           <span title={[...change!.devicesAdded, ...change!.circuitsAdded].join(', ')}>
             agreed {brief.agreed.on} by {brief.agreed.by}:{' '}
             <b className={added ? styles.alarm : ''}>
-              {added ? `▲ +${change!.devicesAdded.length} devices, +${change!.circuitsAdded.length} circuits` : 'nothing added'}
+              {added
+                ? `▲ +${toCount(change!.devicesAdded.length, 'device')}, +${toCount(change!.circuitsAdded.length, 'circuit')}`
+                : 'nothing added'}
             </b>
             {gone ? `, ${gone} gone` : ''}
           </span>
         )}
-        <button
-          className={styles.button}
-          onClick={() =>
-            store.edit('agree the scope', (draft) => {
-              draft.brief.agreed = { on: today(), by: readAuthor(), ...scope };
-            })
-          }
-        >
+        <button className={styles.button} onClick={() => store.edit(agreeScope(today(), readAuthor()))}>
           {brief.agreed === null ? 'Agree scope' : 'Agree anew'}
         </button>
       </div>

@@ -5,16 +5,21 @@ import { useRouter } from 'next/navigation';
 import { Fragment, useState } from 'react';
 import {
   compareIds,
-  createDevice,
   createId,
   DECISIONS,
   findDeviceTemplate,
-  placeDevice,
   UNKNOWN_POLICIES,
   type Decision,
   type Device,
   type Job,
   type UnknownPolicy,
+  addDevice,
+  decideDevice,
+  putDevice,
+  setDevice,
+  strikeDevice,
+  takeDeviceOff,
+  toCount,
 } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { readAuthor } from '../../client/author';
@@ -22,6 +27,7 @@ import { useJobStore } from '../../client/jobContext';
 import { TextField } from '../../ui/TextField';
 import styles from './Brief.module.css';
 import { PinTable } from './PinTable';
+import { WireListButton } from '../../ui/WireListButton';
 import { TemplateDialog } from './TemplateDialog';
 import { TemplatePicker } from './TemplatePicker';
 
@@ -47,13 +53,9 @@ export function DevicesTable({ job }: { job: Job }) {
     const { system } = job.devices[id]!;
     systems.set(system, [...(systems.get(system) ?? []), id]);
   }
-  const edit = (id: string, label: string, change: (device: Device) => void) =>
-    store.edit(`${label} of ${job.devices[id]!.name}`, (draft) => change(draft.devices[id]!));
   const add = (name: string, system: string, templateId: string | null) => {
     const id = createId(job.devices, 'd');
-    store.edit(`add ${name}`, (draft) => {
-      draft.devices[id] = createDevice(name, system, { templateId, decidedBy: readAuthor() });
-    });
+    store.edit(addDevice(id, { name, system, templateId, decidedBy: readAuthor() }));
     setOpen(id);
   };
   return (
@@ -70,17 +72,20 @@ export function DevicesTable({ job }: { job: Job }) {
         </span>
       </div>
       {Object.keys(job.devices).length === 0 && (
-        <p className={styles.empty}>
-          The want-list and the delete-list of the vehicle: every device with what it needs at each pin, and whether it is fitted, kept,
-          removed, put to other use, or placed later. Add the first.
-        </p>
+        <div className={styles.empty}>
+          <p>
+            The want-list and the delete-list of the vehicle: every device with what it needs at each pin, and whether it is fitted, kept,
+            removed, put to other use, or placed later. Add the first; or, where there is a list of wires already, begin with that.
+          </p>
+          <WireListButton job={job} />
+        </div>
       )}
       <table className={styles.table}>
         <thead>
           <tr>
             <th>device</th>
             <th>kind, pins</th>
-            <th>what becomes of it</th>
+            <th>decision</th>
             <th>because</th>
             <th>decided by</th>
             <th>zone</th>
@@ -108,12 +113,14 @@ export function DevicesTable({ job }: { job: Job }) {
                           value={device.name}
                           most={80}
                           required
-                          onChange={(name) => edit(id, 'name', (one) => void (one.name = name))}
+                          onChange={(name) => store.edit(setDevice(id, device.name, 'name', name))}
                         />
                       </td>
                       <td>
                         <button className={styles.link} aria-expanded={open === id} onClick={() => setOpen(open === id ? null : id)}>
-                          {template ? `${template.name}, ${Object.keys(template.pins).length} pins` : 'pins not known'}
+                          {template
+                            ? `${template.name}, ${toCount(Object.keys(template.pins).length + Object.keys(template.offers).length, 'pin')}`
+                            : 'pins not known'}
                         </button>
                       </td>
                       <td>
@@ -123,11 +130,7 @@ export function DevicesTable({ job }: { job: Job }) {
                           value={device.decision}
                           onChange={(event) => {
                             const decision = event.target.value as Decision;
-                            edit(id, decision, (one) => {
-                              one.decision = decision;
-                              one.decidedBy = readAuthor();
-                              one.unknownPolicy = decision === 'later' ? (one.unknownPolicy ?? 'connector') : null;
-                            });
+                            store.edit(decideDevice(id, device.name, decision, readAuthor()));
                           }}
                         >
                           {DECISIONS.map((one) => (
@@ -143,7 +146,7 @@ export function DevicesTable({ job }: { job: Job }) {
                             value={device.unknownPolicy ?? 'connector'}
                             onChange={(event) => {
                               const policy = event.target.value as UnknownPolicy;
-                              edit(id, 'unknown place', (one) => void (one.unknownPolicy = policy));
+                              store.edit(setDevice(id, device.name, 'unknownPolicy', policy));
                             }}
                           >
                             {UNKNOWN_POLICIES.map((one) => (
@@ -160,7 +163,7 @@ export function DevicesTable({ job }: { job: Job }) {
                           value={device.reason}
                           most={400}
                           placeholder="why"
-                          onChange={(reason) => edit(id, 'reason', (one) => void (one.reason = reason))}
+                          onChange={(reason) => store.edit(setDevice(id, device.name, 'reason', reason))}
                         />
                       </td>
                       <td>{device.decidedBy || <span className={styles.alarm}>nobody yet</span>}</td>
@@ -171,7 +174,7 @@ export function DevicesTable({ job }: { job: Job }) {
                           value={device.zoneId ?? ''}
                           onChange={(event) => {
                             const zoneId = event.target.value || null;
-                            edit(id, 'zone', (one) => void (one.zoneId = zoneId));
+                            store.edit(setDevice(id, device.name, 'zoneId', zoneId));
                           }}
                         >
                           <option value="">not known</option>
@@ -195,11 +198,7 @@ export function DevicesTable({ job }: { job: Job }) {
                           className={styles.link}
                           aria-label={`Strike ${device.name} off the list`}
                           title="Off the list altogether. Undo brings it back."
-                          onClick={() =>
-                            store.edit(`strike ${device.name} off`, (draft) => {
-                              delete draft.devices[id];
-                            })
-                          }
+                          onClick={() => store.edit(strikeDevice(id, device.name))}
                         >
                           ×
                         </button>
@@ -211,7 +210,7 @@ export function DevicesTable({ job }: { job: Job }) {
                           <TemplatePicker
                             job={job}
                             value={device.templateId}
-                            onChange={(templateId) => edit(id, 'kind', (one) => void (one.templateId = templateId))}
+                            onChange={(templateId) => store.edit(setDevice(id, device.name, 'templateId', templateId))}
                           />
                           {template && <PinTable template={template} />}
                         </td>
@@ -245,11 +244,7 @@ function Place({ job, id, device, onGo }: { job: Job; id: string; device: Device
         <button
           className={styles.link}
           aria-label={`Take ${device.name} off its end`}
-          onClick={() =>
-            store.edit(`take ${device.name} off its end`, (draft) => {
-              draft.devices[id]!.at = null;
-            })
-          }
+          onClick={() => store.edit(takeDeviceOff(id, device.name))}
         >
           ×
         </button>
@@ -269,7 +264,7 @@ function Place({ job, id, device, onGo }: { job: Job; id: string; device: Device
       value=""
       onChange={(event) => {
         const chosen = free[Number(event.target.value)]!;
-        store.edit(`${device.name} on ${chosen.words}`, (draft) => placeDevice(draft, shop, id, chosen.loomId, chosen.endId));
+        store.edit(putDevice(id, chosen, { device: device.name, end: chosen.words }, shop));
       }}
     >
       <option value="">not yet …</option>

@@ -2,7 +2,16 @@
 
 import { useDisclosure } from '@mantine/hooks';
 import { useState } from 'react';
-import { DONOR_DECISIONS, findStandard, listLedger, type Donor, type DonorDecision, type DonorWire, type Job } from 'wattograph-core';
+import {
+  DONOR_DECISIONS,
+  findStandard,
+  listDonorDispositions,
+  type Donor,
+  type DonorDecision,
+  type Job,
+  decideDonorWire,
+  setDonorWire,
+} from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useJobStore } from '../../client/jobContext';
 import { TextField } from '../../ui/TextField';
@@ -65,13 +74,10 @@ export function DonorLedger({ job }: { job: Job }) {
 function Open({ job, donorId, donor }: { job: Job; donorId: string; donor: Donor }) {
   const shop = useShop();
   const store = useJobStore();
-  const ledger = listLedger(donor, Object.values(job.devices), findStandard(job, shop).leastOffcutMm);
-  const edit = (id: string, label: string, change: (wire: DonorWire) => void) =>
-    store.edit(`${label}, donor wire ${donor.wires[id]!.number || id}`, (draft) => change(draft.donors[donorId]!.wires[id]!));
+  const ledger = listDonorDispositions(donor, Object.values(job.devices), findStandard(job, shop).leastOffcutMm);
   const wrong = new Map(ledger.problems.map(({ wireId, words }) => [wireId, words]));
   const orphans = new Map(ledger.orphans.map(({ wireId, device }) => [wireId, device]));
   const metres = (mm: number) => (mm / 1000).toFixed(2);
-  const total = ledger.recovered.reduce((sum, { lengthMm }) => sum + lengthMm, 0);
   return (
     <>
       <section className={styles.ledger} role="status" aria-label="Ledger">
@@ -94,7 +100,7 @@ function Open({ job, donorId, donor }: { job: Job; donorId: string; donor: Donor
             .map(({ size, colour, pieces, lengthMm }) => `${size} ${colour}: ${pieces} pieces, ${metres(lengthMm)} m`)
             .join('\n')}
         >
-          for stock <b className="mono">{metres(total)} m</b>
+          for stock <b className="mono">{metres(ledger.recoveredMm)} m</b>
           {ledger.unmeasured ? `, ${ledger.unmeasured} not measured` : ''}
         </span>
       </section>
@@ -123,7 +129,7 @@ function Open({ job, donorId, donor }: { job: Job; donorId: string; donor: Donor
             <th>colour</th>
             <th>size</th>
             <th className={styles.num}>length mm</th>
-            <th>what becomes of it</th>
+            <th>decision</th>
             <th className={styles.num}>new length</th>
             <th>note</th>
           </tr>
@@ -131,6 +137,7 @@ function Open({ job, donorId, donor }: { job: Job; donorId: string; donor: Donor
         <tbody>
           {Object.entries(donor.wires).map(([id, wire]) => {
             const name = wire.number || id;
+            const at = { donorId, wireId: id, number: name };
             const changes = wire.decision === 'shorten' || wire.decision === 'extend' || wire.decision === 'repurpose';
             return (
               <tr key={id} data-decision={wire.decision ?? 'none'}>
@@ -149,7 +156,7 @@ function Open({ job, donorId, donor }: { job: Job; donorId: string; donor: Donor
                     label={`Length of donor wire ${name}`}
                     optional
                     value={wire.lengthMm}
-                    onChange={(value) => edit(id, 'length', (one) => void (one.lengthMm = value))}
+                    onChange={(value) => store.edit(setDonorWire(at, 'lengthMm', value))}
                   />
                 </td>
                 <td>
@@ -159,10 +166,7 @@ function Open({ job, donorId, donor }: { job: Job; donorId: string; donor: Donor
                     value={wire.decision ?? ''}
                     onChange={(event) => {
                       const decision = (event.target.value || null) as DonorDecision | null;
-                      edit(id, decision ?? 'undecided', (one) => {
-                        one.decision = decision;
-                        if (decision === null || decision === 'keep' || decision === 'remove') one.newLengthMm = null;
-                      });
+                      store.edit(decideDonorWire(at, decision));
                     }}
                   >
                     <option value="">? undecided</option>
@@ -181,7 +185,7 @@ function Open({ job, donorId, donor }: { job: Job; donorId: string; donor: Donor
                       label={`New length of donor wire ${name}`}
                       optional
                       value={wire.newLengthMm}
-                      onChange={(value) => edit(id, 'new length', (one) => void (one.newLengthMm = value))}
+                      onChange={(value) => store.edit(setDonorWire(at, 'newLengthMm', value))}
                     />
                   )}
                 </td>
@@ -190,7 +194,7 @@ function Open({ job, donorId, donor }: { job: Job; donorId: string; donor: Donor
                     label={`Note on donor wire ${name}`}
                     value={wire.note}
                     most={200}
-                    onChange={(note) => edit(id, 'note', (one) => void (one.note = note))}
+                    onChange={(note) => store.edit(setDonorWire(at, 'note', note))}
                   />
                 </td>
               </tr>

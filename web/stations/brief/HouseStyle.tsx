@@ -1,6 +1,6 @@
 'use client';
 
-import { findSide, HOUSE_STYLE, type Job } from 'wattograph-core';
+import { findSide, HOUSE_STYLE, type Job, departFromHouse } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useJobStore } from '../../client/jobContext';
 import { askReason } from '../../ui/askReason';
@@ -14,15 +14,10 @@ export function HouseStyle({ job }: { job: Job }) {
   // noted in a job of an older Wattograph, on questions that nothing hangs on
   const others = Object.entries(job.brief.departures).filter(([id]) => !HOUSE_STYLE.some((one) => one.id === id));
   const choose = (id: string, question: string, side: number, usual: number | null) => {
-    if (side === usual)
-      store.edit(`${question}: as the house does`, (draft) => {
-        delete draft.brief.departures[id];
-      });
+    if (side === usual) store.edit(departFromHouse(id, question, null));
     else
       askReason(`Why does this job depart from ${standard.name} on ${question.toLowerCase()}?`, (reason) =>
-        store.edit(`${question}: departs`, (draft) => {
-          draft.brief.departures[id] = { side, reason };
-        }),
+        store.edit(departFromHouse(id, question, { side, reason })),
       );
   };
   return (
@@ -76,14 +71,7 @@ export function HouseStyle({ job }: { job: Job }) {
             <td className="faint">noted; nothing in this version hangs on it</td>
             <td>
               {reason}{' '}
-              <button
-                className={styles.link}
-                onClick={() =>
-                  store.edit(`${id}: noted no more`, (draft) => {
-                    delete draft.brief.departures[id];
-                  })
-                }
-              >
+              <button className={styles.link} onClick={() => store.edit(departFromHouse(id, id, null))}>
                 forget
               </button>
             </td>

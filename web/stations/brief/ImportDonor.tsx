@@ -2,7 +2,17 @@
 
 import { Button, FileButton, Group, Modal, Stack, TextInput } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import { createId, fromDonorList, toDonorMapping, type CsvTable, type DonorMapping, type Job, type Problem } from 'wattograph-core';
+import {
+  createDonorId,
+  fromDonorList,
+  toDonorMapping,
+  type CsvTable,
+  type DonorMapping,
+  type Job,
+  type Problem,
+  importDonor,
+  toCount,
+} from 'wattograph-core';
 import { useJobStore } from '../../client/jobContext';
 import { ColumnPicker, type ColumnField } from '../../ui/ColumnPicker';
 import { ProblemList } from '../../ui/ProblemList';
@@ -44,10 +54,8 @@ export function ImportDonor({ job, onClose, onDone }: { job: Job; onClose: () =>
   );
   const keep = () => {
     if (!made?.ok) return;
-    const id = createId(job.donors, 'donor');
-    store.edit(`import donor ${name.trim()}`, (draft) => {
-      draft.donors[id] = made.value;
-    });
+    const id = createDonorId(job.donors);
+    store.edit(importDonor(id, made.value));
     onDone(id);
   };
   return (
@@ -76,7 +84,7 @@ export function ImportDonor({ job, onClose, onDone }: { job: Job; onClose: () =>
               onChange={(field, column) => setMapping((now) => ({ ...now, [field]: column }))}
             />
             {made && !made.ok && <ProblemList title="This cannot become a ledger yet; nothing was stored" problems={made.problems} />}
-            {made?.ok && <p style={{ margin: 0 }}>{Object.keys(made.value.wires).length} wires, nothing decided yet.</p>}
+            {made?.ok && <p style={{ margin: 0 }}>{toCount(Object.keys(made.value.wires).length, 'wire')}, nothing decided yet.</p>}
           </>
         )}
         <Group justify="flex-end">

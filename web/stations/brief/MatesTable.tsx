@@ -2,7 +2,7 @@
 
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { createId, findFamily, isMate, type Job } from 'wattograph-core';
+import { findFamily, isMate, type Job, mateEnds, takeMateApart } from 'wattograph-core';
 import { useJobStore } from '../../client/jobContext';
 import { useShop } from '../../client/shopContext';
 import styles from './Brief.module.css';
@@ -56,12 +56,8 @@ export function MatesTable({ job }: { job: Job }) {
           className={styles.button}
           disabled={!one || !other}
           onClick={() => {
-            store.edit(`mate ${one!.words} with ${other!.words}`, (draft) => {
-              draft.mates[createId(job.mates, 'm')] = {
-                a: { loomId: one!.loomId, endId: one!.endId },
-                b: { loomId: other!.loomId, endId: other!.endId },
-              };
-            });
+            const [first, second] = [one!, other!].map(({ loomId, endId }) => ({ loomId, endId }));
+            store.edit(mateEnds({ a: first!, b: second! }, { a: one!.words, b: other!.words }));
             setA('');
             setB('');
           }}
@@ -87,14 +83,7 @@ export function MatesTable({ job }: { job: Job }) {
                 </td>
               ))}
               <td>
-                <button
-                  className={styles.link}
-                  onClick={() =>
-                    store.edit('take a mate apart', (draft) => {
-                      delete draft.mates[id];
-                    })
-                  }
-                >
+                <button className={styles.link} onClick={() => store.edit(takeMateApart(id))}>
                   take apart
                 </button>
               </td>

@@ -2,14 +2,16 @@
 
 import { useState } from 'react';
 import {
-  createId,
-  createOpenItem,
   isBlocking,
   OPEN_ITEM_KINDS,
   type Blocked,
   type Job,
   type OpenItem,
   type OpenItemKind,
+  addOpenItem,
+  answerOpenItem,
+  setOpenItem,
+  strikeOpenItem,
 } from 'wattograph-core';
 import { readAuthor } from '../../client/author';
 import { useShop } from '../../client/shopContext';
@@ -24,12 +26,8 @@ export function OpenItems({ job }: { job: Job }) {
   const store = useJobStore();
   const [question, setQuestion] = useState('');
   const [kind, setKind] = useState<OpenItemKind>('question');
-  const edit = (id: string, label: string, change: (item: OpenItem) => void) => store.edit(label, (draft) => change(draft.openItems[id]!));
   const add = () => {
-    const id = createId(job.openItems, 'q');
-    store.edit(`open item: ${question.trim()}`.slice(0, 200), (draft) => {
-      draft.openItems[id] = createOpenItem(question.trim(), { kind, owner: readAuthor() });
-    });
+    store.edit(addOpenItem(question.trim(), kind, readAuthor()));
     setQuestion('');
   };
   return (
@@ -89,11 +87,7 @@ export function OpenItems({ job }: { job: Job }) {
                 <span className="faint">{item.kind}</span> {item.question}
               </td>
               <td>
-                <Blocks
-                  job={job}
-                  item={item}
-                  onChange={(blocks) => edit(id, 'what an open item blocks', (one) => void (one.blocks = blocks))}
-                />
+                <Blocks job={job} item={item} onChange={(blocks) => store.edit(setOpenItem(id, 'blocks', blocks))} />
               </td>
               <td>
                 <select
@@ -102,7 +96,7 @@ export function OpenItems({ job }: { job: Job }) {
                   value={item.owner}
                   onChange={(event) => {
                     const owner = event.target.value;
-                    edit(id, 'owner', (one) => void (one.owner = owner));
+                    store.edit(setOpenItem(id, 'owner', owner));
                   }}
                 >
                   <option value="">nobody yet</option>
@@ -119,7 +113,7 @@ export function OpenItems({ job }: { job: Job }) {
                   value={item.due ?? ''}
                   onChange={(event) => {
                     const due = event.target.value || null;
-                    edit(id, 'due', (one) => void (one.due = due));
+                    store.edit(setOpenItem(id, 'due', due));
                   }}
                 />
               </td>
@@ -130,7 +124,7 @@ export function OpenItems({ job }: { job: Job }) {
                   checked={item.atVisit}
                   onChange={(event) => {
                     const { checked } = event.target;
-                    edit(id, 'where it is answered', (one) => void (one.atVisit = checked));
+                    store.edit(setOpenItem(id, 'atVisit', checked));
                   }}
                 />
               </td>
@@ -140,14 +134,7 @@ export function OpenItems({ job }: { job: Job }) {
                   value={item.answer ?? ''}
                   most={400}
                   placeholder={item.kind === 'concession' ? 'ends on its day' : 'open'}
-                  onChange={(answer) =>
-                    edit(id, answer ? 'answer' : 'open again', (one) => {
-                      one.answer = answer || null;
-                      // it frees no wire before somebody says how it is known
-                      one.evidence = answer ? (one.evidence ?? 'guessed') : null;
-                      one.answeredBy = answer ? readAuthor() : '';
-                    })
-                  }
+                  onChange={(answer) => store.edit(answerOpenItem(id, answer, readAuthor()))}
                 />
               </td>
               <td>
@@ -156,19 +143,12 @@ export function OpenItems({ job }: { job: Job }) {
                     className={styles.pick}
                     label={`Evidence for ${item.question}`}
                     value={item.evidence}
-                    onChange={(evidence) => edit(id, 'evidence', (one) => void (one.evidence = evidence))}
+                    onChange={(evidence) => store.edit(setOpenItem(id, 'evidence', evidence))}
                   />
                 )}
               </td>
               <td>
-                <button
-                  className={styles.link}
-                  onClick={() =>
-                    store.edit('strike an open item off', (draft) => {
-                      delete draft.openItems[id];
-                    })
-                  }
-                >
+                <button className={styles.link} onClick={() => store.edit(strikeOpenItem(id))}>
                   strike off
                 </button>
               </td>

@@ -1,4 +1,5 @@
 import type { DeviceTemplate, PinNeed } from 'wattograph-core';
+import { KIND_WORDS } from 'wattograph-core';
 import styles from './Brief.module.css';
 
 const needs = ({ screened, twistWith, required }: PinNeed) =>
@@ -27,7 +28,7 @@ export function PinTable({ template }: { template: DeviceTemplate }) {
             <tr key={pin}>
               <td className="mono">{pin}</td>
               <td>{need.function}</td>
-              <td>{need.kind}</td>
+              <td>{KIND_WORDS[need.kind]}</td>
               <td className={styles.num}>{need.volts ?? '–'}</td>
               <td className={styles.num}>{need.currentA ?? '–'}</td>
               <td>{needs(need)}</td>

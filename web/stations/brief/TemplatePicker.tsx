@@ -2,14 +2,14 @@
 
 import { Modal, Select, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import { compareIds, type DeviceTemplate, type Job, type Shop } from 'wattograph-core';
+import { compareIds, isOffered, type DeviceTemplate, type Job, type Shop, toCount } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import styles from './Brief.module.css';
 
 function listTemplates(job: Job, shop: Shop): { id: string; template: DeviceTemplate; isOwn: boolean }[] {
   const own = Object.entries(job.deviceTemplates).map(([id, template]) => ({ id, template, isOwn: true }));
   const shared = Object.entries(shop.devices).flatMap(([id, template]) =>
-    Object.hasOwn(job.deviceTemplates, id) ? [] : [{ id, template, isOwn: false }],
+    Object.hasOwn(job.deviceTemplates, id) || !isOffered(shop, 'devices', id) ? [] : [{ id, template, isOwn: false }],
   );
   return [...own, ...shared];
 }
@@ -73,7 +73,8 @@ export function TemplatePicker({
           <button key={id} role="option" aria-selected={false} onClick={() => onChange(id, search.trim())}>
             <b>{template.name}</b>
             <span className="faint">
-              {template.system}, {Object.keys(template.pins).length} pins{isOwn ? ', of this job' : ''}
+              {template.system}, {toCount(Object.keys(template.pins).length + Object.keys(template.offers).length, 'pin')}
+              {isOwn ? ', of this job' : ''}
             </span>
           </button>
         ))}

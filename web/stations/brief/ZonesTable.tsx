@@ -1,6 +1,6 @@
 'use client';
 
-import { createId, type Job, type Zone } from 'wattograph-core';
+import { type Job, addZone, removeZone, setZone, countZoneUses } from 'wattograph-core';
 import { useJobStore } from '../../client/jobContext';
 import { TextField } from '../../ui/TextField';
 import styles from './Brief.module.css';
@@ -15,29 +15,11 @@ const FLAGS = [
 /** Parts of the vehicle with what they do to a loom. A run that lies in one takes its covering from it. */
 export function ZonesTable({ job }: { job: Job }) {
   const store = useJobStore();
-  const edit = (id: string, label: string, change: (zone: Zone) => void) =>
-    store.edit(`${label} of zone ${job.zones[id]!.name}`, (draft) => change(draft.zones[id]!));
-  const uses = (id: string) =>
-    Object.values(job.looms).reduce((sum, loom) => sum + Object.values(loom.segments).filter(({ zoneId }) => zoneId === id).length, 0) +
-    Object.values(job.devices).filter(({ zoneId }) => zoneId === id).length;
+  const uses = (id: string) => countZoneUses(job, id);
   return (
     <>
       <div className={styles.bar}>
-        <button
-          className={styles.button}
-          onClick={() =>
-            store.edit('add a zone', (draft) => {
-              draft.zones[createId(job.zones, 'z')] = {
-                name: 'new zone',
-                ambientC: 50,
-                wet: false,
-                abrasion: false,
-                flexing: false,
-                reopen: false,
-              };
-            })
-          }
-        >
+        <button className={styles.button} onClick={() => store.edit(addZone())}>
           Add zone
         </button>
       </div>
@@ -62,7 +44,7 @@ export function ZonesTable({ job }: { job: Job }) {
                   value={zone.name}
                   most={80}
                   required
-                  onChange={(name) => edit(id, 'name', (one) => void (one.name = name))}
+                  onChange={(name) => store.edit(setZone(id, zone.name, 'name', 'name', name))}
                 />
               </td>
               <td className={styles.num}>
@@ -73,7 +55,7 @@ export function ZonesTable({ job }: { job: Job }) {
                   required
                   onChange={(text) => {
                     const ambientC = Number(text.replace(',', '.'));
-                    if (ambientC >= -60 && ambientC <= 400) edit(id, `${ambientC} °C`, (one) => void (one.ambientC = ambientC));
+                    if (ambientC >= -60 && ambientC <= 400) store.edit(setZone(id, zone.name, `${ambientC} °C`, 'ambientC', ambientC));
                   }}
                 />
               </td>
@@ -85,7 +67,7 @@ export function ZonesTable({ job }: { job: Job }) {
                     checked={zone[flag]}
                     onChange={(event) => {
                       const { checked } = event.target;
-                      edit(id, words, (one) => void (one[flag] = checked));
+                      store.edit(setZone(id, zone.name, words, flag, checked));
                     }}
                   />
                 </td>
@@ -96,11 +78,7 @@ export function ZonesTable({ job }: { job: Job }) {
                   className={styles.link}
                   disabled={uses(id) > 0}
                   title={uses(id) ? 'something lies in it' : undefined}
-                  onClick={() =>
-                    store.edit(`remove zone ${zone.name}`, (draft) => {
-                      delete draft.zones[id];
-                    })
-                  }
+                  onClick={() => store.edit(removeZone(id, zone.name))}
                 >
                   remove
                 </button>

@@ -12,7 +12,7 @@ import { OpenItems } from './OpenItems';
 import { ZonesTable } from './ZonesTable';
 
 const push = jest.fn();
-jest.mock('next/navigation', () => ({ useRouter: () => ({ push }) }));
+jest.mock('next/navigation', () => ({ useRouter: () => ({ push }), useParams: () => ({ id: 'job' }) }));
 
 function Show({ part: Part }: { part: (props: { job: Job }) => ReactElement }) {
   return <Part job={useJob(({ document }) => document)} />;

@@ -1,10 +1,11 @@
 'use client';
 
 import { useDisclosure } from '@mantine/hooks';
+import { toCount } from 'wattograph-core';
 import { useSearchParams } from 'next/navigation';
 import { memo, useDeferredValue, useState } from 'react';
 import { useFindings, useJob, usePlannedLoom, type PlannedLoom } from '../../client/jobContext';
-import { useLoomId } from '../../ui/Desk';
+import { useLoomId } from '../../ui/JobShell';
 import { SectionPanel } from '../../ui/SectionPanel';
 import { Strip } from '../../ui/strip/Strip';
 import styles from './Bundle.module.css';
@@ -62,7 +63,7 @@ const Open = memo(function Open({ planned }: { planned: PlannedLoom }) {
             </button>
           ))}
           <span className={styles.right}>
-            {planned.plan.wires.length} wires, {Math.round(planned.plan.massG.total)} g
+            {toCount(planned.plan.wires.length, 'wire')}, {Math.round(planned.plan.massG.total)} g
             <PlannedIn />
           </span>
         </div>

@@ -2,7 +2,18 @@
 
 import { Button, Group, Modal, NumberInput, Select, Stack, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import { CIRCUIT_KINDS, COLOUR_NAMES, findFamily, listCavities, type Circuit, type CircuitKind, type ColourName } from 'wattograph-core';
+import {
+  CIRCUIT_KINDS,
+  COLOUR_NAMES,
+  findFamily,
+  listCavities,
+  type Circuit,
+  type CircuitKind,
+  type ColourName,
+  isOffered,
+  keepCircuit,
+  KIND_WORDS,
+} from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import styles from './Bundle.module.css';
@@ -57,6 +68,7 @@ export function CircuitDialog({
     if (endId !== null && cavity !== undefined) set({ terminations: [...places, { endId, cavity }] });
   };
   const numberTwin = Object.entries(loom.circuits).find(([id, other]) => id !== circuitId && other.number === circuit.number);
+  const cables = shop.cables.filter(({ id }) => id === circuit.cable?.itemId || isOffered(shop, 'cables', id));
   const sizes = shop.wires[circuit.wireTable].map(({ size }) => size);
   const isGood =
     circuit.name.trim() !== '' &&
@@ -64,13 +76,7 @@ export function CircuitDialog({
     !numberTwin &&
     (circuit.sizePin === null || circuit.sizePin.reason.trim() !== '');
   const keep = () => {
-    store.edit(`${isNew ? 'add' : 'change'} circuit ${circuit.number}`, (draft) => {
-      const { circuits } = draft.looms[loomId]!;
-      circuits[circuitId] = { ...circuit, name: circuit.name.trim() };
-      // a cable is one thing: what else lies in it goes along
-      for (const other of Object.values(circuits))
-        if (circuit.cable && other.cable?.groupId === circuit.cable.groupId) other.cable.itemId = circuit.cable.itemId;
-    });
+    store.edit(keepCircuit(loomId, circuitId, circuit, isNew));
     onClose();
   };
   return (
@@ -92,7 +98,7 @@ export function CircuitDialog({
             <TextInput label="Name" data-autofocus value={circuit.name} onChange={(event) => set({ name: event.currentTarget.value })} />
             <Select
               label="Kind"
-              data={[...CIRCUIT_KINDS]}
+              data={CIRCUIT_KINDS.map((value) => ({ value, label: KIND_WORDS[value] }))}
               value={circuit.kind}
               allowDeselect={false}
               onChange={(value) => set({ kind: value as CircuitKind })}
@@ -248,19 +254,20 @@ export function CircuitDialog({
           <Group grow align="start">
             <TextInput
               label="In cable"
-              description="circuits with the same name lie in one bought cable"
+              disabled={cables.length === 0}
+              description={cables.length === 0 ? 'the shop has no cable' : 'circuits with the same name lie in one bought cable'}
               placeholder="single wire"
               value={circuit.cable?.groupId ?? ''}
               onChange={(event) => {
                 const groupId = event.currentTarget.value.replace(/[^A-Za-z0-9_-]/g, '');
                 const known = Object.values(loom.circuits).find(({ cable }) => cable?.groupId === groupId)?.cable?.itemId;
-                set({ cable: groupId ? { groupId, itemId: known ?? circuit.cable?.itemId ?? shop.cables[1]!.id } : null });
+                set({ cable: groupId ? { groupId, itemId: known ?? circuit.cable?.itemId ?? cables[0]!.id } : null });
               }}
             />
             <Select
               label="Cable"
               description="size and thickness come from it"
-              data={shop.cables.map(({ id, name }) => ({ value: id, label: name }))}
+              data={cables.map(({ id, name }) => ({ value: id, label: name }))}
               value={circuit.cable?.itemId ?? null}
               disabled={!circuit.cable}
               allowDeselect={false}

@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { compareIds, createCircuit, createId, toColourWords } from 'wattograph-core';
+import { compareIds, createCircuit, createId, toColourWords, removeCircuit, toNextNumber, KIND_WORDS } from 'wattograph-core';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { Swatch } from '../../ui/Swatch';
 import styles from './Bundle.module.css';
@@ -13,7 +13,7 @@ export function CircuitsTable({ planned }: { planned: PlannedLoom }) {
   const store = useJobStore();
   const [open, setOpen] = useState<{ id: string; isNew: boolean } | null>(null);
   const ids = Object.keys(loom.circuits).sort(compareIds);
-  const nextNumber = String(Math.max(100, ...ids.map((id) => Number.parseInt(loom.circuits[id]!.number, 10) || 0)) + 1);
+  const nextNumber = toNextNumber(loom);
   return (
     <>
       <table className={styles.table}>
@@ -48,7 +48,7 @@ export function CircuitsTable({ planned }: { planned: PlannedLoom }) {
                   <b>{circuit.number}</b>
                 </td>
                 <td>{circuit.name}</td>
-                <td>{circuit.kind}</td>
+                <td>{KIND_WORDS[circuit.kind]}</td>
                 <td style={{ whiteSpace: 'normal' }}>
                   {circuit.terminations.map(({ endId, cavity }) => `${loom.ends[endId]!.name} · ${cavity}`).join(', ') || 'none yet'}
                 </td>
@@ -73,11 +73,7 @@ export function CircuitsTable({ planned }: { planned: PlannedLoom }) {
                   </button>
                   <button
                     className={styles.link}
-                    onClick={() =>
-                      store.edit(`remove circuit ${circuit.number}`, (draft) => {
-                        delete draft.looms[loomId]!.circuits[id];
-                      })
-                    }
+                    onClick={() => store.edit(removeCircuit(loomId, id, circuit.number))}
                     aria-label={`Remove circuit ${circuit.number}`}
                   >
                     remove

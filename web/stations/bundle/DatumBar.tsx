@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { moveDatum } from 'wattograph-core';
+import { clampDatum, moveDatumBy, toCount } from 'wattograph-core';
 import { readAuthor } from '../../client/author';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import styles from './Bundle.module.css';
@@ -20,7 +20,7 @@ export function DatumBar({ planned }: { planned: PlannedLoom }) {
   const lost = first.filter((id) => ['fitted', 'rough-cut'].includes(loom.segments[id]!.status)).length;
   const move = () => {
     try {
-      store.edit(`move the datum by ${byMm} mm`, (draft) => void moveDatum(draft.looms[loomId]!, plan.tree, byMm));
+      store.edit(moveDatumBy({ loomId, tree: plan.tree }, byMm));
       setText('');
       setProblem(null);
     } catch (error) {
@@ -32,14 +32,7 @@ export function DatumBar({ planned }: { planned: PlannedLoom }) {
       <span>
         Datum <b>{datum.name}</b>, {loom.clampedBy === null ? 'not clamped' : `clamped by ${loom.clampedBy}`}
       </span>
-      <button
-        className={styles.link}
-        onClick={() =>
-          store.edit(loom.clampedBy === null ? 'clamp the datum' : 'take the datum clamp off', (draft) => {
-            draft.looms[loomId]!.clampedBy = loom.clampedBy === null ? readAuthor() : null;
-          })
-        }
-      >
+      <button className={styles.link} onClick={() => store.edit(clampDatum(loomId, loom.clampedBy === null ? readAuthor() : null))}>
         {loom.clampedBy === null ? 'it is clamped' : 'take the clamp off'}
       </button>
       {loom.clampedBy === null && first.length > 0 && (
@@ -59,7 +52,7 @@ export function DatumBar({ planned }: { planned: PlannedLoom }) {
             move
           </button>
           <span className="faint">
-            {wires} wires change by it
+            {toCount(wires, 'wire changes', 'wires change')} by it
             {lost ? `; ${lost} fitted or rough-cut ${lost === 1 ? 'run' : 'runs'} at it would count as roped again` : ''}
           </span>
         </>

@@ -2,7 +2,7 @@
 
 import type { Finding } from 'wattograph-core';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
-import { AcceptButton, Stands } from '../../ui/Acceptance';
+import { WaiveButton, Stands } from '../../ui/WaiveFinding';
 import { useCursorStore } from '../../ui/cursor';
 import styles from './Bundle.module.css';
 
@@ -50,7 +50,7 @@ export function FindingsList({ planned, findings }: { planned: PlannedLoom; find
                     <b>{finding.fix.label}</b>
                   </button>
                 )}
-                <AcceptButton finding={finding} className={styles.link} />
+                <WaiveButton finding={finding} className={styles.link} />
               </td>
             </tr>
           );

@@ -3,16 +3,20 @@
 import { useState } from 'react';
 import {
   compareIds,
-  joinSegments,
-  moveBranch,
   LENGTH_STATUSES,
-  STATUS_OF_METHOD,
   MEASURE_METHODS,
-  type Job,
   type LengthStatus,
   type MeasureMethod,
-  type Segment,
   type Tree,
+  leaveAt,
+  setFitted,
+  setHole,
+  setMethod,
+  setReading,
+  setRunZone,
+  setSecondReading,
+  setStatus,
+  takeNodeOut,
 } from 'wattograph-core';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { useCursor, useCursorStore } from '../../ui/cursor';
@@ -27,19 +31,21 @@ export function LengthsTable({ planned }: { planned: PlannedLoom }) {
   const cursor = useCursorStore();
   const here = useCursor((at) => at?.segmentId ?? null);
   const [problem, setProblem] = useState<string | null>(null);
-  const edit = (label: string, segmentId: string, change: (segment: Segment) => void) =>
-    store.edit(label, (draft: Job) => change(draft.looms[loomId]!.segments[segmentId]!));
   const join = (nodeId: string) => {
     try {
-      store.edit(`take out ${loom.nodes[nodeId]!.name}`, (draft) => joinSegments(draft.looms[loomId]!, plan.tree, nodeId));
+      store.edit(takeNodeOut({ loomId, nodeId, name: loom.nodes[nodeId]!.name, tree: plan.tree }));
       setProblem(null);
     } catch (error) {
       setProblem(error instanceof Error ? error.message : String(error));
     }
   };
   const leave = (segmentId: string, nodeId: string) =>
-    store.edit(`${loom.nodes[plan.tree.segments[segmentId]!.farNodeId]!.name} leaves at ${loom.nodes[nodeId]!.name}`, (draft) =>
-      moveBranch(draft.looms[loomId]!, plan.tree, segmentId, nodeId),
+    store.edit(
+      leaveAt(
+        { loomId, nodeId, name: loom.nodes[nodeId]!.name, tree: plan.tree },
+        segmentId,
+        loom.nodes[plan.tree.segments[segmentId]!.farNodeId]!.name,
+      ),
     );
   const rows = Object.keys(plan.tree.segments).sort(
     (a, b) => plan.tree.segments[a]!.startMm - plan.tree.segments[b]!.startMm || compareIds(a, b),
@@ -74,6 +80,7 @@ export function LengthsTable({ planned }: { planned: PlannedLoom }) {
             const segment = loom.segments[id]!;
             const run = `${loom.nodes[tree.nearNodeId]!.name} to ${loom.nodes[tree.farNodeId]!.name}`;
             const far = plan.tree.nodes[tree.farNodeId]!;
+            const place = { loomId, segmentId: id, name: run };
             return (
               <tr key={id} data-here={here === id} onClick={() => cursor.set({ segmentId: id, offsetMm: Math.min(tree.lengthMm, 1) })}>
                 <td>
@@ -105,23 +112,14 @@ export function LengthsTable({ planned }: { planned: PlannedLoom }) {
                   <LengthField
                     label={`Length of ${run}`}
                     value={segment.lengthMm}
-                    onChange={(value) =>
-                      value !== null &&
-                      edit(`${run} ${value} mm`, id, (one) => {
-                        one.lengthMm = value;
-                      })
-                    }
+                    onChange={(value) => value !== null && store.edit(setReading(place, value))}
                   />
                 </td>
                 <td className={styles.num}>
                   <LengthField
                     label={`Second reading of ${run}`}
                     value={segment.secondLengthMm}
-                    onChange={(value) =>
-                      edit(`second reading of ${run}`, id, (one) => {
-                        one.secondLengthMm = value;
-                      })
-                    }
+                    onChange={(value) => store.edit(setSecondReading(place, value))}
                     optional
                   />
                 </td>
@@ -129,12 +127,7 @@ export function LengthsTable({ planned }: { planned: PlannedLoom }) {
                   <LengthField
                     label={`Fit of ${run}`}
                     value={segment.fittedMm}
-                    onChange={(value) =>
-                      edit(`${run} ${value === null ? 'not fitted' : `fitted at ${value} mm`}`, id, (one) => {
-                        one.fittedMm = value;
-                        one.status = value === null ? STATUS_OF_METHOD[one.method === 'fitted' ? 'tape' : one.method] : 'fitted';
-                      })
-                    }
+                    onChange={(value) => store.edit(setFitted(place, value))}
                     optional
                   />
                 </td>
@@ -143,11 +136,7 @@ export function LengthsTable({ planned }: { planned: PlannedLoom }) {
                     className={styles.pick}
                     aria-label={`Method of ${run}`}
                     value={segment.method}
-                    onChange={(event) =>
-                      edit(`method of ${run}`, id, (one) => {
-                        one.method = event.target.value as MeasureMethod;
-                      })
-                    }
+                    onChange={(event) => store.edit(setMethod(place, event.target.value as MeasureMethod))}
                   >
                     {MEASURE_METHODS.map((one) => (
                       <option key={one}>{one}</option>
@@ -159,12 +148,7 @@ export function LengthsTable({ planned }: { planned: PlannedLoom }) {
                     className={styles.pick}
                     aria-label={`Status of ${run}`}
                     value={segment.status}
-                    onChange={(event) =>
-                      edit(`status of ${run}`, id, (one) => {
-                        one.status = event.target.value as LengthStatus;
-                        one.fittedMm = one.status === 'fitted' ? (one.fittedMm ?? tree.lengthMm) : null;
-                      })
-                    }
+                    onChange={(event) => store.edit(setStatus(place, event.target.value as LengthStatus, tree.lengthMm))}
                   >
                     {LENGTH_STATUSES.map((one) => (
                       <option key={one}>{one}</option>
@@ -187,11 +171,7 @@ export function LengthsTable({ planned }: { planned: PlannedLoom }) {
                     className={styles.pick}
                     aria-label={`Zone of ${run}`}
                     value={segment.zoneId ?? ''}
-                    onChange={(event) =>
-                      edit(`zone of ${run}`, id, (one) => {
-                        one.zoneId = event.target.value || null;
-                      })
-                    }
+                    onChange={(event) => store.edit(setRunZone(place, event.target.value || null))}
                   >
                     <option value="">not known</option>
                     {Object.entries(job.zones).map(([zoneId, zone]) => (
@@ -211,9 +191,7 @@ export function LengthsTable({ planned }: { planned: PlannedLoom }) {
                         optional
                         value={loom.nodes[tree.farNodeId]!.holeMm}
                         onChange={(value) =>
-                          store.edit(`bore of ${loom.nodes[tree.farNodeId]!.name}`, (draft) => {
-                            draft.looms[loomId]!.nodes[tree.farNodeId]!.holeMm = value === null ? null : Math.min(500, value);
-                          })
+                          store.edit(setHole({ loomId, nodeId: tree.farNodeId, name: loom.nodes[tree.farNodeId]!.name }, value))
                         }
                       />
                     </>

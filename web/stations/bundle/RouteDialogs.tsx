@@ -3,27 +3,32 @@
 import { Button, Group, Modal, NumberInput, Select, Stack, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import {
-  addEnd,
   compareIds,
+  isOffered,
   LENGTH_STATUSES,
   MEASURE_METHODS,
-  splitSegment,
   type LengthStatus,
   type MeasureMethod,
   type Shop,
+  addLoomEnd,
+  addNode,
 } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { useCursorStore } from '../../ui/cursor';
 
-/** Families to choose from: the job's own first. */
+/** Families to choose from: the job's own first; of those that the shop has retired only the one that is chosen already. */
 export function listFamilyOptions(
-  shop: Pick<Shop, 'families'>,
+  shop: Pick<Shop, 'families' | 'buying'>,
   families: PlannedLoom['job']['families'],
+  chosenId: string | null = null,
 ): { value: string; label: string }[] {
   return [
     ...Object.entries(families).map(([value, family]) => ({ value, label: `${family.name} (of this job)` })),
-    ...Object.entries(shop.families).map(([value, family]) => ({ value, label: family.name })),
+    ...Object.entries(shop.families).flatMap(([value, family]) => {
+      const isHad = isOffered(shop, 'families', value);
+      return isHad || value === chosenId ? [{ value, label: isHad ? family.name : `${family.name} (retired)` }] : [];
+    }),
   ];
 }
 
@@ -50,16 +55,9 @@ export function AddEndDialog({ planned, onClose }: { planned: PlannedLoom; onClo
   const onLeg = place !== 'at-datum';
   const isGood = name.trim() !== '' && (kind !== 'connector' || familyId !== null) && (!onLeg || (legMm !== null && legMm > 0));
   const keep = () => {
-    store.edit(`add ${name.trim()}`, (draft) => {
-      addEnd(
-        draft.looms[loomId]!,
-        onLeg ? { nodeId: place, legMm } : { nodeId: plan.tree.datumId, legMm: null },
-        name.trim(),
-        kind === 'connector' ? familyId : null,
-        { kind, studMm: kind === 'ring' ? Number(studMm) : null },
-        { method, status, zoneId: zoneId || null },
-      );
-    });
+    const at = onLeg ? { nodeId: place, legMm } : { nodeId: plan.tree.datumId, legMm: null };
+    const end = { kind, familyId: kind === 'connector' ? familyId : null, studMm: kind === 'ring' ? Number(studMm) : null };
+    store.edit(addLoomEnd(loomId, name.trim(), at, end, { method, status, zoneId: zoneId || null }));
     onClose();
   };
   return (
@@ -180,9 +178,8 @@ export function SplitDialog({ planned, onClose }: { planned: PlannedLoom; onClos
   const isInside = offset > 0 && offset < segment.lengthMm;
   const isGood = name.trim() !== '' && isInside;
   const keep = () => {
-    store.edit(`add ${kind === 'pass' ? 'hole' : 'breakout'} ${name.trim()}`, (draft) => {
-      splitSegment(draft.looms[loomId]!, plan.tree, segmentId, offset, kind, name.trim(), kind === 'pass' ? holeMm : null);
-    });
+    const node = { kind, name: name.trim(), holeMm: kind === 'pass' ? holeMm : null };
+    store.edit(addNode({ loomId, tree: plan.tree }, { segmentId, offsetMm: offset }, node));
     onClose();
   };
   return (

@@ -1,6 +1,6 @@
 'use client';
 
-import { COVERING_KINDS, type CoveringKind } from 'wattograph-core';
+import { COVERING_KINDS, type CoveringKind, isOffered, setCovering, setSlideOn } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { WhyCovering } from '../../ui/SectionPanel';
@@ -15,16 +15,12 @@ export function SleevesTable({ planned }: { planned: PlannedLoom }) {
   const store = useJobStore();
   const pin = (segmentId: string, run: string, choice: string) => {
     if (choice === '') {
-      store.edit(`let the covering of ${run} be computed`, (draft) => {
-        draft.looms[loomId]!.segments[segmentId]!.coveringPin = null;
-      });
+      store.edit(setCovering({ loomId, segmentId, name: run }, null));
       return;
     }
     const [kind, itemId] = choice.split(' ') as [CoveringKind, string | undefined];
     askReason(`Why ${itemId ?? kind} on ${run}?`, (reason) =>
-      store.edit(`${itemId ?? kind} on ${run}`, (draft) => {
-        draft.looms[loomId]!.segments[segmentId]!.coveringPin = { kind, itemId: itemId ?? null, reason };
-      }),
+      store.edit(setCovering({ loomId, segmentId, name: run }, { kind, itemId: itemId ?? null, reason })),
     );
   };
   return (
@@ -82,11 +78,13 @@ export function SleevesTable({ planned }: { planned: PlannedLoom }) {
                       {kind}, any size
                     </option>
                   ))}
-                  {shop.coverings.map((item) => (
-                    <option key={item.id} value={`${item.kind} ${item.id}`}>
-                      {item.name}
-                    </option>
-                  ))}
+                  {shop.coverings
+                    .filter(({ id }) => id === segment.coveringPin?.itemId || isOffered(shop, 'coverings', id))
+                    .map((item) => (
+                      <option key={item.id} value={`${item.kind} ${item.id}`}>
+                        {item.name}
+                      </option>
+                    ))}
                 </select>
               </td>
               <td>
@@ -95,9 +93,9 @@ export function SleevesTable({ planned }: { planned: PlannedLoom }) {
                   aria-label={`When the sleeve of ${run} goes on`}
                   value={segment.slideOn}
                   onChange={(event) =>
-                    store.edit(`when the sleeve of ${run} goes on`, (draft) => {
-                      draft.looms[loomId]!.segments[covering.segmentId]!.slideOn = event.target.value as 'before-ends' | 'after-ends';
-                    })
+                    store.edit(
+                      setSlideOn({ loomId, segmentId: covering.segmentId, name: run }, event.target.value as 'before-ends' | 'after-ends'),
+                    )
                   }
                 >
                   <option value="before-ends">before its ends are closed</option>

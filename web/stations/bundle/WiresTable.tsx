@@ -2,7 +2,7 @@
 
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { memo, useDeferredValue, useMemo, useRef, useState } from 'react';
-import { toSizeWords, type Addend, type PlannedWire } from 'wattograph-core';
+import { toSizeWords, type LengthAllowance, type PlannedWire } from 'wattograph-core';
 import type { PlannedLoom } from '../../client/jobContext';
 import { useCursor } from '../../ui/cursor';
 import { Swatch } from '../../ui/Swatch';
@@ -11,7 +11,7 @@ import styles from './Bundle.module.css';
 import { useChanges } from './Changes';
 
 const ROW = 25;
-const TINT: Record<Addend['kind'], string> = {
+const TINT: Record<LengthAllowance['kind'], string> = {
   segment: '#bcd9d1',
   breakout: '#d9c27a',
   entry: '#e0a94e',

@@ -1,5 +1,5 @@
 import { act, fireEvent, render, screen, within } from '@testing-library/react';
-import { CATALOGUE, listFindings, plan, type Finding, type Job, type PlannedWire } from 'wattograph-core';
+import { createCommand, CATALOGUE, listFindings, plan, type Finding, type Job, type PlannedWire } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
 import { useFindings, type PlannedLoom } from '../../client/jobContext';
 import { press } from '../../testing/act';
@@ -73,7 +73,7 @@ describe('findings', () => {
   });
   test('one may stand with a reason that is shown, until it is taken back', () => {
     const store = findings();
-    fireEvent.click(row(/charge pressure has no ground/).getByRole('button', { name: 'let it stand …' }));
+    fireEvent.click(row(/charge pressure has no ground/).getByRole('button', { name: 'accept as it is …' }));
     expect(asked.mock.calls[0]![0]).toMatch(/^Why may this stand\? charge pressure/);
     answer('grounded through its bracket');
     expect(Object.values(store.job.accepted)).toContainEqual(expect.objectContaining({ reason: 'grounded through its bracket' }));
@@ -94,7 +94,7 @@ describe('findings', () => {
   test('a note needs no acceptance, and no findings are said to be none', () => {
     const note: Finding = { ...listFindings(createInlet(), plan(createInlet(), CATALOGUE), CATALOGUE, null)[0]!, grade: 'note' };
     openLoom((planned) => <FindingsList planned={planned} findings={[note]} />);
-    expect(within(screen.getByText(/● note/).closest('tr')!).queryByRole('button', { name: 'let it stand …' })).toBeNull();
+    expect(within(screen.getByText(/● note/).closest('tr')!).queryByRole('button', { name: 'accept as it is …' })).toBeNull();
     openLoom((planned) => <FindingsList planned={planned} findings={[]} />);
     expect(screen.getByText('No findings: every rule that applies is kept.')).toBeTruthy();
   });
@@ -104,7 +104,7 @@ describe('what the last change did', () => {
   const changes = (recipe: (job: Job) => void) => {
     const store = openLoom((planned) => <Changes planned={planned} />);
     expect(screen.getByText(/^Drag a breakout/)).toBeTruthy();
-    act(() => store.edit('change', recipe));
+    act(() => store.edit(createCommand('change', recipe)));
     return document.querySelector('p.changes')!.textContent;
   };
   test('a longer leg: its lengths from and to, and the mass', () => {

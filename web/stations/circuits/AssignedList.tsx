@@ -1,4 +1,5 @@
 import type { Assignment } from 'wattograph-core';
+import { toCount } from 'wattograph-core';
 import controls from '../../ui/controls.module.css';
 import styles from './Circuits.module.css';
 
@@ -19,7 +20,7 @@ export function AssignedList({
             ? 'Nothing was open.'
             : `${assigned.length} ${assigned.length === 1 ? 'need' : 'needs'} placed${conflicts.length ? `, ${conflicts.length} without a place` : ''}.`}
         </b>{' '}
-        {kept} pins that were served stay as they are. {Math.max(1, Math.round(ms))} ms.
+        {toCount(kept, 'pin that was served stays as it is', 'pins that were served stay as they are')}. {Math.max(1, Math.round(ms))} ms.
         <button className={styles.link} onClick={onClose}>
           close
         </button>

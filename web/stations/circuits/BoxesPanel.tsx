@@ -1,13 +1,8 @@
-import { findStandard, listBuses, type Bus, type Finding, type Job, type LoomPlan, type PinOffer, type PowerPlan } from 'wattograph-core';
+import { findStandard, listBuses, type Bus, type Finding, type Job, type LoomPlan, type PowerPlan, listBoxUse } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { FindingLines } from '../../ui/FindingLine';
 import controls from '../../ui/controls.module.css';
 import styles from './Circuits.module.css';
-
-interface Box {
-  name: string;
-  offers: { key: string; loomId: string; endId: string; cavity: string; offer: PinOffer }[];
-}
 
 const OF_BOXES = /^CI(4|5|8|9|10|11|12|13|14|15)$/;
 
@@ -22,12 +17,7 @@ export function BoxesPanel({
   const shop = useShop();
   const { job, power } = planned;
   const standard = findStandard(job, shop);
-  const boxes = listBoxes(job);
-  const netAt = new Map(
-    power.nets.flatMap((net) =>
-      net.root ? [[`${net.root.loomId}/${net.root.endId}/${net.root.cavity}`, net] as [string, typeof net]] : [],
-    ),
-  );
+  const boxes = listBoxUse(job, power);
   const about = findings.filter(({ code }) => OF_BOXES.test(code));
   if (boxes.length === 0)
     return (
@@ -38,42 +28,16 @@ export function BoxesPanel({
   return (
     <div className={controls.facts}>
       <FindingLines findings={about} />
-      {boxes.map(({ name, offers }) => {
-        const rails = new Map<string, { usedA: number; limitA: number }>();
-        for (const { key, offer } of offers) {
-          if (!offer.can.includes('sensor-supply') || offer.group === null || offer.limitA === null) continue;
-          const rail = rails.get(offer.group) ?? { usedA: 0, limitA: offer.limitA };
-          rail.usedA += Math.max(0, ...(netAt.get(key)?.onA ?? [0]));
-          rails.set(offer.group, rail);
-        }
-        const grounds = offers.flatMap(({ key, cavity, offer }) => {
-          const net = offer.can.includes('sensor-ground') ? netAt.get(key) : undefined;
-          if (!net) return [];
-          const needs = net.circuits.flatMap(({ loomId, circuitId }) =>
-            job.looms[loomId]!.circuits[circuitId]!.terminations.flatMap((one) => {
-              const need = job.looms[loomId]!.ends[one.endId]!.pins[one.cavity];
-              return need ? [{ name: job.looms[loomId]!.ends[one.endId]!.name, noise: need.noise ?? 'the rest' }] : [];
-            }),
-          );
-          return [
-            {
-              cavity,
-              name: offer.name,
-              groups: [...new Set(needs.map(({ noise }) => noise))],
-              devices: [...new Set(needs.map((one) => one.name))],
-            },
-          ];
-        });
-        const used = offers.filter(({ key }) => netAt.has(key)).length;
+      {boxes.map(({ name, pins, used, rails, grounds }) => {
         return (
           <section key={name} aria-label={name}>
             <h2>
               {name}{' '}
               <span className="faint">
-                {used} of {offers.length} pins used
+                {used} of {pins} pins used
               </span>
             </h2>
-            {[...rails].map(([group, { usedA, limitA }]) => (
+            {rails.map(({ group, usedA, limitA }) => (
               <Bar
                 key={group}
                 label={`5 V rail ${group}`}
@@ -132,21 +96,6 @@ function BusLine({ bus: { host, nodes, terminators, ohms, stubs, pitchMm }, job,
       </p>
     </section>
   );
-}
-
-function listBoxes(job: Job): Box[] {
-  const boxes = new Map<string, Box>();
-  for (const [loomId, { ends }] of Object.entries(job.looms))
-    for (const [endId, end] of Object.entries(ends)) {
-      if (Object.keys(end.offers).length === 0) continue;
-      const device = Object.values(job.devices).find(({ at }) => at?.loomId === loomId && at.endId === endId);
-      const name = device?.unit || end.name;
-      const box = boxes.get(name) ?? { name, offers: [] };
-      for (const [cavity, offer] of Object.entries(end.offers))
-        box.offers.push({ key: `${loomId}/${endId}/${cavity}`, loomId, endId, cavity, offer });
-      boxes.set(name, box);
-    }
-  return [...boxes.values()].filter(({ offers }) => offers.length > 1).sort((a, b) => b.offers.length - a.offers.length);
 }
 
 /** A load against a limit; the tick is where the shop stops. */

@@ -11,6 +11,9 @@ import {
   type Circuit,
   type Job,
   type LoomPlan,
+  countWantedSpares,
+  listBreakCurrents,
+  toCount,
 } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { arrange } from '../../client/arranger';
@@ -71,10 +74,10 @@ function Order({ job, looms, mateId, spare, ways }: { job: Job; looms: readonly 
   const [isLooking, setLooking] = useState(false);
   const giveUp = useRef<() => void>(() => undefined);
   useEffect(() => () => giveUp.current(), []);
-  const wanted = Math.max(1, Math.ceil(ways * findStandard(job, shop).spareShare));
+  const wanted = countWantedSpares(ways, findStandard(job, shop));
   const look = () => {
     setLooking(true);
-    giveUp.current = arrange({ job, shop, mateId, currents: listCurrents(job, looms, mateId) }, (answer) => {
+    giveUp.current = arrange({ job, shop, mateId, currents: listBreakCurrents(job, looms, mateId) }, (answer) => {
       setLooking(false);
       setFound({ job, ...answer });
     });
@@ -122,7 +125,8 @@ function Proposal({ arrangement: { before, after, moves }, onTake }: { arrangeme
   return (
     <section aria-label="Better order">
       <p>
-        {moves.length} wires move: crossings {before.crossings} → {after.crossings}, power beside sensors {before.mixed} → {after.mixed}
+        {toCount(moves.length, 'wire moves', 'wires move')}: crossings {before.crossings} → {after.crossings}, power beside sensors{' '}
+        {before.mixed} → {after.mixed}
         {before.splitPairs + after.splitPairs > 0 && `, split pairs ${before.splitPairs} → ${after.splitPairs}`}.
       </p>
       <p className={controls.caution}>Wires that are crimped and pinned already have to be pulled and pinned again.</p>
@@ -155,19 +159,6 @@ const toOrderWords = ({ crossings, splitPairs, mixed }: BreakOrder) =>
     splitPairs > 0 ? `${splitPairs} twisted partners are not beside each other.` : '',
     mixed > 0 ? `Power lies beside sensors or data ${mixed} times.` : '',
   ].join(' ');
-
-/** Largest current in each cavity of a break, A, as far as it is known. */
-function listCurrents(job: Job, looms: readonly LoomPlan[], mateId: string): Record<string, number> {
-  const { a } = job.mates[mateId]!;
-  const plan = looms.find(({ loomId }) => loomId === a.loomId);
-  const result: Record<string, number> = {};
-  plan?.wires.forEach(({ from, to }, index) => {
-    for (const end of [from, to])
-      if (end.kind === 'cavity' && end.endId === a.endId)
-        result[end.cavity] = Math.max(result[end.cavity] ?? 0, plan.currents[index]!.designA ?? 0);
-  });
-  return result;
-}
 
 function Face({ circuit, prefix }: { circuit: Circuit | null; prefix: string }) {
   if (!circuit) return <td>nothing here</td>;

@@ -6,7 +6,7 @@ import { useDeferredValue, useMemo, useState } from 'react';
 import { listDevicePins, listOperations, toPinKey, toPinsCsv, type Assignment, type DeviceLine, type DevicePin } from 'wattograph-core';
 import { assign } from '../../client/assigner';
 import { useFindings, useJobStore, usePower } from '../../client/jobContext';
-import { useLoomId } from '../../ui/Desk';
+import { useLoomId } from '../../ui/JobShell';
 import { AssignedList } from './AssignedList';
 import { BoxesPanel } from './BoxesPanel';
 import { BreaksPanel } from './BreaksPanel';
@@ -171,7 +171,7 @@ export function CircuitsStation() {
           )}
           {side === 'boxes' && <BoxesPanel planned={planned} findings={findings} />}
           {side === 'breaks' && <BreaksPanel planned={planned} />}
-          {side === 'parts' && <PartsPanel job={job} loomId={loomId} />}
+          {side === 'parts' && <PartsPanel job={job} power={power} loomId={loomId} />}
           {side === 'unknown' && <UnknownPanel />}
         </SideTabs>
       </aside>

@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import { findStandard, giveNeed, listAblePlaces, listOperations, type DevicePin, type Job } from 'wattograph-core';
+import { findStandard, reassignPin, listAblePlaces, listOperations, type DevicePin, type Job } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useJobStore } from '../../client/jobContext';
 import controls from '../../ui/controls.module.css';
@@ -17,7 +17,7 @@ export function GiveTo({ job, pin }: { job: Job; pin: DevicePin }) {
   if (!able) return null;
   const give = (index: number) => {
     const place = able.places[index]!.pins[0]!;
-    const given = giveNeed(job, shop, standard, { loomId, endId, cavity }, place);
+    const given = reassignPin(job, shop, standard, { loomId, endId, cavity }, place);
     if (!('next' in given)) return setProblem(`${given.wouldTake}.`);
     setProblem(null);
     store.push(`give ${job.looms[loomId]!.ends[endId]!.name} ${cavity} to ${given.words}`.slice(0, 160), listOperations(job, given.next));

@@ -1,18 +1,22 @@
 'use client';
 
 import { notifications } from '@mantine/notifications';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import {
   compareIds,
-  createId,
   gatherParts,
   listOperations,
   listScatteredParts,
   PART_KINDS,
   toPartWords,
-  toReading,
+  toMeterReading,
   type Job,
   type PartKind,
+  addPart,
+  removePart,
+  measurePartHeat,
+  type PowerPlan,
+  listNetsAt,
 } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useFindings, useJobStore } from '../../client/jobContext';
@@ -21,7 +25,7 @@ import controls from '../../ui/controls.module.css';
 import styles from './Circuits.module.css';
 
 /** Resistors, diodes and terminators that are neither wire nor device: where each is, why, and what it reads. */
-export function PartsPanel({ job, loomId }: { job: Job; loomId: string }) {
+export function PartsPanel({ job, power, loomId }: { job: Job; power: PowerPlan; loomId: string }) {
   const shop = useShop();
   const store = useJobStore();
   const findings = useFindings().filter(({ code }) => code === 'CI16' || code === 'CI17');
@@ -46,6 +50,7 @@ export function PartsPanel({ job, loomId }: { job: Job; loomId: string }) {
   });
   const loom = job.looms[loomId]!;
   const ids = Object.keys(job.parts).sort(compareIds);
+  const netAt = useMemo(() => listNetsAt(job, power), [job, power]);
   const needsOhms = draft.kind !== 'diode' && draft.kind !== 'suppressor';
   const ohms = Number(draft.ohms);
   const watts = Number(draft.watts);
@@ -59,17 +64,16 @@ export function PartsPanel({ job, loomId }: { job: Job; loomId: string }) {
     (!needsOhms || ohms > 0) &&
     (draft.watts === '' || watts > 0);
   const add = () => {
-    const id = createId(job.parts, 'part');
-    store.edit(`add a ${draft.kind}`, (document) => {
-      document.parts[id] = {
+    store.edit(
+      addPart({
         kind: draft.kind,
         ohms: needsOhms ? ohms : null,
         watts: draft.watts === '' ? null : watts,
         at: { loomId, endId: draft.endId, cavities: [draft.one, draft.other] },
         inside: draft.inside,
         reason: draft.reason.trim(),
-      };
-    });
+      }),
+    );
     setDraft({ ...draft, ohms: '', watts: '', one: '', other: '', reason: '' });
   };
   const scattered = listScatteredParts(job, loomId);
@@ -113,31 +117,28 @@ export function PartsPanel({ job, loomId }: { job: Job; loomId: string }) {
             {ids.map((id) => {
               const part = job.parts[id]!;
               const { at } = part;
+              const heat = measurePartHeat(job, netAt, part);
               return (
                 <tr key={id}>
                   <td>
                     {toPartWords(part)}
-                    {part.ohms !== null && part.kind === 'resistor' && (
+                    {heat && heat.watts > 0 && (
                       <span className="faint">
                         {' '}
-                        at {job.source.volts} V it gives off {Number((job.source.volts ** 2 / part.ohms).toFixed(2))} W
+                        between {heat.volts[0]} V and {heat.volts[1]} V it gives off {Number(heat.watts.toPrecision(2))} W
                       </span>
                     )}
                   </td>
                   <td>
                     {job.looms[at.loomId]!.ends[at.endId]!.name} {at.cavities.join(' and ')}
                   </td>
-                  <td>{toReading(part)}</td>
+                  <td>{toMeterReading(part)}</td>
                   <td>{part.reason}</td>
                   <td>
                     <button
                       className={styles.link}
                       aria-label={`Take the ${part.kind} at ${job.looms[at.loomId]!.ends[at.endId]!.name} out`}
-                      onClick={() =>
-                        store.edit(`take a ${part.kind} out`, (document) => {
-                          delete document.parts[id];
-                        })
-                      }
+                      onClick={() => store.edit(removePart(id, part))}
                     >
                       take out
                     </button>

@@ -1,6 +1,6 @@
 'use client';
 
-import { CAPABILITIES, type Capability, type DevicePin, type Job, type PinNeed } from 'wattograph-core';
+import { CAPABILITIES, type Capability, type DevicePin, type Job, type PinNeed, setPinNeed } from 'wattograph-core';
 import { useJobStore } from '../../client/jobContext';
 import { NumberField } from '../../ui/NumberField';
 import controls from '../../ui/controls.module.css';
@@ -11,8 +11,7 @@ export function PinNeeds({ job, pin }: { job: Job; pin: DevicePin }) {
   const store = useJobStore();
   const { need, loomId, endId, cavity } = pin;
   const name = `${job.looms[loomId]!.ends[endId]!.name} ${cavity}`;
-  const change = (what: string, part: Partial<PinNeed>) =>
-    store.edit(`${what} of ${name}`, (draft) => void Object.assign(draft.looms[loomId]!.ends[endId]!.pins[cavity]!, part));
+  const change = (what: string, part: Partial<PinNeed>) => store.edit(setPinNeed({ loomId, endId, cavity }, `${what} of ${name}`, part));
   const groups = [
     ...new Set(
       Object.values(job.looms).flatMap(({ ends }) =>

@@ -1,4 +1,13 @@
-import { toColourWords, toSizeWords, type DevicePin, type Finding, type Job, type LoomPlan, type PowerPlan } from 'wattograph-core';
+import {
+  toColourWords,
+  toSizeWords,
+  type DevicePin,
+  type Finding,
+  type Job,
+  type LoomPlan,
+  type PowerPlan,
+  KIND_WORDS,
+} from 'wattograph-core';
 import { FindingLines } from '../../ui/FindingLine';
 import { Swatch } from '../../ui/Swatch';
 import { GiveTo } from './GiveTo';
@@ -26,7 +35,7 @@ export function PinPanel({
       places.some(({ kind, id }) => kind === 'circuit' && (id === pin.circuitId || id === `${pin.endId}-${pin.cavity}`)),
   );
   const facts = [
-    need.kind,
+    KIND_WORDS[need.kind],
     need.volts === null ? null : `${need.volts} V`,
     need.currentA === null ? null : need.currentA < 0.1 ? `${Math.round(need.currentA * 1000)} mA` : `${need.currentA} A`,
     need.wants && `wants ${need.wants}`,

@@ -1,5 +1,5 @@
 import { act, fireEvent, screen, within } from '@testing-library/react';
-import { arrangeBreak, assignPins, findStandard, type Catalogue, type Job } from 'wattograph-core';
+import { createCommand, removePart, arrangeBulkheadPins, assignPins, findStandard, type Catalogue, type Job } from 'wattograph-core';
 import { createCleanSkerry, createInlet, createSkerry } from 'wattograph-core/demo';
 import { FakeStore, renderWith } from '../../testing/fakeStore';
 import { CircuitsStation } from './CircuitsStation';
@@ -14,7 +14,7 @@ jest.mock('next/navigation', () => ({
 // the worker, without one
 jest.mock('../../client/arranger', () => ({
   arrange: ({ job, shop, mateId }: { job: Job; shop: Catalogue; mateId: string }, onDone: (answer: unknown) => void) => {
-    const timer = setTimeout(() => onDone({ arrangement: arrangeBreak(job, shop, mateId, null, () => 0) }), 0);
+    const timer = setTimeout(() => onDone({ arrangement: arrangeBulkheadPins(job, shop, mateId, null, () => 0) }), 0);
     return () => clearTimeout(timer);
   },
 }));
@@ -119,10 +119,10 @@ describe('boxes', () => {
     expect(bus.textContent).toMatch(/on it.*logger/);
     expect(bus.textContent).toMatch(/ended at .* and .*: 60 Ω across the pair with the power off/);
     const id = Object.keys(store.job.parts).find((one) => store.job.parts[one]!.kind === 'terminator')!;
-    act(() => store.edit('take it out', (draft) => void delete draft.parts[id]));
+    act(() => store.edit(removePart(id, { kind: 'resistor' })));
     expect(screen.getAllByRole('region', { name: /^CAN/ })[0]!.textContent).toMatch(/: 120 Ω across/);
     const other = Object.keys(store.job.parts).find((one) => store.job.parts[one]!.kind === 'terminator')!;
-    act(() => store.edit('the one that was in the drawer', (draft) => void (draft.parts[other]!.ohms = 100)));
+    act(() => store.edit(createCommand('the one that was in the drawer', (draft) => void (draft.parts[other]!.ohms = 100))));
     expect(screen.getAllByRole('region', { name: /^CAN/ })[0]!.textContent).toMatch(/: 100 Ω across/);
   });
   test('a job without any says where they come from', () => {

@@ -1,7 +1,18 @@
 'use client';
 
 import { useState } from 'react';
-import { CIRCUIT_KINDS, createPinNeed, findFamily, listCavities, listHousings, type CircuitKind, type End } from 'wattograph-core';
+import {
+  CIRCUIT_KINDS,
+  createPinNeed,
+  findFamily,
+  listCavities,
+  listHousings,
+  type CircuitKind,
+  type End,
+  renameEnd,
+  setEnd,
+  setFamily,
+} from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { EvidencePick } from '../../ui/EvidencePick';
@@ -13,6 +24,8 @@ import styles from './Ends.module.css';
 /** no id: those have no colon */
 const TAIL = ':tail';
 
+const toFamily = (choice: string) => (choice === TAIL ? 'tail' : choice === '' ? null : { id: choice });
+
 /** What is known of an end, to be changed in place. */
 export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; endId: string; onRemove: () => void }) {
   const shop = useShop();
@@ -20,8 +33,7 @@ export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; e
   const store = useJobStore();
   const end = loom.ends[endId]!;
   const family = findFamily(job, shop, end.familyId);
-  const edit = (label: string, change: (end: End) => void) =>
-    store.edit(`${label} of ${end.name}`, (draft) => change(draft.looms[loomId]!.ends[endId]!));
+  const place = { loomId, endId, name: end.name };
   const wired = Object.values(loom.circuits).flatMap(({ terminations }) =>
     terminations.flatMap((one) => (one.endId === endId ? [one.cavity] : [])),
   );
@@ -34,16 +46,7 @@ export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; e
         <tr>
           <td>Name</td>
           <td>
-            <NameField
-              value={end.name}
-              onChange={(name) =>
-                store.edit(`rename ${end.name}`, (draft) => {
-                  const now = draft.looms[loomId]!;
-                  now.ends[endId]!.name = name;
-                  if (now.nodes[end.nodeId]!.kind === 'end') now.nodes[end.nodeId]!.name = name;
-                })
-              }
-            />
+            <NameField value={end.name} onChange={(name) => store.edit(renameEnd(place, name))} />
           </td>
         </tr>
         {(end.kind === 'connector' || (end.kind === 'tail' && !isWired)) && (
@@ -54,18 +57,11 @@ export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; e
                 className={bundle.pick}
                 aria-label="Family"
                 value={end.kind === 'tail' ? TAIL : (end.familyId ?? '')}
-                onChange={(event) =>
-                  edit('family', (one) => {
-                    const { value } = event.target;
-                    one.familyId = value === TAIL || value === '' ? null : value;
-                    one.kind = value === TAIL ? 'tail' : 'connector';
-                    one.key = null;
-                  })
-                }
+                onChange={(event) => store.edit(setFamily(place, toFamily(event.target.value)))}
               >
                 {!isWired && <option value={TAIL}>bare tails</option>}
                 <option value="">still to be chosen</option>
-                {listFamilyOptions(shop, job.families).map(({ value, label }) => (
+                {listFamilyOptions(shop, job.families, end.familyId).map(({ value, label }) => (
                   <option
                     key={value}
                     value={value}
@@ -87,11 +83,7 @@ export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; e
                 className={bundle.pick}
                 aria-label="Key"
                 value={end.key ?? ''}
-                onChange={(event) =>
-                  edit('key', (one) => {
-                    one.key = event.target.value || null;
-                  })
-                }
+                onChange={(event) => store.edit(setEnd(place, 'key', event.target.value || null))}
               >
                 <option value="">normal</option>
                 {family.keys.map((key) => (
@@ -120,11 +112,7 @@ export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; e
               label="Service loop"
               optional
               value={end.serviceLoopMm || null}
-              onChange={(value) =>
-                edit('service loop', (one) => {
-                  one.serviceLoopMm = value ?? 0;
-                })
-              }
+              onChange={(value) => store.edit(setEnd(place, 'serviceLoopMm', value ?? 0))}
             />
           </td>
         </tr>
@@ -137,9 +125,7 @@ export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; e
                 aria-label="Re-terminations"
                 value={end.reterminations ?? ''}
                 onChange={(event) =>
-                  edit('re-terminations', (one) => {
-                    one.reterminations = event.target.value === '' ? null : Number(event.target.value);
-                  })
+                  store.edit(setEnd(place, 'reterminations', event.target.value === '' ? null : Number(event.target.value)))
                 }
               >
                 <option value="">as the shop standard</option>
@@ -157,11 +143,7 @@ export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; e
               <Clocking
                 key={JSON.stringify(end.clocking)}
                 value={end.clocking}
-                onChange={(clocking) =>
-                  edit('turn', (one) => {
-                    one.clocking = clocking;
-                  })
-                }
+                onChange={(clocking) => store.edit(setEnd(place, 'clocking', clocking))}
               />
             </td>
           </tr>
@@ -170,15 +152,7 @@ export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; e
           <tr>
             <td>The device needs</td>
             <td>
-              <PinNeeds
-                end={end}
-                cavities={cavities}
-                onChange={(pins) =>
-                  edit('needs', (one) => {
-                    one.pins = pins;
-                  })
-                }
-              />
+              <PinNeeds end={end} cavities={cavities} onChange={(pins) => store.edit(setEnd(place, 'pins', pins))} />
             </td>
           </tr>
         )}

@@ -4,10 +4,10 @@ import { Button } from '@mantine/core';
 import { useDisclosure } from '@mantine/hooks';
 import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
-import { compareIds, findFamily, removeEnd, toSizeWords } from 'wattograph-core';
+import { compareIds, findFamily, toSizeWords, removeLoomEnd, listCrimpKinds, type CrimpKind } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useFindings, useJobStore, usePlannedLoom, type PlannedLoom } from '../../client/jobContext';
-import { useLoomId } from '../../ui/Desk';
+import { useLoomId } from '../../ui/JobShell';
 import { FacePicture } from '../../ui/FacePicture';
 import { Swatch } from '../../ui/Swatch';
 import bundle from '../bundle/Bundle.module.css';
@@ -39,7 +39,7 @@ export function EndsStation() {
       (one) => one.loomId === loomId && one.grade !== 'note' && one.places.some((place) => place.kind === 'end' && place.id === id),
     ).length;
   const remove = (id: string) => {
-    store.edit(`remove ${loom.ends[id]!.name}`, (draft) => removeEnd(draft, loomId, plan.tree, id));
+    store.edit(removeLoomEnd({ loomId, endId: id, name: loom.ends[id]!.name }, plan.tree));
     setChosen(null);
   };
   return (
@@ -84,6 +84,16 @@ export function EndsStation() {
   );
 }
 
+/** "Hollin size 22 contact, grommet; strip 4 mm; four-indent crimper, positioner H22". */
+const toCrimpWords = ({ contactName, sealName, stripMm, tool, positioner }: CrimpKind) =>
+  [
+    [contactName, sealName === 'grommet' ? '' : sealName].filter(Boolean).join(', '),
+    stripMm === null ? '' : `strip ${stripMm} mm`,
+    [tool, positioner].filter(Boolean).join(', '),
+  ]
+    .filter(Boolean)
+    .join('; ');
+
 function EndView({
   planned,
   endId,
@@ -109,6 +119,7 @@ function EndView({
   const store = useJobStore();
   const plugs = plan.plugs.filter((one) => one.endId === endId);
   const needs = Object.entries(end.pins);
+  const crimps = listCrimpKinds(here);
   return (
     <>
       <section className={styles.face} aria-label={`Face of ${end.name}`}>
@@ -152,6 +163,16 @@ function EndView({
             )}
           </p>
         ))}
+        {crimps.kinds.length > 0 && (
+          <ul className={styles.crimps} aria-label="Crimps">
+            {crimps.kinds.map((kind) => (
+              <li key={kind.letter} data-wrong={kind.problem !== null}>
+                <b className="mono">{kind.letter}</b> {toCrimpWords(kind)}
+                {crimps.kinds.length > 1 && <span className="faint">, {kind.count} of them</span>}
+              </li>
+            ))}
+          </ul>
+        )}
         <table className={bundle.table}>
           <thead>
             <tr>
@@ -159,17 +180,17 @@ function EndView({
               <th>wire</th>
               <th>colour</th>
               <th>circuit</th>
-              <th>contact, seal</th>
-              <th className={bundle.num}>strip</th>
-              <th>tool</th>
+              <th>size</th>
+              <th>crimp</th>
               <th className={bundle.num}>pull N</th>
             </tr>
           </thead>
           <tbody>
-            {here.map((one) => {
+            {here.map((one, index) => {
               const list = one.wireIds.map((id) => wires.get(id)!);
+              const kind = crimps.kindOf(one);
               return (
-                <tr key={one.cavity}>
+                <tr key={`${one.cavity} ${index}`}>
                   <td className="mono">
                     <b>{one.cavity}</b>
                   </td>
@@ -177,15 +198,18 @@ function EndView({
                   <td>
                     <Swatch colour={list[0]!.colour} />
                   </td>
-                  <td style={{ whiteSpace: 'normal' }}>
+                  <td className={styles.circuit} title={loom.circuits[list[0]!.circuitId]!.name}>
                     {loom.circuits[list[0]!.circuitId]!.name}
-                    <span className="faint"> {list.map(({ conductor }) => toSizeWords(conductor)).join(', ')}</span>
                   </td>
-                  <td style={{ whiteSpace: 'normal', ...(one.problem ? { color: 'var(--action)', fontWeight: 700 } : {}) }}>
-                    {[one.contactName, one.sealName === 'grommet' ? '' : one.sealName].filter(Boolean).join(', ')}
+                  <td className="faint">{list.map(({ conductor }) => toSizeWords(conductor)).join(', ')}</td>
+                  <td
+                    className="mono"
+                    title={toCrimpWords(kind)}
+                    style={one.problem ? { color: 'var(--action)', fontWeight: 700 } : undefined}
+                  >
+                    {kind.letter}
+                    {one.problem && ` ▲ ${one.problem === 'seal' ? `seal: ${one.sealName}` : one.contactName}`}
                   </td>
-                  <td className={bundle.num}>{one.stripMm ?? '–'}</td>
-                  <td style={{ whiteSpace: 'normal' }}>{[one.tool, one.positioner].filter(Boolean).join(', ')}</td>
                   <td className={bundle.num}>{one.pullOffsN.map((force) => force ?? '–').join(', ')}</td>
                 </tr>
               );
@@ -195,7 +219,7 @@ function EndView({
               .map(([cavity, pin]) => (
                 <tr key={`need ${cavity}`}>
                   <td className="mono">{cavity}</td>
-                  <td colSpan={7} style={{ color: pin.required ? 'var(--action)' : undefined }}>
+                  <td colSpan={6} style={{ color: pin.required ? 'var(--action)' : undefined }}>
                     {pin.function}: not connected
                   </td>
                 </tr>

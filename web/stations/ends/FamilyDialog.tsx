@@ -2,7 +2,7 @@
 
 import { Button, Checkbox, Group, Modal, NumberInput, Select, Stack, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import { checkFamily, createId, fromCavityWords, type ConnectorFamily, type Job } from 'wattograph-core';
+import { checkFamily, createId, fromCavityWords, type ConnectorFamily, type Job, addFamily } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useJobStore } from '../../client/jobContext';
 import { FacePicture } from '../../ui/FacePicture';
@@ -75,9 +75,7 @@ export function FamilyDialog({ job, onClose }: { job: Job; onClose: () => void }
           event.preventDefault();
           if (!isGood || !family) return;
           const id = createId(job.families, 'own');
-          store.edit(`add family ${name.trim()}`, (draft) => {
-            draft.families[id] = family;
-          });
+          store.edit(addFamily(id, family));
           onClose();
         }}
       >

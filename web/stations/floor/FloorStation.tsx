@@ -2,16 +2,28 @@
 
 import Link from 'next/link';
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
-import { createUndoStep, layoutStrip, type CarriedWork, type ConnectorFamily, type Job, type LoomPlan, type Step } from 'wattograph-core';
+import {
+  createUndoStep,
+  layoutStrip,
+  type CarriedWork,
+  type ConnectorFamily,
+  type ExpectedReading,
+  type Job,
+  type LoomPlan,
+  type Step,
+} from 'wattograph-core';
+import { useLocalStorage } from '@mantine/hooks';
 import { setPeople, useAuthor } from '../../client/author';
 import { findResume, measureProgress, type StepProgress } from '../../client/floorProgress';
 import { registerServiceWorker } from '../../client/serviceWorker';
-import { FloorStore } from '../../client/floorStore';
+import { FloorStore, type FloorState } from '../../client/floorStore';
 import type { FloorEvent } from '../../server/releases';
 import { askReason } from '../../ui/askReason';
 import { FacePicture } from '../../ui/FacePicture';
+import { NotTaken } from '../../ui/NotTaken';
 import { WhoSelect } from '../../ui/WhoSelect';
 import { Ruler, Traces } from '../../ui/strip/StripPicture';
+import { ItemReadings } from './ItemReadings';
 import styles from './Floor.module.css';
 
 interface Pack {
@@ -25,6 +37,8 @@ interface Pack {
   carried: CarriedWork;
   /** who may sign ticks */
   people: string[];
+  /** tools of the shop, to read with */
+  instruments: string[];
 }
 
 /** Crew mode: one step at a time from a released revision, large enough for gloves. */
@@ -62,7 +76,28 @@ function OpenCard({ jobId, pack, events }: { jobId: string; pack: Pack; events: 
     registerServiceWorker();
     return store.begin();
   }, [store]);
+  const isOpen = useSyncExternalStore(
+    store.subscribe,
+    () => store.get().isOpen,
+    () => false,
+  );
+  // ticks kept on this tablet say where work goes on
+  if (!isOpen) return <p className={styles.empty}>Opening the job card …</p>;
   return <Card jobId={jobId} pack={pack} store={store} />;
+}
+
+const WORDS = { tick: 'tick', untick: 'tick taken back', problem: 'problem', solved: 'solved', reading: 'reading' } satisfies Record<
+  FloorEvent['kind'],
+  string
+>;
+
+const titleOf = (steps: readonly Step[], stepId: string): string => steps.find(({ id }) => id === stepId)?.title ?? stepId;
+
+function sayState({ waiting, refused, online, isFull }: FloorState): string {
+  if (isFull) return 'This tablet is full: what is ticked is lost when the page is closed before it is sent.';
+  if (waiting.length > 0) return `${waiting.length} kept here, ${online ? 'sending' : 'server away'}`;
+  if (!online) return 'server away';
+  return refused.length > 0 ? `${refused.length} not stored` : 'all stored';
 }
 
 function Card({ jobId, pack, store }: { jobId: string; pack: Pack; store: FloorStore }) {
@@ -91,17 +126,28 @@ function Card({ jobId, pack, store }: { jobId: string; pack: Pack; store: FloorS
     steps.findIndex(({ id }) => id === stepId),
   );
   const setAt = (place: number) => setStepId(steps[place]!.id);
+  // with what was read last on this tablet, by kind of work
+  const [instruments, setInstruments] = useLocalStorage<Record<string, string>>({
+    key: 'wattograph.instruments',
+    defaultValue: {},
+    getInitialValueInEffect: false,
+  });
   const step = steps[at]!;
   const here = progress.get(step.id)!;
+  const instrument = instruments[step.operation] ?? '';
   const next = steps[at + 1];
   const doable = step.items.filter(({ heldBecause }) => heldBecause === null);
-  const isFinished = doable.every(({ id }) => here.ticked.has(id));
+  const isFinished = doable.every(({ id }) => here.ticked.has(id) && !here.failed.has(id));
   const done = steps.filter(({ id }) => progress.get(id)!.done).length;
   const waitingFor = step.needs
     .map(({ stepId, because }) => ({ step: steps.find(({ id }) => id === stepId), because }))
     .filter((one) => one.step && !progress.get(one.step.id)!.done);
-  const tell = (kind: FloorEvent['kind'], itemId: string, words = '') =>
+  const tell = (kind: Exclude<FloorEvent['kind'], 'reading'>, itemId: string, words = '') =>
     store.add({ loomId: plan.loomId, stepId: step.id, itemId, kind, words, author });
+  const tellReading = (itemId: string, one: ExpectedReading, value: number) => {
+    const reading = { readId: one.id, value, unit: one.unit, instrument: instrument.trim() };
+    store.add({ loomId: plan.loomId, stepId: step.id, itemId, kind: 'reading', words: one.words, author, ...reading });
+  };
   return (
     <div className={styles.floor}>
       <header>
@@ -120,15 +166,22 @@ function Card({ jobId, pack, store }: { jobId: string; pack: Pack; store: FloorS
               ),
             )}
           <Link href={`/jobs/${jobId}/bundle?loom=${plan.loomId}`}>plan</Link>
-          <span role="status" className={`${styles.state} ${state.online && !state.problem ? '' : styles.offline}`}>
-            {state.problem ??
-              (state.waiting.length
-                ? `${state.waiting.length} kept here, ${state.online ? 'sending' : 'server away'}`
-                : state.online
-                  ? 'all stored'
-                  : 'server away')}
+          <span role="status" className={`${styles.state} ${state.online && !state.isFull && !state.refused.length ? '' : styles.offline}`}>
+            {sayState(state)}
           </span>
         </div>
+        <NotTaken
+          entries={state.refused.map(({ id, body, reason }) => ({
+            id,
+            what: [WORDS[body.kind], titleOf(pack.steps, body.stepId), body.words, body.kind === 'reading' && `${body.value} ${body.unit}`]
+              .filter(Boolean)
+              .join(', '),
+            reason,
+          }))}
+          onRetry={store.retry}
+          onLetGo={store.letGo}
+          size="lg"
+        />
         {pack.newest > release && (
           <p className={styles.trouble} style={{ margin: '8px 20px' }}>
             Revision {pack.newest} is out; this card is revision {release}.{' '}
@@ -170,7 +223,12 @@ function Card({ jobId, pack, store }: { jobId: string; pack: Pack; store: FloorS
             {waitingFor.length > 2 ? ` and ${waitingFor.length - 2} more` : ''}
           </p>
         )}
-        <ul className={styles.items}>
+        <datalist id="instruments">
+          {pack.instruments.map((name) => (
+            <option key={name} value={name} />
+          ))}
+        </datalist>
+        <ul className={styles.items} aria-label="To do">
           {step.items.map((item) => {
             const isTicked = here.ticked.has(item.id);
             const reopened = isTicked ? undefined : here.reopened.get(item.id);
@@ -199,8 +257,20 @@ function Card({ jobId, pack, store }: { jobId: string; pack: Pack; store: FloorS
                         <b>HELD: {item.heldBecause}</b>
                       </>
                     )}
+                    {isTicked && here.failed.has(item.id) && (
+                      <small className={styles.failed}>Not done: a reading is outside its limit.</small>
+                    )}
                   </span>
                 </button>
+                {item.reads.length > 0 && item.heldBecause === null && (
+                  <ItemReadings
+                    reads={item.reads}
+                    taken={here.readings.get(item.id) ?? []}
+                    instrument={instrument}
+                    onInstrument={(name) => setInstruments({ ...instruments, [step.operation]: name })}
+                    onRead={(one, value) => tellReading(item.id, one, value)}
+                  />
+                )}
               </li>
             );
           })}

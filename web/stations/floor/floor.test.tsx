@@ -1,9 +1,11 @@
+import 'fake-indexeddb/auto';
 import { MantineProvider } from '@mantine/core';
-import { act, cleanup, fireEvent, render, screen, within } from '@testing-library/react';
+import { act, cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import { CATALOGUE, createBuild, plan, type CarriedWork, type Job } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
 import { press } from '../../testing/act';
 import { NOTHING_CARRIED } from '../../client/floorProgress';
+import { outboxDatabase } from '../../client/outbox/outboxDatabase';
 import type { FloorEvent } from '../../server/releases';
 import { askReason } from '../../ui/askReason';
 import { FloorStation } from './FloorStation';
@@ -25,15 +27,19 @@ const create = (change: (job: Job) => void = () => undefined, carried: CarriedWo
     families: CATALOGUE.families,
     carried,
     people: ['Imke Dorsey', 'Tobin Ashgrove'],
+    instruments: ['pull tester', 'milliohmmeter'],
   };
 };
 type Pack = ReturnType<typeof create>;
-const open = (pack: Pack | null, events: FloorEvent[] = []) =>
+const open = async (pack: Pack | null, events: FloorEvent[] = []) => {
   render(
     <MantineProvider env="test">
       <FloorStation jobId="job" pack={pack} events={events} />
     </MantineProvider>,
   );
+  // what this tablet kept is read first
+  await waitFor(() => expect(screen.queryByText('Opening the job card …')).toBeNull());
+};
 const tick = (stepId: string, itemId: string, kind: FloorEvent['kind'] = 'tick', words = ''): FloorEvent => ({
   id: `${stepId} ${itemId} ${kind}`,
   loomId: 'inlet',
@@ -52,21 +58,24 @@ const goTo = (at: number) => {
   for (let count = 0; count < at; count += 1) press(/^(Skip for now|Next step)$/);
 };
 const title = () => screen.getByRole('heading').textContent;
-const boxes = () => within(screen.getByRole('list')).getAllByRole<HTMLButtonElement>('button');
+const boxes = () =>
+  within(screen.getByRole('list', { name: 'To do' }))
+    .getAllByRole<HTMLButtonElement>('button', { pressed: undefined })
+    .filter((one) => one.hasAttribute('aria-pressed'));
 
-beforeEach(() => {
-  localStorage.clear();
+beforeEach(async () => {
+  await outboxDatabase.rows.clear();
   // the server is away: what is ticked stays here
   global.fetch = () => Promise.reject(new TypeError('no network'));
 });
 
-test('nothing released: it says where a revision is made', () => {
-  open(null);
+test('nothing released: it says where a revision is made', async () => {
+  await open(null);
   expect(screen.getByRole('link', { name: 'Release one on Sheets' }).getAttribute('href')).toBe('/jobs/job/sheets');
 });
 
-test('a loom without wires in this revision says so', () => {
-  open(
+test('a loom without wires in this revision says so', async () => {
+  await open(
     create((job) => {
       job.looms.inlet!.circuits = {};
     }),
@@ -76,23 +85,23 @@ test('a loom without wires in this revision says so', () => {
 
 test('work goes on at the first step with something left, and ticks move it forward', async () => {
   const pack = create();
-  open(pack, all(pack, 3));
+  await open(pack, all(pack, 3));
   expect(title()).toBe(pack.steps[3]!.title);
   expect(screen.getByText(`4 of ${pack.steps.length}`)).toBeTruthy();
   expect(screen.getByRole('button', { name: 'Skip for now' })).toBeTruthy();
   for (const box of boxes()) if (!box.disabled) await act(() => Promise.resolve(fireEvent.click(box)));
   expect(boxes().filter((box) => box.getAttribute('aria-pressed') !== 'true' && !box.disabled)).toEqual([]);
-  expect(screen.getByRole('status').textContent).toMatch(/^\d+ kept here, server away$/);
+  await waitFor(() => expect(screen.getByRole('status').textContent).toMatch(/^\d+ kept here, server away$/));
   press('Next step');
   expect(title()).toBe(pack.steps[4]!.title);
   press('Back');
   expect(title()).toBe(pack.steps[3]!.title);
 });
 
-test('a wire from a guessed length is held: its reason stands there and it cannot be ticked', () => {
+test('a wire from a guessed length is held: its reason stands there and it cannot be ticked', async () => {
   const pack = create();
   const at = pack.steps.findIndex(({ items }) => items.some(({ heldBecause }) => heldBecause !== null));
-  open(pack);
+  await open(pack);
   // where nothing is ticked yet the card opens at its first step that can be worked on
   goTo(at - pack.steps.findIndex(({ title: words }) => words === title()));
   const held = boxes().filter((box) => box.disabled);
@@ -100,10 +109,10 @@ test('a wire from a guessed length is held: its reason stands there and it canno
   for (const box of held) expect(box.textContent).toContain('HELD: ');
 });
 
-test('a step whose needs are not done says what comes first, and why', () => {
+test('a step whose needs are not done says what comes first, and why', async () => {
   const pack = create();
   const at = pack.steps.findIndex(({ needs }) => needs.length > 2);
-  open(pack);
+  await open(pack);
   goTo(at - pack.steps.findIndex(({ title: words }) => words === title()));
   const { needs } = pack.steps[at]!;
   const first = pack.steps.find(({ id }) => id === needs[0]!.stepId)!;
@@ -113,7 +122,7 @@ test('a step whose needs are not done says what comes first, and why', () => {
 
 test('a problem is told with its words, stands at its step, and is solved', async () => {
   const pack = create();
-  open(pack);
+  await open(pack);
   press('Problem');
   expect(jest.mocked(askReason).mock.calls.at(-1)![0]).toBe('What is wrong?');
   await act(() => Promise.resolve(jest.mocked(askReason).mock.calls.at(-1)![1]('spool is empty')));
@@ -122,31 +131,31 @@ test('a problem is told with its words, stands at its step, and is solved', asyn
   expect(screen.queryByText(/^Problem: /)).toBeNull();
 });
 
-test('a cut shows the place on the loom, an end its face from the side of the wires', () => {
+test('a cut shows the place on the loom, an end its face from the side of the wires', async () => {
   const pack = create();
-  open(pack);
+  await open(pack);
   expect(pack.steps[0]!.operation).toBe('cut');
   expect(screen.getByRole('img', { name: 'Where on the loom' })).toBeTruthy();
   cleanup();
   const at = pack.steps.findIndex(({ operation, endId }) => operation === 'crimp' && endId === 'map');
-  open(pack, all(pack, at));
+  await open(pack, all(pack, at));
   expect(title()).toBe(pack.steps[at]!.title);
   expect(screen.getByText('WIRE SIDE')).toBeTruthy();
   expect(screen.queryByRole('img', { name: 'Where on the loom' })).toBeNull();
 });
 
-test('another revision that is out is said, with the way there', () => {
+test('another revision that is out is said, with the way there', async () => {
   const pack = { ...create(), newest: 5 };
-  open(pack);
+  await open(pack);
   expect(screen.getByText(/Revision 5 is out; this card is revision 2/)).toBeTruthy();
   expect(screen.getByRole('link', { name: 'Go on in revision 5' }).getAttribute('href')).toBe('/jobs/job/floor?loom=inlet');
 });
 
-test('with every step done the last one says so', () => {
+test('with every step done the last one says so', async () => {
   const pack = create((job) => {
     job.looms.inlet!.segments['s-knk'] = { ...job.looms.inlet!.segments['s-knk']!, status: 'roped', method: 'tape' };
   });
-  open(pack, all(pack, pack.steps.length));
+  await open(pack, all(pack, pack.steps.length));
   expect(screen.getByText('Every step is done.')).toBeTruthy();
   expect(screen.getByRole('progressbar', { name: 'Steps done' }).getAttribute('aria-valuenow')).toBe(String(pack.steps.length));
 });
@@ -169,8 +178,8 @@ describe('a revision after work was done', () => {
     undo: [],
   };
 
-  test('what is the same is ticked and says since when; what changed is open and says what differs', () => {
-    open(create(undefined, carried));
+  test('what is the same is ticked and says since when; what changed is open and says what differs', async () => {
+    await open(create(undefined, carried));
     expect(boxes()[0]!.getAttribute('aria-pressed')).toBe('true');
     expect(boxes()[0]!.textContent).toContain('done in revision 1, and the same now');
     expect(boxes()[1]!.getAttribute('aria-pressed')).toBe('false');
@@ -183,15 +192,15 @@ describe('a revision after work was done', () => {
     expect([boxes()[0]!.getAttribute('aria-pressed'), boxes()[0]!.textContent!.includes('done in revision')]).toEqual(['false', false]);
   });
 
-  test('work is gone on with behind all that is done, whoever did it in whichever revision', () => {
+  test('work is gone on with behind all that is done, whoever did it in whichever revision', async () => {
     const done = steps[0]!.items.map(({ id }) => ({ stepId: first!.id, itemId: id, revision: 1 }));
-    open(create(undefined, { ...carried, carried: done, reopened: [] }));
+    await open(create(undefined, { ...carried, carried: done, reopened: [] }));
     expect(title()).toBe(second!.title);
   });
 
-  test('what this revision has no more is undone first, with what was done about it', () => {
+  test('what this revision has no more is undone first, with what was done about it', async () => {
     const undo = [{ id: 'a1', title: 'Remove N-226', done: ['Seat the contacts, cavity 5', 'Cut and mark'], revision: 1 }];
-    open(create(undefined, { carried: [], reopened: [], undo }));
+    await open(create(undefined, { carried: [], reopened: [], undo }));
     expect(title()).toBe('Undo what this revision does not ask for any more');
     expect(boxes().map(({ textContent }) => textContent)).toEqual([
       'Remove N-226. Done in revision 1, the last first: Seat the contacts, cavity 5 · Cut and mark',
@@ -199,11 +208,95 @@ describe('a revision after work was done', () => {
     fireEvent.click(boxes()[0]!);
     press('Next step');
     expect(title()).toBe(first!.title);
-    expect(localStorage.getItem('wattograph.floor.job.2')).toContain('"stepId":"undo","itemId":"a1","kind":"tick"');
+    await waitFor(async () =>
+      expect((await outboxDatabase.rows.toArray()).map(({ line, body }) => [line, body])).toMatchObject([
+        ['event/job/2', { stepId: 'undo', itemId: 'a1', kind: 'tick' }],
+      ]),
+    );
   });
 
-  test('ticks of another loom do not count here, though its steps have the same names', () => {
-    open(create(), [{ ...tick(first!.id, one!.id), loomId: 'chassis' }]);
+  test('ticks of another loom do not count here, though its steps have the same names', async () => {
+    await open(create(), [{ ...tick(first!.id, one!.id), loomId: 'chassis' }]);
     expect(boxes()[0]!.getAttribute('aria-pressed')).toBe('false');
+  });
+});
+
+describe('readings', () => {
+  const openCrimp = async (events: FloorEvent[] = []) => {
+    const pack = create();
+    const at = pack.steps.findIndex(({ operation, items }) => operation === 'crimp' && items.some(({ reads }) => reads.length > 0));
+    await open(pack, [...all(pack, at), ...events]);
+    expect(title()).toBe(pack.steps[at]!.title);
+    const item = pack.steps[at]!.items.find(({ reads }) => reads.length > 0)!;
+    return { pack, step: pack.steps[at]!, item, expected: item.reads[0]! };
+  };
+  const waiting = async () => (await outboxDatabase.rows.toArray()).map(({ body }) => body as FloorEvent);
+  const type = (label: string, value: string) => fireEvent.change(screen.getByLabelText(label), { target: { value } });
+  beforeEach(() => localStorage.clear());
+
+  test('one is a number in its unit, taken with an instrument by a person; without the instrument it is not kept', async () => {
+    const { step, item, expected } = await openCrimp();
+    fireEvent.click(screen.getAllByRole('button', { name: '0 of 1 reading' })[0]!);
+    const label = `${expected.words}, N`;
+    type(label, '62,5');
+    expect(screen.getByText('A reading needs the instrument it was taken with.')).toBeTruthy();
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Keep' }).disabled).toBe(true);
+    type('Instrument', 'pull tester');
+    await act(() => Promise.resolve(press('Keep')));
+    expect(screen.getByText(/read 62.5 N, pull tester, Imke Dorsey/)).toBeTruthy();
+    await waitFor(async () => expect(await waiting()).toHaveLength(1));
+    expect((await waiting())[0]).toMatchObject({
+      ...{ kind: 'reading', stepId: step.id, itemId: item.id, readId: expected.id },
+      ...{ value: 62.5, unit: 'N', instrument: 'pull tester', author: 'Imke Dorsey' },
+    });
+    expect(localStorage.getItem('wattograph.instruments')).toBe('{"crimp":"pull tester"}');
+  });
+
+  test('what does not pass is not done though it is ticked, until it is read again', async () => {
+    const { step, item, expected } = await openCrimp();
+    const reading = (value: number): FloorEvent => ({
+      ...{
+        id: `r${value}`,
+        loomId: 'inlet',
+        stepId: step.id,
+        itemId: item.id,
+        kind: 'reading',
+        words: expected.words,
+        author: 'Tobin Ashgrove',
+      },
+      ...{ readId: expected.id, value, unit: 'N', instrument: 'pull tester', happenedAt: '2026-11-24T08:00:00Z' },
+    });
+    cleanup();
+    const ticks = step.items.map((one) => tick(step.id, one.id));
+    await openCrimp([reading(expected.least! - 1), ...ticks]);
+    expect(screen.getByText('Not done: a reading is outside its limit.')).toBeTruthy();
+    expect(screen.getByRole('button', { name: 'Skip for now' })).toBeTruthy();
+    expect(screen.getByText(', 1 outside the limit')).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: /^1 of 1 reading\s*, 1 outside/ }));
+    type('Instrument', 'pull tester');
+    type(`${expected.words}, N`, String(expected.least));
+    await act(() => Promise.resolve(press('Keep')));
+    expect(screen.queryByText('Not done: a reading is outside its limit.')).toBeNull();
+    expect(screen.getByRole('button', { name: 'Next step' })).toBeTruthy();
+  });
+
+  test('at the test every pair of the continuity table is read, the open ones first', async () => {
+    const pack = create((job) => {
+      job.looms.inlet!.segments['s-knk']!.status = 'roped';
+    });
+    const at = pack.steps.findIndex(({ operation }) => operation === 'test');
+    const pairs = pack.steps[at]!.items.find(({ id }) => id === 'pairs')!;
+    expect(pairs.reads.length).toBeGreaterThan(20);
+    await open(pack, all(pack, at));
+    fireEvent.click(screen.getByRole('button', { name: `0 of ${pairs.reads.length} readings` }));
+    const rows = () => within(screen.getByRole('list', { name: 'Readings' })).getAllByRole('listitem');
+    expect(rows()).toHaveLength(6);
+    expect(screen.getByText(`${pairs.reads.length - 6} more follow as these are read.`)).toBeTruthy();
+    type('Instrument', 'milliohmmeter');
+    const { words, unit } = pairs.reads[0]!;
+    type(`${words}, ${unit}`, '0.02');
+    await act(() => Promise.resolve(fireEvent.keyDown(screen.getByLabelText(`${words}, ${unit}`), { key: 'Enter' })));
+    expect(screen.getByRole('button', { name: `1 of ${pairs.reads.length} readings: close` })).toBeTruthy();
+    expect(screen.queryByLabelText(`${words}, ${unit}`)).toBeNull();
   });
 });

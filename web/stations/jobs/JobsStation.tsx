@@ -1,37 +1,166 @@
 'use client';
 
-import { Button, FileButton, Group, Modal, TextInput } from '@mantine/core';
+import { Button, FileButton, Group, Menu, Modal, Select, TextInput } from '@mantine/core';
 import { useDisclosure } from '@mantine/hooks';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
-import { createJob, fromJsonText, type Problem } from 'wattograph-core';
+import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { createJob, fromJsonText, type Problem, toCount, type Job } from 'wattograph-core';
 import { readAuthor, setPeople } from '../../client/author';
+import { hearNews } from '../../client/live';
 import { request, RequestError } from '../../client/request';
-import type { JobLine } from '../../server/jobLines';
+import type { JobSummary } from '../../server/jobSummaries';
 import { ProblemList } from '../../ui/ProblemList';
+import { Segmented } from '../../ui/Segmented';
+import { countShown, FILTERS, listShown, ORDERS, toTouchedWords, type Filter, type Order } from './listShown';
 import styles from './Jobs.module.css';
 
 const MOST_BYTES = 8 * 1024 * 1024;
 
+const GATHER_MS = 300;
+
+/** The wall as it is now: a job that was edited, counted or released anywhere shows here. */
+function useFreshLines(): void {
+  const router = useRouter();
+  useEffect(() => {
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const deaf = hearNews(({ topic }) => {
+      if (topic !== 'lines' && topic !== 'job' && topic !== 'release' && topic !== 'again') return;
+      clearTimeout(timer);
+      timer = setTimeout(() => router.refresh(), GATHER_MS);
+    });
+    return () => {
+      clearTimeout(timer);
+      deaf();
+    };
+  }, [router]);
+}
+
+/** Findings of a job as they were last counted; while a worker counts them anew that is said. */
+function Findings({ line: { counted, isCurrent } }: { line: JobSummary }) {
+  const again = !isCurrent && <span className="faint"> · counting anew</span>;
+  if (!counted) return <span className="faint">its wires and findings are being counted</span>;
+  if (counted.problem !== null) return <span className={styles.stop}>{counted.problem}</span>;
+  return (
+    <>
+      <span className={counted.stops ? styles.stop : 'faint'}>{counted.stops ? `⬣ ${counted.stops} stop` : 'no stop findings'}</span>
+      <span className="faint">, {counted.checks} to check</span>
+      {again}
+    </>
+  );
+}
+
+const FILTER_WORDS: Record<Filter, string> = {
+  ...{ work: 'in work', mend: 'to mend', release: 'to release', floor: 'on the floor', archived: 'archived' },
+};
+const ORDER_WORDS: Record<Order, string> = { touched: 'last touched first', promised: 'promised soonest first', name: 'by name' };
+
+const toProblems = (error: unknown): Problem[] => (error instanceof RequestError ? error.problems : [{ path: '', message: String(error) }]);
+
+const MINUTE_MS = 60_000;
+const sayMinute = (listener: () => void) => {
+  const timer = setInterval(listener, MINUTE_MS);
+  return () => clearInterval(timer);
+};
+
+/** Now, a minute at a time, ms; null on the server, whose clock is not the reader's. */
+const useNow = (): number | null =>
+  useSyncExternalStore(
+    sayMinute,
+    () => Math.floor(Date.now() / MINUTE_MS) * MINUTE_MS + MINUTE_MS,
+    () => null,
+  );
+
+/** What else can be done with a job. A wall has many: the list of one is made when it is asked for. */
+function More({ job, onCopy, onArchive }: { job: JobSummary; onCopy: () => void; onArchive: () => void }) {
+  const [isAsked, setAsked] = useState(false);
+  const label = `More of ${job.name}`;
+  if (!isAsked)
+    return (
+      <button className={styles.more} aria-label={label} aria-haspopup="menu" onClick={() => setAsked(true)}>
+        …
+      </button>
+    );
+  return (
+    <Menu position="bottom-end" defaultOpened>
+      <Menu.Target>
+        <button className={styles.more} aria-label={label}>
+          …
+        </button>
+      </Menu.Target>
+      <Menu.Dropdown>
+        <Menu.Item onClick={onCopy}>Begin another from it</Menu.Item>
+        <Menu.Item onClick={onArchive}>{job.isArchived ? 'Back on the wall' : 'Archive'}</Menu.Item>
+      </Menu.Dropdown>
+    </Menu>
+  );
+}
+
+/** A job on the wall: what is next for it, how it stands, where to go on. */
+function JobLine({ job, now, onCopy, onArchive }: { job: JobSummary; now: number | null; onCopy: () => void; onArchive: () => void }) {
+  return (
+    <li className={styles.job}>
+      <div>
+        <h2>
+          <Link href={`/jobs/${job.id}/${job.counted?.wires === 0 ? 'brief' : 'bundle'}`}>{job.name}</Link>
+        </h2>
+        <span className="faint">
+          {job.customer || 'no customer named'}
+          {job.promisedOn ? `, promised ${job.promisedOn}` : ''}
+        </span>
+      </div>
+      <div>
+        <span className={styles.next}>{job.next}</span>
+        <br />
+        <Findings line={job} />
+      </div>
+      <div className="faint">
+        {job.counted && !job.counted.problem && `${toCount(job.counted.looms, 'loom')}, ${toCount(job.counted.wires, 'wire')}, `}
+        {job.revision ? `revision ${job.revision}${job.editsSince ? `, ${toCount(job.editsSince, 'edit')} since` : ''}` : 'not released'}
+        <br />
+        {now !== null && (
+          <span title={job.changedAt}>
+            {toTouchedWords(job.changedAt, now)}
+            {job.changedBy && `, ${job.changedBy}`}
+          </span>
+        )}
+      </div>
+      <div className={styles.go}>
+        <Link href={`/jobs/${job.id}/brief`}>Brief</Link>
+        <Link href={`/jobs/${job.id}/survey`}>Survey</Link>
+        <Link href={`/jobs/${job.id}/bundle`}>Plan</Link>
+        <Link href={`/jobs/${job.id}/sheets`}>Sheets</Link>
+        {job.revision > 0 && <Link href={`/jobs/${job.id}/floor`}>Floor</Link>}
+        <More job={job} onCopy={onCopy} onArchive={onArchive} />
+      </div>
+    </li>
+  );
+}
+
 /** The shop's wall: jobs in work, what is next for each, and a way to begin another. */
-export function JobsStation({ jobs, people }: { jobs: JobLine[]; people: string[] }) {
+export function JobsStation({ jobs, people }: { jobs: JobSummary[]; people: string[] }) {
   useState(() => setPeople(people));
   const router = useRouter();
+  useFreshLines();
   const [opened, dialog] = useDisclosure(false);
   const [name, setName] = useState('');
   const [customer, setCustomer] = useState('');
   const [problems, setProblems] = useState<{ title: string; list: Problem[] } | null>(null);
   const [busy, setBusy] = useState(false);
+  const [words, setWords] = useState('');
+  const [filter, setFilter] = useState<Filter>('work');
+  const [order, setOrder] = useState<Order>('touched');
+  const shown = useMemo(() => listShown(jobs, { words, filter, order }), [jobs, words, filter, order]);
+  const now = useNow();
 
-  const store = async (title: string, document: unknown) => {
+  const store = async (title: string, document: unknown, station: 'brief' | 'bundle') => {
     setBusy(true);
     setProblems(null);
     try {
       const { id } = await request<{ id: string }>('/api/jobs', { id: crypto.randomUUID(), author: readAuthor(), document });
-      router.push(`/jobs/${id}/bundle`);
+      router.push(`/jobs/${id}/${station}`);
     } catch (error) {
-      setProblems({ title, list: error instanceof RequestError ? error.problems : [{ path: '', message: String(error) }] });
+      setProblems({ title, list: toProblems(error) });
     } finally {
       setBusy(false);
     }
@@ -44,8 +173,27 @@ export function JobsStation({ jobs, people }: { jobs: JobLine[]; people: string[
       return;
     }
     const parsed = fromJsonText(await file.text());
-    if (parsed.ok) await store(title, parsed.value);
+    if (parsed.ok) await store(title, parsed.value, 'bundle');
     else setProblems({ title, list: parsed.problems });
+  };
+  const copy = async ({ id, name: of }: JobSummary) => {
+    setProblems(null);
+    try {
+      const { document } = await request<{ document: Job }>(`/api/jobs/${id}`);
+      const brief = { ...document.brief, promisedOn: null, agreed: null };
+      await store(`${of} was not copied`, { ...document, name: `${document.name.slice(0, 74)}, copy`, brief }, 'brief');
+    } catch (error) {
+      setProblems({ title: `${of} was not copied`, list: toProblems(error) });
+    }
+  };
+  const archive = async ({ id, name: of, isArchived }: JobSummary) => {
+    setProblems(null);
+    try {
+      await request(`/api/jobs/${id}/archived`, { archived: !isArchived });
+      router.refresh();
+    } catch (error) {
+      setProblems({ title: `${of} stays where it is`, list: toProblems(error) });
+    }
   };
   return (
     <div className={styles.page}>
@@ -73,44 +221,43 @@ export function JobsStation({ jobs, people }: { jobs: JobLine[]; people: string[
           circuits. Or import a job from a file.
         </p>
       )}
+      {jobs.length > 0 && (
+        <div className={styles.bar}>
+          <TextInput
+            aria-label="Search jobs"
+            placeholder="job, customer, person or what is next"
+            value={words}
+            onChange={(event) => setWords(event.currentTarget.value)}
+          />
+          <Segmented
+            label="Which jobs"
+            value={filter}
+            onChange={setFilter}
+            options={FILTERS.map((value) => ({ value, words: `${FILTER_WORDS[value]} ${countShown(jobs, value)}` }))}
+          />
+          <Select
+            aria-label="Order"
+            w={190}
+            allowDeselect={false}
+            data={ORDERS.map((value) => ({ value, label: ORDER_WORDS[value] }))}
+            value={order}
+            onChange={(value) => setOrder(value ?? 'touched')}
+          />
+        </div>
+      )}
       <ul className={styles.wall}>
-        {jobs.map((job) => (
-          <li key={job.id} className={styles.job}>
-            <div>
-              <h2>
-                <Link href={`/jobs/${job.id}/bundle`}>{job.name}</Link>
-              </h2>
-              <span className="faint">
-                {job.customer || 'no customer named'}
-                {job.promisedOn ? `, promised ${job.promisedOn}` : ''}
-              </span>
-            </div>
-            <div>
-              <span className={styles.next}>{job.next}</span>
-              <br />
-              <span className={job.stops ? styles.stop : 'faint'}>{job.stops ? `⬣ ${job.stops} stop` : 'no stop findings'}</span>
-              <span className="faint">, {job.checks} to check</span>
-            </div>
-            <div className="faint">
-              {job.looms} {job.looms === 1 ? 'loom' : 'looms'}, {job.wires} wires
-              <br />
-              {job.revision ? `revision ${job.revision}${job.editsSince ? `, ${job.editsSince} edits since` : ''}` : 'not released'}
-            </div>
-            <div className={styles.go}>
-              <Link href={`/jobs/${job.id}/brief`}>Brief</Link>
-              <Link href={`/jobs/${job.id}/survey`}>Survey</Link>
-              <Link href={`/jobs/${job.id}/bundle`}>Plan</Link>
-              <Link href={`/jobs/${job.id}/sheets`}>Sheets</Link>
-              {job.revision > 0 && <Link href={`/jobs/${job.id}/floor`}>Floor</Link>}
-            </div>
-          </li>
+        {shown.map((job) => (
+          <JobLine key={job.id} job={job} now={now} onCopy={() => void copy(job)} onArchive={() => void archive(job)} />
         ))}
       </ul>
+      {jobs.length > 0 && shown.length === 0 && (
+        <p className={styles.empty}>No job here{words.trim() && ` that “${words.trim()}” stands in`}.</p>
+      )}
       <Modal opened={opened} onClose={dialog.close} title="New job">
         <form
           onSubmit={(event) => {
             event.preventDefault();
-            if (name.trim()) void store('The job was not stored', createJob(name.trim(), customer.trim()));
+            if (name.trim()) void store('The job was not stored', createJob(name.trim(), customer.trim()), 'brief');
           }}
         >
           <TextInput

@@ -1,24 +1,17 @@
 'use client';
 
-import { useCallback } from 'react';
+import { useCallback, useMemo } from 'react';
+import { listVoltageSteps, type VoltageStep } from 'wattograph-core';
 import type { PlannedLoad } from 'wattograph-core';
 import { Chart, type ChartInk } from '../../ui/Chart';
 
 /** Voltage along the way: out from the source to the load, and what the return is lifted by. */
 export function DropChart({ load, volts }: { load: PlannedLoad; volts: number }) {
+  const lost = useMemo(() => listVoltageSteps(load), [load]);
   const make = useCallback(
     (ink: ChartInk) => {
-      const out = load.steps.filter(({ way }) => way === 'out');
-      const back = [...load.steps].filter(({ way }) => way === 'back').reverse();
-      const climb = (steps: typeof out) => {
-        let sum = 0;
-        return [
-          { sum: 0, words: 'source' },
-          ...steps.map(({ dropV, words, kind }) => ({ sum: (sum += dropV), words: kind === 'wire' ? words : `${kind} ${words}` })),
-        ];
-      };
-      const outs = climb(out);
-      const backs = climb(back);
+      const toData = (steps: readonly VoltageStep[]) =>
+        steps.map(({ lostV, words }, index) => ({ value: [index / Math.max(1, steps.length - 1), lostV], words }));
       return {
         grid: { left: 52, right: 12, top: 30, bottom: 22 },
         legend: { top: 0, left: 0, textStyle: { color: ink.ink, fontSize: 14 }, itemWidth: 18 },
@@ -52,7 +45,7 @@ export function DropChart({ load, volts }: { load: PlannedLoad; volts: number })
             type: 'line',
             step: 'end',
             symbolSize: 5,
-            data: outs.map(({ sum, words }, index) => ({ value: [index / Math.max(1, outs.length - 1), sum], words })),
+            data: toData(lost.out),
             lineStyle: { color: ink.action, width: 2.5 },
             itemStyle: { color: ink.action },
           },
@@ -61,20 +54,20 @@ export function DropChart({ load, volts }: { load: PlannedLoad; volts: number })
             type: 'line',
             step: 'end',
             symbolSize: 5,
-            data: backs.map(({ sum, words }, index) => ({ value: [index / Math.max(1, backs.length - 1), sum], words })),
+            data: toData(lost.back),
             lineStyle: { color: ink.sea, width: 2.5 },
             itemStyle: { color: ink.sea },
           },
         ],
       };
     },
-    [load],
+    [lost],
   );
   return (
     <Chart
       make={make}
       height={170}
-      words={`${load.name}: of ${volts} V, ${load.steps.reduce((sum, { dropV }) => sum + dropV, 0).toFixed(2)} V is lost between battery and load`}
+      words={`${load.name}: of ${volts} V, ${(lost.out.at(-1)!.lostV + lost.back.at(-1)!.lostV).toFixed(2)} V is lost between battery and load`}
     />
   );
 }

@@ -1,7 +1,7 @@
 'use client';
 
 import { useCallback } from 'react';
-import { listLimits, measureDamage, measureOpening, type Job, type PlannedLoad, type PlannedProtection } from 'wattograph-core';
+import { type Job, type PlannedLoad, type PlannedProtection, listFuseCurves } from 'wattograph-core';
 import { Chart, type ChartInk } from '../../ui/Chart';
 import controls from '../../ui/controls.module.css';
 
@@ -14,17 +14,8 @@ export function FuseChart({ guard, loads, job }: { guard: PlannedProtection; loa
   const { ratingA, tripS, weakest, leastFaultA } = guard;
   const make = useCallback(
     (ink: ChartInk) => {
-      const times = listLimits(tripS).map((point) => point.times);
-      const mostA = Math.max(8 * ratingA!, (leastFaultA ?? 0) * 1.1);
-      const grid = Array.from({ length: 61 }, (_, index) => times[0]! * 1.02 * (Math.max(8, mostA / ratingA!) / times[0]!) ** (index / 60));
-      const band = grid
-        .map((one) => ({ amperes: one * ratingA!, ...measureOpening(one, tripS) }))
-        .filter(({ longestS }) => Number.isFinite(longestS));
-      const damage = weakest
-        ? Array.from({ length: 60 }, (_, index) => weakest.shortA * 1.001 * (mostA / weakest.shortA) ** (index / 59))
-            .filter((amperes) => amperes > weakest.shortA)
-            .map((amperes) => [amperes, clip(measureDamage(weakest.areaMm2, amperes, weakest.runningC, weakest.shortC))])
-        : [];
+      const { mostA, band, damage: harm } = listFuseCurves(guard);
+      const damage = harm.map(({ currentA, seconds }) => [currentA, clip(seconds)]);
       const inrush = loads.flatMap(({ inrushA, inrushMs }) =>
         inrushA === null || inrushMs === null ? [] : [[inrushA, clip(inrushMs / 1000)]],
       );
@@ -66,8 +57,8 @@ export function FuseChart({ guard, loads, job }: { guard: PlannedProtection; loa
               type: 'polygon',
               shape: {
                 points: [
-                  ...band.map(({ amperes, shortestS }) => api.coord([amperes, clip(shortestS)])),
-                  ...[...band].reverse().map(({ amperes, longestS }) => api.coord([amperes, clip(longestS)])),
+                  ...band.map(({ currentA, shortestS }) => api.coord([currentA, clip(shortestS)])),
+                  ...[...band].reverse().map(({ currentA, longestS }) => api.coord([currentA, clip(longestS)])),
                 ],
               },
               style: { fill: ink.brass, opacity: 0.35, stroke: ink.brass },
@@ -99,7 +90,7 @@ export function FuseChart({ guard, loads, job }: { guard: PlannedProtection; loa
         ],
       };
     },
-    [ratingA, tripS, weakest, leastFaultA, loads],
+    [guard, ratingA, leastFaultA, loads],
   );
   if (ratingA === null) return null;
   const name = weakest ? job.looms[weakest.loomId]!.circuits[weakest.circuitId]?.name : null;

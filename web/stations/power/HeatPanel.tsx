@@ -4,7 +4,7 @@ import { useCallback, useMemo, useState } from 'react';
 import { findStandard, measureModeHeats, type Job, type LoomPlan, type PlannedHeat } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { Chart, type ChartInk } from '../../ui/Chart';
-import { useLoomId } from '../../ui/Desk';
+import { useLoomId } from '../../ui/JobShell';
 import controls from '../../ui/controls.module.css';
 
 /** Temperature of the middle of the bundle along the trunk, against what surrounds it and what it may reach. mode: null for the worst. */

@@ -11,6 +11,15 @@ import {
   type PlannedProtection,
   type PowerPlan,
   type Return,
+  setDuty,
+  setLoadCurrent,
+  setPinNeed,
+  setRating,
+  setRun,
+  type PinNeed,
+  findMostOn,
+  listRunning,
+  measureSag,
 } from 'wattograph-core';
 import { useJobStore } from '../../client/jobContext';
 import { askReason } from '../../ui/askReason';
@@ -34,9 +43,8 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
   const run = parentSegmentId === null ? null : { segmentId: parentSegmentId, segment: job.looms[loomId]!.segments[parentSegmentId]! };
   const device = load.deviceId === null ? undefined : job.devices[load.deviceId];
   const guard = findGuard(load, power.protections);
-  const runs = power.modeIds.map((id) => !job.modes[id]!.cranking);
-  const editPin = (label: string, change: (need: NonNullable<typeof pin>) => void) =>
-    store.edit(label, (draft) => change(draft.looms[loomId]!.ends[endId]!.pins[cavity]!));
+  const runs = listRunning(job, power.modeIds);
+  const setNeed = (words: string, part: Partial<PinNeed>) => store.edit(setPinNeed(load.pin, words, part));
   return (
     <div className={controls.facts}>
       <h2>{load.name}</h2>
@@ -67,15 +75,7 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
             value={pin.currentA}
             least={0}
             most={1000}
-            onChange={(currentA) =>
-              store.edit(`${load.name} ${currentA} A`, (draft) => {
-                const { pins } = draft.looms[loomId]!.ends[endId]!;
-                const before = pins[cavity]!.currentA;
-                // what goes in comes out: a switched return that carried as much follows
-                for (const need of Object.values(pins)) if (need.kind === 'output' && need.currentA === before) need.currentA = currentA;
-                pins[cavity]!.currentA = currentA;
-              })
-            }
+            onChange={(currentA) => store.edit(setLoadCurrent(load.pin, load.name, currentA))}
           />
           <span>A</span>
           <span>when switched on</span>
@@ -86,11 +86,7 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
             least={0.001}
             most={5000}
             canBeEmpty
-            onChange={(inrushA) =>
-              editPin(`inrush of ${load.name}`, (need) => {
-                need.inrushA = inrushA;
-              })
-            }
+            onChange={(inrushA) => setNeed(`inrush of ${load.name}`, { inrushA })}
           />
           <span>A</span>
           <span>for</span>
@@ -101,11 +97,7 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
             least={0.001}
             most={60000}
             canBeEmpty
-            onChange={(inrushMs) =>
-              editPin(`inrush of ${load.name}`, (need) => {
-                need.inrushMs = inrushMs;
-              })
-            }
+            onChange={(inrushMs) => setNeed(`inrush of ${load.name}`, { inrushMs })}
           />
           <span>ms</span>
           <span>one turn of on and off takes</span>
@@ -116,11 +108,7 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
             least={0.0001}
             most={86400}
             canBeEmpty
-            onChange={(cycleS) =>
-              editPin(`cycle of ${load.name}`, (need) => {
-                need.cycleS = cycleS;
-              })
-            }
+            onChange={(cycleS) => setNeed(`cycle of ${load.name}`, { cycleS })}
           />
           <span>s {pin.cycleS === null && <span className="faint">long: its bundle feels all of it</span>}</span>
           <span>returns by</span>
@@ -130,10 +118,8 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
             value={pin.returnBy}
             data={RETURNS.map((value) => ({ value, label: RETURN_WORDS[value] }))}
             onChange={(event) => {
-              const value = event.currentTarget.value as Return;
-              editPin(`${load.name} returns by ${RETURN_WORDS[value]}`, (need) => {
-                need.returnBy = value;
-              });
+              const returnBy = event.currentTarget.value as Return;
+              setNeed(`${load.name} returns by ${RETURN_WORDS[returnBy]}`, { returnBy });
             }}
           />
           <span />
@@ -147,10 +133,7 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
                 least={1}
                 most={20000}
                 onChange={(lengthMm) =>
-                  lengthMm !== null &&
-                  store.edit(`run to ${load.name} ${lengthMm} mm`, (draft) => {
-                    draft.looms[loomId]!.segments[run.segmentId]!.lengthMm = lengthMm;
-                  })
+                  lengthMm !== null && store.edit(setRun({ loomId, segmentId: run.segmentId, name: `run to ${load.name}` }, lengthMm))
                 }
               />
               <span>
@@ -172,13 +155,7 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
                     : 'not given: counts as fully on'
                 }
                 value={device.duty[id] ?? null}
-                onChange={(duty) =>
-                  store.edit(`${load.name} in ${job.modes[id]!.name}`, (draft) => {
-                    const { duty: record } = draft.devices[load.deviceId!]!;
-                    if (duty === null) delete record[id];
-                    else record[id] = duty;
-                  })
-                }
+                onChange={(duty) => store.edit(setDuty(load.deviceId!, id, { load: load.name, mode: job.modes[id]!.name }, duty))}
               />
             ))}
         </div>
@@ -189,7 +166,7 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
           <h3>
             Where the voltage goes: {load.dropV.toFixed(3)} of {load.budgetV.toFixed(3)} V
             {load.totalBudgetV > load.budgetV &&
-              `; with the feed of its box ${mostOn(load.totalByModeV, load, runs).toFixed(3)} of ${load.totalBudgetV.toFixed(3)} V`}
+              `; with the feed of its box ${findMostOn(load.totalByModeV, load, runs).toFixed(3)} of ${load.totalBudgetV.toFixed(3)} V`}
           </h3>
           <DropChart load={load} volts={job.source.volts} />
           <table className={controls.plain} aria-label="In every mode">
@@ -197,7 +174,7 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
               <tr>
                 <th>mode</th>
                 <th className={styles.num}>on</th>
-                <th className={styles.num}>loses, of its budget</th>
+                <th className={styles.num}>drop / its budget</th>
                 <th className={styles.num}>is left</th>
               </tr>
             </thead>
@@ -256,16 +233,12 @@ const RETURN_ALARM = {
   'chassis-case': 'It returns by its case through the chassis, and nothing leads from there to battery negative.',
 } as const;
 
-/** The largest of what stands in each mode, in those modes in which a load is on and the engine is not cranked. */
-const mostOn = (values: readonly number[], load: PlannedLoad, runs: readonly boolean[]) =>
-  Math.max(0, ...values.filter((_, mode) => load.onA[mode]! > 0 && (runs[mode] || load.load === 'starter')));
-
 function WhyVolts({ job, power, load, mode }: { job: Job; power: PowerPlan; load: PlannedLoad; mode: number }) {
   const drawn = power.sourceA?.on[mode] ?? 0;
   return (
     <>
-      {job.source.volts} V of the source, less {((drawn * job.source.milliohm) / 1000).toFixed(2)} V that {drawn.toFixed(0)} A take of it
-      inside the battery, less {load.totalByModeV[mode]!.toFixed(2)} V on the way there and back.
+      {job.source.volts} V of the source, less {measureSag(job.source, drawn).toFixed(2)} V that {drawn.toFixed(0)} A take of it inside the
+      battery, less {load.totalByModeV[mode]!.toFixed(2)} V on the way there and back.
     </>
   );
 }
@@ -319,9 +292,7 @@ function Guard({ planned: { job, power }, guard }: { planned: { job: Job; power:
   const [asked, setAsked] = useState<number | null>(null);
   const pin = (ratingA: number) =>
     askReason(`Why ${ratingA} A for ${guard.name}?`, (reason) => {
-      store.edit(`${guard.name} ${ratingA} A`, (draft) => {
-        draft.devices[guard.deviceId]!.ratings[guard.linkId] = { ratingA, reason };
-      });
+      store.edit(setRating(guard, { ratingA, reason }));
       setAsked(null);
     });
   return (
@@ -347,14 +318,7 @@ function Guard({ planned: { job, power }, guard }: { planned: { job: Job; power:
         />{' '}
         A{' '}
         {guard.pinned && (
-          <button
-            className={styles.linkish}
-            onClick={() =>
-              store.edit(`let ${guard.name} be computed`, (draft) => {
-                delete draft.devices[guard.deviceId]!.ratings[guard.linkId];
-              })
-            }
-          >
+          <button className={styles.linkish} onClick={() => store.edit(setRating(guard, null))}>
             let it be computed
           </button>
         )}

@@ -1,9 +1,10 @@
 'use client';
 
 import { useDeferredValue, useMemo, useState } from 'react';
+import { measureSourceMean } from 'wattograph-core';
 import type { PlannedLoad } from 'wattograph-core';
 import { useFindings, usePower } from '../../client/jobContext';
-import { useLoomId } from '../../ui/Desk';
+import { useLoomId } from '../../ui/JobShell';
 import { FindingLines } from '../../ui/FindingLine';
 import { EventPanel } from './EventPanel';
 import { LoadPanel } from './LoadPanel';
@@ -46,6 +47,7 @@ export function PowerStation() {
   };
   const endId = at?.loomId === loomId && job.looms[loomId]?.ends[at.endId] ? at.endId : null;
   const plan = planned.looms.find((one) => one.loomId === loomId);
+  const sourceA = measureSourceMean(job, power, mode);
   const saved = power.copper.oneSizeMassG - power.copper.massG;
   return (
     <div className={styles.station}>
@@ -56,17 +58,9 @@ export function PowerStation() {
           onChange={setMode}
           options={[{ value: null, words: 'worst mode' }, ...power.modeIds.map((id, value) => ({ value, words: job.modes[id]!.name }))]}
         />
-        {power.sourceA && (
+        {sourceA !== null && (
           <span>
-            battery gives{' '}
-            <b className="mono">
-              {(mode === null
-                ? Math.max(0, ...power.sourceA.mean.filter((_, index) => !job.modes[power.modeIds[index]!]!.cranking))
-                : power.sourceA.mean[mode]!
-              ).toFixed(1)}{' '}
-              A
-            </b>{' '}
-            mean{mode === null ? ', at most' : ''}
+            battery gives <b className="mono">{sourceA.toFixed(1)} A</b> mean{mode === null ? ', at most' : ''}
           </span>
         )}
         {power.unfused && (

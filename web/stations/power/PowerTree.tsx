@@ -8,6 +8,7 @@ import {
   type PlannedProtection,
   type PlannedWire,
   type PowerPlan,
+  findInMode,
 } from 'wattograph-core';
 import { Why } from '../../ui/Why';
 import controls from '../../ui/controls.module.css';
@@ -99,7 +100,7 @@ export const PowerTree = memo(function PowerTree({
           <th className={styles.num}>A while on</th>
           <th>protected by</th>
           <th>its wire, ruled by</th>
-          <th>loses, of its budget</th>
+          <th>drop / its budget</th>
         </tr>
       </thead>
       <tbody>
@@ -149,7 +150,6 @@ export const PowerTree = memo(function PowerTree({
 const WORDS = { fuse: 'fuse', channel: 'channel', relay: 'relay', switch: 'switch', bar: 'bar' } as const;
 const toPinWords = (job: Job, { loomId, endId, cavity }: PinPlace) => `${job.looms[loomId]!.ends[endId]!.name} ${cavity}`;
 const toA = (value: number) => value.toFixed(value < 0.1 ? 3 : value < 10 ? 2 : 1);
-const most = (values: readonly number[], mode: number | null) => (mode === null ? Math.max(0, ...values) : (values[mode] ?? 0));
 
 function LinkRow({ one, depth, mode, job }: { one: PlannedProtection; depth: number; mode: number | null; job: Job }) {
   const isBad = one.problems.length > 0;
@@ -158,7 +158,7 @@ function LinkRow({ one, depth, mode, job }: { one: PlannedProtection; depth: num
       <td style={{ paddingLeft: depth * 9 }}>
         <span className={styles.glyph} data-kind={one.kind} aria-hidden /> {one.name}
       </td>
-      <td className={styles.num}>{toA(most(one.onA, mode))}</td>
+      <td className={styles.num}>{toA(findInMode(one.onA, mode))}</td>
       <td className={isBad ? controls.alarm : ''}>
         {one.ratingA === null ? (
           one.kind === 'fuse' || one.kind === 'channel' ? (
@@ -237,7 +237,7 @@ function LoadRow({
       <td style={{ paddingLeft: depth * 9 }}>
         <button className={styles.name}>{load.name}</button>
       </td>
-      <td className={styles.num}>{toA(most(load.onA, mode))}</td>
+      <td className={styles.num}>{toA(findInMode(load.onA, mode))}</td>
       <td className="faint">{load.load ?? 'load not given'}</td>
       <td>
         {own && (

@@ -1,6 +1,6 @@
 'use client';
 
-import { compareIds, createId, type Job } from 'wattograph-core';
+import { compareIds, type Job, addMode, removeMode, renameMode, setCranking, setSource, setStud } from 'wattograph-core';
 import { useJobStore } from '../../client/jobContext';
 import { NumberField } from '../../ui/NumberField';
 import { TextField } from '../../ui/TextField';
@@ -10,10 +10,7 @@ import styles from './Power.module.css';
 /** Battery, generator, chassis; and the states of the vehicle in which loads are on or off. */
 export function SourcePanel({ job }: { job: Job }) {
   const store = useJobStore();
-  const set = (key: 'volts' | 'milliohm' | 'chassisMilliohm' | 'continuousA', label: string) => (value: number | null) =>
-    store.edit(label, (draft) => {
-      Object.assign(draft.source, { [key]: value });
-    });
+  const set = (key: keyof Job['source']) => (value: number | null) => store.edit(setSource(key, value));
   const { source } = job;
   const modes = Object.keys(job.modes).sort(compareIds);
   return (
@@ -22,14 +19,7 @@ export function SourcePanel({ job }: { job: Job }) {
       <h3>Source</h3>
       <div className={styles.edit}>
         <span>voltage that budgets are a share of</span>
-        <NumberField
-          className={controls.small}
-          label="Source voltage"
-          value={source.volts}
-          least={1}
-          most={60}
-          onChange={set('volts', 'source voltage')}
-        />
+        <NumberField className={controls.small} label="Source voltage" value={source.volts} least={1} most={60} onChange={set('volts')} />
         <span>V</span>
         <span>inside the battery</span>
         <NumberField
@@ -38,7 +28,7 @@ export function SourcePanel({ job }: { job: Job }) {
           value={source.milliohm}
           least={0}
           most={1000}
-          onChange={set('milliohm', 'battery resistance')}
+          onChange={set('milliohm')}
         />
         <span>mΩ</span>
         <span>through the chassis, case to battery</span>
@@ -49,7 +39,7 @@ export function SourcePanel({ job }: { job: Job }) {
           least={0}
           most={1000}
           canBeEmpty
-          onChange={set('chassisMilliohm', 'chassis resistance')}
+          onChange={set('chassisMilliohm')}
         />
         <span>mΩ {source.chassisMilliohm === null && <span className="faint">composite tub: every return needs a wire</span>}</span>
         <span>generator, for good</span>
@@ -60,7 +50,7 @@ export function SourcePanel({ job }: { job: Job }) {
           least={0.1}
           most={1000}
           canBeEmpty
-          onChange={set('continuousA', 'generator current')}
+          onChange={set('continuousA')}
         />
         <span>A {source.continuousA === null && <span className="faint">not known: not checked</span>}</span>
       </div>
@@ -76,11 +66,7 @@ export function SourcePanel({ job }: { job: Job }) {
                   value={job.modes[id]!.name}
                   most={80}
                   required
-                  onChange={(name) =>
-                    store.edit(`mode ${name}`, (draft) => {
-                      draft.modes[id]!.name = name;
-                    })
-                  }
+                  onChange={(name) => store.edit(renameMode(id, name))}
                 />
               </td>
               <td>
@@ -90,9 +76,7 @@ export function SourcePanel({ job }: { job: Job }) {
                     checked={job.modes[id]!.cranking}
                     onChange={(event) => {
                       const { checked } = event.target;
-                      store.edit('mode', (draft) => {
-                        draft.modes[id]!.cranking = checked;
-                      });
+                      store.edit(setCranking(id, checked));
                     }}
                   />{' '}
                   the starter turns
@@ -103,12 +87,7 @@ export function SourcePanel({ job }: { job: Job }) {
                   className={styles.linkish}
                   disabled={modes.length === 1}
                   aria-label={`Take mode ${job.modes[id]!.name} out`}
-                  onClick={() =>
-                    store.edit(`take mode ${job.modes[id]!.name} out`, (draft) => {
-                      delete draft.modes[id];
-                      for (const device of Object.values(draft.devices)) delete device.duty[id];
-                    })
-                  }
+                  onClick={() => store.edit(removeMode(id, job.modes[id]!.name))}
                 >
                   take out
                 </button>
@@ -117,14 +96,7 @@ export function SourcePanel({ job }: { job: Job }) {
           ))}
         </tbody>
       </table>
-      <button
-        className={controls.button}
-        onClick={() =>
-          store.edit('add a mode', (draft) => {
-            draft.modes[createId(draft.modes, 'mode')] = { name: 'another mode', cranking: false };
-          })
-        }
-      >
+      <button className={controls.button} onClick={() => store.edit(addMode())}>
         Add a mode
       </button>
       <p className="faint">
@@ -148,10 +120,7 @@ function StudsTable({ job }: { job: Job }) {
       ),
     );
   if (studs.length === 0) return null;
-  const set = (at: (typeof studs)[number], value: number | 'none' | null) =>
-    store.edit(`chassis at ${at.name}`, (draft) => {
-      draft.looms[at.loomId]!.ends[at.endId]!.offers[at.cavity]!.chassisMilliohm = value;
-    });
+  const set = (at: (typeof studs)[number], value: number | 'none' | null) => store.edit(setStud(at, at.name, value));
   return (
     <>
       <h3>Ground studs, to battery negative</h3>

@@ -8,14 +8,18 @@ import { useCallback, useEffect, useState } from 'react';
 import type { CarriedWork } from 'wattograph-core';
 import { readAuthor } from '../../client/author';
 import { useFindings, useJob } from '../../client/jobContext';
-import { request, RequestError } from '../../client/request';
+import { hearNews } from '../../client/live';
+import { request, requestFile, RequestError, type Progress } from '../../client/request';
 import type { ReleaseLine } from '../../server/releases';
-import { useLoomId } from '../../ui/Desk';
+import { useLoomId } from '../../ui/JobShell';
 import { ProblemList } from '../../ui/ProblemList';
+import { saveBlob } from '../../ui/saveFile';
 import styles from './Sheets.module.css';
 
 interface Pack {
   revision: string;
+  /** what the parts of this loom cost, in words */
+  cost: { short: string; whole: string };
   pages: { sheet: string; widthMm: number; heightMm: number; svg: string }[];
 }
 
@@ -24,12 +28,14 @@ export function SheetsStation() {
   const loomId = useLoomId();
   const jobId = useJob(({ id }) => id);
   const version = useJob((state) => state.version);
-  const saving = useJob((state) => state.saving);
+  const stored = useJob((state) => state.saving);
   const [paper, setPaper] = useState('A4');
   const [release, setRelease] = useState('');
   const [releases, setReleases] = useState<ReleaseLine[]>([]);
   const [pack, setPack] = useState<Pack | null>(null);
   const [problem, setProblem] = useState<RequestError | null>(null);
+  /** the file that is being made */
+  const [saving, setSaving] = useState<string | null>(null);
   const [releasing, dialog] = useDisclosure(false);
   const query = `loom=${encodeURIComponent(loomId)}&paper=${paper}&release=${release}`;
 
@@ -41,21 +47,38 @@ export function SheetsStation() {
     [jobId],
   );
   useEffect(() => void list(), [list]);
+  useEffect(
+    () =>
+      hearNews((news) => {
+        if ((news.topic === 'release' && news.id === jobId) || news.topic === 'again') void list();
+      }),
+    [jobId, list],
+  );
   useEffect(() => {
-    let left = false;
-    request<Pack>(`/api/jobs/${jobId}/sheets?${query}`)
+    const left = new AbortController();
+    request<Pack>(`/api/jobs/${jobId}/sheets?${query}`, undefined, { signal: left.signal })
       .then((made) => {
-        if (left) return;
         setPack(made);
         setProblem(null);
       })
       .catch((error: unknown) => {
-        if (!left && error instanceof RequestError) setProblem(error);
+        if (!left.signal.aborted && error instanceof RequestError) setProblem(error);
       });
-    return () => {
-      left = true;
-    };
+    return () => left.abort();
   }, [jobId, query, version]);
+  const save = async (what: string, path: string) => {
+    setSaving(what);
+    try {
+      const { blob, name } = await requestFile(path);
+      saveBlob(name, blob);
+      setProblem(null);
+    } catch (error) {
+      if (!(error instanceof RequestError)) throw error;
+      setProblem(error);
+    } finally {
+      setSaving(null);
+    }
+  };
 
   const sheets = pack ? pack.pages.flatMap(({ sheet }, index) => (pack.pages[index - 1]?.sheet === sheet ? [] : [{ sheet, index }])) : [];
   return (
@@ -64,7 +87,7 @@ export function SheetsStation() {
       <div className={`${styles.bar} no-print`}>
         <Select
           aria-label="Revision"
-          w={230}
+          w={200}
           value={release}
           allowDeselect={false}
           onChange={(value) => setRelease(value ?? '')}
@@ -74,25 +97,30 @@ export function SheetsStation() {
           ]}
         />
         <SegmentedControl aria-label="Paper" data={['A4', 'Letter']} value={paper} onChange={setPaper} />
-        <span className="faint">{pack ? `${pack.pages.length} pages` : ''}</span>
+        <span className="faint" title={pack?.cost.whole}>
+          {pack ? [`${pack.pages.length} pages`, pack.cost.short].filter(Boolean).join(' · ') : ''}
+        </span>
         <div className={styles.right}>
           <Menu position="bottom-end">
             <Menu.Target>
-              <Button variant="default">Export</Button>
+              <Button variant="default" loading={saving === 'csv'}>
+                Export
+              </Button>
             </Menu.Target>
             <Menu.Dropdown>
               <Menu.Item component="a" href={`/api/jobs/${jobId}/export?what=job&release=${release}`}>
                 Job (JSON)
               </Menu.Item>
-              <Menu.Item component="a" href={`/api/jobs/${jobId}/export?what=wires&${query}`}>
-                Wire list (CSV)
-              </Menu.Item>
-              <Menu.Item component="a" href={`/api/jobs/${jobId}/export?what=cuts&${query}`}>
-                Cut list (CSV)
-              </Menu.Item>
+              <Menu.Item onClick={() => void save('csv', `/api/jobs/${jobId}/export?what=wires&${query}`)}>Wire list (CSV)</Menu.Item>
+              <Menu.Item onClick={() => void save('csv', `/api/jobs/${jobId}/export?what=cuts&${query}`)}>Cut list (CSV)</Menu.Item>
+              <Menu.Item onClick={() => void save('csv', `/api/jobs/${jobId}/export?what=parts&${query}`)}>Parts to order (CSV)</Menu.Item>
             </Menu.Dropdown>
           </Menu>
-          <Button variant="default" component="a" href={`/api/jobs/${jobId}/sheets?format=pdf&${query}`}>
+          <Button
+            variant="default"
+            loading={saving === 'pdf'}
+            onClick={() => void save('pdf', `/api/jobs/${jobId}/sheets?format=pdf&${query}`)}
+          >
             Save PDF
           </Button>
           <Button variant="default" onClick={() => window.print()}>
@@ -103,7 +131,7 @@ export function SheetsStation() {
               Open the floor
             </Button>
           )}
-          <Button disabled={saving !== 'saved'} onClick={dialog.open}>
+          <Button disabled={stored !== 'saved'} onClick={dialog.open}>
             Release revision {(releases.at(-1)?.number ?? 0) + 1}
           </Button>
         </div>
@@ -180,12 +208,14 @@ function ReleaseDialog({
   const [note, setNote] = useState('');
   const [id] = useState(() => crypto.randomUUID());
   const [busy, setBusy] = useState(false);
+  const [progress, setProgress] = useState<Progress | null>(null);
   const [problem, setProblem] = useState<RequestError | null>(null);
   const open = findings.filter(({ grade, key }) => grade === 'stop' && !Object.hasOwn(accepted, key));
   const release = async () => {
     setBusy(true);
     try {
-      onDone((await request<ReleaseLine>(`/api/jobs/${jobId}/releases`, { id, author: readAuthor(), note })).number);
+      const path = `/api/jobs/${jobId}/releases`;
+      onDone((await request<ReleaseLine>(path, { id, author: readAuthor(), note }, { onProgress: setProgress })).number);
     } catch (error) {
       if (error instanceof RequestError) setProblem(error);
       else throw error;
@@ -201,7 +231,7 @@ function ReleaseDialog({
             title={`${open.length} stop ${open.length === 1 ? 'finding stands' : 'findings stand'} in the way`}
             problems={open.map(({ code, sentence }) => ({ path: code, message: sentence }))}
           />
-          <p>Mend each, or let it stand with a reason that prints in the pack: Bundle, tab Findings.</p>
+          <p>Mend each, or accept it as it is with a reason that prints in the pack: Bundle, tab Findings.</p>
           <Group justify="flex-end">
             <Button variant="default" onClick={onClose}>
               Close
@@ -227,6 +257,11 @@ function ReleaseDialog({
             maxLength={2000}
             onChange={(event) => setNote(event.currentTarget.value)}
           />
+          {busy && progress && (
+            <p className="faint" role="status">
+              {progress.of > 0 ? `Planning and drawing it: ${progress.done} of ${progress.of} looms` : 'In line for a worker'} …
+            </p>
+          )}
           {problem && <ProblemList title="Not released" problems={problem.problems} />}
           <Group justify="flex-end" mt="md">
             <Button variant="default" onClick={onClose}>

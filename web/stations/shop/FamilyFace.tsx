@@ -11,6 +11,7 @@ import {
   type ConnectorFamily,
   type Problem,
   type Shop,
+  measureLeastPitch,
 } from 'wattograph-core';
 import { FacePicture } from '../../ui/FacePicture';
 import styles from './Shop.module.css';
@@ -54,7 +55,7 @@ export function FamilyFace({
     // a hundredth lost in rounding must not make two of them too near
     onChange({
       ...family,
-      pitchMm: Math.min(family.pitchMm, Math.floor(measureLeast(spots) * 100) / 100 || family.pitchMm),
+      pitchMm: Math.min(family.pitchMm, Math.floor(measureLeastPitch(spots) * 100) / 100 || family.pitchMm),
       arrangement: { kind: 'spots', round: arrangement.kind === 'rings', spots },
     });
   };
@@ -138,9 +139,6 @@ const withSize = (family: ConnectorFamily, cavitySize: string): ConnectorFamily 
   cavitySize,
   otherSizes: Object.fromEntries(Object.entries(family.otherSizes).filter(([, size]) => size !== cavitySize)),
 });
-
-const measureLeast = (spots: readonly { xMm: number; yMm: number }[]) =>
-  Math.min(...spots.flatMap((a, at) => spots.slice(0, at).map((b) => Math.hypot(a.xMm - b.xMm, a.yMm - b.yMm))));
 
 function Counts({ kind, family, onChange }: { kind: Counted; family: ConnectorFamily; onChange: (family: ConnectorFamily) => void }) {
   const counts = listCounts(family)!.join(', ');

@@ -1,24 +1,45 @@
 'use client';
 
 import { Button, Checkbox, Fieldset, Group, NumberInput, Select, TextInput } from '@mantine/core';
+import isEqual from 'fast-deep-equal';
 import { useState } from 'react';
 import {
   describeRecord,
+  findBuying,
+  isBoughtTable,
+  isOffered,
   listRecordFields,
+  listTemplateProblems,
+  putRecord,
   RECORD_SCHEMAS,
+  RETIRABLE_TABLES,
+  toBuyingKey,
+  type BoughtTable,
+  type Buying,
   type ConnectorFamily,
+  type DeviceTemplate,
   type RecordField,
   type Shop,
   type ShopRecord,
   type ShopTable,
 } from 'wattograph-core';
+import Link from 'next/link';
+import { fromRows, TemplateEditor, toRows, type EditedRows } from '../../ui/template/TemplateEditor';
 import { FamilyFace } from './FamilyFace';
+import { RecordPreview } from './RecordPreview';
 import styles from './Shop.module.css';
+
+/** A job that uses a record. */
+export interface User {
+  id: string;
+  name: string;
+}
 
 /** Fields that have an editor of their own; a wire lies in the table of its kind. */
 const ELSEWHERE: Partial<Record<ShopTable, readonly string[]>> = {
   wires: ['table'],
   families: ['cavityNames', 'cavitySize', 'mateId'],
+  devices: ['familyId'],
 };
 
 /** One record of a shop: every figure and word of it, with what it works with in this shop. */
@@ -26,14 +47,19 @@ export function RecordEditor({
   shop,
   table,
   record,
+  users,
   onChange,
+  onShop,
   onCopy,
   onRemove,
 }: {
   shop: Shop;
   table: ShopTable;
   record: ShopRecord;
+  users: readonly User[];
   onChange: (value: unknown) => void;
+  /** what is beside the record: how it is bought */
+  onShop: (shop: Shop) => void;
   onCopy: (() => void) | null;
   onRemove: () => void;
 }) {
@@ -52,10 +78,23 @@ export function RecordEditor({
             Make another from it
           </Button>
         )}
-        <Button variant="default" size="xs" onClick={onRemove}>
+        {isBoughtTable(table) && RETIRABLE_TABLES.includes(table) && (
+          <Button
+            variant="default"
+            size="xs"
+            onClick={() => onShop(putBuying(shop, table, record.id, { retired: isOffered(shop, table, record.id) }))}
+          >
+            {isOffered(shop, table, record.id) ? 'Retire it' : 'Offer it again'}
+          </Button>
+        )}
+        <Button variant="default" size="xs" disabled={users.length > 0} onClick={onRemove}>
           Take it out
         </Button>
       </Group>
+      {(isBoughtTable(table) || table === 'standards') && (
+        <Users users={users} canRetire={isBoughtTable(table) && RETIRABLE_TABLES.includes(table)} />
+      )}
+      <RecordPreview shop={shop} table={table} value={value} />
       {table === 'families' && <FamilyFace shop={shop} family={value as ConnectorFamily} onChange={onChange} />}
       {table === 'families' && (
         <Select
@@ -69,12 +108,98 @@ export function RecordEditor({
           onChange={(mateId) => onChange({ ...value, mateId })}
         />
       )}
+      {table === 'devices' && (
+        <Select
+          label="mates with"
+          searchable
+          clearable
+          mb="sm"
+          placeholder="studs or tails"
+          data={Object.entries(shop.families).map(([familyId, { name }]) => ({ value: familyId, label: name }))}
+          value={(value as DeviceTemplate).familyId}
+          onChange={(familyId) => onChange({ ...value, familyId })}
+        />
+      )}
       <Fields
         fields={listRecordFields(RECORD_SCHEMAS[table], value).filter(({ key }) => !ELSEWHERE[table]?.includes(key))}
         value={value}
         onChange={(key, next) => onChange({ ...value, [key]: next })}
       />
+      {table === 'devices' && <DevicePins shop={shop} id={record.id} template={value as DeviceTemplate} onChange={onChange} />}
+      {isBoughtTable(table) && <Bought shop={shop} table={table} id={record.id} onShop={onShop} />}
     </div>
+  );
+}
+
+/** The pins of a kind of device. What is typed is kept as the field is left; rows that cannot be so are said, and kept once they can. */
+function DevicePins({
+  shop,
+  id,
+  template,
+  onChange,
+}: {
+  shop: Shop;
+  id: string;
+  template: DeviceTemplate;
+  onChange: (value: unknown) => void;
+}) {
+  const [rows, setRows] = useState(() => toRows(template));
+  const keep = (next: EditedRows) => {
+    if (!isEqual(next, toRows(template)) && listTemplateProblems(next).length === 0) onChange({ ...template, ...fromRows(next) });
+  };
+  return (
+    <div onBlur={() => keep(rows)}>
+      <h3 className={styles.part}>Pins</h3>
+      <TemplateEditor
+        name={id}
+        rows={rows}
+        others={Object.fromEntries(Object.entries(shop.devices).filter(([other]) => other !== id))}
+        onChange={(next) => {
+          setRows(next);
+          if (!isTyping()) keep(next);
+        }}
+      />
+    </div>
+  );
+}
+
+const isTyping = () => document.activeElement instanceof HTMLInputElement && document.activeElement.type === 'text';
+
+const UNKNOWN: Buying = { retired: false, price: null, packOf: null, orderAs: '' };
+
+function putBuying(shop: Shop, table: BoughtTable, id: string, part: Partial<Buying>): Shop {
+  return putRecord(shop, 'buying', toBuyingKey(table, id), { ...(findBuying(shop, table, id) ?? UNKNOWN), ...part });
+}
+
+/** Jobs that the record is in, named in them or chosen by their plan. */
+function Users({ users, canRetire }: { users: readonly User[]; canRetire: boolean }) {
+  if (users.length === 0) return <p className="faint">In no job as it is planned now.</p>;
+  return (
+    <p className="faint">
+      In{' '}
+      {users.map(({ id, name }, at) => (
+        <span key={id}>
+          {at > 0 && ', '}
+          <Link href={`/jobs/${id}/bundle`} className={styles.user}>
+            {name}
+          </Link>
+        </span>
+      ))}
+      {canRetire ? ': it can be retired, not taken out.' : ': it cannot be taken out.'}
+    </p>
+  );
+}
+
+function Bought({ shop, table, id, onShop }: { shop: Shop; table: BoughtTable; id: string; onShop: (shop: Shop) => void }) {
+  const value: Record<string, unknown> = findBuying(shop, table, id) ?? UNKNOWN;
+  return (
+    <Fieldset legend={shop.currency === null ? 'Buying' : `Buying, ${shop.currency}`} className={styles.group} mt="md">
+      <Fields
+        fields={listRecordFields(RECORD_SCHEMAS.buying, value).filter(({ key }) => key !== 'retired')}
+        value={value}
+        onChange={(key, next) => onShop(putBuying(shop, table, id, { [key]: next }))}
+      />
+    </Fieldset>
   );
 }
 

@@ -5,18 +5,24 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import {
+  BOUGHT_TABLES,
   compareShops,
   createRecordId,
   describeRecord,
   fromJsonText,
   fromShopTable,
+  isBoughtTable,
+  isOffered,
   listRecords,
   putRecord,
   SHOP_TABLES,
   toPresentShop,
+  toBuyingKey,
+  toShopTable,
   toShopTableCsv,
   type Problem,
   type Shop,
+  type ShopRecord,
   type ShopTable,
 } from 'wattograph-core';
 import { setPeople } from '../../client/author';
@@ -25,8 +31,9 @@ import { ProblemList } from '../../ui/ProblemList';
 import { WhoSelect } from '../../ui/WhoSelect';
 import { readTable } from '../../ui/readTable';
 import { saveFile } from '../../ui/saveFile';
+import { saveTable } from '../../ui/saveTable';
 import { ReadDialog } from './ReadDialog';
-import { RecordEditor } from './RecordEditor';
+import { RecordEditor, type User } from './RecordEditor';
 import styles from './Shop.module.css';
 import { TABLE_NAMES } from '../../ui/tableNames';
 import { TakeDialog } from './TakeDialog';
@@ -53,10 +60,22 @@ const CAN_COPY: readonly ShopTable[] = [
   'barrels',
   'coverings',
   'labels',
+  'tools',
 ];
 
 /** Everything the shop decides: what it buys, how it works, who works there. Changes gather in a draft until they are taken. */
-export function ShopStation({ version, shop, versions }: { version: number; shop: Shop; versions: readonly VersionLine[] }) {
+export function ShopStation({
+  version,
+  shop,
+  versions,
+  users,
+}: {
+  version: number;
+  shop: Shop;
+  versions: readonly VersionLine[];
+  /** jobs that use a record, by table/id */
+  users: Readonly<Record<string, readonly User[]>>;
+}) {
   const router = useRouter();
   useState(() => setPeople(shop.people));
   const [draft, setDraft] = useState(shop);
@@ -71,7 +90,7 @@ export function ShopStation({ version, shop, versions }: { version: number; shop
   const [problems, setProblems] = useState<{ title: string; list: Problem[] } | null>(null);
   const differences = useMemo(() => compareShops(shop, draft), [shop, draft]);
   const count = differences.reduce((sum, { added, changed, gone }) => sum + added.length + changed.length + gone.length, 0);
-  const records = useMemo(() => listRecords(draft, table), [draft, table]);
+  const records = useMemo(() => listNamedRecords(draft, table), [draft, table]);
   const chosen = records.find(({ id }) => id === chosenId) ?? null;
   const marks = useMemo(() => {
     const of = differences.find((one) => one.table === table);
@@ -83,9 +102,10 @@ export function ShopStation({ version, shop, versions }: { version: number; shop
   const found = useMemo(() => {
     const words = search.trim().toLowerCase();
     const all = words === '' ? records : records.filter(({ id, name }) => `${name} ${id}`.toLowerCase().includes(words));
-    // what the draft changes stands first
-    return [...all].sort((a, b) => Number(marks.has(b.id)) - Number(marks.has(a.id)));
-  }, [records, search, marks]);
+    // what the draft changes stands first, what is retired last
+    const rank = ({ id }: ShopRecord) => (marks.has(id) ? 0 : isRetired(draft, table, id) ? 2 : 1);
+    return [...all].sort((a, b) => rank(a) - rank(b));
+  }, [records, search, marks, draft, table]);
   useEffect(() => {
     if (count === 0) return;
     const warn = (event: BeforeUnloadEvent) => event.preventDefault();
@@ -121,6 +141,11 @@ export function ShopStation({ version, shop, versions }: { version: number; shop
     if (!made.ok) return setProblems({ title: `${file.name} was not read; nothing is changed`, list: made.problems });
     setUndone(undone + 1);
     change(made.value);
+  };
+  const saveSpreadsheet = async () => {
+    setProblems(null);
+    const saved = await saveTable(table, toShopTable(draft, table));
+    if (!saved.ok) setProblems({ title: `${table}.xlsx was not made`, list: saved.problems });
   };
   const read = async (name: string, text: () => Promise<string>, onRead: (theirs: Shop) => void) => {
     setProblems(null);
@@ -188,7 +213,7 @@ export function ShopStation({ version, shop, versions }: { version: number; shop
         </div>
       </header>
       {problems && <ProblemList title={problems.title} problems={problems.list} onClose={() => setProblems(null)} />}
-      <div className={styles.body}>
+      <div className={styles.body} data-wide={table === 'devices' || undefined}>
         <nav className={styles.tables} aria-label="Tables">
           {SHOP_TABLES.map((one) => {
             const of = differences.find((difference) => difference.table === one);
@@ -219,9 +244,15 @@ export function ShopStation({ version, shop, versions }: { version: number; shop
               value={search}
               onChange={(event) => setSearch(event.currentTarget.value)}
             />
-            <Button variant="default" onClick={() => saveFile(`${table}.csv`, toShopTableCsv(draft, table))}>
-              CSV
-            </Button>
+            <Menu position="bottom-end">
+              <Menu.Target>
+                <Button variant="default">Rows out</Button>
+              </Menu.Target>
+              <Menu.Dropdown>
+                <Menu.Item onClick={() => saveFile(`${table}.csv`, toShopTableCsv(draft, table))}>as CSV</Menu.Item>
+                <Menu.Item onClick={() => void saveSpreadsheet()}>as XLSX</Menu.Item>
+              </Menu.Dropdown>
+            </Menu>
             <FileButton key={`${table} ${undone}`} onChange={(file) => void readRows(file)} accept=".csv,.txt,.xlsx,text/csv">
               {(props) => (
                 <Button variant="default" title="from CSV or XLSX with these columns: known ones are changed, others added" {...props}>
@@ -235,7 +266,7 @@ export function ShopStation({ version, shop, versions }: { version: number; shop
               <li key={one.id}>
                 <button aria-pressed={one.id === chosenId} onClick={() => setChosenId(one.id)}>
                   <b>{one.name}</b>
-                  {marks.has(one.id) && <em>{marks.get(one.id)}</em>}
+                  <em>{[marks.get(one.id), isRetired(draft, table, one.id) && 'retired'].filter(Boolean).join(', ')}</em>
                   <small>{describeRecord(draft, table, one)}</small>
                 </button>
               </li>
@@ -254,6 +285,8 @@ export function ShopStation({ version, shop, versions }: { version: number; shop
               table={table}
               record={chosen}
               onChange={(value) => change(putRecord(draft, table, chosen.id, value))}
+              users={users[`${table}/${chosen.id}`] ?? []}
+              onShop={change}
               onCopy={CAN_COPY.includes(table) ? copy : null}
               onRemove={() => {
                 change(putRecord(draft, table, chosen.id, undefined));
@@ -261,7 +294,24 @@ export function ShopStation({ version, shop, versions }: { version: number; shop
               }}
             />
           ) : (
-            <p className="faint">Choose one to see and change it, or to make another from it.</p>
+            <>
+              <p className="faint">Choose one to see and change it{table === 'buying' ? '.' : ', or to make another from it.'}</p>
+              {table === 'buying' && <Currency currency={draft.currency} onChange={(currency) => change({ ...draft, currency })} />}
+              {table === 'tools' && (
+                <Button
+                  variant="default"
+                  onClick={() => {
+                    const id = createRecordId(new Set(records.map((one) => one.id)), 'tool');
+                    change(
+                      putRecord(draft, 'tools', id, { id, name: `tool ${id.slice(5)}`, setting: '', calibratedOn: null, everyDays: null }),
+                    );
+                    setChosenId(id);
+                  }}
+                >
+                  A tool that is not listed
+                </Button>
+              )}
+            </>
           )}
         </section>
       </div>
@@ -279,6 +329,37 @@ export function ShopStation({ version, shop, versions }: { version: number; shop
         />
       )}
     </div>
+  );
+}
+
+/** Prices are found by the name of the part they are of. */
+function listNamedRecords(shop: Shop, table: ShopTable): ShopRecord[] {
+  const records = listRecords(shop, table);
+  if (table !== 'buying') return records;
+  const names = new Map(BOUGHT_TABLES.flatMap((one) => listRecords(shop, one).map(({ id, name }) => [toBuyingKey(one, id), name])));
+  return records.map((record) => ({ ...record, name: names.get(record.id) ?? record.name }));
+}
+
+const isRetired = (shop: Shop, table: ShopTable, id: string): boolean =>
+  table === 'buying' ? shop.buying[id]?.retired === true : isBoughtTable(table) && !isOffered(shop, table, id);
+
+function Currency({ currency, onChange }: { currency: string | null; onChange: (currency: string | null) => void }) {
+  const [typed, setTyped] = useState(currency ?? '');
+  const keep = () => {
+    const next = typed.trim() === '' ? null : typed.trim();
+    if (next !== currency) onChange(next);
+  };
+  return (
+    <TextInput
+      label="Currency of the prices"
+      maxLength={8}
+      w={220}
+      placeholder="not stated"
+      value={typed}
+      onChange={(event) => setTyped(event.currentTarget.value)}
+      onBlur={keep}
+      onKeyDown={(event) => event.key === 'Enter' && keep()}
+    />
   );
 }
 

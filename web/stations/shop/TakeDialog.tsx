@@ -5,7 +5,7 @@ import { notifications } from '@mantine/notifications';
 import { useEffect, useState } from 'react';
 import type { Problem, Shop } from 'wattograph-core';
 import { readAuthor } from '../../client/author';
-import { request, RequestError } from '../../client/request';
+import { request, RequestError, type Progress } from '../../client/request';
 import type { ShopPreview } from '../../server/shop';
 import { ProblemList } from '../../ui/ProblemList';
 import { Effect, ShopDifferences } from '../../ui/ShopEffect';
@@ -17,6 +17,7 @@ const MOST = 8;
 export function TakeDialog({ base, draft, onClose, onTaken }: { base: number; draft: Shop; onClose: () => void; onTaken: () => void }) {
   const [preview, setPreview] = useState<ShopPreview | null>(null);
   const [problems, setProblems] = useState<Problem[]>([]);
+  const [progress, setProgress] = useState<Progress | null>(null);
   const [note, setNote] = useState('');
   const [busy, setBusy] = useState(false);
   const [id] = useState(() => crypto.randomUUID());
@@ -25,17 +26,13 @@ export function TakeDialog({ base, draft, onClose, onTaken }: { base: number; dr
     else throw error;
   };
   useEffect(() => {
-    let left = false;
-    request<ShopPreview>('/api/shop/preview', { document: draft })
-      .then((made) => {
-        if (!left) setPreview(made);
-      })
+    const left = new AbortController();
+    request<ShopPreview>('/api/shop/preview', { document: draft }, { signal: left.signal, onProgress: setProgress })
+      .then(setPreview)
       .catch((error: unknown) => {
-        if (!left) tell(error);
+        if (!left.signal.aborted) tell(error);
       });
-    return () => {
-      left = true;
-    };
+    return () => left.abort();
   }, [draft]);
   const orphans = preview?.jobs.filter((job) => job.problems.length > 0) ?? [];
   const take = async () => {
@@ -57,7 +54,9 @@ export function TakeDialog({ base, draft, onClose, onTaken }: { base: number; dr
   return (
     <Modal opened onClose={onClose} title={`Make version ${base + 1} of the shop`} size="xl">
       {problems.length > 0 && <ProblemList title="Not taken; nothing is changed" problems={problems} />}
-      {!preview && problems.length === 0 && <p>Comparing it with every job …</p>}
+      {!preview && problems.length === 0 && (
+        <p>Comparing it with every job{progress && progress.of > 0 ? `: ${progress.done} of ${progress.of}` : ''} …</p>
+      )}
       {preview && (
         <>
           <h3 className={styles.part}>In the shop</h3>

@@ -1,64 +1,14 @@
-import { MantineProvider } from '@mantine/core';
-import { act, fireEvent, render, screen, within } from '@testing-library/react';
-import { checkShop, createDemoShop, toShopTableCsv, type Shop } from 'wattograph-core';
+import { fireEvent, screen, within } from '@testing-library/react';
+import { checkShop, createDemoShop, toShopTableCsv } from 'wattograph-core';
 import { choose as pick, press } from '../../testing/act';
-import { ShopStation } from './ShopStation';
-
-const refresh = jest.fn();
-jest.mock('next/navigation', () => ({ useRouter: () => ({ refresh }) }));
-
-let posted: { path: string; body: { document: Shop; base?: number; note?: string; author?: string } }[] = [];
-let preview: { status: number; body: unknown };
-const effect = { id: 'j', name: 'Skerry 12', problems: [], cuts: 3, sleeves: 1, massG: 4.2, stops: ['A pump has no fuse.'] };
-
-beforeEach(() => {
-  posted = [];
-  refresh.mockClear();
-  localStorage.clear();
-  preview = {
-    status: 200,
-    body: {
-      version: 4,
-      differences: [{ table: 'contacts', added: [], gone: [], changed: [{ id: 'h22', name: 'Hollin', fields: ['current, A: 7.5 → 9'] }] }],
-      jobs: [effect],
-    },
-  };
-  global.fetch = ((path: string, init?: { body: string }) => {
-    posted.push({ path, body: JSON.parse(init?.body ?? '{}') as (typeof posted)[number]['body'] });
-    const { status, body } = path === '/api/shop/preview' ? preview : { status: 201, body: { version: 5 } };
-    return Promise.resolve({ ok: status < 300, status, json: () => Promise.resolve(body) });
-  }) as unknown as typeof fetch;
-});
-
-function open() {
-  const versions = [
-    { version: 4, author: 'Imke Dorsey', note: 'new crimper', at: '2026-11-20T10:00:00.000Z' },
-    { version: 3, author: 'Jun Okafor', note: '', at: '2026-11-01T10:00:00.000Z' },
-  ];
-  render(
-    <MantineProvider env="test">
-      <ShopStation version={4} shop={createDemoShop()} versions={versions} />
-    </MantineProvider>,
-  );
-}
-const go = (table: string) =>
-  fireEvent.click(within(screen.getByRole('navigation')).getByRole('button', { name: new RegExp(`^${table}`) }));
-const list = () => within(screen.getByRole('list')).queryAllByRole('button');
-const choose = (name: RegExp) => fireEvent.click(within(screen.getByRole('list')).getByRole('button', { name }));
-const editor = () => within(screen.getByRole('region', { name: 'Record' }));
-const type = (label: string | RegExp, value: string) => {
-  const field = editor().getByLabelText(label);
-  fireEvent.change(field, { target: { value } });
-  fireEvent.blur(field);
-};
-const settle = () => act(async () => void (await new Promise((done) => setTimeout(done, 0))));
+import { chooseRecord, editor, effect, goTo, listed, openShop, server, settle, typeField } from '../../testing/shopStation';
 
 test('a figure changed is a change to take, and can be undone', () => {
-  open();
-  go('Contacts');
-  choose(/^Hollin size 22 contact\s*takes/);
+  openShop();
+  goTo('Contacts');
+  chooseRecord(/^Hollin size 22 contact\s*takes/);
   expect(editor().getByText(/takes ETFE 26 to 20/)).toBeTruthy();
-  type('max area, mm²', '0.4');
+  typeField('max area, mm²', '0.4');
   expect(editor().getByText(/takes ETFE 26 to 22,/)).toBeTruthy();
   expect(screen.getByRole('button', { name: 'Take 1 change …' })).toBeTruthy();
   press('Undo');
@@ -68,39 +18,39 @@ test('a figure changed is a change to take, and can be undone', () => {
 });
 
 test('a figure that may be left out is empty again; one that may not comes back', () => {
-  open();
-  go('Contacts');
-  choose(/^Hollin size 22 contact\s*takes/);
-  type('peak, A', '');
-  type('current, A', '');
+  openShop();
+  goTo('Contacts');
+  chooseRecord(/^Hollin size 22 contact\s*takes/);
+  typeField('peak, A', '');
+  typeField('current, A', '');
   expect(editor().getByLabelText<HTMLInputElement>('current, A').value).toBe('7.5');
   expect(screen.getByRole('button', { name: 'Take 1 change …' })).toBeTruthy();
 });
 
 test('a housing made from another: its cavities are drawn as they are typed, nonsense is refused at the field', () => {
-  open();
-  go('Housings');
-  choose(/^Hollin 19/);
+  openShop();
+  goTo('Housings');
+  chooseRecord(/^Hollin 19/);
   press('Make another from it');
-  expect(list()[0]!.textContent).toContain('Hollin 19, copynew');
-  type('in each ring, inside first', '1, 6');
+  expect(listed()[0]!.textContent).toContain('Hollin 19, copynew');
+  typeField('in each ring, inside first', '1, 6');
   expect(editor().getByText(/7 ways, size 22/)).toBeTruthy();
   expect(editor().getByRole('group', { name: 'Hollin 19, copy, wire side' }).querySelectorAll('text')).toHaveLength(7);
-  type('in each ring, inside first', '1, x');
+  typeField('in each ring, inside first', '1, x');
   expect(editor().getByText('expected counts of 1 to 40, as in 1, 6, 12')).toBeTruthy();
   expect(editor().getByText(/7 ways, size 22/)).toBeTruthy();
 });
 
 test('search narrows a table; people come and go, but never the last', () => {
-  open();
-  go('Coverings');
-  const all = list().length;
+  openShop();
+  goTo('Coverings');
+  const all = listed().length;
   fireEvent.change(screen.getByLabelText('Search'), { target: { value: 'braid 4' } });
-  expect(list().length).toBeGreaterThan(0);
-  expect(list().length).toBeLessThan(all);
+  expect(listed().length).toBeGreaterThan(0);
+  expect(listed().length).toBeLessThan(all);
   fireEvent.change(screen.getByLabelText('Search'), { target: { value: 'zzz' } });
   expect(screen.getByText('Nothing here is called so.')).toBeTruthy();
-  go('People');
+  goTo('People');
   fireEvent.change(editor().getByLabelText('Another'), { target: { value: 'Wil Tamsin' } });
   press('Add');
   expect(editor().getByText('Wil Tamsin')).toBeTruthy();
@@ -113,10 +63,10 @@ test('search narrows a table; people come and go, but never the last', () => {
 });
 
 test('before a draft is taken it says what it changes in the shop and in every job; then it is stored with its base', async () => {
-  open();
-  go('House styles');
-  choose(/^Larkhollow house style/);
-  type('cut increment, mm', '10');
+  openShop();
+  goTo('House styles');
+  chooseRecord(/^Larkhollow house style/);
+  typeField('cut increment, mm', '10');
   press('Take 1 change …');
   await settle();
   const dialog = within(screen.getByRole('dialog'));
@@ -126,23 +76,24 @@ test('before a draft is taken it says what it changes in the shop and in every j
   fireEvent.change(dialog.getByLabelText('Note'), { target: { value: 'coarser rule' } });
   fireEvent.click(dialog.getByRole('button', { name: 'Take it' }));
   await settle();
-  expect(posted.map(({ path }) => path)).toEqual(['/api/shop/preview', '/api/shop']);
-  expect(posted[1]!.body).toMatchObject({ base: 4, note: 'coarser rule', author: 'Imke Dorsey' });
-  expect(posted[1]!.body.document.standards.larkhollow!.cutIncrementMm).toBe(10);
-  expect(refresh).toHaveBeenCalled();
+  expect(server.posted.map(({ path }) => path)).toEqual(['/api/shop/preview', '/api/shop']);
+  expect(server.posted[1]!.body).toMatchObject({ base: 4, note: 'coarser rule', author: 'Imke Dorsey' });
+  expect(server.posted[1]!.body.document.standards.larkhollow!.cutIncrementMm).toBe(10);
+  expect(server.refresh).toHaveBeenCalled();
 });
 
 test('a draft that a job could not be planned with is not taken, and the place is named', async () => {
-  preview.body = {
+  server.preview.body = {
     version: 4,
     differences: [{ table: 'families', added: [], changed: [], gone: [{ id: 'a', name: 'A' }] }],
     jobs: [{ ...effect, problems: [{ path: '/looms/x', message: 'expected a family' }] }],
   };
-  open();
-  go('Housings');
-  choose(/^Hollin 19/);
+  openShop();
+  goTo('Housings');
+  chooseRecord(/^Hollin 19/);
   press('Take it out');
-  press('Take 1 change …');
+  // with what is known of buying it
+  press('Take 2 changes …');
   await settle();
   const dialog = within(screen.getByRole('dialog'));
   expect(dialog.getByRole('alert').textContent).toContain('Skerry 12 /looms/x: expected a family');
@@ -150,7 +101,7 @@ test('a draft that a job could not be planned with is not taken, and the place i
 });
 
 test('a file that is none, or that the gate refuses, changes nothing and says where', async () => {
-  open();
+  openShop();
   const input = document.querySelector<HTMLInputElement>('input[type=file]')!;
   const give = async (text: string) => {
     fireEvent.change(input, { target: { files: [Object.assign(new File([text], 'own.json'), { text: () => Promise.resolve(text) })] } });
@@ -158,7 +109,10 @@ test('a file that is none, or that the gate refuses, changes nothing and says wh
   };
   await give('{"a":');
   expect(screen.getByRole('alert').textContent).toContain('own.json was not read');
-  preview = { status: 422, body: { problems: [{ path: '/contacts/0/maxAreaMm2', message: 'expected at least the least area 1, got 0' }] } };
+  server.preview = {
+    status: 422,
+    body: { problems: [{ path: '/contacts/0/maxAreaMm2', message: 'expected at least the least area 1, got 0' }] },
+  };
   await give('{}');
   expect(screen.getByRole('alert').textContent).toContain('/contacts/0/maxAreaMm2: expected at least the least area 1, got 0');
   expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Nothing changed' }).disabled).toBe(true);
@@ -171,11 +125,11 @@ describe('the face of a housing', () => {
       .getAllByRole('button')
       .map((one) => one.textContent);
   const openFamily = (name: RegExp) => {
-    open();
-    go('Housings');
-    choose(name);
+    openShop();
+    goTo('Housings');
+    chooseRecord(name);
   };
-  const keep = (label: string | RegExp, value: string) => type(label, value);
+  const keep = (label: string | RegExp, value: string) => typeField(label, value);
   test('26 ways lettered without I, O and Q, four of them of a larger size: typed, picked on the face, taken', async () => {
     openFamily(/^Pellow 12/);
     press('Make another from it');
@@ -191,13 +145,13 @@ describe('the face of a housing', () => {
     fireEvent.blur(size);
     press(/^Take 1 change/);
     await settle();
-    const taken = posted.find(({ path }) => path === '/api/shop/preview')!.body.document.families['pellow-12-2']!;
+    const taken = server.posted.find(({ path }) => path === '/api/shop/preview')!.body.document.families['pellow-12-2']!;
     expect(taken).toMatchObject({
       arrangement: { kind: 'rows', rows: [13, 13] },
       otherSizes: { A: '6p', B: '6p', C: '6p', D: '6p' },
       cavitySize: '16s',
     });
-    expect(checkShop(posted.find(({ path }) => path === '/api/shop/preview')!.body.document)).toMatchObject({ ok: true });
+    expect(checkShop(server.posted.find(({ path }) => path === '/api/shop/preview')!.body.document)).toMatchObject({ ok: true });
   });
   test('sizes stay with their places when the names change, and go with the rule when most have that size', () => {
     openFamily(/^Hollin 10, mixed\s*10/);
@@ -269,7 +223,7 @@ describe('files', () => {
     });
   };
   test('another shop is merged record by record: what differs is taken where she says so, nothing goes', async () => {
-    open();
+    openShop();
     await give(inputs()[0]!, 'bothy.json', other());
     const dialog = within(screen.getByRole('dialog', { name: 'Bothy Wiring: read into Larkhollow Looms' }));
     expect(
@@ -278,7 +232,7 @@ describe('files', () => {
     fireEvent.click(dialog.getByLabelText(/Hollin size 22 contact, contacts/));
     press('Merge');
     await settle();
-    const draft = posted.at(-1)!.body.document;
+    const draft = server.posted.at(-1)!.body.document;
     expect([draft.name, draft.people.at(-1), draft.labels.length]).toEqual([
       'Larkhollow Looms',
       'Wil Tamsin',
@@ -288,21 +242,21 @@ describe('files', () => {
     expect(checkShop(draft)).toMatchObject({ ok: true });
   });
   test('left unticked, what differs stays; replaced, all of it is the file’s', async () => {
-    open();
+    openShop();
     await give(inputs()[0]!, 'bothy.json', other());
     press('Merge');
     await settle();
-    expect(posted.at(-1)!.body.document.contacts.find(({ id }) => id === 'h22')!.currentA).toBe(7.5);
+    expect(server.posted.at(-1)!.body.document.contacts.find(({ id }) => id === 'h22')!.currentA).toBe(7.5);
     press('Leave it');
     press('Undo');
     await give(inputs()[0]!, 'bothy.json', other());
     press('Replace this shop');
     await settle();
-    expect(posted.at(-1)!.body.document).toMatchObject({ name: 'Bothy Wiring' });
-    expect(posted.at(-1)!.body.document.labels).toHaveLength(createDemoShop().labels.length - 1);
+    expect(server.posted.at(-1)!.body.document).toMatchObject({ name: 'Bothy Wiring' });
+    expect(server.posted.at(-1)!.body.document.labels).toHaveLength(createDemoShop().labels.length - 1);
   });
   test('a file of an older format is read as one of today', async () => {
-    open();
+    openShop();
     const { families, contacts, ...rest } = createDemoShop();
     const old = {
       ...rest,
@@ -320,11 +274,14 @@ describe('files', () => {
     await give(inputs()[0]!, 'old.json', JSON.stringify(old));
     press('Replace this shop');
     await settle();
-    expect(posted.at(-1)!.body.document).toMatchObject({ formatVersion: 2, families: { 'tarn-2': { cavityNames: null, otherSizes: {} } } });
+    expect(server.posted.at(-1)!.body.document).toMatchObject({
+      formatVersion: 3,
+      families: { 'tarn-2': { cavityNames: null, otherSizes: {} } },
+    });
   });
   test('a table goes out as CSV and rows come in: known ones changed, others added, a bad one told with its line', async () => {
-    open();
-    go('Seals');
+    openShop();
+    goTo('Seals');
     const saved: number[] = [];
     URL.createObjectURL = (blob) => {
       saved.push((blob as Blob).size);
@@ -332,7 +289,8 @@ describe('files', () => {
     };
     URL.revokeObjectURL = () => undefined;
     const click = jest.spyOn(HTMLAnchorElement.prototype, 'click').mockImplementation(() => undefined);
-    press('CSV');
+    press('Rows out');
+    fireEvent.click(screen.getByText('as CSV'));
     expect([saved, click.mock.calls.length]).toEqual([[toShopTableCsv(createDemoShop(), 'seals').length], 1]);
     await give(inputs()[1]!, 'seals.csv', 'id,minOdMm\np-green,thick\n');
     expect(screen.getByRole('alert').textContent).toContain('line 2, minOdMm: expected a number, got "thick"');
@@ -343,12 +301,65 @@ describe('files', () => {
     );
     expect(screen.getByRole('button', { name: 'Take 2 changes …' })).toBeTruthy();
     expect(
-      list()
+      listed()
         .slice(0, 2)
         .map((one) => one.textContent),
     ).toEqual([expect.stringContaining('changed'), expect.stringContaining('new')]);
     press('Undo');
     expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Nothing changed' }).disabled).toBe(true);
     click.mockRestore();
+  });
+});
+
+describe('stock', () => {
+  test('a part is retired, stands last with its mark, and is offered again', () => {
+    openShop();
+    goTo('Contacts');
+    chooseRecord(/^Hollin size 22 contact\s*takes/);
+    press('Retire it');
+    expect(screen.getByRole('button', { name: 'Offer it again' })).toBeTruthy();
+    const rows = within(screen.getByRole('region', { name: 'Contacts' })).getAllByRole('listitem');
+    expect(rows.at(-1)!.textContent).toMatch(/^Hollin size 22 contactretired/);
+    press('Offer it again');
+    expect(screen.getByRole('button', { name: 'Retire it' })).toBeTruthy();
+  });
+
+  test('what a job uses cannot be taken out; the jobs are named', () => {
+    openShop({ 'contacts/h22': [{ id: 'skerry', name: 'Skerry 12' }] });
+    goTo('Contacts');
+    chooseRecord(/^Hollin size 22 contact\s*takes/);
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Take it out' }).disabled).toBe(true);
+    expect(screen.getByRole('link', { name: 'Skerry 12' }).getAttribute('href')).toBe('/jobs/skerry/bundle');
+    expect(screen.getByText(/it can be retired, not taken out/)).toBeTruthy();
+  });
+
+  test('a price is typed where the part is, and found in the price table by the name of the part', async () => {
+    openShop();
+    goTo('Contacts');
+    chooseRecord(/^Hollin size 22 contact\s*takes/);
+    const price = within(screen.getByRole('group', { name: 'Buying, EUR' })).getByLabelText('price');
+    fireEvent.change(price, { target: { value: '0.42' } });
+    fireEvent.blur(price);
+    goTo('Prices and stock');
+    fireEvent.change(screen.getByLabelText('Search'), { target: { value: 'contacts/h22' } });
+    expect(screen.getByText('Hollin size 22 contact')).toBeTruthy();
+    press(/^Take 1 change/);
+    await settle();
+    const { document } = server.posted.find(({ path }) => path === '/api/shop/preview')!.body;
+    expect(document.buying['contacts/h22']).toMatchObject({ price: 0.42, retired: false });
+    expect(checkShop(document)).toMatchObject({ ok: true });
+  });
+
+  test('a tool that is not listed is added and named', async () => {
+    openShop();
+    goTo('Tools');
+    press('A tool that is not listed');
+    const name = screen.getByLabelText('name');
+    fireEvent.change(name, { target: { value: 'pneumatic press' } });
+    fireEvent.blur(name);
+    press(/^Take 1 change/);
+    await settle();
+    const { document } = server.posted.find(({ path }) => path === '/api/shop/preview')!.body;
+    expect(document.tools.at(-1)).toEqual({ id: 'tool-2', name: 'pneumatic press', setting: '', calibratedOn: null, everyDays: null });
   });
 });

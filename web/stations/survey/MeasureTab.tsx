@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import { askMark, TICKS, type MarkQuestion, type MeasureMethod, type Tick } from 'wattograph-core';
+import { questionReading, TICKS, type ReadingQuestion, type MeasureMethod, type Tick } from 'wattograph-core';
 import type { SurveyState, SurveyStore } from '../../client/surveyStore';
 import { Digits } from './Digits';
 import { Keypad, typeKey } from './Keypad';
@@ -36,7 +36,7 @@ export function MeasureTab({
   const [method, setMethod] = useState<MeasureMethod>('tape');
   const [ticks, setTicks] = useState<Tick[]>([]);
   const [what, setWhat] = useState<What | null>(null);
-  const [question, setQuestion] = useState<(MarkQuestion & { what: What }) | null>(null);
+  const [question, setQuestion] = useState<(ReadingQuestion & { what: What }) | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const atMm = Number(text);
   const isTyped = text !== '' && Number.isFinite(atMm);
@@ -48,7 +48,7 @@ export function MeasureTab({
       setProblem('Type the distance first.');
       return;
     }
-    const asked = askMark(marks, atMm);
+    const asked = questionReading(marks, atMm);
     if (asked) setQuestion({ ...asked, what: next });
     else setWhat(next);
   };

@@ -208,7 +208,7 @@ function Photos({
           onChange={(event) => {
             const file = event.target.files?.[0];
             event.target.value = '';
-            if (file) void store.addPhoto({ loom: loomId, node: nodeId, caption: '', blob: file });
+            if (file) store.addPhoto({ loom: loomId, node: nodeId, caption: '', blob: file });
           }}
         />
       </label>

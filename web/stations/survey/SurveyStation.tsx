@@ -5,6 +5,7 @@ import { useEffect, useState, useSyncExternalStore } from 'react';
 import type { Opened } from '../../client/jobStore';
 import { registerServiceWorker } from '../../client/serviceWorker';
 import { ShopProvider, useShop } from '../../client/shopContext';
+import { NotTaken } from '../../ui/NotTaken';
 import { WhoSelect } from '../../ui/WhoSelect';
 import { SurveyStore, type SurveyState } from '../../client/surveyStore';
 import { AnchorsTab } from './AnchorsTab';
@@ -16,7 +17,7 @@ import styles from './Survey.module.css';
 
 const TABS = ['measure', 'runs', 'anchors', 'ask', 'settle'] as const;
 type Tab = (typeof TABS)[number];
-const NAMES: Record<Tab, string> = { measure: 'Measure', runs: 'Runs', anchors: 'Anchors', ask: 'Ask', settle: 'Settle' };
+const NAMES: Record<Tab, string> = { measure: 'Measure', runs: 'Runs', anchors: 'Anchors', ask: 'Ask', settle: 'Conflicts' };
 
 /** At the vehicle: a tape, one hand, and perhaps no network. */
 export function SurveyStation({ loaded, wantedLoomId }: { loaded: Opened; wantedLoomId: string | null }) {
@@ -77,6 +78,7 @@ function Open({ store, jobId, wantedLoomId }: { store: SurveyStore; jobId: strin
           {state.problem} <button onClick={store.forgetProblem}>seen</button>
         </p>
       )}
+      <NotTaken entries={state.refused} onRetry={store.retry} onLetGo={store.letGo} size="lg" />
       <main className={styles.main}>
         {tab === 'measure' && (
           <MeasureTab
@@ -107,9 +109,10 @@ function Open({ store, jobId, wantedLoomId }: { store: SurveyStore; jobId: strin
   );
 }
 
-function sayState({ writing, waiting, waitingPhotos, online }: SurveyState): string {
+function sayState({ writing, waiting, waitingPhotos, refused, online }: SurveyState): string {
   if (writing) return 'keeping …';
   const kept = waiting + waitingPhotos.length;
   if (kept) return `${kept} kept here, ${online ? 'sending' : 'no network'}`;
-  return online ? 'all stored' : 'no network';
+  if (!online) return 'no network';
+  return refused.length > 0 ? `${refused.length} not stored` : 'all stored';
 }

@@ -2,7 +2,7 @@ import { MantineProvider } from '@mantine/core';
 import { act, fireEvent, render, screen, within } from '@testing-library/react';
 import { useSyncExternalStore, type ReactElement } from 'react';
 import {
-  addEntry,
+  recordSurveyEntry,
   CATALOGUE,
   createDemoShop,
   createLoom,
@@ -10,7 +10,7 @@ import {
   findStandard,
   listFindings,
   plan,
-  takeEntry,
+  applySurveyEntry,
   type Job,
   type SurveyEntry,
 } from 'wattograph-core';
@@ -31,7 +31,7 @@ class FakeSurvey {
   private state: SurveyState;
 
   constructor(job: Job) {
-    this.state = { job, result: null, writing: 0, waiting: 0, online: true, problem: null, photos: [], waitingPhotos: [] };
+    this.state = { job, result: null, writing: 0, waiting: 0, online: true, problem: null, photos: [], waitingPhotos: [], refused: [] };
     this.show(job);
   }
 
@@ -44,10 +44,10 @@ class FakeSurvey {
   add = (entry: NewEntry): string | null => {
     const whole = { ...entry, id: crypto.randomUUID(), author: 'Jun Okafor', at: '2026-11-25T08:00:00Z' } as SurveyEntry;
     const standard = findStandard(this.state.job, CATALOGUE);
-    const taken = takeEntry(this.state.job, whole, CATALOGUE, standard);
+    const taken = applySurveyEntry(this.state.job, whole, CATALOGUE, standard);
     if (taken.kind === 'conflict') return taken.theirs;
     this.entries.push(entry);
-    this.show(addEntry(this.state.job, whole, CATALOGUE, standard).job);
+    this.show(recordSurveyEntry(this.state.job, whole, CATALOGUE, standard).job);
     return null;
   };
 

@@ -3,7 +3,7 @@
 import { useElementSize } from '@mantine/hooks';
 import { useCallback, useEffect, useMemo, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
 import { usePathname, useRouter } from 'next/navigation';
-import { layoutStrip, listFolded, moveBreakout, type StripLayout } from 'wattograph-core';
+import { layoutStrip, listFolded, type StripLayout, moveNode } from 'wattograph-core';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { useCursorStore, type Cursor } from '../cursor';
 import { Chosen, CursorLine, Ends, Folds, LEFT, Nodes, TypeLength, Where, type MateOf } from './StripParts';
@@ -11,6 +11,7 @@ import { PhotoMarks } from './PhotoMarks';
 import { RouteLines } from './RouteLines';
 import { Runs, Ruler, Splices, Traces } from './StripPicture';
 import { walk } from './walk';
+import { WireListButton } from '../WireListButton';
 import styles from './Strip.module.css';
 
 const LABELS = 215;
@@ -56,10 +57,8 @@ export function Strip({ planned, tools }: { planned: PlannedLoom; tools?: ReactN
       const target = event.currentTarget;
       target.setPointerCapture(event.pointerId);
       setFrozenScale(scale);
-      const recipe = (byMm: number) => (draft: typeof base.job) => {
-        moveBreakout(draft.looms[base.loomId]!, base.plan.tree, nodeId, byMm);
-      };
-      const move = (next: globalThis.PointerEvent) => store.preview(recipe((next.clientX - from) / scale));
+      const place = { loomId: base.loomId, nodeId, name: base.loom.nodes[nodeId]!.name, tree: base.plan.tree };
+      const move = (next: globalThis.PointerEvent) => store.preview(moveNode(place, (next.clientX - from) / scale));
       const end = (keep: boolean) => (next: globalThis.Event) => {
         target.removeEventListener('pointermove', move);
         target.removeEventListener('pointerup', done);
@@ -67,7 +66,7 @@ export function Strip({ planned, tools }: { planned: PlannedLoom; tools?: ReactN
         window.removeEventListener('keydown', escape);
         setFrozenScale(null);
         const byMm = next instanceof globalThis.PointerEvent ? (next.clientX - from) / scale : 0;
-        if (keep && Math.abs(byMm) >= 0.5) store.edit(`move ${base.loom.nodes[nodeId]!.name} by ${Math.round(byMm)} mm`, recipe(byMm));
+        if (keep && Math.abs(byMm) >= 0.5) store.edit(moveNode(place, byMm));
         else store.cancelPreview();
       };
       const done = end(true);
@@ -130,10 +129,13 @@ export function Strip({ planned, tools }: { planned: PlannedLoom; tools?: ReactN
         aria-label="Loom along its tape. Arrow keys walk, Enter types a length."
       >
         {isEmpty ? (
-          <p className={styles.empty}>
-            Nothing beyond the datum yet. Give the anchor connector its place with “Add end” at the datum, then add a breakout run or the
-            first leg.
-          </p>
+          <div className={styles.empty}>
+            <p>
+              Nothing beyond the datum yet. Give the anchor connector its place with “Add end” at the datum, then add a breakout run or the
+              first leg.
+            </p>
+            <WireListButton job={job} />
+          </div>
         ) : (
           <div
             className={styles.sheet}
@@ -151,11 +153,7 @@ export function Strip({ planned, tools }: { planned: PlannedLoom; tools?: ReactN
               <Nodes
                 layout={layout}
                 onDrag={startDrag}
-                onNudge={(nodeId, byMm) =>
-                  store.edit(`move ${loom.nodes[nodeId]!.name} by ${byMm} mm`, (draft) => {
-                    moveBreakout(draft.looms[loomId]!, plan.tree, nodeId, byMm);
-                  })
-                }
+                onNudge={(nodeId, byMm) => store.edit(moveNode({ loomId, nodeId, name: loom.nodes[nodeId]!.name, tree: plan.tree }, byMm))}
               />
               <Splices splices={layout.splices} />
               <PhotoMarks loomId={loomId} layout={layout} />

@@ -1,7 +1,7 @@
 'use client';
 
 import { memo, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { toRun, type StripLayout } from 'wattograph-core';
+import { type StripLayout, setRun } from 'wattograph-core';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { useCursor } from '../cursor';
 import styles from './Strip.module.css';
@@ -216,10 +216,7 @@ export function TypeLength({
   const run = `${planned.loom.nodes[nearNodeId]!.name} to ${planned.loom.nodes[farNodeId]!.name}`;
   const keep = () => {
     if (!isGood) return;
-    store.edit(`${run} ${value} mm`, (draft) => {
-      const { segments } = draft.looms[planned.loomId]!;
-      segments[segmentId] = toRun(segments[segmentId]!, value);
-    });
+    store.edit(setRun({ loomId: planned.loomId, segmentId, name: run }, value));
     onDone();
   };
   return (

@@ -1,7 +1,7 @@
 'use client';
 
 import { useElementSize } from '@mantine/hooks';
-import { useRef, type KeyboardEvent } from 'react';
+import { useRef, useState, type KeyboardEvent } from 'react';
 import type { Loom, LoomPlan } from 'wattograph-core';
 import styles from './TapeBand.module.css';
 
@@ -53,7 +53,10 @@ export function TapeBand({
     onChoose(next.endId);
     box.current?.querySelector<HTMLElement>(`[data-end="${next.endId}"]`)?.focus();
   };
-  const at = marks.find(({ endId }) => endId === chosen);
+  // what is pointed at is named before it is chosen
+  const [overId, setOverId] = useState<string | null>(null);
+  const over = marks.find(({ endId }) => endId === overId);
+  const at = over ?? marks.find(({ endId }) => endId === chosen);
   return (
     <div className={styles.band} ref={box} role="group" aria-label={`Tape of the ${loom.name} loom`} onKeyDown={walk}>
       <div className={styles.tape} ref={ref}>
@@ -98,7 +101,8 @@ export function TapeBand({
             style={{ left: x, top: y }}
             aria-pressed={endId === chosen}
             aria-label={`${name}, ${Math.round(atMm)} mm`}
-            title={`${name}, ${Math.round(atMm)} mm from the datum`}
+            onPointerEnter={() => setOverId(endId)}
+            onPointerLeave={() => setOverId(null)}
             onClick={() => onChoose(endId === chosen ? null : endId)}
           />
         ))}
@@ -109,15 +113,17 @@ export function TapeBand({
             <b>{at.name}</b>
             <br />
             <span className="mono">{Math.round(at.atMm)}</span> mm{' '}
-            <button className={styles.all} onClick={() => onChoose(null)}>
-              all ends
-            </button>
+            {at.endId === chosen && (
+              <button className={styles.all} onClick={() => onChoose(null)}>
+                all ends
+              </button>
+            )}
           </>
         ) : (
           <span className="faint">
-            choose an end on the tape
+            point at an end to read its name,
             <br />
-            to see only it
+            choose it to see only it
           </span>
         )}
       </p>

@@ -1,8 +1,8 @@
-import { listLedger } from '../../plan';
+import { listDonorDispositions } from '../../plan';
 import { compareIds } from '../../units';
 import { createFinding } from '../createFinding';
 import type { RuleCode } from '../register';
-import type { JobRule } from '../types';
+import type { WiringRule } from '../types';
 
 const OF_JOB = { loomId: '' };
 
@@ -11,12 +11,12 @@ const OF_JOB = { loomId: '' };
  * DO1, check: a wire that stays leads to a device that goes, or a device that stays has no wire left.
  * DO2, check: a length that contradicts what was decided about the wire.
  */
-export const checkDonors: JobRule = ({ job, standard }) =>
+export const checkDonors: WiringRule = ({ job, standard }) =>
   Object.keys(job.donors)
     .sort(compareIds)
     .flatMap((donorId) => {
       const donor = job.donors[donorId]!;
-      const ledger = listLedger(donor, Object.values(job.devices), standard.leastOffcutMm);
+      const ledger = listDonorDispositions(donor, Object.values(job.devices), standard.leastOffcutMm);
       const number = (id: string) => donor.wires[id]!.number || id;
       const say = (code: RuleCode, id: string, sentence: string) =>
         createFinding(OF_JOB, code, [{ kind: 'donor', id: `${donorId}.${id}` }], sentence);

@@ -2,13 +2,13 @@ import { findFamily } from '../../catalogue';
 import { isMate } from '../../model';
 import { compareIds } from '../../units';
 import { createFinding } from '../createFinding';
-import type { Finding, JobRule } from '../types';
+import type { Finding, WiringRule } from '../types';
 
 /**
  * MT1, stop: ends that mate are of families that do not go together, or of unlike keys. MT2, check: a cavity has a wire on one side only.
  * MT3, stop: both halves take pins, or both sockets.
  */
-export const checkMates: JobRule = ({ job, catalogue }) =>
+export const checkMates: WiringRule = ({ job, catalogue }) =>
   Object.keys(job.mates)
     .sort(compareIds)
     .flatMap((id) => {

@@ -1,13 +1,13 @@
 import { compareIds } from '../../units';
+import { listScopeChange } from '../../model';
 import { createFinding } from '../createFinding';
-import { listScopeChange } from '../listScope';
-import type { Finding, JobRule } from '../types';
+import type { Finding, WiringRule } from '../types';
 
 const OF_JOB = { loomId: '' };
 const name = (names: readonly string[]) => names.slice(0, 4).join(', ') + (names.length > 4 ? ` and ${names.length - 4} more` : '');
 
 /** SC5, note: devices or circuits added since the scope was agreed. SC8, note: devices that are on no loom yet. */
-export const checkScope: JobRule = ({ job }) => {
+export const checkScope: WiringRule = ({ job }) => {
   const findings: Finding[] = [];
   const change = listScopeChange(job);
   const added = change ? [...change.devicesAdded, ...change.circuitsAdded] : [];
@@ -39,7 +39,7 @@ export const checkScope: JobRule = ({ job }) => {
 };
 
 /** SC7, stop: anchors that are not fixed. Nothing is cut before all are. */
-export const checkAnchors: JobRule = ({ job }) => {
+export const checkAnchors: WiringRule = ({ job }) => {
   const open = Object.values(job.anchors).filter(({ state }) => state === 'open');
   if (open.length === 0) return [];
   return [
@@ -54,7 +54,7 @@ export const checkAnchors: JobRule = ({ job }) => {
 };
 
 /** SC6, check: a concession past its day. Needs to be told the day. */
-export const checkConcessions: JobRule = ({ job, today }) =>
+export const checkConcessions: WiringRule = ({ job, today }) =>
   Object.keys(job.openItems)
     .sort(compareIds)
     .flatMap((id) => {
@@ -66,7 +66,7 @@ export const checkConcessions: JobRule = ({ job, today }) =>
     });
 
 /** SC10, check: entries of a survey that met something else and wait to be settled. */
-export const checkSurveyConflicts: JobRule = ({ job }) => {
+export const checkSurveyConflicts: WiringRule = ({ job }) => {
   const waiting = Object.values(job.surveyConflicts);
   if (waiting.length === 0) return [];
   return [
@@ -81,7 +81,7 @@ export const checkSurveyConflicts: JobRule = ({ job }) => {
 };
 
 /** ST1, note: where this job departs from the house style. */
-export const checkDepartures: JobRule = ({ job, houseStyle }) => {
+export const checkDepartures: WiringRule = ({ job, houseStyle }) => {
   const departures = houseStyle.filter(({ id }) => Object.hasOwn(job.brief.departures, id));
   if (departures.length === 0) return [];
   return [

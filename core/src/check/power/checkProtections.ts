@@ -1,6 +1,6 @@
 import { findHarm, FUSE_RATINGS, measureFuseCarries, type PlannedProtection } from '../../plan';
 import { createFinding, toPlacesAt } from '../createFinding';
-import type { Finding, FindingPlace, JobContext, JobRule } from '../types';
+import type { Finding, FindingPlace, JobContext, JobRule, WiringRule } from '../types';
 
 const amperes = (value: number) => `${Number(value.toFixed(value < 10 ? 1 : 0))} A`;
 const what = (kind: PlannedProtection['kind']) => (kind === 'channel' ? 'setting' : 'fuse');
@@ -232,7 +232,7 @@ export const checkSource: JobRule = ({ job, plan }) => {
 };
 
 /** PO11, check: a low-side or high-side pin of a controller switches more than the shop lets it without a relay or channel. */
-export const checkDirect: JobRule = ({ job, plan, standard }) =>
+export const checkDirect: WiringRule = ({ job, plan, standard }) =>
   plan.power.nets.flatMap((net) => {
     const most = Math.max(0, ...net.onA);
     if (net.root === null || net.fedBy !== null || most <= standard.directA) return [];

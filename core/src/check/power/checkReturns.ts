@@ -1,7 +1,7 @@
 import type { Job } from '../../model';
-import { listLinks, toPinKey } from '../../plan';
 import { createFinding, toPlacesAt } from '../createFinding';
 import type { Finding, JobRule } from '../types';
+import { listSwitchgearLinks, toPinKey } from '../../netlist';
 
 /** Does the job have a battery: without one nothing is known of what its looms are bolted to. */
 const hasBattery = (job: Job) =>
@@ -43,7 +43,7 @@ export const checkUncounted: JobRule = ({ job, plan, catalogue, standard }) => {
   );
   const known = new Set(loads.map(({ pin }) => toPinKey(pin)));
   // a box hands on what it is fed: its feed is no load
-  const handedOn = new Set(listLinks(job, catalogue).flatMap(({ a, b }) => [toPinKey(a), toPinKey(b)]));
+  const handedOn = new Set(listSwitchgearLinks(job, catalogue).flatMap(({ a, b }) => [toPinKey(a), toPinKey(b)]));
   const silent = plan.power.nets.flatMap(({ kind, circuits }) =>
     (kind === 'supply' ? circuits : []).flatMap(({ loomId, circuitId }) =>
       job.looms[loomId]!.circuits[circuitId]!.terminations.flatMap(({ endId, cavity }): Finding[] => {

@@ -1,4 +1,4 @@
-import { listBreak, toPartWords, toReading } from '../../make';
+import { listBreak, toPartWords, toMeterReading } from '../../make';
 import { toColourWords, type Circuit } from '../../model';
 import type { PlannedProtection } from '../../plan';
 import { compareIds } from '../../units';
@@ -101,7 +101,7 @@ function addParts({ job, loom, flow }: SheetContext, ids: readonly string[]): vo
     ids.map((id): Cell[] => {
       const part = job.parts[id]!;
       const { endId, cavities } = part.at;
-      return [{ tick: true }, toPartWords(part), `${loom.ends[endId]!.name} ${cavities.join(' and ')}`, toReading(part), part.reason];
+      return [{ tick: true }, toPartWords(part), `${loom.ends[endId]!.name} ${cavities.join(' and ')}`, toMeterReading(part), part.reason];
     }),
   );
 }

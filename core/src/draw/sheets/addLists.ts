@@ -285,13 +285,14 @@ export function addContinuity(context: SheetContext): void {
 export function addParts({ build, flow }: SheetContext): void {
   flow.sheet('Parts', 'Kit complete before work begins. Held wires are counted: they will be needed.');
   flow.table(
-    [tick, { title: 'group', share: 1.4 }, { title: 'part', share: 6 }, number('pieces', 1.2), number('metres', 1.2)],
-    build.parts.map(({ group, name, pieces, lengthMm }): Cell[] => [
+    [tick, { title: 'group', share: 1.4 }, { title: 'part', share: 6 }, number('pieces', 1.2), number('metres', 1.2), number('packs', 1.1)],
+    build.parts.map(({ group, name, pieces, lengthMm, packs }): Cell[] => [
       { tick: true },
       group,
       name,
       String(pieces),
       lengthMm === null ? '–' : (lengthMm / 1000).toFixed(2),
+      packs === null ? '–' : String(packs),
     ]),
   );
 }

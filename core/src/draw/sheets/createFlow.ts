@@ -63,13 +63,8 @@ export function createFlow(meta: SheetMeta): Flow {
   const need = (mm: number) => {
     if (y + mm > bottom && y > TOP) newPage();
   };
-  const drawHead = (columns: readonly Column[], widths: readonly number[]) => {
-    let x = MARGIN;
-    columns.forEach(({ title, align }, index) => {
-      marks.push(text(align === 'end' ? x + widths[index]! - 1.5 : x, y + 2.6, title, 2.5, { fill: FAINT, anchor: align ?? 'start' }));
-      x += widths[index]!;
-    });
-    marks.push(line(MARGIN, y + 3.8, MARGIN + widthMm, y + 3.8, 0.35));
+  const addHead = (columns: readonly Column[], widths: readonly number[]) => {
+    marks.push(...drawHead(columns, widths, y), line([MARGIN, y + 3.8], [MARGIN + widthMm, y + 3.8], 0.35));
     y += 4.6;
   };
   const flow: Flow = {
@@ -96,23 +91,21 @@ export function createFlow(meta: SheetMeta): Flow {
       const total = columns.reduce((sum, { share }) => sum + share, 0);
       const widths = columns.map(({ share }) => (share / total) * widthMm);
       need(14);
-      drawHead(columns, widths);
+      addHead(columns, widths);
       for (const row of rows) {
-        const lines = row.map((cell, index) =>
-          typeof cell === 'string' ? wrapText(cell, SIZE, columns[index]!.face ?? 'narrow', widths[index]! - 1.5) : [],
-        );
+        const lines = wrapRow(row, columns, widths);
         const height = Math.max(1, ...lines.map(({ length }) => length)) * LEADING + 1.1;
         if (y + height > bottom) {
           newPage();
-          drawHead(columns, widths);
+          addHead(columns, widths);
         }
         let x = MARGIN;
         row.forEach((cell, index) => {
-          marks.push(...drawCell(cell, lines[index]!, x, y, widths[index]!, columns[index]!));
+          marks.push(...drawCell(cell, lines[index]!, { x, y, width: widths[index]! }, columns[index]!));
           x += widths[index]!;
         });
         y += height;
-        marks.push(line(MARGIN, y - 0.4, MARGIN + widthMm, y - 0.4, 0.1, HAIR));
+        marks.push(line([MARGIN, y - 0.4], [MARGIN + widthMm, y - 0.4], 0.1, HAIR));
       }
       y += 4;
     },
@@ -129,7 +122,19 @@ export function createFlow(meta: SheetMeta): Flow {
   return flow;
 }
 
-function drawCell(cell: Cell, lines: readonly string[], x: number, y: number, width: number, column: Column): Mark[] {
+function drawHead(columns: readonly Column[], widths: readonly number[], y: number): Mark[] {
+  let x = MARGIN;
+  return columns.map(({ title, align }, index) => {
+    const at = align === 'end' ? x + widths[index]! - 1.5 : x;
+    x += widths[index]!;
+    return text(at, y + 2.6, title, 2.5, { fill: FAINT, anchor: align ?? 'start' });
+  });
+}
+
+const wrapRow = (row: readonly Cell[], columns: readonly Column[], widths: readonly number[]): string[][] =>
+  row.map((cell, index) => (typeof cell === 'string' ? wrapText(cell, SIZE, columns[index]!.face ?? 'narrow', widths[index]! - 1.5) : []));
+
+function drawCell(cell: Cell, lines: readonly string[], { x, y, width }: { x: number; y: number; width: number }, column: Column): Mark[] {
   if (typeof cell === 'string') {
     const at = column.align === 'end' ? x + width - 1.5 : x;
     return lines.map((words, index) =>
@@ -151,8 +156,8 @@ function drawFrame(meta: SheetMeta, page: SheetPage, number: number, of: number)
     text(MARGIN, 17, fitText(page.sheet, 6, 'narrow-bold', right - MARGIN - rest - 4), 6, { face: 'narrow-bold' }),
     text(right, 13, fitText(`${meta.job} · ${meta.loom}`, 3.2, 'narrow-bold', 70), 3.2, { face: 'narrow-bold', anchor: 'end' }),
     text(right, 17.4, `${meta.revision} · ${meta.date}`, 2.9, { anchor: 'end' }),
-    line(MARGIN, 20.5, right, 20.5, 0.5),
-    line(MARGIN, low - 4, right, low - 4, 0.15),
+    line([MARGIN, 20.5], [right, 20.5], 0.5),
+    line([MARGIN, low - 4], [right, low - 4], 0.15),
     text(MARGIN, low, fitText(`${meta.job} · loom ${meta.loom} · ${meta.revision} · ${meta.date}`, 2.5, 'narrow', 130), 2.5, {
       fill: FAINT,
     }),

@@ -1,8 +1,3 @@
-import type { Catalogue } from '../../catalogue';
-import type { Finding } from '../../check';
-import type { LoomBuild } from '../../make';
-import type { Job } from '../../model';
-import type { JobPlan, LoomPlan } from '../../plan';
 import { addContinuity, addCutList, addLengths, addOverview, addParts, addSleeves, addSplices, addSteps } from './addLists';
 import { addBoxes } from './addBoxes';
 import { addEnds } from './addEnds';
@@ -10,24 +5,16 @@ import { addTrims } from './addTrims';
 import { createFlow, type SheetMeta, type SheetPage } from './createFlow';
 import type { SheetContext } from './sheetContext';
 
-/** The build pack of one loom of a planned job, sheet by sheet, as pages of marks in mm. */
+/** The build pack of one loom of a planned job, sheet by sheet, as pages of marks in mm. findings: of the whole job. */
 export function createSheets(
-  job: Job,
-  whole: JobPlan,
-  plan: LoomPlan,
-  build: LoomBuild,
-  findings: readonly Finding[],
-  catalogue: Catalogue,
+  pack: Pick<SheetContext, 'job' | 'whole' | 'plan' | 'build' | 'findings' | 'catalogue'>,
   meta: SheetMeta,
 ): SheetPage[] {
+  const { job, plan } = pack;
   const context: SheetContext = {
-    job,
+    ...pack,
     loom: job.looms[plan.loomId]!,
-    plan,
-    whole,
-    build,
-    findings: findings.filter(({ loomId }) => loomId === plan.loomId || loomId === ''),
-    catalogue,
+    findings: pack.findings.filter(({ loomId }) => loomId === plan.loomId || loomId === ''),
     flow: createFlow(meta),
     wires: new Map(plan.wires.map((wire) => [wire.id, wire])),
   };

@@ -3,8 +3,8 @@ import { createCleanSkerry } from '../../demo';
 import { checkJob, type Job } from '../../model';
 import { createVehicle } from '../../testing/createVehicle';
 import { assignPins } from './assignPins';
-import { createNetMap } from './createNetMap';
-import { listNeeds } from './listNeeds';
+import { listUnservedPins } from './listUnservedPins';
+import { createNetMap } from '../../netlist';
 
 const assign = (job: Job) => assignPins(job, CATALOGUE, LARKHOLLOW);
 /** The demo with only its cables and what was wired in engine and inlet. */
@@ -29,7 +29,7 @@ describe('the whole vehicle at once', () => {
     expect(whole.assigned.length).toBeGreaterThan(60);
     const checked = checkJob(JSON.parse(JSON.stringify(whole.next)), createLookup(CATALOGUE));
     expect(checked.ok ? [] : checked.problems).toEqual([]);
-    expect(listNeeds(whole.next, LARKHOLLOW).needs).toEqual([]);
+    expect(listUnservedPins(whole.next, LARKHOLLOW).needs).toEqual([]);
   });
   test('the same job comes out the same, byte for byte', () => expect(JSON.stringify(assign(createBare()))).toBe(JSON.stringify(whole)));
   test('the job given is not touched, and a second time there is nothing to do', () => {

@@ -1,14 +1,14 @@
 import { findFamily, type Catalogue, type ShopStandard } from '../../catalogue';
 import { changeDocument, type Job } from '../../model';
-import { toPinKey } from '../../plan';
 import { compareIds } from '../../units';
-import { arrangeBreak, type BreakOrder } from './arrangeBreak';
+import { arrangeBulkheadPins, type BreakOrder } from './arrangeBulkheadPins';
 import { joinGroups } from './joinGroups';
-import { leadNeed, type Lead } from './leadNeed';
-import { listNeeds, type Need } from './listNeeds';
-import { listPlaces, listReach, measureCost, type Place } from './listPlaces';
+import { routeThroughConnectors, type Lead } from './routeThroughConnectors';
+import { listUnservedPins, type UnservedPin } from './listUnservedPins';
+import { listFreePins, listReach, measureCost, type FreePin } from './listFreePins';
 import { findConflict, matchPins, type Costs } from './matchPins';
 import type { Assigned, AssignConflict } from './types';
+import { toPinKey } from '../../netlist';
 
 export interface Assignment {
   next: Job;
@@ -26,8 +26,8 @@ export interface Assignment {
  */
 export function assignPins(before: Job, catalogue: Catalogue, standard: ShopStandard): Assignment {
   const { next: job, joined } = joinGroups(before, standard);
-  const { needs, served } = listNeeds(job, standard);
-  const places = listPlaces(job, standard);
+  const { needs, served } = listUnservedPins(job, standard);
+  const places = listFreePins(job, standard);
   const reach = listReach(job);
   const costs: Costs = needs.map((need, rank) =>
     places.map((place) => measureCost(need, place, rank / Math.max(1, needs.length), places.length, reach)),
@@ -54,7 +54,7 @@ export function assignPins(before: Job, catalogue: Catalogue, standard: ShopStan
   const led = changeDocument(job, (draft) => {
     for (const lead of leads) {
       const index = needs.indexOf(lead.need);
-      const way = leadNeed(draft, catalogue, standard, lead);
+      const way = routeThroughConnectors(draft, catalogue, standard, lead);
       if (!('passed' in way)) {
         conflicts.push(way);
         continue;
@@ -82,14 +82,14 @@ export function arrangeBreaks(job: Job, catalogue: Catalogue, passed: ReadonlyMa
     );
     // a half without a housing has no face to arrange
     if (currents.size === 0 || !findFamily(job, catalogue, job.looms[a.loomId]!.ends[a.endId]!.familyId)) continue;
-    const arranged = arrangeBreak(next, catalogue, mateId, new Set(currents.keys()), (cavity) => currents.get(cavity) ?? 0);
+    const arranged = arrangeBulkheadPins(next, catalogue, mateId, new Set(currents.keys()), (cavity) => currents.get(cavity) ?? 0);
     next = arranged.next;
     breaks.push({ name: job.looms[a.loomId]!.ends[a.endId]!.name, led: currents.size, before: arranged.before, after: arranged.after });
   }
   return { next, breaks };
 }
 
-function toBecause(need: Need, costs: readonly (number | null)[], places: readonly Place[], chosen: number): string {
+function toBecause(need: UnservedPin, costs: readonly (number | null)[], places: readonly FreePin[], chosen: number): string {
   const able = costs.flatMap((cost, index) => (cost === null ? [] : [index]));
   const { offer } = places[chosen]!;
   const limit =
@@ -105,7 +105,7 @@ function toBecause(need: Need, costs: readonly (number | null)[], places: readon
   return `${offer.can.find((one) => need.wants.includes(one))}${limit}${speed}: ${others}${shared}`;
 }
 
-function toWouldTake(need: Need, needs: number, places: number): string {
+function toWouldTake(need: UnservedPin, needs: number, places: number): string {
   const what = need.wants.join(' or ');
   const pair = need.members.length > 1 ? 'pair of pins' : 'pin';
   const limits = [need.currentA > 0 ? `${Number(need.currentA.toFixed(2))} A` : '', need.pwmHz === null ? '' : `${need.pwmHz} Hz`].filter(

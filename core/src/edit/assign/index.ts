@@ -1,7 +1,7 @@
 export { assignPins, type Assignment } from './assignPins';
 export type { AssignConflict, Assigned } from './types';
-export { giveNeed, listAblePlaces, type AblePlaces } from './giveNeed';
-export { createNetMap, type MappedNet } from './createNetMap';
-export { listNeeds, listWanted, type Need } from './listNeeds';
+export { reassignPin, listAblePlaces, type AblePlaces } from './reassignPin';
+export { listUnservedPins, listWanted, type UnservedPin } from './listUnservedPins';
 export { canPlaceAll, findConflict, matchPins, type Costs, type Match } from './matchPins';
-export { arrangeBreak, measureBreak, type BreakArrangement, type BreakOrder } from './arrangeBreak';
+export { arrangeBulkheadPins, measureBreak, type BreakArrangement, type BreakOrder } from './arrangeBulkheadPins';
+export { countWantedSpares, listBreakCurrents } from './listBreakCurrents';

@@ -1,10 +1,9 @@
 import type { ShopStandard } from '../../catalogue';
 import { changeDocument, type Job, type PinNeed } from '../../model';
-import { toPinKey } from '../../plan';
 import { compareIds } from '../../units';
-import { createNetMap, type MappedNet } from './createNetMap';
-import { listWanted } from './listNeeds';
+import { listWanted } from './listUnservedPins';
 import type { Assigned } from './types';
+import { type MappedNet, createNetMap, toPinKey } from '../../netlist';
 
 /**
  * Join open sensor grounds and supplies to what serves their noise group in their own loom already: a splice in place of another wire

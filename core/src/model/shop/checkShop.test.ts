@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { createDemoShop } from '../../catalogue';
-import published from '../../../schema/shop-2.json';
+import published from '../../../schema/shop-3.json';
 import old from '../../testing/formats/shop-1.json';
+import second from '../../testing/formats/shop-2.json';
 import { checkShop, SHOP_FORMAT_VERSION, SHOP_MIGRATIONS, ShopSchema, type Shop } from './index';
 
 /** Problems of the demo shop after a change, one line each. */
@@ -28,6 +29,14 @@ test('every format of the shop leads to the present one: a file of format 1, as 
     ['h22', null],
     ['t150', null],
   ]);
+});
+
+test('a file of format 2 has no tools, prices or currency yet', () => {
+  expect(second.formatVersion).toBe(2);
+  expect(checkShop(second)).toMatchObject({
+    ok: true,
+    value: { formatVersion: SHOP_FORMAT_VERSION, tools: [], currency: null, buying: {} },
+  });
 });
 
 test.each<[string, (shop: Shop & Record<string, unknown>) => void, string]>([
@@ -81,6 +90,23 @@ test.each<[string, (shop: Shop & Record<string, unknown>) => void, string]>([
     (shop) => (shop.devices.logger!.familyId = 'hollin-6'),
     '/devices/logger/pins/A: expected a cavity of Hollin 6 (1 to 6), got "A"',
   ],
+  [
+    'a price of a part that is not there',
+    (shop) => (shop.buying['contacts/none'] = { retired: false, price: 1, packOf: null, orderAs: '' }),
+    '/buying/contacts~1none: expected a part of this shop (families, devices, wires, cables, contacts, seals, plugs, rings, barrels, coverings, labels), got "contacts/none"',
+  ],
+  [
+    'a wire that is retired',
+    (shop) => (shop.buying['wires/etfe 22']!.retired = true),
+    '/buying/wires~1etfe 22/retired: expected false: wires are taken out, not retired',
+  ],
+  ['a price below 0', (shop) => (shop.buying['contacts/h22']!.price = -1), '/buying/contacts~1h22/price: must be >= 0, got -1'],
+  ['two tools of one name', (shop) => (shop.tools[1]!.name = shop.tools[0]!.name), '/tools/1/name: expected a name of its own'],
+  [
+    'a calibration on no day',
+    (shop) => (shop.tools[0]!.calibratedOn = '2026-02-30'),
+    '/tools/0/calibratedOn: expected a day as in 2026-11-25, got "2026-02-30"',
+  ],
   ['nobody', (shop) => (shop.people = []), '/people: must NOT have fewer than 1 items'],
   ['a wire table out of order', (shop) => shop.wires.etfe.reverse(), '/wires/etfe/1/areaMm2: expected more than the'],
   [
@@ -114,8 +140,8 @@ test.each<[string, (shop: Shop & Record<string, unknown>) => void, string]>([
   ['a field that nobody knows', (shop) => (shop.colour = 'red'), '/colour: expected no such field here'],
   [
     'a newer version',
-    (shop) => Object.assign(shop, { formatVersion: 3 }),
-    '/formatVersion: expected at most 2, got 3: the file is of a newer Wattograph',
+    (shop) => Object.assign(shop, { formatVersion: 4 }),
+    '/formatVersion: expected at most 3, got 4: the file is of a newer Wattograph',
   ],
   ['a job', (shop) => Object.assign(shop, { format: 'wattograph-job' }), '/format: expected "wattograph-shop", got "wattograph-job"'],
 ])('refused with its place: %s', (_, change, expected) => {

@@ -1,7 +1,11 @@
+import { isDay } from '../../units';
 import { checkShape } from '../checkShape';
-import { checkFamily, toCavityWords } from '../checkFamily';
-import { listCavities } from '../family';
+import { checkFamily, toCavityWords } from './checkFamily';
+import { listCavities } from './family';
+import { listTemplateProblems } from '../vehicle/listTemplateProblems';
 import type { Checked, Problem } from '../problem';
+import { BOUGHT_TABLES, RETIRABLE_TABLES } from './buying';
+import { listRecords } from './compareShops';
 import { toPresentShop } from './migrations';
 import { SHOP_FORMAT, SHOP_FORMAT_VERSION, ShopSchema, type Shop } from './shop';
 
@@ -34,7 +38,7 @@ function listShopProblems(shop: Shop): Problem[] {
   return [
     ...listDoubled('/people', shop.people),
     ...Object.entries(shop.wires).flatMap(([table, sizes]) => listWireProblems(table, sizes)),
-    ...(['contacts', 'seals', 'barrels', 'rings', 'coverings', 'cables', 'labels'] as const).flatMap((kind) =>
+    ...(['contacts', 'seals', 'barrels', 'rings', 'coverings', 'cables', 'labels', 'tools'] as const).flatMap((kind) =>
       listDoubled(
         `/${kind}`,
         shop[kind].map(({ id }) => id),
@@ -44,6 +48,8 @@ function listShopProblems(shop: Shop): Problem[] {
     ...Object.entries(shop.families).flatMap(([id, family]) => checkFamily(family, `/families/${id}`)),
     ...listWindowProblems(shop),
     ...listReferenceProblems(shop),
+    ...listBuyingProblems(shop),
+    ...listToolProblems(shop),
   ];
 }
 
@@ -132,6 +138,11 @@ function listReferenceProblems(shop: Shop): Problem[] {
           message: `expected a cavity of ${family.name} (${toCavityWords(family)}), got "${pin}"`,
         }));
     }),
+    ...Object.entries(shop.devices).flatMap(([id, { pins, offers, links }]) =>
+      listTemplateProblems({ pins: Object.entries(pins), offers: Object.entries(offers), links: Object.entries(links) }).map(
+        ({ path, message }) => ({ path: `/devices/${id}${path}`, message }),
+      ),
+    ),
     ...shop.cables.flatMap(({ table, size }, at) =>
       hasSize(table, size) ? [] : [{ path: `/cables/${at}/size`, message: `expected one of ${sizes(table)}, got "${size}"` }],
     ),
@@ -148,5 +159,36 @@ function listReferenceProblems(shop: Shop): Problem[] {
             ],
       ),
     ]),
+  ];
+}
+
+/** What is bought is a part of this shop, and what is retired is of a table whose parts can be. */
+function listBuyingProblems(shop: Shop): Problem[] {
+  const ids = new Map<string, ReadonlySet<string>>(
+    BOUGHT_TABLES.map((table) => [table, new Set(listRecords(shop, table).map(({ id }) => id))]),
+  );
+  return Object.entries(shop.buying).flatMap(([key, { retired }]) => {
+    const table = key.slice(0, key.indexOf('/'));
+    const id = key.slice(table.length + 1);
+    const path = `/buying/${key.replace('/', '~1')}`;
+    if (!ids.get(table)?.has(id)) return [{ path, message: `expected a part of this shop (${BOUGHT_TABLES.join(', ')}), got "${key}"` }];
+    if (retired && !RETIRABLE_TABLES.some((one) => one === table))
+      return [{ path: `${path}/retired`, message: `expected false: ${table} are taken out, not retired` }];
+    return [];
+  });
+}
+
+function listToolProblems({ tools }: Shop): Problem[] {
+  return [
+    ...listDoubled(
+      '/tools',
+      tools.map(({ name }) => name),
+      '/name',
+    ),
+    ...tools.flatMap(({ calibratedOn }, at) =>
+      calibratedOn === null || isDay(calibratedOn)
+        ? []
+        : [{ path: `/tools/${at}/calibratedOn`, message: `expected a day as in 2026-11-25, got "${calibratedOn}"` }],
+    ),
   ];
 }

@@ -4,7 +4,7 @@ import { toFieldWords } from './toFieldWords';
 /** Tables of a shop, in the order they are shown. */
 export const SHOP_TABLES = [
   ...(['standards', 'people', 'families', 'devices', 'wires', 'cables', 'contacts', 'seals', 'grommets', 'plugs'] as const),
-  ...(['rings', 'barrels', 'coverings', 'labels'] as const),
+  ...(['rings', 'barrels', 'coverings', 'labels', 'tools', 'buying'] as const),
 ] as const;
 export type ShopTable = (typeof SHOP_TABLES)[number];
 
@@ -42,6 +42,7 @@ export function listRecords(shop: Shop, table: ShopTable): ShopRecord[] {
     case 'devices':
     case 'grommets':
     case 'plugs':
+    case 'buying':
       return ofRecord(shop[table]);
     default:
       return shop[table].map((value) => ({ id: value.id, name: value.name, value }));

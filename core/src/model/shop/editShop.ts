@@ -1,7 +1,8 @@
 import type { TSchema } from '@sinclair/typebox';
-import { DeviceTemplateSchema } from '../device';
-import { ConnectorFamilySchema } from '../family';
+import { DeviceTemplateSchema } from '../vehicle/device';
+import { ConnectorFamilySchema } from './family';
 import { NameSchema } from '../ids';
+import { BuyingSchema, isBoughtTable, toBuyingKey } from './buying';
 import type { ShopTable } from './compareShops';
 import { ContactSchema, GrommetSchema, PlugSchema, SealSchema } from './contact';
 import { CoveringItemSchema } from './covering';
@@ -10,6 +11,7 @@ import { LabelStockSchema } from './label';
 import type { Shop } from './shop';
 import { ShopStandardSchema } from './standard';
 import { toFieldWords } from './toFieldWords';
+import { ToolSchema } from './tool';
 import { CableItemSchema, ConductorSchema } from './wire';
 
 /** Shape of a record of each table. */
@@ -28,15 +30,25 @@ export const RECORD_SCHEMAS = {
   barrels: SpliceBarrelSchema,
   coverings: CoveringItemSchema,
   labels: LabelStockSchema,
+  tools: ToolSchema,
+  buying: BuyingSchema,
 } as const satisfies Record<ShopTable, TSchema>;
 
 /** Tables that are records by id; the others are lists whose records carry their id. */
-const KEYED = ['standards', 'families', 'devices', 'grommets', 'plugs'] as const;
+const KEYED = ['standards', 'families', 'devices', 'grommets', 'plugs', 'buying'] as const;
 type KeyedTable = (typeof KEYED)[number];
 const isKeyed = (table: ShopTable): table is KeyedTable => (KEYED as readonly string[]).includes(table);
 
-/** The shop with one record changed, added after all others, or (undefined) gone. Wires stay in the order of their areas. */
+/**
+ * The shop with one record changed, added after all others, or (undefined) gone, with what is known of buying it. Wires stay in the order of
+ * their areas.
+ */
 export function putRecord(shop: Shop, table: ShopTable, id: string, value: unknown): Shop {
+  if (value !== undefined || !isBoughtTable(table)) return put(shop, table, id, value);
+  return put(put(shop, table, id, undefined), 'buying', toBuyingKey(table, id), undefined);
+}
+
+function put(shop: Shop, table: ShopTable, id: string, value: unknown): Shop {
   if (isKeyed(table)) {
     const rest = Object.fromEntries(Object.entries(shop[table]).filter(([key]) => key !== id));
     if (value === undefined) return { ...shop, [table]: rest };

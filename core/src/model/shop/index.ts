@@ -1,3 +1,14 @@
+export {
+  BOUGHT_TABLES,
+  findBuying,
+  isBoughtTable,
+  isOffered,
+  RETIRABLE_TABLES,
+  toBuyingKey,
+  type BoughtTable,
+  type Buying,
+} from './buying';
+export { findDueDay, findTool, type Tool } from './tool';
 export { checkShop } from './checkShop';
 export { compareShops, listRecords, SHOP_TABLES, type ShopDifference, type ShopRecord, type ShopTable } from './compareShops';
 export type { Contact, Seal } from './contact';

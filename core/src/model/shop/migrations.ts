@@ -1,6 +1,6 @@
-import { addCavityFields } from '../family';
+import { addCavityFields } from './family';
 import { mapRecord } from '../mapRecord';
-import type { Migration } from '../migrations';
+import type { Migration } from '../job/migrations';
 import { SHOP_FORMAT_VERSION } from './shop';
 
 /** Every step of the shop's format since the first, in order and without gaps. A test runs each. */
@@ -15,6 +15,7 @@ export const SHOP_MIGRATIONS: readonly Migration[] = [
       contacts: Array.isArray(shop.contacts) ? shop.contacts.map(addGender) : shop.contacts,
     }),
   },
+  { from: 2, name: 'add-tools-and-buying', run: (shop) => ({ ...shop, formatVersion: 3, tools: [], currency: null, buying: {} }) },
 ];
 
 const addGender = (contact: unknown) =>

@@ -1,17 +1,19 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { DeviceTemplateSchema } from '../device';
-import { ConnectorFamilySchema } from '../family';
+import { DeviceTemplateSchema } from '../vehicle/device';
+import { ConnectorFamilySchema } from './family';
 import { IdSchema, NameSchema, recordOf } from '../ids';
+import { BuyingSchema } from './buying';
 import { ContactSchema, GrommetSchema, PlugSchema, SealSchema } from './contact';
 import { CoveringItemSchema } from './covering';
 import { CavitySize } from './figures';
 import { RingSchema, SpliceBarrelSchema } from './joint';
 import { LabelStockSchema } from './label';
 import { ShopStandardSchema } from './standard';
+import { ToolSchema } from './tool';
 import { CableItemSchema, ConductorSchema } from './wire';
 
 export const SHOP_FORMAT = 'wattograph-shop';
-export const SHOP_FORMAT_VERSION = 2;
+export const SHOP_FORMAT_VERSION = 3;
 
 const bySize = { additionalProperties: false } as const;
 const conductors = Type.Array(ConductorSchema, { minItems: 1, maxItems: 60, description: 'thinnest first' });
@@ -35,8 +37,14 @@ export const ShopSchema = Type.Object(
     coverings: Type.Array(CoveringItemSchema, { minItems: 1, maxItems: 5000 }),
     cables: Type.Array(CableItemSchema, { maxItems: 5000 }),
     labels: Type.Array(LabelStockSchema, { maxItems: 2000 }),
+    tools: Type.Array(ToolSchema, { maxItems: 2000 }),
+    currency: Type.Union([Type.String({ minLength: 1, maxLength: 8 }), Type.Null()], { description: 'of its prices; null: not stated' }),
+    buying: Type.Record(Type.String({ pattern: '^[a-z]+/.{1,60}$' }), BuyingSchema, {
+      ...{ maxProperties: 60_000, additionalProperties: false },
+      description: 'table/id of a part → how it is bought, and whether it still is',
+    }),
     standards: Type.Record(IdSchema, ShopStandardSchema, { minProperties: 1, maxProperties: 100, additionalProperties: false }),
   },
-  { additionalProperties: false, $id: 'https://wattograph.invalid/schema/shop-2.json', title: 'Wattograph shop' },
+  { additionalProperties: false, $id: 'https://wattograph.invalid/schema/shop-3.json', title: 'Wattograph shop' },
 );
 export type Shop = Static<typeof ShopSchema>;

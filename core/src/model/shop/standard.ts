@@ -1,8 +1,8 @@
 import { Type, type Static, type TSchema } from '@sinclair/typebox';
-import { WIRE_TABLE_NAMES } from '../circuit';
+import { WIRE_TABLE_NAMES } from '../loom/circuit';
 import { IdSchema, literals, NameSchema } from '../ids';
-import { LOADS } from '../pinNeed';
-import { MEASURE_METHODS } from '../segment';
+import { LOADS } from '../power/pinNeed';
+import { MEASURE_METHODS } from '../loom/segment';
 import { least0, positive } from './figures';
 import { BARREL_KINDS } from './joint';
 

@@ -1,5 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { WIRE_TABLE_NAMES } from '../circuit';
+import { WIRE_TABLE_NAMES } from '../loom/circuit';
 import { IdSchema, literals, NameSchema } from '../ids';
 import { positive } from './figures';
 

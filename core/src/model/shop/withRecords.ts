@@ -9,6 +9,7 @@ export function withRecords(shop: Shop, table: ShopTable, records: readonly Pick
     case 'devices':
     case 'grommets':
     case 'plugs':
+    case 'buying':
       return { ...shop, [table]: Object.fromEntries(records.map(({ id, value }) => [id, value])) };
     case 'wires': {
       const sizes = records.map(({ value }) => value as Shop['wires'][keyof Shop['wires']][number]);

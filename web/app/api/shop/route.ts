@@ -1,9 +1,9 @@
 import { ShopRequest, toRequest } from '../../../server/requests';
-import { readJson, respond } from '../../../server/respond';
+import { readJson, routeHandler } from '../../../server/routeHandler';
 import { readShop, takeShop } from '../../../server/shop';
 
 /** The shop as it stands; with ?as=file to keep. */
-export const GET = respond(async (request) => {
+export const GET = routeHandler(async (request) => {
   const { version, shop } = await readShop();
   if (new URL(request.url).searchParams.get('as') !== 'file') return Response.json({ version, shop });
   return new Response(`${JSON.stringify(shop, null, 2)}\n`, {
@@ -15,6 +15,6 @@ export const GET = respond(async (request) => {
 });
 
 /** Take a new version of the shop. */
-export const POST = respond(async (request) =>
+export const POST = routeHandler(async (request) =>
   Response.json(await takeShop(toRequest(ShopRequest, await readJson(request))), { status: 201 }),
 );

@@ -1,8 +1,9 @@
+import { randomUUID } from 'node:crypto';
 import { ShopPreviewRequest, toRequest } from '../../../../server/requests';
-import { readJson, respond } from '../../../../server/respond';
-import { previewShop } from '../../../../server/shop';
+import { readJson, routeHandler } from '../../../../server/routeHandler';
+import { answerByTask } from '../../../../server/tasks';
 
 /** What a shop would change, in its tables and in every job. */
-export const POST = respond(async (request) =>
-  Response.json(await previewShop(toRequest(ShopPreviewRequest, await readJson(request)).document)),
+export const POST = routeHandler(async (request) =>
+  answerByTask(request, 'shopPreview', randomUUID(), toRequest(ShopPreviewRequest, await readJson(request))),
 );

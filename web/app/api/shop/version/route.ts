@@ -1,5 +1,5 @@
-import { respond } from '../../../../server/respond';
+import { routeHandler } from '../../../../server/routeHandler';
 import { readShop } from '../../../../server/shop';
 
 /** Which version of the shop is the present one. */
-export const GET = respond(async () => Response.json({ version: (await readShop()).version }));
+export const GET = routeHandler(async () => Response.json({ version: (await readShop()).version }));

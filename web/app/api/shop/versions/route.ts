@@ -1,4 +1,4 @@
-import { respond } from '../../../../server/respond';
+import { routeHandler } from '../../../../server/routeHandler';
 import { listShopVersions } from '../../../../server/shop';
 
-export const GET = respond(async () => Response.json(await listShopVersions()));
+export const GET = routeHandler(async () => Response.json(await listShopVersions()));

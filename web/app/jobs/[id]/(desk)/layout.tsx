@@ -4,7 +4,7 @@ import { readJob } from '../../../../server/documents';
 import { Refusal } from '../../../../server/refusal';
 import { toJobId } from '../../../../server/requests';
 import { readShopForPage } from '../../../../server/shop';
-import { Desk } from '../../../../ui/Desk';
+import { JobShell } from '../../../../ui/JobShell';
 
 export const dynamic = 'force-dynamic';
 
@@ -12,7 +12,7 @@ export default async function DeskLayout({ children, params }: { children: React
   const { id } = await params;
   const initial = await open(id);
   if (!initial) notFound();
-  return <Desk initial={initial}>{children}</Desk>;
+  return <JobShell initial={initial}>{children}</JobShell>;
 }
 
 async function open(id: string) {

@@ -38,8 +38,19 @@ async function open(id: string, query: { release?: string; loom?: string }) {
   const { loomId } = looms.find((loom) => loom.loomId === query.loom) ?? looms.find(({ wires }) => wires > 0) ?? looms[0]!;
   const { plan, build, families } = await readFrozen(jobId, number, loomId);
   const carried = await readCarried(jobId, number, loomId);
+  const { people, tools } = (await readShop()).shop;
   return {
-    pack: { release: number, newest, job: document, plan, steps: build.steps, families, carried, people: (await readShop()).shop.people },
+    pack: {
+      release: number,
+      newest,
+      job: document,
+      plan,
+      steps: build.steps,
+      families,
+      carried,
+      people,
+      instruments: tools.map(({ name }) => name),
+    },
     events: await listFloorEvents(jobId, number),
   };
 }

@@ -1,8 +1,8 @@
 import { takeHistory } from '../../../../../server/documents';
 import { HistoryRequest, toJobId, toRequest } from '../../../../../server/requests';
-import { readJson, respond } from '../../../../../server/respond';
+import { readJson, routeHandler } from '../../../../../server/routeHandler';
 
 /** Undo or redo. */
-export const POST = respond<{ id: string }>(async (request, { id }) =>
+export const POST = routeHandler<{ id: string }>(async (request, { id }) =>
   Response.json(await takeHistory(toJobId(id), toRequest(HistoryRequest, await readJson(request)))),
 );

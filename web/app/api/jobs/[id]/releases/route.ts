@@ -1,10 +1,13 @@
-import { createRelease, listReleases } from '../../../../../server/releases';
+import { listReleases } from '../../../../../server/releases';
 import { ReleaseRequest, toJobId, toRequest } from '../../../../../server/requests';
-import { readJson, respond } from '../../../../../server/respond';
+import { readJson, routeHandler } from '../../../../../server/routeHandler';
+import { answerByTask } from '../../../../../server/tasks';
 
-export const GET = respond<{ id: string }>(async (_request, { id }) => Response.json(await listReleases(toJobId(id))));
+export const GET = routeHandler<{ id: string }>(async (_request, { id }) => Response.json(await listReleases(toJobId(id))));
 
-/** Release the next revision. */
-export const POST = respond<{ id: string }>(async (request, { id }) =>
-  Response.json(await createRelease(toJobId(id), toRequest(ReleaseRequest, await readJson(request))), { status: 201 }),
-);
+/** Release the next revision: a worker plans, builds and draws it. */
+export const POST = routeHandler<{ id: string }>(async (request, { id }) => {
+  const jobId = toJobId(id);
+  const release = toRequest(ReleaseRequest, await readJson(request));
+  return answerByTask(request, 'release', [jobId, release.id], { jobId, ...release });
+});

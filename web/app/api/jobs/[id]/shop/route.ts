@@ -1,10 +1,12 @@
-import { readJob } from '../../../../../server/documents';
+import { readJobVersion } from '../../../../../server/documents';
 import { toJobId } from '../../../../../server/requests';
-import { respond } from '../../../../../server/respond';
-import { previewBringUp } from '../../../../../server/shop';
+import { routeHandler } from '../../../../../server/routeHandler';
+import { readShop } from '../../../../../server/shop';
+import { answerByTask } from '../../../../../server/tasks';
 
 /** What planning this job with the shop as it stands would change. */
-export const GET = respond<{ id: string }>(async (_request, { id }) => {
-  const { id: jobId, document } = await readJob(toJobId(id), '');
-  return Response.json(await previewBringUp(jobId, document));
+export const GET = routeHandler<{ id: string }>(async (request, { id }) => {
+  const jobId = toJobId(id);
+  const [version, shop] = await Promise.all([readJobVersion(jobId), readShop()]);
+  return answerByTask(request, 'bringUp', [jobId, version, shop.version], { jobId });
 });

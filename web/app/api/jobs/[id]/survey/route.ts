@@ -1,8 +1,8 @@
 import { takeSurvey } from '../../../../../server/documents';
 import { SurveyRequest, toJobId, toRequest } from '../../../../../server/requests';
-import { readJson, respond } from '../../../../../server/respond';
+import { readJson, routeHandler } from '../../../../../server/routeHandler';
 
 /** Take survey entries; ids that are known are passed over. Gives the job as it then stands. */
-export const POST = respond<{ id: string }>(async (request, { id }) =>
+export const POST = routeHandler<{ id: string }>(async (request, { id }) =>
   Response.json(await takeSurvey(toJobId(id), toRequest(SurveyRequest, await readJson(request)).entries)),
 );

@@ -1,7 +1,7 @@
 import { toShopVersion } from '../../../../../server/requests';
-import { respond } from '../../../../../server/respond';
+import { routeHandler } from '../../../../../server/routeHandler';
 import { readShopVersion } from '../../../../../server/shop';
 
-export const GET = respond<{ version: string }>(async (_request, { version }) =>
+export const GET = routeHandler<{ version: string }>(async (_request, { version }) =>
   Response.json(await readShopVersion(toShopVersion(version))),
 );

@@ -1,0 +1,31 @@
+export { createCommand, type Command } from './command';
+export { agreeScope } from './brief/agreeScope';
+export { departFromHouse } from './brief/departFromHouse';
+export { createDonorId, decideDonorWire, importDonor, setDonorWire } from './brief/donors';
+export { mateEnds, takeMateApart } from './brief/mates';
+export { addOpenItem, answerOpenItem, setOpenItem, strikeOpenItem } from './brief/openItems';
+export { setBrief, workTo, type BriefFacts } from './brief/setBrief';
+export { takeWaiverBack, waiveFinding } from './brief/waiveFinding';
+export { addZone, removeZone, setZone } from './brief/zones';
+export { keepCircuit, removeCircuit } from './circuit/circuits';
+export { addPart, removePart } from './circuit/parts';
+export { setPinNeed } from './circuit/setPinNeed';
+export { addDevice, decideDevice, putDevice, setDevice, strikeDevice, takeDeviceOff } from './device/devices';
+export { keepTemplate } from './device/keepTemplate';
+export { setDuty, setLoadCurrent, setRating } from './power/loads';
+export { addMode, removeMode, renameMode, setCranking, setSource, setStud } from './power/source';
+export { addLoomEnd, removeLoomEnd, renameEnd, setEnd, setFamily, type EndPlace } from './route/ends';
+export { addFamily, addLoom, createLoomId, importLoom } from './route/looms';
+export { addNode, clampDatum, leaveAt, moveDatumBy, moveNode, setHole, takeNodeOut, type NodePlace } from './route/nodes';
+export {
+  setCovering,
+  setFitted,
+  setMethod,
+  setReading,
+  setRun,
+  setRunZone,
+  setSecondReading,
+  setSlideOn,
+  setStatus,
+  type RunPlace,
+} from './route/runs';

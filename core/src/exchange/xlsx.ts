@@ -1,0 +1,3 @@
+// apart from the rest, so that only who works with spreadsheets loads the library for them
+export { readXlsx } from './readXlsx';
+export { writeXlsx } from './writeXlsx';

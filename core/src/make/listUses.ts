@@ -1,0 +1,34 @@
+import { type BoughtTable, type Job } from '../model';
+import type { JobPlan } from '../plan';
+import type { Catalogue } from '../catalogue';
+
+/** Records of a shop that a planned job uses, as table/id, each once and in order: named in it, or chosen by its plan. */
+export function listUses(job: Job, plan: JobPlan, catalogue: Catalogue): string[] {
+  const uses = new Set<string>([`standards/${job.standardId}`]);
+  const add = (table: BoughtTable, id: string | null) => {
+    if (id !== null) uses.add(`${table}/${id}`);
+  };
+  for (const { templateId } of Object.values(job.devices))
+    if (templateId !== null && !Object.hasOwn(job.deviceTemplates, templateId)) add('devices', templateId);
+  for (const loom of Object.values(job.looms)) {
+    for (const { familyId } of Object.values(loom.ends))
+      if (familyId !== null && !Object.hasOwn(job.families, familyId)) add('families', familyId);
+    for (const { cable } of Object.values(loom.circuits)) add('cables', cable?.itemId ?? null);
+  }
+  const plugSizes = new Map(Object.entries(catalogue.plugs).map(([size, { id }]) => [id, size]));
+  const rings = new Set(catalogue.rings.map(({ id }) => id));
+  for (const { terminations, plugs, barrels, coverings, wires } of plan.looms) {
+    for (const { contactId, sealId } of terminations) {
+      add(contactId !== null && rings.has(contactId) ? 'rings' : 'contacts', contactId);
+      add('seals', sealId);
+    }
+    for (const { plugId } of plugs) add('plugs', plugSizes.get(plugId) ?? null);
+    for (const { barrelId } of barrels) add('barrels', barrelId);
+    for (const { itemId } of coverings) add('coverings', itemId);
+    for (const { labelId, conductor } of wires) {
+      add('labels', labelId);
+      add('wires', `${conductor.table} ${conductor.size}`);
+    }
+  }
+  return [...uses].sort();
+}

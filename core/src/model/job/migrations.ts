@@ -1,0 +1,156 @@
+import { createBrief } from './brief';
+import { addCavityFields } from '../shop/family';
+import { FORMAT_VERSION } from './job';
+import { mapRecord } from '../mapRecord';
+import { createModes, createSource } from '../power/power';
+
+/** One step of the file format: what it does in a name, and from which version it leads to the next. */
+export interface Migration {
+  from: number;
+  name: string;
+  run(document: Record<string, unknown>): Record<string, unknown>;
+}
+
+/** Every step since the first format, in order and without gaps. A test runs each. */
+export const MIGRATIONS: readonly Migration[] = [
+  {
+    from: 1,
+    name: 'add-own-families-and-accepted-findings',
+    run: (document) => ({ ...document, formatVersion: 2, families: {}, accepted: {} }),
+  },
+  {
+    from: 2,
+    name: 'add-brief-survey-and-fitted-lengths',
+    run: (document) => ({
+      ...document,
+      formatVersion: 3,
+      deviceTemplates: {},
+      brief: createBrief(),
+      devices: {},
+      // an older job settled its anchors before there was a place to say so
+      anchors: {},
+      openItems: {},
+      donors: {},
+      looms: mapRecord(document.looms, (loom) => ({
+        ...loom,
+        clampedBy: null,
+        segments: mapRecord(loom.segments, (segment) => ({
+          ...segment,
+          fittedMm: segment.status === 'fitted' ? segment.lengthMm : null,
+          ticks: [],
+        })),
+        ends: mapRecord(loom.ends, (end) => ({
+          ...end,
+          pins: mapRecord(end.pins, (pin) => ({ ...pin, volts: null, currentA: null, screened: false, twistWith: null, evidence: null })),
+        })),
+      })),
+      mates: {},
+      surveyConflicts: {},
+    }),
+  },
+  {
+    from: 3,
+    name: 'add-offers-loads-and-modes',
+    run: (document) => ({
+      ...document,
+      formatVersion: 4,
+      deviceTemplates: mapRecord(document.deviceTemplates, (template) => ({
+        ...template,
+        pins: mapRecord(template.pins, addLoad),
+        offers: {},
+        links: {},
+      })),
+      devices: mapRecord(document.devices, (device) => ({ ...device, unit: '', duty: {}, ratings: {} })),
+      looms: mapRecord(document.looms, (loom) => ({
+        ...loom,
+        ends: mapRecord(loom.ends, (end) => ({ ...end, pins: mapRecord(end.pins, addLoad), offers: {} })),
+      })),
+      modes: createModes(),
+      source: createSource(),
+      parts: {},
+    }),
+  },
+  {
+    from: 4,
+    name: 'add-relay-coils-and-cables',
+    run: (document) => ({
+      ...document,
+      formatVersion: 5,
+      deviceTemplates: mapRecord(document.deviceTemplates, (template) => ({
+        ...template,
+        links: mapRecord(template.links, (link) => ({ ...link, coil: null })),
+      })),
+      looms: mapRecord(document.looms, (loom) => ({
+        ...loom,
+        circuits: mapRecord(loom.circuits, (circuit) => ({ ...circuit, cable: null })),
+      })),
+    }),
+  },
+  {
+    from: 5,
+    name: 'add-returns-cycles-and-peaks',
+    run: (document) => ({
+      ...document,
+      formatVersion: 6,
+      deviceTemplates: mapRecord(document.deviceTemplates, (template) => ({
+        ...addReturns(template),
+        links: mapRecord(template.links, (link) => ({ ...link, peakA: null })),
+      })),
+      looms: mapRecord(document.looms, (loom) => ({ ...loom, ends: mapRecord(loom.ends, addReturns) })),
+    }),
+  },
+  {
+    from: 6,
+    name: 'add-cavity-names-sizes-gender-and-shop-version',
+    run: (document) => ({ ...document, formatVersion: 7, shopVersion: null, families: mapRecord(document.families, addCavityFields) }),
+  },
+];
+
+/**
+ * Until now a load without a pin to return by was taken to return by its case, and a ground repeated what its supply draws. Both are said
+ * now: a starter is bolted to the engine, any other to the chassis.
+ */
+function addReturns(owner: Record<string, unknown>): Record<string, unknown> {
+  const pins = Object.values((owner.pins ?? {}) as Record<string, { kind?: unknown; currentA?: unknown }>);
+  const hasReturn = pins.some(({ kind }) => kind === 'power-ground' || kind === 'output');
+  const hasSupply = pins.some(({ kind, currentA }) => kind === 'supply' && typeof currentA === 'number');
+  return {
+    ...owner,
+    pins: mapRecord(owner.pins, (pin) => ({
+      ...pin,
+      cycleS: null,
+      returnBy:
+        pin.kind !== 'supply' || pin.currentA === null || hasReturn ? 'pin' : pin.load === 'starter' ? 'engine-case' : 'chassis-case',
+      currentA: pin.kind === 'power-ground' && hasSupply ? null : pin.currentA,
+    })),
+    offers: mapRecord(owner.offers, (offer) => ({ ...offer, chassisMilliohm: null })),
+  };
+}
+
+const addLoad = (pin: Record<string, unknown>) => ({
+  ...pin,
+  wants: null,
+  pwmHz: null,
+  load: null,
+  inrushA: null,
+  inrushMs: null,
+  noise: null,
+});
+
+/** Bring a document of an older format to the present one; throws with the versions when it cannot. */
+export function toPresentFormat(document: Record<string, unknown>): Record<string, unknown> {
+  const written = document.formatVersion;
+  if (typeof written !== 'number' || !Number.isInteger(written)) return document;
+  let version = written;
+  if (version > FORMAT_VERSION) {
+    throw new RangeError(`/formatVersion: expected at most ${FORMAT_VERSION}, got ${version}: this file was written by a newer Wattograph`);
+  }
+  let present = document;
+  while (version < FORMAT_VERSION) {
+    const step = MIGRATIONS.find((migration) => migration.from === version);
+    if (!step) throw new RangeError(`/formatVersion: expected 1 to ${FORMAT_VERSION}, got ${version}`);
+    present = step.run(present);
+    version = present.formatVersion as number;
+  }
+  return present;
+}

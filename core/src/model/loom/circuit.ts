@@ -1,0 +1,88 @@
+import { Type, type Static } from '@sinclair/typebox';
+import { ColourSchema, type Colour } from './colour';
+import { IdSchema, literals, NameSchema, ReasonSchema } from '../ids';
+
+export const CIRCUIT_KINDS = ['supply', 'sensor-supply', 'sensor-ground', 'power-ground', 'signal', 'output', 'data', 'screen'] as const;
+export type CircuitKind = (typeof CIRCUIT_KINDS)[number];
+
+/** What a kind of circuit is called where people read it. */
+export const KIND_WORDS = {
+  supply: 'supply',
+  'sensor-supply': 'sensor supply',
+  'sensor-ground': 'sensor ground',
+  'power-ground': 'power ground',
+  signal: 'signal',
+  output: 'switched output',
+  data: 'data',
+  screen: 'screen',
+} as const satisfies Record<CircuitKind, string>;
+
+/** ETFE on tinned copper (150 °C), on plated copper (200 °C), thin-wall automotive. */
+export const WIRE_TABLE_NAMES = ['etfe', 'etfe-plated', 'thinwall'] as const;
+export type WireTable = (typeof WIRE_TABLE_NAMES)[number];
+
+export const TerminationSchema = Type.Object(
+  { endId: IdSchema, cavity: Type.String({ pattern: '^[A-Za-z0-9]{1,6}$' }) },
+  { additionalProperties: false },
+);
+export type Termination = Static<typeof TerminationSchema>;
+
+/** One function that joins pins of a loom. The first termination is the source: supply, ground point or controller pin. */
+export const CircuitSchema = Type.Object(
+  {
+    number: Type.String({ pattern: '^[0-9A-Z]{1,8}$', description: 'unique in the loom; part of every wire number' }),
+    name: NameSchema,
+    kind: Type.Union(CIRCUIT_KINDS.map((kind) => Type.Literal(kind))),
+    join: Type.Union([Type.Literal('splice'), Type.Literal('chain'), Type.Literal('stud')], {
+      description:
+        'how more than two terminations are joined: least-cost splices, double-crimped contacts in the order listed, or rings on the stud at the source',
+    }),
+    terminations: Type.Array(TerminationSchema, { maxItems: 64 }),
+    wireTable: literals(WIRE_TABLE_NAMES, { description: 'which wire it is made of' }),
+    colour: ColourSchema,
+    sizePin: Type.Union(
+      [
+        Type.Object({ size: Type.String({ minLength: 1, maxLength: 6 }), reason: ReasonSchema }, { additionalProperties: false }),
+        Type.Null(),
+      ],
+      { description: 'conductor size chosen by hand (AWG, or mm² for thin-wall); null: computed' },
+    ),
+    twist: Type.Union(
+      [
+        Type.Object({ groupId: IdSchema, pitchMm: Type.Number({ minimum: 5, maximum: 200 }) }, { additionalProperties: false }),
+        Type.Null(),
+      ],
+      { description: 'circuits with the same group are twisted together at this pitch in mm' },
+    ),
+    cable: Type.Union([Type.Object({ groupId: IdSchema, itemId: IdSchema }, { additionalProperties: false }), Type.Null()], {
+      description: 'circuits with the same group lie in one bought cable, item of the catalogue; screens in its screen',
+    }),
+    currentA: Type.Union([Type.Number({ minimum: 0, maximum: 1000 }), Type.Null()], {
+      description: 'design current in A; null: not known yet',
+    }),
+  },
+  { additionalProperties: false },
+);
+export type Circuit = Omit<Static<typeof CircuitSchema>, 'kind' | 'colour' | 'wireTable'> & {
+  kind: CircuitKind;
+  colour: Colour;
+  wireTable: WireTable;
+};
+
+/** A circuit with nothing pinned, in the loom's usual wire. */
+export function createCircuit(number: string, name: string, terminations: Termination[], rest: Partial<Circuit> = {}): Circuit {
+  return {
+    number,
+    name,
+    kind: 'signal',
+    join: 'splice',
+    terminations,
+    wireTable: 'etfe',
+    colour: { base: 'white', stripe: null },
+    sizePin: null,
+    twist: null,
+    cable: null,
+    currentA: null,
+    ...rest,
+  };
+}

@@ -1,0 +1,64 @@
+import { Type, type Static } from '@sinclair/typebox';
+import { IdSchema, NameSchema } from '../ids';
+import { PinNeedSchema, type PinNeed } from '../power/pinNeed';
+import { PinOfferSchema, type PinOffer } from '../power/pinOffer';
+
+/** Where wires of a loom finish: a connector with cavities, rings on a stud, or bare tails. */
+export const EndSchema = Type.Object(
+  {
+    nodeId: IdSchema,
+    name: NameSchema,
+    kind: Type.Union([Type.Literal('connector'), Type.Literal('ring'), Type.Literal('tail')]),
+    familyId: Type.Union([IdSchema, Type.Null()], {
+      description: 'connector family; null for rings and tails, and for a connector whose housing is still to be chosen',
+    }),
+    key: Type.Union([Type.String({ minLength: 1, maxLength: 8 }), Type.Null()], {
+      description: 'keying of the housing; null: the only or the normal one',
+    }),
+    studMm: Type.Union([Type.Number({ exclusiveMinimum: 0, maximum: 20 }), Type.Null()], {
+      description: 'stud diameter in mm; null unless rings',
+    }),
+    serviceLoopMm: Type.Number({ minimum: 0, maximum: 2000 }),
+    reterminations: Type.Union([Type.Integer({ minimum: 0, maximum: 10 }), Type.Null()], {
+      description: 'null: as the shop standard says',
+    }),
+    clocking: Type.Union(
+      [
+        Type.Object(
+          { radiusMm: Type.Number({ minimum: 0, maximum: 1000 }), angleDeg: Type.Number({ minimum: 0, maximum: 360 }) },
+          { additionalProperties: false },
+        ),
+        Type.Null(),
+      ],
+      { description: 'how far the device may be turned at fitting; null: it is not' },
+    ),
+    pins: Type.Record(Type.String({ pattern: '^[A-Za-z0-9]{1,6}$' }), PinNeedSchema, {
+      additionalProperties: false,
+      description: 'cavity → what the device needs there',
+    }),
+    offers: Type.Record(Type.String({ pattern: '^[A-Za-z0-9]{1,6}$' }), PinOfferSchema, {
+      additionalProperties: false,
+      description: 'cavity → what the controller, power box, battery or ground point there can do',
+    }),
+  },
+  { additionalProperties: false },
+);
+export type End = Omit<Static<typeof EndSchema>, 'pins' | 'offers'> & { pins: Record<string, PinNeed>; offers: Record<string, PinOffer> };
+
+/** A connector end with nothing special about it. */
+export function createEnd(nodeId: string, name: string, familyId: string | null, rest: Partial<End> = {}): End {
+  return {
+    nodeId,
+    name,
+    kind: familyId === null ? 'tail' : 'connector',
+    familyId,
+    key: null,
+    studMm: null,
+    serviceLoopMm: 0,
+    reterminations: null,
+    clocking: null,
+    pins: {},
+    offers: {},
+    ...rest,
+  };
+}

@@ -1,0 +1,26 @@
+import { Type, type Static } from '@sinclair/typebox';
+import { IdSchema, NameSchema } from '../ids';
+
+/**
+ * A point of the route tree. The datum is the zero of every measurement and carries the anchor end;
+ * an end node carries one end; a breakout is where branches leave; a pass is a hole the bundle goes through.
+ */
+export const NodeSchema = Type.Object(
+  {
+    kind: Type.Union([Type.Literal('datum'), Type.Literal('breakout'), Type.Literal('pass'), Type.Literal('end')]),
+    name: NameSchema,
+    holeMm: Type.Union([Type.Number({ exclusiveMinimum: 0, maximum: 500 }), Type.Null()], {
+      description: 'bore of the hole in mm; null where there is none',
+    }),
+    onwardSegmentId: Type.Union([IdSchema, Type.Null()], {
+      description: 'the segment by which the trunk goes on; null: the one with the longest run beyond it',
+    }),
+  },
+  { additionalProperties: false },
+);
+export type LoomNode = Static<typeof NodeSchema>;
+
+/** A node with nothing special about it. */
+export function createNode(kind: LoomNode['kind'], name: string, rest: Partial<LoomNode> = {}): LoomNode {
+  return { kind, name, holeMm: null, onwardSegmentId: null, ...rest };
+}

@@ -1,0 +1,73 @@
+import { Type, type Static } from '@sinclair/typebox';
+import { IdSchema, literals, ReasonSchema } from '../ids';
+
+export const MEASURE_METHODS = ['tape', 'rope', 'board', 'drawing', 'estimate', 'fitted'] as const;
+export const LENGTH_STATUSES = ['guessed', 'roped', 'boarded', 'rough-cut', 'fitted'] as const;
+/** What was ticked at the vehicle about a run: it counts beside the zone. */
+export const TICKS = ['hot', 'wet', 'moving', 'sharp'] as const;
+export const COVERING_KINDS = ['braid', 'shrink', 'adhesive-shrink', 'none'] as const;
+
+export type MeasureMethod = (typeof MEASURE_METHODS)[number];
+export type LengthStatus = (typeof LENGTH_STATUSES)[number];
+export type Tick = (typeof TICKS)[number];
+export type CoveringKind = (typeof COVERING_KINDS)[number];
+
+/** A choice of covering made by hand. itemId null: of this kind, the size is still computed. */
+export const CoveringPinSchema = Type.Object(
+  { kind: literals(COVERING_KINDS), itemId: Type.Union([IdSchema, Type.Null()]), reason: ReasonSchema },
+  { additionalProperties: false },
+);
+
+/** One run of the tree between two nodes, as measured. */
+export const SegmentSchema = Type.Object(
+  {
+    fromNodeId: IdSchema,
+    toNodeId: IdSchema,
+    lengthMm: Type.Number({ exclusiveMinimum: 0, maximum: 20000 }),
+    secondLengthMm: Type.Union([Type.Number({ exclusiveMinimum: 0, maximum: 20000 }), Type.Null()], {
+      description: 'a second reading of the same run in mm; null where none was taken',
+    }),
+    fittedMm: Type.Union([Type.Number({ exclusiveMinimum: 0, maximum: 20000 }), Type.Null()], {
+      description: 'as it was at the trial fit, in mm: final lengths follow it; null: not fitted yet',
+    }),
+    method: literals(MEASURE_METHODS),
+    status: literals(LENGTH_STATUSES),
+    ticks: Type.Array(literals(TICKS), { maxItems: 4, uniqueItems: true, description: 'as ticked at the vehicle, beside the zone' }),
+    zoneId: Type.Union([IdSchema, Type.Null()], { description: 'null: no zone known, covered as the shop standard says' }),
+    coveringPin: Type.Union([CoveringPinSchema, Type.Null()], { description: 'null: computed' }),
+    slideOn: Type.Union([Type.Literal('before-ends'), Type.Literal('after-ends')], {
+      description: 'whether the covering goes on before the ends beyond it are closed, or over them afterwards',
+    }),
+  },
+  { additionalProperties: false },
+);
+export type CoveringPin = Static<typeof CoveringPinSchema>;
+export type Segment = Static<typeof SegmentSchema>;
+
+/** What a length is worth by the way it was taken. */
+export const STATUS_OF_METHOD = {
+  tape: 'roped',
+  rope: 'roped',
+  board: 'boarded',
+  drawing: 'boarded',
+  estimate: 'guessed',
+  fitted: 'fitted',
+} as const satisfies Record<MeasureMethod, LengthStatus>;
+
+/** A segment as it is first entered: measured by tape, not yet fitted, everything else computed. */
+export function createSegment(fromNodeId: string, toNodeId: string, lengthMm: number, rest: Partial<Segment> = {}): Segment {
+  return {
+    fromNodeId,
+    toNodeId,
+    lengthMm,
+    secondLengthMm: null,
+    fittedMm: rest.status === 'fitted' ? lengthMm : null,
+    method: 'tape',
+    status: 'roped',
+    ticks: [],
+    zoneId: null,
+    coveringPin: null,
+    slideOn: 'before-ends',
+    ...rest,
+  };
+}

@@ -1,0 +1,30 @@
+import { Type, type Static } from '@sinclair/typebox';
+import { addDays } from '../../units';
+import { IdSchema, NameSchema } from '../ids';
+import { Words } from './figures';
+
+/** A tool of the bench. Contacts, rings and barrels name it, with a die or nest after a comma: "ring crimper, nest 2". */
+export const ToolSchema = Type.Object(
+  {
+    id: IdSchema,
+    name: NameSchema,
+    setting: { ...Words, description: 'what to set or gauge before a session; may be empty' },
+    calibratedOn: Type.Union([Type.String({ pattern: '^\\d{4}-\\d{2}-\\d{2}$' }), Type.Null()], {
+      description: 'day of its last calibration, as in 2026-11-25; null: not stated',
+    }),
+    everyDays: Type.Union([Type.Integer({ minimum: 1, maximum: 3650 }), Type.Null()], {
+      description: 'days from one calibration to the next; null: it needs none',
+    }),
+  },
+  { additionalProperties: false },
+);
+export type Tool = Static<typeof ToolSchema>;
+
+/** The tool that a part is worked with: by its name, or by its name before the die. */
+export function findTool(tools: readonly Tool[], words: string): Tool | undefined {
+  return tools.find(({ name }) => name === words) ?? tools.find(({ name }) => words.startsWith(`${name}, `));
+}
+
+/** Last day of a tool's calibration, as in 2027-10-05; null: it needs none, or nobody stated when the last one was. */
+export const findDueDay = ({ calibratedOn, everyDays }: Tool): string | null =>
+  calibratedOn === null || everyDays === null ? null : addDays(calibratedOn, everyDays);

@@ -1,0 +1,36 @@
+import { Type, type Static } from '@sinclair/typebox';
+import { NameSchema } from '../ids';
+
+/** A part of the vehicle that a segment lies in, with what it does to a loom. */
+export const ZoneSchema = Type.Object(
+  {
+    name: NameSchema,
+    ambientC: Type.Number({ minimum: -60, maximum: 400, description: 'hottest ambient in use, degrees Celsius' }),
+    wet: Type.Boolean(),
+    abrasion: Type.Boolean(),
+    flexing: Type.Boolean({ description: 'moves in use: no splice here' }),
+    reopen: Type.Boolean({ description: 'must be opened later: no adhesive' }),
+  },
+  { additionalProperties: false },
+);
+export type Zone = Static<typeof ZoneSchema>;
+
+/** Zones of a new job: the defaults of the shop, each a field that the planner can change. */
+export function createZones(): Record<string, Zone> {
+  const zone = (name: string, ambientC: number, rest: Partial<Zone> = {}): Zone => ({
+    name,
+    ambientC,
+    wet: false,
+    abrasion: false,
+    flexing: false,
+    reopen: false,
+    ...rest,
+  });
+  return {
+    cabin: zone('cabin', 50),
+    engine: zone('engine bay', 90),
+    hot: zone('hot side', 150),
+    wet: zone('wet side', 60, { wet: true }),
+    flex: zone('moving run', 60, { flexing: true }),
+  };
+}

@@ -1,0 +1,101 @@
+import type { Catalogue, ShopStandard } from '../catalogue';
+import type { Job } from '../model';
+import type { Stage } from '../units';
+import { joinLooms, type JoinedLooms } from './joinLooms';
+import { buildLoom, draftLengths, measureLoom, planLoom, type BuiltLoom, type LoomContext, type MeasuredLoom } from './planLoom';
+import type { PlanStore } from './planStore';
+import { keepRoute } from './route/keepRoute';
+import { routeLoom, type RoutedLoom } from './route/routeLoom';
+import type { MinimumSize } from './size/chooseConductors';
+import type { LoomPlan } from './types';
+
+/** Drafts of several rounds are kept: the rounds of the next edit ask for the same. */
+const MOST_DRAFTS = 12;
+
+/** What every stage of one plan works on. */
+export interface JobContext {
+  job: Job;
+  /** in order */
+  loomIds: readonly string[];
+  catalogue: Catalogue;
+  standard: ShopStandard;
+  store: PlanStore;
+}
+
+/** Led along the tree, splices placed: by itself, without sizes. What is as it was stays the same object. */
+export const ROUTE: Stage<JobContext & { loomId: string }, RoutedLoom> = {
+  name: 'route',
+  keep: 2,
+  inputs: ({ job, loomId, standard }) => [job.looms[loomId], job.zones, job.families, standard],
+  run: ({ job, loomId, catalogue, standard, store: { routes } }) => {
+    const loom = job.looms[loomId]!;
+    const route = keepRoute(routeLoom(job, loomId, catalogue, standard), loom, routes.get(loomId));
+    routes.set(loomId, { loom, route });
+    return route;
+  },
+};
+
+/** What flows in every wire of the whole vehicle, whatever its size. wirings: of each loom, its wires without their ways. */
+export const JOIN: Stage<JobContext & { routes: readonly RoutedLoom[]; wirings: readonly unknown[] }, JoinedLooms> = {
+  name: 'join',
+  keep: 2,
+  inputs: ({ job, routes, wirings, standard }) => [
+    ...[job.devices, job.mates, job.modes, job.source, job.zones, job.families, job.deviceTemplates, standard],
+    ...routes.flatMap(({ loomId }, index) => [loomId, job.looms[loomId]!.ends, job.looms[loomId]!.circuits, wirings[index]]),
+  ],
+  run: ({ job, routes, catalogue, standard, store }) => joinLooms(job, routes, catalogue, standard, store),
+};
+
+/** What a loom is led and built by, its sizes apart. */
+const listLoomInputs = ({ job, routed, standard }: LoomContext) => [
+  ...[job.looms[routed.loomId], job.zones, job.families, standard, job.openItems],
+];
+
+/** Lengths of its wires, before they have sizes. */
+export const MEASURE: Stage<LoomContext, number[]> = { name: 'measure', keep: 4, inputs: listLoomInputs, run: draftLengths };
+
+/** Of a loom with sizes asked for: what they are, without the reasons, which move with every edit. */
+export interface SizedContext {
+  context: LoomContext;
+  minimums: ReadonlyMap<string, MinimumSize>;
+}
+
+const toMinimumKey = (minimums: ReadonlyMap<string, MinimumSize>) =>
+  [...minimums].map(([wireId, { conductor, ruledBy }]) => `${wireId} ${conductor.size} ${ruledBy}`).join(';');
+
+/** How warm its wires get. A draft asks what lies where, not how long it is: most edits of lengths find it as it was. */
+export const DRAFT: Stage<SizedContext, MeasuredLoom> = {
+  name: 'draft',
+  keep: MOST_DRAFTS,
+  inputs: ({ context: { job, routed, flows, standard }, minimums }) => [
+    ...[job.looms[routed.loomId]!.circuits, job.looms[routed.loomId]!.ends, job.zones, job.families, standard],
+    ...[routed.shape, flows, toMinimumKey(minimums)],
+  ],
+  run: ({ context, minimums }) => measureLoom(context, minimums, true),
+};
+
+/** As it is built: bundles packed and covered, ends terminated, lengths summed. */
+export const BUILD: Stage<SizedContext, BuiltLoom> = {
+  name: 'build',
+  keep: 2,
+  inputs: ({ context, minimums }) => [...listLoomInputs(context), context.flows, toMinimumKey(minimums)],
+  run: ({ context, minimums }) => buildLoom(context, minimums),
+};
+
+/** The plan of a loom as it is built, with the reasons of its sizes as they are now. */
+export const WRITE: Stage<SizedContext & { built: BuiltLoom }, LoomPlan> = {
+  name: 'write',
+  keep: 2,
+  inputs: ({ built, minimums }) => [built, ...[...minimums.values()].map(({ because }) => because)],
+  run: ({ context, built, minimums }) => withReasons(planLoom(context, built, minimums), minimums),
+};
+
+/** A plan with the reasons of its sizes as they are now: their figures move with every edit, the sizes seldom do. */
+function withReasons(loom: LoomPlan, minimums: ReadonlyMap<string, MinimumSize>): LoomPlan {
+  const isStale = ({ id, ruledBy, because }: LoomPlan['wires'][number]) => {
+    const minimum = minimums.get(id);
+    return minimum !== undefined && minimum.ruledBy === ruledBy && minimum.because !== because;
+  };
+  if (!loom.wires.some(isStale)) return loom;
+  return { ...loom, wires: loom.wires.map((wire) => (isStale(wire) ? { ...wire, because: minimums.get(wire.id)!.because } : wire)) };
+}

@@ -1,0 +1,70 @@
+/** @jest-environment jsdom */
+import { request, requestFile, RequestError, type Progress } from './request';
+
+interface Answer {
+  status: number;
+  body?: unknown;
+  name?: string;
+}
+
+let answers: Answer[] = [];
+const asked: { path: string; method: string; prefer: string | undefined }[] = [];
+
+beforeEach(() => {
+  asked.length = 0;
+  global.fetch = ((path: string, init: { method?: string; headers?: Record<string, string>; signal?: AbortSignal } = {}) => {
+    asked.push({ path, method: init.method ?? 'GET', prefer: init.headers?.prefer });
+    if (init.signal?.aborted) return Promise.reject(new DOMException('aborted', 'AbortError'));
+    const { status, body = null, name } = answers.shift() ?? { status: 200, body: {} };
+    return Promise.resolve({
+      ...{ ok: status < 300, status, json: () => Promise.resolve(body), blob: () => Promise.resolve(body) },
+      headers: { get: (key: string) => (key === 'content-disposition' && name ? `attachment; filename="${name}"` : null) },
+    });
+  }) as unknown as typeof fetch;
+});
+
+test('what a worker is at is waited for, with how far it is', async () => {
+  answers = [
+    { status: 202, body: { task: 't1', done: 0, of: 0 } },
+    { status: 202, body: { task: 't1', done: 2, of: 4 } },
+    { status: 201, body: { number: 3 } },
+  ];
+  const told: Progress[] = [];
+  expect(await request('/api/jobs/a/releases', { note: '' }, { onProgress: (progress) => told.push(progress) })).toEqual({ number: 3 });
+  expect(told).toEqual([
+    { done: 0, of: 0 },
+    { done: 2, of: 4 },
+  ]);
+  expect(asked).toEqual([
+    { path: '/api/jobs/a/releases', method: 'POST', prefer: 'wait=1' },
+    { path: '/api/tasks/t1', method: 'GET', prefer: 'wait=1' },
+    { path: '/api/tasks/t1', method: 'GET', prefer: 'wait=1' },
+  ]);
+});
+
+test('what a worker refuses is told with its places', async () => {
+  answers = [
+    { status: 202, body: { task: 't1', done: 0, of: 0 } },
+    { status: 422, body: { problems: [{ path: 'CI4', message: 'a stop' }] } },
+  ];
+  const refused = await request('/api/jobs/a/releases', {}).catch((error: RequestError) => error);
+  expect(refused).toMatchObject({ status: 422, message: 'CI4: a stop' });
+});
+
+test('who gives up takes the task back', async () => {
+  const left = new AbortController();
+  answers = [{ status: 202, body: { task: 't1', done: 0, of: 0 } }];
+  const asking = request('/api/shop/preview', {}, { signal: left.signal, onProgress: () => left.abort() });
+  await expect(asking).rejects.toBeInstanceOf(RequestError);
+  expect(asked.at(-1)).toMatchObject({ path: '/api/tasks/t1', method: 'DELETE' });
+});
+
+test('a file has the name that the server gives it', async () => {
+  answers = [{ status: 200, body: 'bytes', name: 'skerry-inlet.pdf' }];
+  expect(await requestFile('/api/jobs/a/sheets?format=pdf')).toEqual({ blob: 'bytes', name: 'skerry-inlet.pdf' });
+});
+
+test.each([500, 502, 504, 413])('status %d without an answer that can be read: said with its number', async (status) => {
+  answers = [{ status }];
+  await expect(request('/api/jobs/a')).rejects.toMatchObject({ status, message: `The server answered ${status}.` });
+});

@@ -1,0 +1,114 @@
+import { today } from '../client/today';
+import {
+  createBuild,
+  createSheets,
+  ENGINE,
+  listFindings,
+  PAPERS,
+  plan,
+  type Job,
+  type JobPlan,
+  type LoomBuild,
+  type LoomPlan,
+  type Paper,
+  type SheetPage,
+  type Shop,
+} from 'wattograph-core';
+import { readJob, readJobVersion } from './documents';
+import { readFrozen, readFrozenPages } from './frozen';
+import { Refusal } from './refusal';
+import { readRelease } from './releases';
+import { toReleaseNumber } from './requests';
+import { readShopOf } from './shop';
+
+/** A document to print: the draft as it stands, or a released revision. */
+export interface Source {
+  jobId: string;
+  job: Job;
+  /** null: the draft */
+  number: number | null;
+  revision: string;
+  at: Date;
+}
+
+export async function readSource(jobId: string, release: string | null): Promise<Source> {
+  if (release === null) {
+    const { document, version } = await readJob(jobId, '');
+    return { jobId, job: document, number: null, revision: `draft, version ${version}`, at: new Date() };
+  }
+  const { document, number, at } = await readRelease(jobId, toReleaseNumber(release));
+  return { jobId, job: document, number, revision: `revision ${number}`, at };
+}
+
+/** What a sheet, a list or a file is asked for. */
+export interface Wanted {
+  jobId: string;
+  /** null: the draft */
+  release: string | null;
+  loom: string | null;
+  paper: string | null;
+  what: string | null;
+}
+
+/** What the address asks for, and all that the answer depends on: a draft is another one with each edit and on another day. */
+export async function readWanted(jobId: string, query: URLSearchParams): Promise<{ key: unknown; wanted: Wanted }> {
+  const release = query.get('release') || null;
+  const wanted: Wanted = { jobId, release, loom: query.get('loom'), paper: query.get('paper'), what: query.get('what') };
+  const version = release === null ? [await readJobVersion(jobId), today()] : [toReleaseNumber(release)];
+  return { key: [ENGINE, wanted, version], wanted };
+}
+
+/** A loom of the draft as it is planned now, or of a revision as it was then. */
+export async function readLoom({ jobId, job, number }: Source, loomId: string | null): Promise<{ plan: LoomPlan; build: LoomBuild }> {
+  if (number !== null) return readFrozen(jobId, number, loomId);
+  const { loom, build } = planDraft(job, (await readShopOf(job)).shop, loomId);
+  return { plan: loom, build };
+}
+
+function planDraft(job: Job, shop: Shop, loomId: string | null): { whole: JobPlan; loom: LoomPlan; build: LoomBuild } {
+  const whole = plan(job, shop);
+  const { looms } = whole;
+  const loom = looms.find((one) => one.loomId === loomId) ?? (loomId === null ? looms[0] : undefined);
+  if (!loom) throw Refusal.at(404, 'loom', `expected one of ${looms.map((one) => one.loomId).join(', ')}, got ${JSON.stringify(loomId)}`);
+  return { whole, loom, build: createBuild(job, loom, shop) };
+}
+
+/** Sheets of a loom, and what was built for them: of a revision as they were drawn then. */
+export async function readPages(
+  source: Source,
+  loomId: string | null,
+  asked: string | null,
+): Promise<{ pages: SheetPage[]; build: LoomBuild }> {
+  const paper = asked ?? 'A4';
+  if (!Object.hasOwn(PAPERS, paper))
+    throw Refusal.at(400, 'paper', `expected ${Object.keys(PAPERS).join(' or ')}, got ${JSON.stringify(asked)}`);
+  if (source.number !== null) {
+    const pages = await readFrozenPages(source.jobId, source.number, loomId, paper as Paper);
+    return { pages, build: (await readFrozen(source.jobId, source.number, loomId)).build };
+  }
+  const { shop } = await readShopOf(source.job);
+  const { whole, loom, build } = planDraft(source.job, shop, loomId);
+  const findings = listFindings(source.job, whole, shop, today());
+  const pages = createSheets(
+    { job: source.job, whole, plan: loom, build, findings, catalogue: shop },
+    {
+      paper: paper as Paper,
+      job: source.job.name,
+      loom: source.job.looms[loom.loomId]!.name,
+      revision: source.revision,
+      date: source.at.toISOString().slice(0, 10),
+    },
+  );
+  return { pages, build };
+}
+
+/** A name for a file that any system takes. */
+export function toFileName(...parts: string[]): string {
+  return parts
+    .join(' ')
+    .normalize('NFKD')
+    .replace(/[^A-Za-z0-9. -]+/g, '')
+    .trim()
+    .replace(/ +/g, '-')
+    .toLowerCase();
+}

@@ -1,0 +1,1 @@
+ALTER TABLE "job_lines" ADD COLUMN "uses" json DEFAULT '[]'::json NOT NULL;

@@ -1,0 +1,86 @@
+import type { Problem } from 'wattograph-core';
+import { log } from './log';
+import { Refusal } from './refusal';
+
+const MOST_BYTES = 8 * 1024 * 1024;
+
+type Handler<P> = (request: Request, parameters: P) => Promise<Response>;
+
+/** Wrap a route: log it, turn refusals into their status and problems, and anything else into a 500 that gives nothing away. */
+export function routeHandler<P>(handler: Handler<P>): (request: Request, context: { params: Promise<P> }) => Promise<Response> {
+  return async (request, { params }) => {
+    const started = performance.now();
+    let response: Response;
+    try {
+      response = await handler(request, await params);
+    } catch (error) {
+      response = toErrorResponse(error);
+    }
+    log.info(
+      { method: request.method, path: new URL(request.url).pathname, status: response.status, ms: Math.round(performance.now() - started) },
+      'request',
+    );
+    return response;
+  };
+}
+
+function toErrorResponse(error: unknown): Response {
+  const { status, ...body } = toErrorAnswer(error);
+  return Response.json(body, { status });
+}
+
+/** What a failure is answered with: a refusal as it stands, 503 where the database is away, else a 500 that gives nothing away. */
+export function toErrorAnswer(error: unknown): { status: number; problems: Problem[] } & Record<string, unknown> {
+  if (error instanceof Refusal) return { ...error.more, status: error.status, problems: error.problems };
+  const cause = error instanceof Error && error.cause instanceof Error ? error.cause : error;
+  const code = typeof cause === 'object' && cause !== null && 'code' in cause ? String(cause.code) : '';
+  const isGone =
+    /^(ECONNREFUSED|ECONNRESET|57P0[123]|08\d{3})$/.test(code) ||
+    (cause instanceof Error && /terminated|timeout exceeded|connection error/i.test(cause.message));
+  log.error(
+    { error: cause instanceof Error ? cause.message : String(cause), code },
+    isGone ? 'database not reachable' : 'unexpected error',
+  );
+  return isGone
+    ? { status: 503, problems: [{ path: '', message: 'The database does not answer. Nothing was stored; try again.' }] }
+    : { status: 500, problems: [{ path: '', message: 'Something went wrong here; nothing was stored.' }] };
+}
+
+/** The body as it came, refused past a size while it is still coming in. */
+export async function readBytes(request: Request, mostBytes: number): Promise<Buffer> {
+  const refuse = () => Refusal.at(413, '', `expected at most ${mostBytes / 1024 / 1024} MB, got more: nothing was stored`);
+  if (Number(request.headers.get('content-length') ?? 0) > mostBytes) throw refuse();
+  const reader = request.body?.getReader();
+  if (!reader) return Buffer.alloc(0);
+  const chunks: Uint8Array[] = [];
+  let size = 0;
+  for (;;) {
+    const { done, value } = await reader.read();
+    if (done) break;
+    size += value.byteLength;
+    if (size > mostBytes) {
+      await reader.cancel();
+      throw refuse();
+    }
+    chunks.push(value);
+  }
+  return Buffer.concat(chunks);
+}
+
+/** The body as text, of at most 8 MB. */
+export async function readText(request: Request): Promise<string> {
+  const bytes = await readBytes(request, MOST_BYTES);
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    throw Refusal.at(400, '', 'expected UTF-8 text, got other bytes');
+  }
+}
+
+/** The body as JSON; a broken one is refused with the line and column where it breaks. */
+export async function readJson(request: Request): Promise<unknown> {
+  const { fromJsonText } = await import('wattograph-core');
+  const parsed = fromJsonText(await readText(request));
+  if (!parsed.ok) throw new Refusal(400, parsed.problems);
+  return parsed.value;
+}

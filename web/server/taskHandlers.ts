@@ -1,0 +1,68 @@
+import { join } from 'node:path';
+import { toCostWords, toCutListCsv, toPartsCsv, toSvg, toWireListCsv } from 'wattograph-core';
+import { toPdf } from 'wattograph-core/pdf';
+import { readJob } from './documents';
+import { freezeLate } from './frozen';
+import { readLoom, readPages, readSource, toFileName, type Wanted } from './buildPacks';
+import { createRelease } from './releases';
+import { previewBringUp, previewShop, readShopOf } from './shop';
+import { toJsonAnswer, type Answer, type TaskContext, type TaskKind } from './taskKinds';
+
+interface Inputs {
+  release: { jobId: string; id: string; author: string; note: string };
+  freeze: { jobId: string; number: number };
+  pages: Wanted;
+  pdf: Wanted;
+  csv: Wanted;
+  shopPreview: { document: unknown };
+  bringUp: { jobId: string };
+}
+
+type Handlers = { [Kind in TaskKind]: (input: Inputs[Kind], context: TaskContext) => Promise<Answer> };
+
+const fontFolder = () => process.env.WATTOGRAPH_FONTS ?? join(process.cwd(), 'core/assets/fonts');
+
+const HANDLERS: Handlers = {
+  release: async ({ jobId, ...request }, context) => toJsonAnswer(await createRelease(jobId, request, context), 201),
+  freeze: async ({ jobId, number }) => {
+    await freezeLate(jobId, number);
+    return toJsonAnswer({});
+  },
+  pages: async (wanted) => {
+    const source = await readSource(wanted.jobId, wanted.release);
+    const { pages, build } = await readPages(source, wanted.loom, wanted.paper);
+    const { currency } = (await readShopOf(source.job)).shop;
+    return toJsonAnswer({
+      revision: source.revision,
+      cost: toCostWords(build.parts, currency),
+      pages: pages.map((page) => ({ sheet: page.sheet, widthMm: page.widthMm, heightMm: page.heightMm, svg: toSvg(page) })),
+    });
+  },
+  pdf: async (wanted) => {
+    const source = await readSource(wanted.jobId, wanted.release);
+    const { pages } = await readPages(source, wanted.loom, wanted.paper);
+    const body = await toPdf(pages, `${source.job.name}, ${source.revision}`, source.at, fontFolder());
+    const name = `${toFileName(source.job.name, wanted.loom ?? '', source.revision)}.pdf`;
+    return { status: 200, type: 'application/pdf', name, body: Buffer.from(body) };
+  },
+  csv: async (wanted) => {
+    const source = await readSource(wanted.jobId, wanted.release);
+    const { plan, build } = await readLoom(source, wanted.loom);
+    const text =
+      wanted.what === 'wires'
+        ? toWireListCsv(source.job, plan)
+        : wanted.what === 'cuts'
+          ? toCutListCsv(build)
+          : toPartsCsv(build, (await readShopOf(source.job)).shop.currency);
+    const name = `${toFileName(source.job.name, plan.loomId, wanted.what ?? '', source.revision)}.csv`;
+    return { status: 200, type: 'text/csv; charset=utf-8', name, body: Buffer.from(text) };
+  },
+  shopPreview: async ({ document }, context) => toJsonAnswer(await previewShop(document, context)),
+  bringUp: async ({ jobId }) => toJsonAnswer(await previewBringUp(jobId, (await readJob(jobId, '')).document)),
+};
+
+/** Do a task. Throws what its handler throws. */
+export async function doTask(kind: TaskKind, input: unknown, context: TaskContext): Promise<Answer> {
+  // the input was written by the route of the same kind
+  return (HANDLERS[kind] as (input: unknown, context: TaskContext) => Promise<Answer>)(input, context);
+}
