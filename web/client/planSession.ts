@@ -1,4 +1,13 @@
-import { applyEdit, createInspector, createPlanner, editDocument, type Catalogue, type EditOperation, type Job, type Planner } from 'wattograph-core';
+import {
+  applyEdit,
+  createInspector,
+  createPlanner,
+  editDocument,
+  type Catalogue,
+  type EditOperation,
+  type Job,
+  type Planner,
+} from 'wattograph-core';
 import { toDelta, type PlanDelta, type Planned } from './planDelta';
 
 /** What the page asks for: plan this job with this shop, or the one that was planned last with this changed. */

@@ -312,7 +312,8 @@ function CommandBox({ jobId, loomId, go }: { jobId: string; loomId: string; go: 
         label: wire.number,
         description: `${loom.circuits[wire.circuitId]!.name}, cut ${wire.cutMm} mm`,
         onClick: () => {
-          if (wire.pieces[0]) toSegment(wire.pieces[0].segmentId, wire.pieces[0].fromMm + 1);
+          cursor.light(wire.id);
+          if (wire.pieces[0]) toSegment(wire.pieces[0].segmentId, (wire.pieces[0].fromMm + wire.pieces[0].toMm) / 2);
         },
       })),
     ];

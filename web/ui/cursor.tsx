@@ -11,12 +11,21 @@ export interface Cursor {
 /** Holds the cursor outside of React, so that moving it draws nothing but what depends on it. */
 export class CursorStore {
   private value: Cursor | null = null;
+  private lit: string | null = null;
   private listeners = new Set<() => void>();
 
   get = (): Cursor | null => this.value;
 
   set = (value: Cursor | null): void => {
     this.value = value;
+    this.listeners.forEach((listener) => listener());
+  };
+
+  /** Wire that is shown from end to end. */
+  getLit = (): string | null => this.lit;
+
+  light = (wireId: string | null): void => {
+    this.lit = wireId;
     this.listeners.forEach((listener) => listener());
   };
 
@@ -47,4 +56,10 @@ export function useCursor<T>(pick: (cursor: Cursor | null) => T): T {
     () => pick(store.get()),
     () => pick(null),
   );
+}
+
+/** The wire that is shown from end to end. */
+export function useLit(): string | null {
+  const store = useCursorStore();
+  return useSyncExternalStore(store.subscribe, store.getLit, () => null);
 }

@@ -2,20 +2,24 @@ import type { Loom } from '../model';
 import type { LoomPlan } from '../plan';
 import { WIRE_HEX } from './colours';
 import { FAINT, HAIR, INK, line, text, type Drawing, type Mark } from './drawing';
-import { fitText, measureText } from './measureText';
+import { measureText } from './measureText';
+import { PAPER_DETAILS } from './strip/details';
+import { fitStrip } from './strip/fitStrip';
 import { layoutStrip } from './strip/layoutStrip';
-import { listFolded } from './strip/listFolded';
+import type { StripEnd } from './strip/stripLayout';
 
-const LABEL_ROOM = 34;
 const LEFT = 9;
+const TEXT = 2.5;
+/** A strip takes no more of a sheet than this, mm, as long as its wires can be told apart. */
+const MOST_HEIGHT = 130;
 
 /** The loom as a strip for paper: ruler, traces in their colours, ends, breakouts, splices. No wider than given, mm. */
 export function drawStrip(loom: Loom, plan: LoomPlan, widthMm: number): Drawing {
   const reachMm = Math.max(1, ...Object.values(plan.tree.nodes).map(({ distanceMm }) => distanceMm));
-  const scale = (widthMm - LEFT - LABEL_ROOM) / reachMm;
-  const many = plan.wires.length > 60;
-  const layout = layoutStrip(loom, plan, { scale, pitch: many ? 0.7 : 1.1, row: 5, left: LEFT, top: 9, folded: listFolded(plan) });
-  const marks: Mark[] = [...drawRuler(reachMm, scale, layout.height)];
+  const base = { row: 5, left: LEFT, top: 9, text: TEXT };
+  const options = fitStrip(loom, plan, base, { width: widthMm, height: MOST_HEIGHT }, PAPER_DETAILS);
+  const layout = layoutStrip(loom, plan, options);
+  const marks: Mark[] = [...drawRuler(reachMm, options.scale, layout.height)];
   for (const { x, top, holeMm, name, kind, bottom } of layout.nodes) {
     if (kind === 'pass') {
       marks.push(
@@ -24,49 +28,53 @@ export function drawStrip(loom: Loom, plan: LoomPlan, widthMm: number): Drawing 
       );
     } else marks.push({ kind: 'circle', x, y: top, r: 0.8, fill: '#ffffff', stroke: INK, width: 0.3 });
   }
-  for (const { d, colour, width } of layout.traces) {
-    marks.push(
-      { kind: 'path', d, fill: null, stroke: INK, width: width + 0.22 },
-      { kind: 'path', d, fill: null, stroke: colour ? WIRE_HEX[colour.base] : '#7d8a8c', width },
-    );
-    if (colour?.stripe) marks.push({ kind: 'path', d, fill: null, stroke: WIRE_HEX[colour.stripe], width: width * 0.36 });
-  }
-  for (const { folded, count, x, y } of layout.folds)
-    if (folded)
+  for (const { parts, colour } of layout.traces)
+    for (const { d, width } of parts) {
       marks.push(
-        { kind: 'rect', x: x + 1.6, y: y - 1.5, w: 5, h: 3, fill: '#ffffff', stroke: INK, width: 0.2 },
-        text(x + 4.1, y + 0.8, String(count), 2.2, { face: 'mono', anchor: 'middle' }),
+        { kind: 'path', d, fill: null, stroke: INK, width: width + 0.22 },
+        { kind: 'path', d, fill: null, stroke: WIRE_HEX[colour.base], width },
       );
-  for (const { x, top, bottom, y, label } of layout.splices) {
-    marks.push(
-      line([x, top], [x, bottom], 0.5),
-      { kind: 'circle', x, y, r: 0.9, fill: INK, stroke: '#ffffff', width: 0.2 },
-      text(x, top - 1, label, 2.2, { face: 'narrow-bold', anchor: 'middle' }),
-    );
-  }
-  for (const { x, top, bottom, name, legMm, segmentId } of layout.ends) {
-    const atDatum = segmentId === null;
-    marks.push({
-      kind: 'rect',
-      x: atDatum ? x - 3.5 : x,
-      y: top,
-      w: atDatum ? 3.5 : 1.8,
-      h: Math.max(1.6, bottom - top),
-      fill: INK,
-      stroke: null,
-      width: 0,
-    });
-    if (atDatum) marks.push(text(x - 5, (top + bottom) / 2, name, 2.4, { face: 'narrow-bold', anchor: 'middle', turn: -90 }));
-    else {
-      const words = fitText(name, 2.5, 'narrow', LABEL_ROOM - 12);
-      const y = (top + bottom) / 2 + 0.9;
-      marks.push(
-        text(x + 2.8, y, words, 2.5),
-        text(x + 3.8 + measureText(words, 2.5, 'narrow'), y, `+${Math.round(legMm ?? 0)}`, 2.3, { face: 'mono', fill: FAINT }),
-      );
+      if (colour.stripe) marks.push({ kind: 'path', d, fill: null, stroke: WIRE_HEX[colour.stripe], width: width * 0.36 });
     }
-  }
+  for (const { x, top, bottom, y } of layout.splices)
+    marks.push(line([x, top], [x, bottom], 0.5), { kind: 'circle', x, y, r: 0.9, fill: INK, stroke: '#ffffff', width: 0.2 });
+  for (const { words, box } of layout.tags)
+    marks.push(
+      {
+        kind: 'rect',
+        x: box.left,
+        y: box.top,
+        w: box.right - box.left,
+        h: box.bottom - box.top,
+        fill: '#ffffff',
+        stroke: INK,
+        width: 0.15,
+      },
+      text((box.left + box.right) / 2, box.bottom - TEXT * 0.3, words, TEXT * 0.9, { face: 'narrow-bold', anchor: 'middle' }),
+    );
+  for (const end of layout.ends) marks.push(...drawEnd(end));
   return { widthMm, heightMm: layout.height + 2, marks };
+}
+
+function drawEnd({ x, top, bottom, name, legMm, words }: StripEnd): Mark[] {
+  const atDatum = words === null;
+  const block: Mark = {
+    kind: 'rect',
+    x: atDatum ? x - 3.5 : x,
+    y: top,
+    w: atDatum ? 3.5 : 1.4,
+    h: Math.max(1.2, bottom - top),
+    fill: INK,
+    stroke: null,
+    width: 0,
+  };
+  if (atDatum) return [block, text(x - 5, (top + bottom) / 2, name, 2.4, { face: 'narrow-bold', anchor: 'middle', turn: -90 })];
+  const y = words.bottom - TEXT * 0.28;
+  return [
+    block,
+    text(words.left, y, name, TEXT),
+    text(words.left + measureText(`${name} `, TEXT, 'narrow'), y, `+${Math.round(legMm ?? 0)}`, TEXT, { fill: FAINT }),
+  ];
 }
 
 function drawRuler(reachMm: number, scale: number, bottom: number): Mark[] {

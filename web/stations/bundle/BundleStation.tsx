@@ -7,6 +7,7 @@ import { memo, useDeferredValue, useState } from 'react';
 import { useFindings, useJob, usePlannedLoom, type PlannedLoom } from '../../client/jobContext';
 import { useLoomId } from '../../ui/JobShell';
 import { SectionPanel } from '../../ui/SectionPanel';
+import { Split } from '../../ui/Split';
 import { Strip } from '../../ui/strip/Strip';
 import styles from './Bundle.module.css';
 import { Changes } from './Changes';
@@ -41,40 +42,46 @@ const Open = memo(function Open({ planned }: { planned: PlannedLoom }) {
   const hasRuns = Object.keys(planned.loom.segments).length > 0;
   return (
     <div className={styles.station}>
-      <Strip
-        planned={planned}
-        tools={
-          <>
-            <button onClick={addDialog.open}>Add end</button>
-            <button onClick={splitDialog.open} disabled={!hasRuns}>
-              Add breakout
-            </button>
-          </>
-        }
-      />
-      <SectionPanel planned={planned} />
-      <Changes planned={planned} />
-      <section className={styles.lower}>
-        <div className={styles.tabs} role="tablist">
-          {TABS.map((one) => (
-            <button key={one} role="tab" aria-selected={tab === one} onClick={() => setTab(one)}>
-              {NAMES[one]}
-              {one === 'findings' && <FindingsCount loomId={planned.loomId} />}
-            </button>
-          ))}
-          <span className={styles.right}>
-            {toCount(planned.plan.wires.length, 'wire')}, {Math.round(planned.plan.massG.total)} g
-            <PlannedIn />
-          </span>
+      <Split name="bundle" orientation="vertical" share={67} least={[20, 15]}>
+        <Split name="section" orientation="horizontal" share={71} least={[40, 20]}>
+          <Strip
+            planned={planned}
+            tools={
+              <>
+                <button onClick={addDialog.open}>Add end</button>
+                <button onClick={splitDialog.open} disabled={!hasRuns}>
+                  Add breakout
+                </button>
+              </>
+            }
+          />
+          <SectionPanel planned={planned} />
+        </Split>
+        <div className={styles.below}>
+          <Changes planned={planned} />
+          <section className={styles.lower}>
+            <div className={styles.tabs} role="tablist">
+              {TABS.map((one) => (
+                <button key={one} role="tab" aria-selected={tab === one} onClick={() => setTab(one)}>
+                  {NAMES[one]}
+                  {one === 'findings' && <FindingsCount loomId={planned.loomId} />}
+                </button>
+              ))}
+              <span className={styles.right}>
+                {toCount(planned.plan.wires.length, 'wire')}, {Math.round(planned.plan.massG.total)} g
+                <PlannedIn />
+              </span>
+            </div>
+            <div className={styles.scroll} role="tabpanel" aria-label={NAMES[tab]}>
+              {tab === 'wires' && <WiresTable planned={planned} />}
+              {tab === 'lengths' && <LengthsTable planned={planned} />}
+              {tab === 'sleeves' && <SleevesTable planned={planned} />}
+              {tab === 'circuits' && <CircuitsTable planned={planned} />}
+              {tab === 'findings' && <LoomFindings planned={planned} />}
+            </div>
+          </section>
         </div>
-        <div className={styles.scroll} role="tabpanel" aria-label={NAMES[tab]}>
-          {tab === 'wires' && <WiresTable planned={planned} />}
-          {tab === 'lengths' && <LengthsTable planned={planned} />}
-          {tab === 'sleeves' && <SleevesTable planned={planned} />}
-          {tab === 'circuits' && <CircuitsTable planned={planned} />}
-          {tab === 'findings' && <LoomFindings planned={planned} />}
-        </div>
-      </section>
+      </Split>
       {adding && <AddEndDialog planned={planned} onClose={addDialog.close} />}
       {splitting && <SplitDialog planned={planned} onClose={splitDialog.close} />}
     </div>

@@ -1,10 +1,10 @@
 'use client';
 
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { memo, useDeferredValue, useMemo, useRef, useState } from 'react';
+import { memo, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { toSizeWords, type LengthAllowance, type PlannedWire } from 'wattograph-core';
 import type { PlannedLoom } from '../../client/jobContext';
-import { useCursor } from '../../ui/cursor';
+import { useCursor, useCursorStore, useLit } from '../../ui/cursor';
 import { Swatch } from '../../ui/Swatch';
 import { Why } from '../../ui/Why';
 import styles from './Bundle.module.css';
@@ -46,6 +46,13 @@ export function WiresTable({ planned }: { planned: PlannedLoom }) {
   // the table is windowed: 300 rows are not drawn while a breakout is dragged
   const rows = useVirtualizer({ count: wires.length, getScrollElement: () => scroll.current, estimateSize: () => ROW, overscan: 6 });
   const items = rows.getVirtualItems();
+  const lit = useLit();
+  const litAt = wires.findIndex(({ id }) => id === lit);
+  useEffect(() => {
+    if (litAt >= 0) rows.scrollToIndex(litAt, { align: 'auto' });
+    // the virtualizer is another with each drawing; only a new light or its new place moves the table
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [litAt]);
   if (plan.wires.length === 0) return <p className={styles.wait}>No wires yet: add circuits on the tab Circuits.</p>;
   return (
     <div ref={scroll} style={{ overflow: 'auto', height: '100%' }}>
@@ -76,7 +83,14 @@ export function WiresTable({ planned }: { planned: PlannedLoom }) {
             </tr>
           )}
           {items.map(({ index: row }) => (
-            <WireRow key={wires[row]!.id} wire={wires[row]!} planned={planned} was={was.get(wires[row]!.id) ?? null} longest={longest} />
+            <WireRow
+              key={wires[row]!.id}
+              wire={wires[row]!}
+              planned={planned}
+              was={was.get(wires[row]!.id) ?? null}
+              longest={longest}
+              isLit={wires[row]!.id === lit}
+            />
           ))}
           {items.length > 0 && (
             <tr style={{ height: rows.getTotalSize() - items.at(-1)!.end }}>
@@ -94,12 +108,15 @@ const WireRow = memo(function WireRow({
   planned,
   was,
   longest,
+  isLit,
 }: {
   wire: PlannedWire;
   planned: PlannedLoom;
   was: number | null;
   longest: number;
+  isLit: boolean;
 }) {
+  const cursor = useCursorStore();
   const { loom, plan } = planned;
   const where = (end: PlannedWire['from']) =>
     end.kind === 'cavity'
@@ -107,9 +124,16 @@ const WireRow = memo(function WireRow({
       : `splice ${plan.splices.find(({ id }) => id === end.spliceId)!.label}`;
   const short = (words: string) => (words.length > 25 ? `${words.slice(0, 24)}…` : words);
   return (
-    <tr style={{ height: ROW }}>
+    <tr style={{ height: ROW }} data-here={isLit}>
       <td className="mono">
-        <b>{wire.number}</b>
+        <button
+          className={styles.number}
+          aria-pressed={isLit}
+          title="Show it on the strip from end to end"
+          onClick={() => cursor.light(isLit ? null : wire.id)}
+        >
+          {wire.number}
+        </button>
       </td>
       <td>
         <Swatch colour={wire.colour} />

@@ -339,18 +339,26 @@ function StepPicture({ pack: { plan, job, families }, step, ticked }: { pack: Pa
   return <StripPlace plan={plan} job={job} step={step} wireIds={wireIds} />;
 }
 
+const PLACE = {
+  row: 14,
+  left: 20,
+  top: 36,
+  text: 10,
+  sides: null,
+  detail: { pitch: 4, thickest: { trunk: 120, branch: 24 }, both: false },
+};
+
 function StripPlace({ plan, job, step, wireIds }: { plan: LoomPlan; job: Job; step: Step; wireIds: ReadonlySet<string> }) {
   const loom = job.looms[plan.loomId]!;
   const reachMm = Math.max(100, ...Object.values(plan.tree.nodes).map(({ distanceMm }) => distanceMm));
   const scale = 560 / reachMm;
-  const layout = useMemo(
-    () => layoutStrip(loom, plan, { scale, pitch: 4, row: 14, left: 20, top: 36, folded: new Set() }),
-    [loom, plan, scale],
-  );
+  const layout = useMemo(() => layoutStrip(loom, plan, { ...PLACE, scale }), [loom, plan, scale]);
   const traces = useMemo(
     () =>
       layout.traces.map((trace) =>
-        wireIds.size === 0 || trace.wireIds.some((id) => wireIds.has(id)) ? trace : { ...trace, colour: null, width: 0.6 },
+        wireIds.size === 0 || wireIds.has(trace.wireId)
+          ? trace
+          : { ...trace, colour: null, parts: trace.parts.map(({ d }) => ({ d, width: 0.6 })) },
       ),
     [layout, wireIds],
   );

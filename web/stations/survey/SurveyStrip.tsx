@@ -2,7 +2,7 @@
 
 import { useElementSize } from '@mantine/hooks';
 import { memo, useDeferredValue, useEffect, useMemo, useRef } from 'react';
-import { layoutStrip, type Job, type LoomPlan, type StripLayout } from 'wattograph-core';
+import { layoutStrip, SCREEN_DETAILS, type Job, type LoomPlan, type StripLayout } from 'wattograph-core';
 import type { SurveyState } from '../../client/surveyStore';
 import { LEFT } from '../../ui/strip/StripParts';
 import { RouteLines } from '../../ui/strip/RouteLines';
@@ -10,7 +10,7 @@ import { Ruler } from '../../ui/strip/StripPicture';
 import styles from './Survey.module.css';
 
 const LABELS = 150;
-const NONE: ReadonlySet<string> = new Set();
+const ROUTE = { row: 22, left: LEFT, top: 34, text: 15, sides: null, detail: SCREEN_DETAILS[0]! };
 
 /** The loom as measured so far. Tap a breakout to read a leg from it, a run to see its readings. */
 export const SurveyStrip = memo(function SurveyStrip({
@@ -75,10 +75,7 @@ function Picture({
   const reachMm = Math.max(200, ...Object.values(plan.tree.nodes).map(({ distanceMm }) => distanceMm));
   const scale = Math.max(140, width - LEFT - LABELS) / reachMm;
   // the route alone: wires are the desk's concern, and would hide the runs on a phone
-  const layout = useMemo(
-    () => layoutStrip(loom, { ...plan, wires: [], splices: [] }, { scale, pitch: 4, row: 22, left: LEFT, top: 34, folded: NONE }),
-    [loom, plan, scale],
-  );
+  const layout = useMemo(() => layoutStrip(loom, { ...plan, wires: [], splices: [] }, { ...ROUTE, scale }), [loom, plan, scale]);
   const isEmpty = layout.runs.length === 0;
   return (
     <svg

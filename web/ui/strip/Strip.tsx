@@ -1,44 +1,44 @@
 'use client';
 
-import { useElementSize } from '@mantine/hooks';
-import { useCallback, useEffect, useMemo, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
+import { useDisclosure, useElementSize, useMergedRef } from '@mantine/hooks';
 import { usePathname, useRouter } from 'next/navigation';
-import { layoutStrip, listFolded, type StripLayout, moveNode } from 'wattograph-core';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
+import { moveNode, type StripLayout } from 'wattograph-core';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
-import { useCursorStore, type Cursor } from '../cursor';
-import { Chosen, CursorLine, Ends, Folds, LEFT, Nodes, TypeLength, Where, type MateOf } from './StripParts';
+import { useCursorStore, useLit } from '../cursor';
+import { WireListButton } from '../WireListButton';
+import { LitWire, LitWords } from './LitWire';
+import { Minimap } from './Minimap';
 import { PhotoMarks } from './PhotoMarks';
 import { RouteLines } from './RouteLines';
-import { Runs, Ruler, Splices, Traces } from './StripPicture';
+import { SpliceTags } from './SpliceTags';
+import { Chosen, CursorLine, Ends, LEFT, Nodes, TypeLength, Where, type MateOf } from './StripParts';
+import { Ruler, Runs, Splices, toZoneWords, Traces, ZoneNames } from './StripPicture';
+import { TOP, useStripView, type StripView } from './useStripView';
 import { walk } from './walk';
-import { WireListButton } from '../WireListButton';
 import styles from './Strip.module.css';
-
-const LABELS = 215;
-const TOP = 36;
 
 /** The loom along its tape: the navigator of every station that works on one. */
 export function Strip({ planned, tools }: { planned: PlannedLoom; tools?: ReactNode }) {
-  const { ref, width } = useElementSize();
+  const { ref: measureRef, width, height: paneHeight } = useElementSize();
+  const pane = useRef<HTMLDivElement>(null);
+  const ref = useMergedRef(measureRef, pane);
   const router = useRouter();
   const path = usePathname();
   const store = useJobStore();
   const cursor = useCursorStore();
-  const [zoom, setZoom] = useState(1);
-  const [folds, setFolds] = useState<Record<string, boolean>>({});
   const [typing, setTyping] = useState<string | null>(null);
-  // while a breakout is dragged the scale stays, else the strip would run away under the pointer
-  const [frozenScale, setFrozenScale] = useState<number | null>(null);
+  const [isFull, full] = useDisclosure(false);
   const { loom, plan, loomId, job } = planned;
-
-  const reachMm = useMemo(() => Math.max(100, ...Object.values(plan.tree.nodes).map(({ distanceMm }) => distanceMm)), [plan]);
-  const scale = frozenScale ?? (Math.max(360, width - LEFT - LABELS) / reachMm) * zoom;
-  const folded = useMemo(() => listFolded(plan, folds), [plan, folds]);
-  const pitch = plan.wires.length <= 20 ? 6 : plan.wires.length <= 50 ? 3.9 : 3.2;
-  const layout = useMemo(
-    () => layoutStrip(loom, plan, { scale, pitch, row: 18, left: LEFT, top: TOP, folded }),
-    [loom, plan, scale, pitch, folded],
+  const mates = useMemo(() => listMates(job, loomId), [job, loomId]);
+  const guessed = useMemo(() => listGuessed(planned), [planned]);
+  const said = useMemo(
+    () => ({ words: listWords(loom, guessed, mates), zones: toZoneWords(job.zones) }),
+    [loom, guessed, mates, job.zones],
   );
+  const view = useStripView(planned, pane, { width: width || 900, height: paneHeight || 420 }, said);
+  const { layout, scale, show } = view;
+  const reachMm = useMemo(() => Math.max(100, ...Object.values(plan.tree.nodes).map(({ distanceMm }) => distanceMm)), [plan]);
 
   useEffect(() => {
     const at = cursor.get();
@@ -48,76 +48,75 @@ export function Strip({ planned, tools }: { planned: PlannedLoom; tools?: ReactN
     else cursor.set(first ? { segmentId: first, offsetMm: plan.tree.segments[first]!.lengthMm / 2 } : null);
   }, [plan, cursor]);
 
-  const startDrag = useCallback(
-    (nodeId: string, event: PointerEvent<SVGElement>) => {
-      event.stopPropagation();
-      event.preventDefault();
-      const base = planned;
-      const from = event.clientX;
-      const target = event.currentTarget;
-      target.setPointerCapture(event.pointerId);
-      setFrozenScale(scale);
-      const place = { loomId: base.loomId, nodeId, name: base.loom.nodes[nodeId]!.name, tree: base.plan.tree };
-      const move = (next: globalThis.PointerEvent) => store.preview(moveNode(place, (next.clientX - from) / scale));
-      const end = (keep: boolean) => (next: globalThis.Event) => {
-        target.removeEventListener('pointermove', move);
-        target.removeEventListener('pointerup', done);
-        target.removeEventListener('pointercancel', dropped);
-        window.removeEventListener('keydown', escape);
-        setFrozenScale(null);
-        const byMm = next instanceof globalThis.PointerEvent ? (next.clientX - from) / scale : 0;
-        if (keep && Math.abs(byMm) >= 0.5) store.edit(moveNode(place, byMm));
-        else store.cancelPreview();
-      };
-      const done = end(true);
-      const dropped = end(false);
-      const escape = (next: globalThis.KeyboardEvent) => {
-        if (next.key === 'Escape') dropped(next);
-      };
-      target.addEventListener('pointermove', move);
-      target.addEventListener('pointerup', done);
-      target.addEventListener('pointercancel', dropped);
-      window.addEventListener('keydown', escape);
-    },
-    [planned, scale, store],
-  );
+  // what moves the cursor from elsewhere brings its place into view
+  const pointing = useRef(false);
+  useEffect(() => {
+    const follow = () => {
+      const at = cursor.get();
+      if (at && !pointing.current) show(at);
+    };
+    return cursor.subscribe(follow);
+  }, [cursor, show]);
 
+  useEffect(() => {
+    const box = pane.current;
+    const wheel = (event: WheelEvent) => {
+      if (!event.ctrlKey && !event.metaKey) return;
+      event.preventDefault();
+      const corner = box!.getBoundingClientRect();
+      view.zoomBy(Math.exp(-event.deltaY / 300), { x: event.clientX - corner.left, y: event.clientY - corner.top });
+    };
+    box?.addEventListener('wheel', wheel, { passive: false });
+    return () => box?.removeEventListener('wheel', wheel);
+  });
+
+  const startDrag = useDrag(planned, view);
   const point = (event: PointerEvent<HTMLDivElement>) => {
     const box = event.currentTarget.getBoundingClientRect();
-    const found = findPlace(planned, layout, scale, event.clientX - box.left, event.clientY - box.top);
-    if (found) cursor.set(found);
+    const found = view.findPlace(event.clientX - box.left, event.clientY - box.top);
+    if (!found) return;
+    pointing.current = true;
+    cursor.set(found);
+    pointing.current = false;
   };
   const press = (event: KeyboardEvent) => {
-    if (event.target instanceof HTMLInputElement) return;
+    if (event.target instanceof HTMLInputElement || event.ctrlKey || event.metaKey || event.altKey) return;
     const at = cursor.get();
-    if (!at) return;
-    if (event.key === 'Enter') setTyping(at.segmentId);
-    else if (event.key === '+' || event.key === '=') setZoom((now) => Math.min(8, now * 1.25));
-    else if (event.key === '-') setZoom((now) => Math.max(0.5, now / 1.25));
+    if (event.key === '+' || event.key === '=') view.zoomBy(1.25, at);
+    else if (event.key === '-') view.zoomBy(0.8, at);
+    else if (event.key === 'w') full.toggle();
+    else if (event.key === 'Escape' && cursor.getLit() !== null) cursor.light(null);
+    else if (event.key === 'Escape' && isFull) full.close();
+    else if (event.key === 'Enter' && at) setTyping(at.segmentId);
     else {
-      const next = walk(planned, at, event.key, event.shiftKey ? 50 : 5);
+      const next = at && walk(planned, at, event.key, event.shiftKey ? 50 : 5);
       if (!next) return;
       cursor.set(next);
     }
     event.preventDefault();
   };
 
-  const mates = useMemo(() => listMates(job, loomId), [job, loomId]);
+  const litId = useLit();
+  const lit = plan.wires.some(({ id }) => id === litId);
   const isEmpty = Object.keys(loom.segments).length === 0;
-  const height = layout.height + 34;
+  const height = Math.max(layout.height + 6, paneHeight);
+  const sheetWidth = Math.max(layout.width + 4, width);
   return (
-    <section className={styles.panel} aria-label="Strip">
+    <section className={`${styles.panel} ${isFull ? styles.full : ''}`} aria-label="Strip">
       <div className={styles.bar}>
-        <Where planned={planned} onType={setTyping} />
+        {lit ? <LitWords planned={planned} /> : <Where planned={planned} onType={setTyping} />}
         {tools}
-        <button aria-label="Zoom out" onClick={() => setZoom((now) => Math.max(0.5, now / 1.25))}>
+        <button aria-label="Zoom out" disabled={view.zoom === 1} onClick={() => view.zoomBy(0.8, cursor.get())}>
           −
         </button>
-        <button aria-label="Fit the strip" onClick={() => setZoom(1)}>
+        <button aria-label="Fit the strip" disabled={view.zoom === 1} onClick={view.fit}>
           fit
         </button>
-        <button aria-label="Zoom in" onClick={() => setZoom((now) => Math.min(8, now * 1.25))}>
+        <button aria-label="Zoom in" onClick={() => view.zoomBy(1.25, cursor.get())}>
           +
+        </button>
+        <button aria-pressed={isFull} onClick={full.toggle} title="The strip alone (w)">
+          {isFull ? 'smaller' : 'full screen'}
         </button>
       </div>
       <div
@@ -139,17 +138,21 @@ export function Strip({ planned, tools }: { planned: PlannedLoom; tools?: ReactN
         ) : (
           <div
             className={styles.sheet}
-            style={{ width: layout.width + LABELS, height }}
+            style={{ width: sheetWidth, height }}
             onPointerMove={(event) => event.buttons <= 1 && point(event)}
             onPointerDown={point}
             onDoubleClick={() => setTyping(cursor.get()?.segmentId ?? null)}
           >
-            <svg width={layout.width + LABELS} height={height} role="img" aria-label={`Strip of ${loom.name}`}>
+            <svg width={sheetWidth} height={height} role="img" aria-label={`Strip of ${loom.name}`}>
               <Ruler left={LEFT} scale={scale} reachMm={reachMm} height={height} />
               <Runs runs={layout.runs} zones={job.zones} />
               <RouteLines loom={loom} plan={plan} layout={layout} only={isBare} />
-              <Traces traces={layout.traces} />
-              <Ends layout={layout} heldNodes={listGuessed(planned)} mates={mates} onMate={(id) => router.push(`${path}?loom=${id}`)} />
+              <g opacity={lit ? 0.25 : undefined}>
+                <Traces traces={layout.traces} />
+              </g>
+              <LitWire layout={layout} />
+              <ZoneNames zones={layout.zones} />
+              <Ends layout={layout} heldNodes={guessed} mates={mates} onMate={(id) => router.push(`${path}?loom=${id}`)} />
               <Nodes
                 layout={layout}
                 onDrag={startDrag}
@@ -157,9 +160,9 @@ export function Strip({ planned, tools }: { planned: PlannedLoom; tools?: ReactN
               />
               <Splices splices={layout.splices} />
               <PhotoMarks loomId={loomId} layout={layout} />
-              <Folds layout={layout} onFold={(id, to) => setFolds((now) => ({ ...now, [id]: to }))} />
             </svg>
             <Chosen layout={layout} />
+            <SpliceTags planned={planned} tags={layout.tags} />
             <CursorLine planned={planned} scale={scale} height={height} />
             {typing !== null && plan.tree.segments[typing] && (
               <TypeLength
@@ -174,8 +177,43 @@ export function Strip({ planned, tools }: { planned: PlannedLoom; tools?: ReactN
           </div>
         )}
       </div>
+      {!isEmpty && (sheetWidth > width + 1 || height > paneHeight + 1) && paneHeight > 0 && <Minimap layout={layout} pane={pane} />}
     </section>
   );
+}
+
+/** Dragging a breakout along the tape: scale and detail stay meanwhile, else the strip would run away under the pointer. */
+function useDrag(planned: PlannedLoom, { scale, freeze }: StripView) {
+  const store = useJobStore();
+  return (nodeId: string, event: PointerEvent<SVGElement>) => {
+    event.stopPropagation();
+    event.preventDefault();
+    const from = event.clientX;
+    const target = event.currentTarget;
+    target.setPointerCapture(event.pointerId);
+    freeze(true);
+    const place = { loomId: planned.loomId, nodeId, name: planned.loom.nodes[nodeId]!.name, tree: planned.plan.tree };
+    const move = (next: globalThis.PointerEvent) => store.preview(moveNode(place, (next.clientX - from) / scale));
+    const end = (keep: boolean) => (next: globalThis.Event) => {
+      target.removeEventListener('pointermove', move);
+      target.removeEventListener('pointerup', done);
+      target.removeEventListener('pointercancel', dropped);
+      window.removeEventListener('keydown', escape);
+      freeze(false);
+      const byMm = next instanceof globalThis.PointerEvent ? (next.clientX - from) / scale : 0;
+      if (keep && Math.abs(byMm) >= 0.5) store.edit(moveNode(place, byMm));
+      else store.cancelPreview();
+    };
+    const done = end(true);
+    const dropped = end(false);
+    const escape = (next: globalThis.KeyboardEvent) => {
+      if (next.key === 'Escape') dropped(next);
+    };
+    target.addEventListener('pointermove', move);
+    target.addEventListener('pointerup', done);
+    target.addEventListener('pointercancel', dropped);
+    window.addEventListener('keydown', escape);
+  };
 }
 
 /** A run that no wire lies in yet shows as the bare route. */
@@ -197,20 +235,22 @@ function listMates(job: PlannedLoom['job'], loomId: string): MateOf {
   );
 }
 
-/** Branches folded: as the planner set them; else those off the main strip where the loom is large. */
+/** What stands behind name and length of an end. */
+function listWords(loom: PlannedLoom['loom'], guessed: ReadonlySet<string>, mates: MateOf): ReadonlyMap<string, string> {
+  return new Map(
+    Object.entries(loom.ends).flatMap(([endId, { nodeId }]) => {
+      const mate = mates.get(endId);
+      const words = [...(guessed.has(nodeId) ? ['guessed'] : []), ...(mate ? [`⇄ ${mate.loomName}`] : [])];
+      return words.length ? [[endId, words.join(' ')]] : [];
+    }),
+  );
+}
+
+/** Nodes whose run is only guessed. */
 function listGuessed({ loom }: PlannedLoom): Set<string> {
   return new Set(
     Object.values(loom.segments)
       .filter(({ status }) => status === 'guessed')
       .map(({ toNodeId }) => toNodeId),
   );
-}
-
-function findPlace({ plan }: PlannedLoom, layout: StripLayout, scale: number, x: number, y: number): Cursor | null {
-  const within = layout.runs.filter((run) => x >= run.x && x <= run.x + run.width);
-  const row =
-    within.find((run) => y >= run.top && y <= run.bottom) ?? within[0] ?? layout.runs.find((run) => y >= run.top && y <= run.bottom);
-  if (!row) return null;
-  const { lengthMm } = plan.tree.segments[row.segmentId]!;
-  return { segmentId: row.segmentId, offsetMm: Math.max(0, Math.min(lengthMm, Math.round((x - row.x) / scale))) };
 }

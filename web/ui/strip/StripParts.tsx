@@ -1,7 +1,7 @@
 'use client';
 
-import { memo, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { type StripLayout, setRun } from 'wattograph-core';
+import { memo, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
+import { measureText, type StripLayout, setRun } from 'wattograph-core';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { useCursor } from '../cursor';
 import styles from './Strip.module.css';
@@ -63,8 +63,7 @@ export const Ends = memo(function Ends({
   mates: MateOf;
   onMate: (loomId: string) => void;
 }) {
-  return layout.ends.map(({ endId, nodeId, segmentId, x, top, bottom, name, legMm }) => {
-    const middle = (top + bottom) / 2;
+  return layout.ends.map(({ endId, nodeId, x, top, bottom, name, legMm, words }) => {
     const mate = mates.get(endId);
     const goes = mate && {
       role: 'link',
@@ -77,38 +76,17 @@ export const Ends = memo(function Ends({
       },
       onPointerDown: (event: PointerEvent<SVGElement>) => event.stopPropagation(),
     };
-    if (segmentId === null) {
+    if (words === null) {
       return (
-        <g key={endId}>
-          <rect x={x - 30} y={top} width={30} height={Math.max(24, bottom - top)} fill="var(--ink)" />
-          <text
-            x={mate ? x - 18 : x - 10}
-            y={middle}
-            textAnchor="middle"
-            transform={`rotate(-90 ${mate ? x - 18 : x - 10} ${middle})`}
-            style={{ fontSize: 14, fontWeight: 600, fill: 'var(--paper)', fontStretch: '84%' }}
-          >
-            {name}
-          </text>
-          {mate && (
-            <text
-              x={x - 6}
-              y={middle}
-              textAnchor="middle"
-              transform={`rotate(-90 ${x - 6} ${middle})`}
-              {...goes}
-              style={{ cursor: 'pointer', fontSize: 14, fill: 'var(--paper)', fontStretch: '80%', textDecoration: 'underline' }}
-            >
-              ⇄ {mate.words}
-            </text>
-          )}
-        </g>
+        <DatumEnd key={endId} name={name} x={x} top={top} bottom={bottom} more={mate && `⇄ ${mate.words}`}>
+          {mate && <tspan {...goes} style={{ cursor: 'pointer', textDecoration: 'underline' }}>{`⇄ ${mate.words}`}</tspan>}
+        </DatumEnd>
       );
     }
     return (
       <g key={endId}>
         <rect x={x} y={top} width={8} height={Math.max(6, bottom - top)} fill="var(--ink)" />
-        <text x={x + 13} y={middle + 5} className={styles.name}>
+        <text x={words.left} y={words.bottom - 3} className={styles.name}>
           {name} <tspan className={styles.leg}>+{Math.round(legMm ?? 0)}</tspan>
           {heldNodes.has(nodeId) && <tspan style={{ fill: 'var(--action)', fontWeight: 600 }}> guessed</tspan>}
           {mate && (
@@ -122,6 +100,49 @@ export const Ends = memo(function Ends({
     );
   });
 });
+
+interface DatumEndProps {
+  name: string;
+  x: number;
+  top: number;
+  bottom: number;
+  /** a second line, drawn by the children */
+  more?: string;
+  children?: ReactNode;
+}
+
+/** The anchor at the datum: a block as high as its trunks or its words, whichever is more. */
+function DatumEnd({ name, x, top, bottom, more = '', children }: DatumEndProps) {
+  const height = Math.max(bottom - top, measureText(name, 14, 'narrow-bold') + 14, measureText(more, 14, 'narrow') + 14);
+  const from = Math.max(30, (top + bottom - height) / 2);
+  const middle = from + height / 2;
+  return (
+    <g>
+      <rect x={x - 30} y={from} width={30} height={height} fill="var(--ink)" />
+      <text
+        x={x - (children ? 17 : 10)}
+        y={middle}
+        textAnchor="middle"
+        transform={`rotate(-90 ${x - (children ? 17 : 10)} ${middle})`}
+        className={styles.datum}
+      >
+        {name}
+      </text>
+      {children && (
+        <text
+          x={x - 4}
+          y={middle}
+          textAnchor="middle"
+          transform={`rotate(-90 ${x - 4} ${middle})`}
+          className={styles.datum}
+          style={{ fontWeight: 400 }}
+        >
+          {children}
+        </text>
+      )}
+    </g>
+  );
+}
 
 export const Nodes = memo(function Nodes({
   layout,
@@ -162,37 +183,12 @@ export const Nodes = memo(function Nodes({
       );
     }
     return (
-      <circle key={nodeId} cx={x} cy={top + 1} r={6} {...shared}>
+      <circle key={nodeId} cx={x} cy={top} r={6} {...shared}>
         <title>{name}: drag along the tape</title>
       </circle>
     );
   });
 });
-
-export function Folds({ layout, onFold }: { layout: StripLayout; onFold: (segmentId: string, to: boolean) => void }) {
-  return layout.folds.map(({ segmentId, folded, count, x, y, name }) => (
-    <g
-      key={segmentId}
-      role="button"
-      tabIndex={0}
-      aria-label={`${folded ? 'Unfold' : 'Fold'} the branch to ${name}`}
-      style={{ cursor: 'pointer' }}
-      onClick={() => onFold(segmentId, !folded)}
-      onPointerDown={(event) => event.stopPropagation()}
-      onKeyDown={(event) => {
-        if (event.key === 'Enter' || event.key === ' ') {
-          event.stopPropagation();
-          onFold(segmentId, !folded);
-        }
-      }}
-    >
-      <rect x={x + 10} y={y - 10} width={34} height={20} fill="var(--paper)" stroke="var(--ink)" />
-      <text x={x + 27} y={y + 5} textAnchor="middle" style={{ font: '600 13px var(--mono)', fill: 'var(--ink)' }}>
-        {folded ? `▸${count}` : '▾'}
-      </text>
-    </g>
-  ));
-}
 
 /** The length of a run, typed where it lies. */
 export function TypeLength({

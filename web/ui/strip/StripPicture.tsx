@@ -2,29 +2,35 @@ import { memo } from 'react';
 import { WIRE_HEX, type StripLayout, type StripTrace, type Zone } from 'wattograph-core';
 import styles from './Strip.module.css';
 
-const Trace = memo(function Trace({ d, width, base, stripe }: { d: string; width: number; base: string; stripe: string | null }) {
+/** A wire without colour is drawn faint: it is not what is meant. */
+export interface DrawnTrace extends Pick<StripTrace, 'parts'> {
+  colour: StripTrace['colour'] | null;
+}
+
+/** Wires of one look are one path: 300 wires are a few dozen elements. The outline keeps white and yellow readable on paper. */
+export const Traces = memo(function Traces({ traces }: { traces: readonly DrawnTrace[] }) {
+  const looks = new Map<string, { width: number; base: string; stripe: string | null; d: string }>();
+  for (const { colour, parts } of traces)
+    for (const { width, d } of parts) {
+      const base = colour ? WIRE_HEX[colour.base] : '#8a9896';
+      const stripe = colour?.stripe ? WIRE_HEX[colour.stripe] : null;
+      const key = `${width} ${base} ${stripe}`;
+      const look = looks.get(key);
+      if (look) look.d += d;
+      else looks.set(key, { width, base, stripe, d });
+    }
+  const drawn = [...looks];
   return (
-    <g fill="none" strokeLinejoin="round">
-      <path d={d} stroke="var(--outline)" strokeWidth={width + 1} />
-      <path d={d} stroke={base} strokeWidth={width} />
-      {stripe && <path d={d} stroke={stripe} strokeWidth={width * 0.36} />}
+    <g pointerEvents="none" fill="none" strokeLinejoin="round">
+      {drawn.map(([key, { width, d }]) => (
+        <path key={key} d={d} stroke="var(--outline)" strokeWidth={width + (width < 1.4 ? 0.5 : 1)} />
+      ))}
+      {drawn.map(([key, { width, d, base }]) => (
+        <path key={key} d={d} stroke={base} strokeWidth={width} />
+      ))}
+      {drawn.map(([key, { width, d, stripe }]) => stripe && <path key={key} d={d} stroke={stripe} strokeWidth={width * 0.36} />)}
     </g>
   );
-});
-
-/** Traces of all wires; a trace that did not move is not drawn again. */
-export const Traces = memo(function Traces({ traces }: { traces: readonly StripTrace[] }) {
-  const drawn = traces.map(({ id, d, width, colour }) => (
-    <Trace
-      key={id}
-      d={d}
-      width={width}
-
-      base={colour ? WIRE_HEX[colour.base] : '#8a9896'}
-      stripe={colour?.stripe ? WIRE_HEX[colour.stripe] : null}
-    />
-  ));
-  return <g pointerEvents="none">{drawn}</g>;
 });
 
 const zoneTint = (zone: Zone | undefined): string | null => {
@@ -36,35 +42,39 @@ const zoneTint = (zone: Zone | undefined): string | null => {
 };
 
 const COVER_LOOK = {
-  braid: { stroke: 'var(--ink)', dash: '3 2', width: 3 },
-  shrink: { stroke: 'var(--ink)', dash: undefined, width: 3 },
-  'adhesive-shrink': { stroke: 'var(--sea)', dash: undefined, width: 4 },
+  braid: { stroke: 'var(--ink)', dash: '3 2', width: 2 },
+  shrink: { stroke: 'var(--ink)', dash: undefined, width: 2 },
+  'adhesive-shrink': { stroke: 'var(--sea)', dash: undefined, width: 2.6 },
   none: null,
 } as const;
 
-/** Zones as tints behind the traces, sleeves as bands along the lower edge. */
+/** A zone that is tinted has its name on the strip. */
+export const toZoneWords = (zones: Record<string, Zone>): ReadonlyMap<string, string> =>
+  new Map(Object.entries(zones).flatMap(([id, zone]) => (zoneTint(zone) === null ? [] : [[id, `${zone.name} ${zone.ambientC} °C`]])));
+
+/** Zones as tints behind the traces, sleeves as bands along the far edge of their wires. */
 export const Runs = memo(function Runs({ runs, zones }: { runs: StripLayout['runs']; zones: Record<string, Zone> }) {
-  const named = new Set<string>();
-  return runs.map(({ segmentId, x, width, top, bottom, zoneId, covering }) => {
+  return runs.map(({ segmentId, x, width, top, bottom, side, lanes, zoneId, covering }) => {
     const zone = zoneId === null ? undefined : zones[zoneId];
     const tint = zoneTint(zone);
     const look = COVER_LOOK[covering];
-    const isFirst = tint !== null && zone !== undefined && !named.has(zone.name) && width > 120;
-    if (isFirst) named.add(zone.name);
+    const away = look ? look.width / 2 + 0.5 : 0;
+    const y = side === 'below' ? lanes.bottom + away : lanes.top - away;
     return (
       <g key={segmentId}>
-        {tint && <rect x={x} y={top + 1} width={width} height={bottom - top - 2} fill={tint} />}
-        {isFirst && (
-          <text x={x + width - 4} y={bottom - 8} textAnchor="end" className={styles.leg} style={{ fontFamily: 'inherit' }}>
-            {zone.name} {zone.ambientC} °C
-          </text>
+        {tint && (
+          <rect x={x} y={top + 1} width={width} height={bottom - top - 2} fill={tint}>
+            <title>
+              {zone!.name} {zone!.ambientC} °C
+            </title>
+          </rect>
         )}
         {look && (
           <line
             x1={x + 2}
             x2={x + width - 2}
-            y1={bottom - 3}
-            y2={bottom - 3}
+            y1={y}
+            y2={y}
             stroke={look.stroke}
             strokeWidth={look.width}
             strokeDasharray={look.dash}
@@ -112,23 +122,28 @@ export const Ruler = memo(function Ruler({
   );
 });
 
-/** Splices as dots with their reach over the traces they join; one that is not clear is marked with a word and a shape. */
+/** Splices as dots with their reach over the traces they join; one that is not clear is marked with a word and a shape at its tag. */
 export const Splices = memo(function Splices({ splices }: { splices: StripLayout['splices'] }) {
-  return splices.map(({ spliceId, label, x, y, top, bottom, clear, labelY }) => (
-    <g key={spliceId}>
-      <line x1={x} x2={x} y1={top} y2={Math.max(bottom, labelY - 10)} stroke="var(--ink)" strokeWidth={1.6} />
-      <circle cx={x} cy={y} r={4.5} fill={clear ? 'var(--ink)' : 'var(--action)'} stroke="var(--paper)" strokeWidth={1.4} />
-      <g transform={`translate(${x} ${labelY})`}>
-        <rect x={-13} y={-10} width={clear ? 26 : 40} height={16} fill="var(--paper)" stroke={clear ? 'var(--ink)' : 'var(--action)'} />
-        <text
-          x={clear ? 0 : 7}
-          y={3}
-          textAnchor="middle"
-          style={{ font: '600 13px var(--mono)', fill: clear ? 'var(--ink)' : 'var(--action)' }}
-        >
-          {clear ? label : `! ${label}`}
-        </text>
-      </g>
+  return splices.map(({ spliceId, x, y, top, bottom, clear }) => (
+    <g key={spliceId} pointerEvents="none">
+      <line x1={x} x2={x} y1={top} y2={bottom} stroke="var(--ink)" strokeWidth={1.6} />
+      <circle
+        cx={x}
+        cy={y}
+        r={bottom - top < 24 ? 3.2 : 4.5}
+        fill={clear ? 'var(--ink)' : 'var(--action)'}
+        stroke="var(--paper)"
+        strokeWidth={1.2}
+      />
     </g>
+  ));
+});
+
+/** Names of zones, where the layout found room for them. */
+export const ZoneNames = memo(function ZoneNames({ zones }: { zones: StripLayout['zones'] }) {
+  return zones.map(({ zoneId, words, box }) => (
+    <text key={zoneId} x={box.left} y={box.bottom - 4} className={styles.zone}>
+      {words}
+    </text>
   ));
 });

@@ -1,6 +1,8 @@
-import type { Loom } from '../../model';
 import type { LoomPlan, PlannedWire } from '../../plan';
 import { compareIds, pushTo } from '../../units';
+
+/** On which side of its trunk a branch is drawn. */
+export type Side = 'above' | 'below';
 
 /** A stretch of loom drawn along one line: from a breakout (or the datum) by its onward segments to an end. */
 export interface Strip {
@@ -10,34 +12,31 @@ export interface Strip {
   startMm: number;
   endMm: number;
   segmentIds: string[];
-  /** strips that leave this one, in the order they are drawn below it: later breakouts first */
+  /** strips that leave this one, in the order they are drawn away from it: later breakouts first */
   children: Strip[];
-  /** lanes from the top: what goes furthest lies highest, what leaves first lies lowest */
-  lanes: Lane[];
-  folded: boolean;
+  /** wires in it, those that follow each other over splices together */
+  spans: Span[];
 }
 
-/** One line of a strip: a wire, wires of one circuit that follow each other over splices, or all of a folded branch. */
-export interface Lane {
+/** Wires of a strip that are drawn along one line. */
+export interface Span {
   wireIds: string[];
-  /** folded branch that all of it goes to, or null */
-  foldedTo: string | null;
   fromMm: number;
   toMm: number;
+  /** the child strip that it leaves to, and its place among the spans there */
+  leaves: { stripId: string; order: number } | null;
 }
 
-interface Span {
-  wireId: string;
-  fromMm: number;
-  toMm: number;
-  /** the child strip it leaves to, and its lane there */
-  leaves: { childIndex: number; laneIndex: number; folded: string | null } | null;
+/** A span at its place: level 0 lies innermost, each side counts from there outwards. */
+export interface Lane extends Span {
+  side: Side;
+  level: number;
 }
 
-type Lying = ReadonlyMap<string, { wire: PlannedWire; fromMm: number; toMm: number }[]>;
+type Lying = ReadonlyMap<string, { wireId: string; fromMm: number; toMm: number }[]>;
 
-/** The strips of a loom with their lanes in an order that lets every branch peel off without crossing. */
-export function createStrips(loom: Loom, plan: LoomPlan, folded: ReadonlySet<string>): Strip[] {
+/** The strips of a loom with what lies in them. */
+export function createStrips(plan: LoomPlan): Strip[] {
   const { tree } = plan;
   const wires = new Map(plan.wires.map((wire) => [wire.id, wire]));
   const lying = listLying(plan);
@@ -51,90 +50,80 @@ export function createStrips(loom: Loom, plan: LoomPlan, folded: ReadonlySet<str
       segmentIds.push(onward!);
       node = tree.nodes[tree.segments[onward!]!.farNodeId]!;
     }
-    const isFolded = folded.has(segmentId);
-    const children = isFolded ? [] : branches.reverse().flatMap((ids) => [...ids].sort(compareIds).map(build));
+    const children = branches.reverse().flatMap((ids) => [...ids].sort(compareIds).map(build));
     const { startMm, nearNodeId } = tree.segments[segmentId]!;
-    const strip: Strip = {
+    return {
       id: segmentId,
       startNodeId: nearNodeId,
       startMm,
       endMm: node.distanceMm,
       segmentIds,
       children,
-      lanes: [],
-      folded: isFolded,
+      spans: createSpans(segmentIds, children, lying, wires),
     };
-    strip.lanes = isFolded ? createFoldedLanes(strip, lying) : createLanes(strip, lying, wires);
-    return strip;
   };
   return tree.nodes[tree.datumId]!.childSegmentIds.map(build);
 }
 
 function listLying(plan: LoomPlan): Lying {
-  const lying = new Map<string, { wire: PlannedWire; fromMm: number; toMm: number }[]>();
+  const lying = new Map<string, { wireId: string; fromMm: number; toMm: number }[]>();
   for (const wire of plan.wires) {
     for (const { segmentId, fromMm, toMm } of wire.pieces) {
       const { startMm } = plan.tree.segments[segmentId]!;
-      const one = { wire, fromMm: startMm + fromMm, toMm: startMm + toMm };
-      const list = lying.get(segmentId);
-      if (list) list.push(one);
-      else lying.set(segmentId, [one]);
+      pushTo(lying, segmentId, { wireId: wire.id, fromMm: startMm + fromMm, toMm: startMm + toMm });
     }
   }
   return lying;
 }
 
-function createFoldedLanes(strip: Strip, lying: Lying): Lane[] {
-  const wireIds = (lying.get(strip.id) ?? []).map(({ wire }) => wire.id);
-  return wireIds.length ? [{ wireIds, foldedTo: strip.id, fromMm: strip.startMm, toMm: strip.endMm }] : [];
+interface WireSpan extends Omit<Span, 'wireIds'> {
+  wireId: string;
 }
 
-function createLanes(strip: Strip, lying: Lying, wires: ReadonlyMap<string, PlannedWire>): Lane[] {
-  const spans = new Map<string, Span>();
-  for (const segmentId of strip.segmentIds) {
-    for (const { wire, fromMm, toMm } of lying.get(segmentId) ?? []) {
-      const span = spans.get(wire.id);
-      spans.set(wire.id, {
-        wireId: wire.id,
-        fromMm: Math.min(span?.fromMm ?? fromMm, fromMm),
-        toMm: Math.max(span?.toMm ?? toMm, toMm),
-        leaves: null,
-      });
+function createSpans(
+  segmentIds: readonly string[],
+  children: readonly Strip[],
+  lying: Lying,
+  wires: ReadonlyMap<string, PlannedWire>,
+): Span[] {
+  const spans = new Map<string, WireSpan>();
+  for (const segmentId of segmentIds) {
+    for (const { wireId, fromMm, toMm } of lying.get(segmentId) ?? []) {
+      const span = spans.get(wireId);
+      if (!span) spans.set(wireId, { wireId, fromMm, toMm, leaves: null });
+      else {
+        span.fromMm = Math.min(span.fromMm, fromMm);
+        span.toMm = Math.max(span.toMm, toMm);
+      }
     }
   }
-  strip.children.forEach((child, childIndex) =>
-    child.lanes.forEach((lane, laneIndex) => {
-      for (const wireId of lane.wireIds) {
+  for (const child of children)
+    child.spans.forEach(({ wireIds }, order) => {
+      for (const wireId of wireIds) {
         const span = spans.get(wireId);
-        if (span && Math.abs(span.toMm - child.startMm) < 1e-6)
-          spans.set(wireId, { ...span, leaves: { childIndex, laneIndex, folded: lane.foldedTo } });
+        if (span && Math.abs(span.toMm - child.startMm) < 1e-6) span.leaves = { stripId: child.id, order };
       }
-    }),
-  );
-  const lanes = joinSpans([...spans.values()], wires);
-  const weigh = ({ leaves }: Span) => (leaves === null ? -1 : leaves.childIndex * 10_000 + leaves.laneIndex);
-  lanes.sort((a, b) => b.last.toMm - a.last.toMm || weigh(a.last) - weigh(b.last) || compareIds(a.last.wireId, b.last.wireId));
-  return lanes.map(({ lane }) => lane);
+    });
+  return sortSpans(joinSpans([...spans.values()], wires), children);
 }
 
-/** Spans to lanes: over a splice the wire that goes furthest goes on in the lane of the one that arrives; a folded branch is one lane. */
-function joinSpans(spans: readonly Span[], wires: ReadonlyMap<string, PlannedWire>): { lane: Lane; last: Span }[] {
-  const outOf = new Map<string, Span[]>();
-  const groups = new Map<string, Span[]>();
-  const single: Span[] = [];
+/** What goes furthest first; of what leaves at one breakout in the order of its strips, so that no two cross as they leave. */
+function sortSpans(spans: Span[], children: readonly Strip[]): Span[] {
+  const places = new Map(children.map(({ id }, place) => [id, place]));
+  const weigh = ({ leaves }: Span) => (leaves === null ? -1 : places.get(leaves.stripId)! * 10_000 + leaves.order);
+  return spans.sort((a, b) => b.toMm - a.toMm || weigh(a) - weigh(b) || compareIds(a.wireIds.at(-1)!, b.wireIds.at(-1)!));
+}
+
+/** Over a splice the wire that goes furthest goes on in the line of the one that arrives. */
+function joinSpans(spans: readonly WireSpan[], wires: ReadonlyMap<string, PlannedWire>): Span[] {
+  const outOf = new Map<string, WireSpan[]>();
   for (const span of spans) {
-    const folded = span.leaves?.folded ?? null;
-    if (folded !== null) {
-      pushTo(groups, folded, span);
-      continue;
-    }
-    single.push(span);
     const { from } = wires.get(span.wireId)!;
     if (from.kind === 'splice') pushTo(outOf, from.spliceId, span);
   }
-  const follows = new Map<string, Span>();
+  const follows = new Map<string, WireSpan>();
   const followed = new Set<string>();
-  for (const span of single) {
+  for (const span of spans) {
     const { to } = wires.get(span.wireId)!;
     if (to.kind !== 'splice') continue;
     const next = (outOf.get(to.spliceId) ?? [])
@@ -144,21 +133,32 @@ function joinSpans(spans: readonly Span[], wires: ReadonlyMap<string, PlannedWir
     follows.set(span.wireId, next);
     followed.add(next.wireId);
   }
-  const chains = single
+  return spans
     .filter(({ wireId }) => !followed.has(wireId))
     .map((first) => {
       const chain = [first];
       for (let next = follows.get(first.wireId); next; next = follows.get(next.wireId)) chain.push(next);
-      return { lane: toLane(chain, null), last: chain.at(-1)! };
+      return {
+        wireIds: chain.map(({ wireId }) => wireId),
+        fromMm: Math.min(...chain.map(({ fromMm }) => fromMm)),
+        toMm: Math.max(...chain.map(({ toMm }) => toMm)),
+        leaves: chain.at(-1)!.leaves,
+      };
     });
-  return [...chains, ...[...groups].map(([id, group]) => ({ lane: toLane(group, id), last: group[0]! }))];
 }
 
-function toLane(spans: readonly Span[], foldedTo: string | null): Lane {
-  return {
-    wireIds: spans.map(({ wireId }) => wireId),
-    foldedTo,
-    fromMm: Math.min(...spans.map(({ fromMm }) => fromMm)),
-    toMm: Math.max(...spans.map(({ toMm }) => toMm)),
-  };
+/**
+ * The spans of a strip in lanes, as few as can be: a span lies just outside of all that pass the place where it leaves, so that it crosses
+ * none of them there. sideOf: by child strip.
+ */
+export function toLanes({ spans }: Strip, sideOf: (stripId: string) => Side): Lane[] {
+  const starts: Record<Side, number[]> = { above: [], below: [] };
+  return spans.map((span) => {
+    const side = span.leaves ? sideOf(span.leaves.stripId) : 'below';
+    const begins = starts[side];
+    let level = begins.length;
+    while (level > 0 && begins[level - 1]! >= span.toMm - 1e-6) level -= 1;
+    begins[level] = Math.min(begins[level] ?? Infinity, span.fromMm);
+    return { ...span, side, level };
+  });
 }

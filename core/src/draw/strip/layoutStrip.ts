@@ -1,225 +1,192 @@
-import type { CoveringKind, Loom, LoomNode } from '../../model';
+import type { Loom } from '../../model';
 import type { LoomPlan } from '../../plan';
 import { pushTo } from '../../units';
 import { createStrips, type Strip } from './createStrips';
-import { listTraces, type StripTrace } from './listTraces';
-import { columnKey, laneWidth, toX, type Row, type StripDrawing, type StripOptions } from './stripDrawing';
+import { nameZones } from './nameZones';
+import { listTraces } from './listTraces';
+import { packStrips } from './packStrips';
+import type { StripEnd, StripLayout, StripRun } from './stripLayout';
+import { columnKey, HEAD, toLine, toX, type Box, type Row, type StripDrawing, type StripOptions } from './stripDrawing';
 
-/** Everything to draw a loom as a strip, in drawing units; x by distance from the datum. */
-export interface StripLayout {
-  width: number;
-  height: number;
-  traces: StripTrace[];
-  ends: {
-    endId: string;
-    nodeId: string;
-    segmentId: string | null;
-    x: number;
-    top: number;
-    bottom: number;
-    name: string;
-    legMm: number | null;
-  }[];
-  nodes: {
-    nodeId: string;
-    kind: LoomNode['kind'];
-    name: string;
-    holeMm: number | null;
-    x: number;
-    top: number;
-    bottom: number;
-    segmentId: string | null;
-  }[];
-  runs: {
-    segmentId: string;
-    x: number;
-    width: number;
-    top: number;
-    bottom: number;
-    zoneId: string | null;
-    covering: CoveringKind;
-    count: number;
-  }[];
-  splices: { spliceId: string; label: string; x: number; top: number; bottom: number; y: number; labelY: number; clear: boolean }[];
-  folds: { segmentId: string; folded: boolean; count: number; x: number; y: number; name: string }[];
-}
-
-const LABEL_WIDTH = 44;
-const LABEL_HEIGHT = 18;
-
-/**
- * Lay a loom out along its strip. Later breakouts hang higher than earlier ones and wires that leave first lie lowest, so
- * that a branch goes down past nothing and a label to the right of an end meets nothing.
- */
-export function layoutStrip(loom: Loom, plan: LoomPlan, options: StripOptions): StripLayout {
-  const strips = createStrips(loom, plan, options.folded);
-  const drawing: StripDrawing = { loom, plan, options, rows: new Map(), parents: new Map(), columns: new Map() };
-  let bottom = options.top;
-  for (const strip of strips) bottom = placeRows(drawing, strip, bottom);
+/** Lay a loom out along its strip (docs/decisions/0018). strips: those of the same plan, where they are made already. */
+export function layoutStrip(loom: Loom, plan: LoomPlan, options: StripOptions, strips: readonly Strip[] = createStrips(plan)): StripLayout {
+  const packed = packStrips(loom, plan, strips, options);
+  const drawing: StripDrawing = {
+    loom,
+    plan,
+    options,
+    rows: new Map(packed.rows.map((row) => [row.strip.id, row])),
+    parents: new Map(),
+    columns: new Map(),
+  };
   for (const strip of strips) placeColumns(drawing, strip);
-  const all = [...drawing.rows.values()];
-  const right = Math.max(options.left, ...all.map(({ strip }) => toX(options, strip.endMm)));
+  const ends = listEnds(drawing, packed.rows);
+  const runs = listRuns(drawing, packed.rows);
+  const tags = packed.rows.flatMap((row) => listTagBoxes(row, options));
+  const boxes = [...tags.map(({ box }) => box), ...ends.flatMap((end) => [toBlock(end, options), ...(end.words ? [end.words] : [])])];
   return {
-    width: right,
-    height: bottom,
+    width: packed.right,
+    height: packed.bottom,
+    sides: packed.sides,
     traces: listTraces(drawing),
-    ends: listEnds(drawing, all),
-    nodes: listNodes(drawing, all),
-    runs: listRuns(drawing, all),
-    splices: listSplices(drawing),
-    folds: listFolds(drawing, all),
+    ends,
+    nodes: listNodes(drawing, packed.rows),
+    runs,
+    tags,
+    zones: nameZones(runs, boxes, options),
+    splices: listSplices(drawing, tags),
   };
 }
 
-function placeRows(drawing: StripDrawing, strip: Strip, top: number): number {
-  const { pitch, row } = drawing.options;
-  const widths = strip.lanes.map((lane) => Math.max(pitch, laneWidth(lane, pitch) + pitch * 0.4));
-  const used = widths.reduce((sum, width) => sum + width, 0);
-  const height = Math.max(row, used + pitch * 1.6);
-  let y = top + (height - used) / 2;
-  const ys = widths.map((width) => {
-    y += width;
-    return y - width / 2;
-  });
-  drawing.rows.set(strip.id, { strip, top, ys, bottom: top + height });
-  let bottom = top + height;
+/** Where each lane of a branch goes down from its trunk: side by side about the breakout. */
+function placeColumns(drawing: StripDrawing, strip: Strip): void {
+  const { options, columns, rows } = drawing;
+  const atNode = new Map<string, Strip[]>();
   for (const child of strip.children) {
     drawing.parents.set(child.id, strip.id);
-    bottom = placeRows(drawing, child, bottom);
+    pushTo(atNode, `${child.startNodeId} ${rows.get(child.id)!.side}`, child);
   }
-  return bottom;
-}
-
-function placeColumns(drawing: StripDrawing, strip: Strip): void {
-  const { options, columns } = drawing;
-  const atNode = new Map<string, Strip[]>();
-  for (const child of strip.children) pushTo(atNode, child.startNodeId, child);
   for (const siblings of atNode.values()) {
-    const lanes = siblings.flatMap((child) =>
-      child.lanes.map((lane, index) => ({ key: columnKey(child, index), width: Math.max(options.pitch, laneWidth(lane, options.pitch)) })),
+    const keys = siblings.flatMap((child) =>
+      rows.get(child.id)!.lanes.flatMap(({ fromMm }, index) => (fromMm <= child.startMm + 1e-6 ? [columnKey(child, index)] : [])),
     );
-    const total = lanes.reduce((sum, { width }) => sum + width, 0);
-    let x = toX(options, siblings[0]!.startMm) + total / 2;
-    for (const { key, width } of lanes) {
-      columns.set(key, x - width / 2);
-      x -= width;
-    }
+    const middle = (keys.length - 1) / 2;
+    const { stem } = rows.get(siblings[0]!.id)!;
+    const pitch = Math.min(stem / keys.length, ...siblings.map((child) => rows.get(child.id)!.pitch));
+    keys.forEach((key, index) => columns.set(key, toX(options, siblings[0]!.startMm) + (middle - index) * pitch));
   }
   for (const child of strip.children) placeColumns(drawing, child);
 }
 
-function listEnds({ loom, plan, options }: StripDrawing, rows: readonly Row[]): StripLayout['ends'] {
+const clamp = (value: number, least: number, most: number) => (least > most ? (least + most) / 2 : Math.max(least, Math.min(most, value)));
+
+function listEnds({ loom, plan, options }: StripDrawing, rows: readonly Row[]): StripEnd[] {
   const endAt = new Map(Object.entries(loom.ends).map(([id, end]) => [end.nodeId, { id, end }]));
-  const ends: StripLayout['ends'] = [];
-  const add = (nodeId: string, x: number, top: number, bottom: number, segmentId: string | null, legMm: number | null) => {
+  const ends: StripEnd[] = [];
+  const add = (nodeId: string, rest: Omit<StripEnd, 'endId' | 'nodeId' | 'name'>) => {
     const found = endAt.get(nodeId);
-    if (found) ends.push({ endId: found.id, nodeId, segmentId, x, top, bottom, name: found.end.name, legMm });
+    if (found) ends.push({ endId: found.id, nodeId, name: found.end.name, ...rest });
   };
-  const first = rows[0];
-  const main = rows.filter(({ strip }) => strip.startNodeId === plan.tree.datumId);
-  add(
-    plan.tree.datumId,
-    options.left,
-    first?.top ?? options.top,
-    main.length ? Math.max(...main.map(({ bottom }) => bottom)) : options.top + options.row,
-    null,
-    null,
-  );
-  for (const { strip, top, ys, bottom } of rows) {
+  const trunks = rows.filter(({ strip }) => strip.startNodeId === plan.tree.datumId);
+  const top = Math.min(...trunks.map((row) => row.top), ...(trunks.length ? [] : [options.top]));
+  const bottom = Math.max(...trunks.map((row) => row.bottom), ...(trunks.length ? [] : [options.top + options.row]));
+  add(plan.tree.datumId, { segmentId: null, x: options.left, top, bottom, legMm: null, words: null });
+  for (const row of rows) {
+    const { strip, lanes, ys, pitch } = row;
     const lastId = strip.segmentIds.at(-1)!;
-    const { farNodeId } = plan.tree.segments[lastId]!;
-    const half = options.pitch * 0.8;
-    const atEnd = strip.lanes
-      .map((lane, index) => ({ lane, y: ys[index]! }))
-      .filter(({ lane }) => Math.abs(lane.toMm - strip.endMm) < 1e-6);
-    const middle = (top + bottom) / 2;
-    add(
-      farNodeId,
-      toX(options, strip.endMm),
-      atEnd.length ? atEnd[0]!.y - half : middle - half,
-      atEnd.length ? atEnd.at(-1)!.y + half : middle + half,
-      lastId,
-      strip.endMm - strip.startMm,
-    );
+    const half = Math.max(pitch * 0.8, options.text * 0.2);
+    const atEnd = lanes.flatMap(({ toMm }, index) => (Math.abs(toMm - strip.endMm) < 1e-6 ? [ys[index]!] : []));
+    const around = atEnd.length ? { top: Math.min(...atEnd), bottom: Math.max(...atEnd) } : measureLanes(row);
+    const [least, most] = listRoom(row, options);
+    const [from, to] = [Math.max(least, around.top - half), Math.min(most, around.bottom + half)];
+    add(plan.tree.segments[lastId]!.farNodeId, {
+      segmentId: lastId,
+      x: toX(options, strip.endMm),
+      top: from,
+      bottom: to,
+      legMm: strip.endMm - strip.startMm,
+      words: placeWords(row, (from + to) / 2, options),
+    });
   }
   return ends;
 }
 
+function placeWords({ label, side, top, bottom }: Row, middle: number, options: StripOptions): Box | null {
+  if (!label) return null;
+  const height = toLine(options);
+  const [left, right] = [label.x, label.x + label.width];
+  const y = label.beside
+    ? side === 'below'
+      ? top
+      : bottom - height * HEAD
+    : clamp(middle, top + height / 2, bottom - height / 2) - height / 2;
+  return { left, right, top: y, bottom: y + height * (label.beside ? HEAD : 1) };
+}
+
+/** What is drawn of an end beside its words. */
+export const toBlock = ({ x, top, bottom }: Pick<StripEnd, 'x' | 'top' | 'bottom'>, { text }: StripOptions): Box => ({
+  left: x,
+  right: x + text * 0.55,
+  top,
+  bottom,
+});
+
+/** What the words beside a strip leave of its row. */
+function listRoom({ label, side, top, bottom }: Row, options: StripOptions): [number, number] {
+  const head = label?.beside ? toLine(options) * HEAD : 0;
+  return side === 'below' ? [top + head, bottom] : [top, bottom - head];
+}
+
+/** From the top of the first to the bottom of the last lane of a row that lies between two places, or its middle where none does. */
+function measureLanes(row: Row, fromMm = -Infinity, toMm = Infinity): { top: number; bottom: number } {
+  const { lanes, pitch, top, bottom, label, side } = row;
+  const ys = lanes.flatMap((lane, index) => (lane.fromMm < toMm + 1e-6 && lane.toMm > fromMm - 1e-6 ? [row.ys[index]!] : []));
+  if (ys.length) return { top: Math.min(...ys) - pitch / 2, bottom: Math.max(...ys) + pitch / 2 };
+  const middle = label?.beside ? (side === 'below' ? bottom - pitch : top + pitch) : (top + bottom) / 2;
+  return { top: middle, bottom: middle };
+}
+
 function listNodes({ loom, plan, options }: StripDrawing, rows: readonly Row[]): StripLayout['nodes'] {
-  return rows.flatMap(({ strip, top, bottom }) =>
-    strip.folded
-      ? []
-      : strip.segmentIds.slice(0, -1).map((segmentId) => {
-          const { farNodeId } = plan.tree.segments[segmentId]!;
-          const { kind, name, holeMm } = loom.nodes[farNodeId]!;
-          return { nodeId: farNodeId, kind, name, holeMm, x: toX(options, plan.tree.nodes[farNodeId]!.distanceMm), top, bottom, segmentId };
-        }),
+  return rows.flatMap((row) =>
+    row.strip.segmentIds.slice(0, -1).map((segmentId) => {
+      const { farNodeId } = plan.tree.segments[segmentId]!;
+      const { kind, name, holeMm } = loom.nodes[farNodeId]!;
+      const { distanceMm } = plan.tree.nodes[farNodeId]!;
+      const { top, bottom } = measureLanes(row, distanceMm, distanceMm);
+      return { nodeId: farNodeId, kind, name, holeMm, x: toX(options, distanceMm), top, bottom, segmentId };
+    }),
   );
 }
 
-function listRuns({ loom, plan, options }: StripDrawing, rows: readonly Row[]): StripLayout['runs'] {
+function listRuns({ loom, plan, options }: StripDrawing, rows: readonly Row[]): StripRun[] {
   const kinds = new Map(plan.coverings.map(({ segmentId, kind }) => [segmentId, kind]));
-  return rows.flatMap(({ strip, top, bottom }) =>
-    (strip.folded ? [strip.id] : strip.segmentIds).map((segmentId) => {
+  const counts = new Map<string, number>();
+  for (const { pieces } of plan.wires) for (const { segmentId } of pieces) counts.set(segmentId, (counts.get(segmentId) ?? 0) + 1);
+  return rows.flatMap((row) =>
+    row.strip.segmentIds.map((segmentId) => {
+      const { top, bottom, side } = row;
       const { startMm, lengthMm } = plan.tree.segments[segmentId]!;
-      const runMm = strip.folded ? strip.endMm - strip.startMm : lengthMm;
       return {
         segmentId,
         x: toX(options, startMm),
-        width: runMm * options.scale,
+        width: lengthMm * options.scale,
         top,
         bottom,
+        side,
+        // what only reaches its breakouts lies in the next run
+        lanes: measureLanes(row, startMm + 0.01, startMm + lengthMm - 0.01),
         zoneId: loom.segments[segmentId]!.zoneId,
         covering: kinds.get(segmentId) ?? 'none',
-        count: strip.lanes.length,
+        count: counts.get(segmentId) ?? 0,
       };
     }),
   );
 }
 
-function listSplices(drawing: StripDrawing): StripLayout['splices'] {
-  const { plan, options, rows } = drawing;
-  const stripOf = new Map(
-    [...rows.values()].flatMap((row) => (row.strip.folded ? [] : row.strip.segmentIds.map((id) => [id, row] as const))),
-  );
-  const placed = plan.splices.flatMap((splice) => {
-    const row = stripOf.get(splice.place.segmentId);
-    if (!row) return [];
-    const touching = new Set(plan.barrels.find(({ spliceId }) => spliceId === splice.id)!.wireIds);
-    const ys = row.strip.lanes.flatMap((lane, index) => (lane.wireIds.some((id) => touching.has(id)) ? [row.ys[index]!] : []));
-    if (ys.length === 0) return [];
-    return [
-      {
-        spliceId: splice.id,
-        label: splice.label,
-        x: toX(options, splice.distanceMm),
-        top: Math.min(...ys),
-        bottom: Math.max(...ys),
-        y: ys[0]!,
-        labelY: Math.max(...ys) + LABEL_HEIGHT * 0.7,
-        clear: splice.clear,
-      },
-    ];
-  });
-  // a label that would lie on its neighbour's goes below it
-  placed.forEach((one, index) => {
-    for (const other of placed.slice(0, index)) {
-      if (Math.abs(other.x - one.x) < LABEL_WIDTH && Math.abs(other.labelY - one.labelY) < LABEL_HEIGHT)
-        one.labelY = other.labelY + LABEL_HEIGHT;
-    }
-  });
-  return placed;
+function listTagBoxes(row: Row, options: StripOptions): StripLayout['tags'] {
+  const half = toLine(options) / 2;
+  const { top, bottom } = row.label?.beside ? measureLanes(row) : row;
+  const y = (top + bottom) / 2;
+  return row.tags.map(({ spliceIds, words, x, width, clear }) => ({
+    spliceIds,
+    words,
+    clear,
+    box: { left: x - width / 2, right: x + width / 2, top: y - half, bottom: y + half },
+  }));
 }
 
-function listFolds({ loom, plan, options }: StripDrawing, rows: readonly Row[]): StripLayout['folds'] {
-  return rows
-    .filter(({ strip }) => strip.startNodeId !== plan.tree.datumId && (strip.folded || strip.segmentIds.length > 1))
-    .map(({ strip, top, bottom }) => ({
-      segmentId: strip.id,
-      folded: strip.folded,
-      count: strip.lanes.reduce((sum, lane) => sum + lane.wireIds.length, 0),
-      x: toX(options, strip.startMm),
-      y: (top + bottom) / 2,
-      name: loom.nodes[plan.tree.segments[strip.segmentIds.at(-1)!]!.farNodeId]!.name,
-    }));
+function listSplices({ plan, options, rows }: StripDrawing, tags: StripLayout['tags']): StripLayout['splices'] {
+  const tagOf = new Map(tags.flatMap(({ spliceIds, box }) => (spliceIds.length === 1 ? [[spliceIds[0]!, box] as const] : [])));
+  const rowOf = new Map([...rows.values()].flatMap((row) => row.strip.segmentIds.map((id) => [id, row] as const)));
+  const wiresAt = new Map(plan.barrels.map(({ spliceId, wireIds }) => [spliceId, new Set(wireIds)]));
+  return plan.splices.flatMap(({ id, label, place, distanceMm, clear }) => {
+    const row = rowOf.get(place.segmentId)!;
+    const touching = wiresAt.get(id)!;
+    const ys = row.lanes.flatMap((lane, index) => (lane.wireIds.some((one) => touching.has(one)) ? [row.ys[index]!] : []));
+    if (ys.length === 0) return [];
+    // a tag of its own is joined to it
+    const alone = tagOf.get(id);
+    const all = alone ? [...ys, (alone.top + alone.bottom) / 2] : ys;
+    return [{ spliceId: id, label, x: toX(options, distanceMm), top: Math.min(...all), bottom: Math.max(...all), y: ys[0]!, clear }];
+  });
 }

@@ -1,17 +1,18 @@
 import type { Colour } from '../../model';
-import type { LoomPlan, PlannedWire } from '../../plan';
+import type { PlannedWire } from '../../plan';
 import { pushTo } from '../../units';
-import type { Strip } from './createStrips';
-import { columnKey, laneWidth, toX, type Row, type StripDrawing } from './stripDrawing';
+import { columnKey, toWireWidth, toX, type Row, type StripDrawing } from './stripDrawing';
 
 export interface StripTrace {
-  id: string;
-  wireIds: string[];
-  colour: Colour | null;
+  wireId: string;
+  colour: Colour;
+  /** one line, or one for each strip where they are drawn with wires of different widths */
+  parts: TracePart[];
+}
+
+export interface TracePart {
   width: number;
   d: string;
-  /** wires in it where it is a folded branch, else 1 */
-  count: number;
 }
 
 interface Visit {
@@ -21,116 +22,89 @@ interface Visit {
   toMm: number;
 }
 
-/** The wires of a strip as lines; those of a folded branch are one. */
+/** The wires of a strip as lines. */
 export function listTraces(drawing: StripDrawing): StripTrace[] {
-  const { plan, options, rows } = drawing;
-  const visits = new Map<string, Visit[]>();
-  const widths = new Map<string, number>();
-  for (const row of rows.values()) {
-    row.strip.lanes.forEach((lane, laneIndex) => {
-      for (const wireId of lane.wireIds) {
-        const pieces = plan.wires.length ? wireSpan(drawing, wireId, row.strip) : null;
-        if (!pieces) continue;
-        pushTo(visits, wireId, { row, laneIndex, ...pieces });
-        if (lane.foldedTo !== null) widths.set(wireId, laneWidth(lane, options.pitch));
-      }
-    });
-  }
-  const traces: StripTrace[] = [];
-  const drawnFolds = new Map<string, StripTrace>();
-  for (const wire of plan.wires) {
-    const way = visits.get(wire.id);
-    if (!way) continue;
-    const foldKey = listFoldKey(way);
-    const known = foldKey === null ? undefined : drawnFolds.get(foldKey);
-    if (known) {
-      known.wireIds.push(wire.id);
-      known.count += 1;
-      continue;
-    }
-    const trace: StripTrace = {
-      id: wire.id,
-      wireIds: [wire.id],
-      colour: foldKey === null ? wire.colour : null,
-      width: foldKey === null ? options.pitch * 0.66 : widths.get(wire.id)!,
-      d: toPath(drawing, wire, way),
-      count: 1,
-    };
-    if (foldKey !== null) drawnFolds.set(foldKey, trace);
-    traces.push(trace);
-  }
-  return traces;
-}
-
-/** Wires that are one thick line share a key: the lanes they pass. */
-function listFoldKey(way: readonly Visit[]): string | null {
-  const folded = way.find(({ row, laneIndex }) => row.strip.lanes[laneIndex]!.foldedTo !== null);
-  return folded ? way.map(({ row, laneIndex }) => `${row.strip.id} ${laneIndex}`).join(' · ') : null;
-}
-
-function wireSpan(drawing: StripDrawing, wireId: string, strip: Strip): { fromMm: number; toMm: number } | null {
-  const wire = wiresOf(drawing).get(wireId)!;
-  const inside = wire.pieces.filter(({ segmentId }) => strip.segmentIds.includes(segmentId));
-  if (inside.length === 0) return null;
-  if (strip.folded) return { fromMm: strip.startMm, toMm: strip.endMm };
-  const at = inside.map(({ segmentId, fromMm, toMm }) => {
-    const { startMm } = drawing.plan.tree.segments[segmentId]!;
-    return { fromMm: startMm + fromMm, toMm: startMm + toMm };
+  const find = createVisitFinder(drawing);
+  return drawing.plan.wires.flatMap((wire) => {
+    const way = find(wire);
+    return way.length ? [{ wireId: wire.id, colour: wire.colour, parts: toParts(drawing, way) }] : [];
   });
-  return { fromMm: Math.min(...at.map((one) => one.fromMm)), toMm: Math.max(...at.map((one) => one.toMm)) };
 }
 
-const wireMaps = new WeakMap<LoomPlan, Map<string, PlannedWire>>();
-function wiresOf({ plan }: StripDrawing): Map<string, PlannedWire> {
-  let map = wireMaps.get(plan);
-  if (!map) {
-    map = new Map(plan.wires.map((wire) => [wire.id, wire]));
-    wireMaps.set(plan, map);
+function createVisitFinder({ plan, rows }: StripDrawing): (wire: PlannedWire) => Visit[] {
+  const rowOf = new Map<string, Row>();
+  const laneOf = new Map<string, { row: Row; laneIndex: number }[]>();
+  for (const row of rows.values()) {
+    for (const id of row.strip.segmentIds) rowOf.set(id, row);
+    row.lanes.forEach(({ wireIds }, laneIndex) => wireIds.forEach((id) => pushTo(laneOf, id, { row, laneIndex })));
   }
-  return map;
+  return ({ id, pieces }) => {
+    const spans = new Map<Row, [number, number]>();
+    for (const { segmentId, fromMm, toMm } of pieces) {
+      const row = rowOf.get(segmentId)!;
+      const { startMm } = plan.tree.segments[segmentId]!;
+      const [from, to] = spans.get(row) ?? [Infinity, -Infinity];
+      spans.set(row, [Math.min(from, startMm + fromMm), Math.max(to, startMm + toMm)]);
+    }
+    return (laneOf.get(id) ?? []).flatMap(({ row, laneIndex }) => {
+      const span = spans.get(row);
+      return span ? [{ row, laneIndex, fromMm: span[0], toMm: span[1] }] : [];
+    });
+  };
 }
 
 /** Lines along the strips a wire lies in, joined by a drop with round corners at every branch. */
-function toPath({ options, columns, parents }: StripDrawing, wire: PlannedWire, way: readonly Visit[]): string {
-  const inOrder = [...way].sort((a, b) => a.row.top - b.row.top);
-  const points: [number, number][] = [];
-  const byStrip = new Map(inOrder.map((visit) => [visit.row.strip.id, visit]));
-  const parentOf = (visit: Visit) => parents.get(visit.row.strip.id);
-  const chain = toChain(inOrder, byStrip, parentOf);
-  chain.forEach((visit, index) => {
+function toParts(drawing: StripDrawing, way: readonly Visit[]): TracePart[] {
+  const { options, columns, parents } = drawing;
+  const chain = toChain(way, parents);
+  const isParent = (visit: Visit, of: Visit) => parents.get(of.row.strip.id) === visit.row.strip.id;
+  const drop = (a: Visit, b: Visit) => {
+    const child = isParent(b, a) ? a : b;
+    return columns.get(columnKey(child.row.strip, child.laneIndex)) ?? toX(options, child.fromMm);
+  };
+  const lines = chain.map((visit, index) => {
     const y = visit.row.ys[visit.laneIndex]!;
     const next = chain[index + 1];
     const before = chain[index - 1];
-    const enter = before ? drop(before, visit) : toX(options, towards(visit, next) === 'right' ? visit.fromMm : visit.toMm);
-    const leave = next ? drop(visit, next) : toX(options, before && isParent(visit, before) ? visit.fromMm : visit.toMm);
-    points.push([enter, y], [leave, y]);
+    const goesBack = next && isParent(visit, next) && Math.abs(visit.fromMm - next.row.strip.startMm) < 1e-6;
+    const cameBack = before && isParent(visit, before) && Math.abs(visit.toMm - before.row.strip.startMm) < 1e-6;
+    const enter = before ? drop(before, visit) : toX(options, goesBack ? visit.toMm : visit.fromMm);
+    const leave = next ? drop(visit, next) : toX(options, cameBack ? visit.fromMm : visit.toMm);
+    return { visit, points: [[enter, y] as Point, [leave, y] as Point], width: toWireWidth(visit.row.pitch) };
   });
-  return roundCorners(points, options.pitch * 2);
-
-  function isParent(visit: Visit, of: Visit): boolean {
-    return parents.get(of.row.strip.id) === visit.row.strip.id && Math.abs(visit.toMm - of.row.strip.startMm) < 1e-6;
-  }
-  function towards(visit: Visit, next: Visit | undefined): 'left' | 'right' {
-    return next && Math.abs(visit.fromMm - next.row.strip.startMm) < 1e-6 && parents.get(next.row.strip.id) === visit.row.strip.id
-      ? 'left'
-      : 'right';
-  }
-  function drop(a: Visit, b: Visit): number {
-    const child = parents.get(a.row.strip.id) === b.row.strip.id ? a : b;
-    return columns.get(columnKey(child.row.strip, child.laneIndex)) ?? toX(options, child.fromMm);
-  }
+  const radius = Math.min(options.detail.pitch * 2, options.row / 2);
+  if (lines.every(({ width }) => width === lines[0]!.width))
+    return [
+      {
+        width: lines[0]!.width,
+        d: roundCorners(
+          lines.flatMap(({ points }) => points),
+          radius,
+        ),
+      },
+    ];
+  // the drop is drawn as wide as in the branch that it leads to
+  lines.forEach((line, index) => {
+    const next = lines[index + 1];
+    if (!next) return;
+    if (isParent(line.visit, next.visit)) next.points.unshift(line.points.at(-1)!);
+    else line.points.push(next.points[0]!);
+  });
+  return lines.map(({ points, width }) => ({ width, d: roundCorners(points, radius) }));
 }
 
+type Point = readonly [number, number];
+
 /** Visits in the order of the way: up from one branch, along, down into another. */
-function toChain(inOrder: readonly Visit[], byStrip: ReadonlyMap<string, Visit>, parentOf: (visit: Visit) => string | undefined): Visit[] {
-  const isLeaf = (visit: Visit) => !inOrder.some((other) => parentOf(other) === visit.row.strip.id);
+function toChain(way: readonly Visit[], parents: ReadonlyMap<string, string>): Visit[] {
+  const byStrip = new Map(way.map((visit) => [visit.row.strip.id, visit]));
+  const parentOf = (visit: Visit) => byStrip.get(parents.get(visit.row.strip.id) ?? '');
   const climb = (visit: Visit): Visit[] => {
-    const parent = parentOf(visit);
-    const up = parent === undefined ? undefined : byStrip.get(parent);
+    const up = parentOf(visit);
     return up ? [visit, ...climb(up)] : [visit];
   };
-  const leaves = inOrder.filter(isLeaf);
-  const [one, other] = leaves;
+  const above = new Set(way.map(parentOf));
+  const [one, other] = way.filter((visit) => !above.has(visit)).sort((a, b) => a.row.top - b.row.top);
   if (!one) return [];
   if (!other) return climb(one).reverse();
   const down = climb(other);
@@ -139,7 +113,7 @@ function toChain(inOrder: readonly Visit[], byStrip: ReadonlyMap<string, Visit>,
   return [...up, ...(meeting ? down.slice(0, down.indexOf(meeting) + 1).reverse() : down.reverse())];
 }
 
-function roundCorners(points: readonly [number, number][], radius: number): string {
+function roundCorners(points: readonly Point[], radius: number): string {
   const kept = points.filter(
     ([x, y], index) => index === 0 || Math.abs(x - points[index - 1]![0]) + Math.abs(y - points[index - 1]![1]) > 0.01,
   );
