@@ -4,6 +4,8 @@ export type { Drawing, Mark } from './drawing';
 export { drawStrip } from './drawStrip';
 export { fitText, measureText } from './measureText';
 export { PAPERS, type Paper, type SheetMeta, type SheetPage } from './sheets/createFlow';
+export { listLeaving, type LeavingGroup } from './section/listLeaving';
+export { settleCircles } from './section/settleCircles';
 export { createSheets } from './sheets/createSheets';
 export { SCREEN_DETAILS, zoomDetail } from './strip/details';
 export { fitStrip } from './strip/fitStrip';

@@ -6,7 +6,7 @@ import { useSearchParams } from 'next/navigation';
 import { memo, useDeferredValue, useState } from 'react';
 import { useFindings, useJob, usePlannedLoom, type PlannedLoom } from '../../client/jobContext';
 import { useLoomId } from '../../ui/JobShell';
-import { SectionPanel } from '../../ui/SectionPanel';
+import { SectionPanel } from '../../ui/section/SectionPanel';
 import { Split } from '../../ui/Split';
 import { Strip } from '../../ui/strip/Strip';
 import styles from './Bundle.module.css';

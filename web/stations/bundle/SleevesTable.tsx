@@ -3,7 +3,7 @@
 import { COVERING_KINDS, type CoveringKind, isOffered, setCovering, setSlideOn } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
-import { WhyCovering } from '../../ui/SectionPanel';
+import { WhyCovering } from '../../ui/section/SectionPanel';
 import { Why } from '../../ui/Why';
 import { askReason } from '../../ui/askReason';
 import styles from './Bundle.module.css';

@@ -1,10 +1,10 @@
 import { act, fireEvent, screen, within } from '@testing-library/react';
 import type { Job } from 'wattograph-core';
 import { createInlet, createSkerry } from 'wattograph-core/demo';
-import type { PlannedLoom } from '../client/jobContext';
-import { type } from '../testing/act';
-import { openLoom } from '../testing/fakeStore';
-import { useCursorStore } from './cursor';
+import type { PlannedLoom } from '../../client/jobContext';
+import { type } from '../../testing/act';
+import { openLoom } from '../../testing/fakeStore';
+import { useCursorStore, useLit } from '../cursor';
 import { SectionPanel } from './SectionPanel';
 
 /** The section with a field to put the cursor: "segment offset". */
@@ -17,6 +17,7 @@ function Show({ planned }: { planned: PlannedLoom }) {
   return (
     <>
       <input aria-label="cursor" onChange={(event) => go(event.target.value)} />
+      <output data-testid="lit">{useLit()}</output>
       <SectionPanel planned={planned} />
     </>
   );
@@ -110,11 +111,41 @@ test('a pair lies in a ring of its own, and a sleeve round the bundle', () => {
   expect(within(picture).getAllByText(/^\d+$/)).toHaveLength(sections[0]!.elements.flat().length);
 });
 
-test('of many wires the key is listed as far as it is looked at, and none has a number in the picture', () => {
+test('of many wires none has a number in the picture; all stand in the key, grouped by where they leave; pointing works both ways', () => {
   const { plan, cut } = open(createSkerry(), 'chassis');
   const { segmentId, sections } = plan.bundles.find(({ sections: all }) => all[0]!.elements.length > 48)!;
   cut(segmentId);
-  expect(screen.getByText(`${sections[0]!.elements.flat().length} wires`)).toBeTruthy();
-  expect(within(screen.getByRole('img')).queryByText(/^\d+$/)).toBeNull();
-  expect(screen.getByRole('img').querySelectorAll('path').length).toBeGreaterThan(3);
+  const ids = sections[0]!.elements.flat();
+  const picture = screen.getByRole('img');
+  expect(within(picture).queryByText(/^\d+$/)).toBeNull();
+  expect(picture.querySelectorAll('path').length).toBeGreaterThan(3);
+  fireEvent.click(screen.getByRole('radio', { name: `All ${ids.length} wires` }));
+  const numbers = ids.map((id) => plan.wires.find((wire) => wire.id === id)!.number);
+  const key = screen.getAllByTitle(/: show it on the strip$/);
+  expect(key.map((one) => one.dataset.wire).sort()).toEqual([...ids].sort());
+  expect(screen.queryByText('Wire mass')).toBeNull();
+  // key to picture: a ring round the circle
+  const rings = () => picture.querySelectorAll('circle[stroke="var(--brass)"]');
+  expect(rings()).toHaveLength(0);
+  const first = screen.getByText(numbers[0]!).closest('button')!;
+  fireEvent.pointerEnter(first);
+  expect(first.dataset.on).toBe('true');
+  expect(rings()).toHaveLength(1);
+  fireEvent.pointerLeave(first);
+  expect(rings()).toHaveLength(0);
+  // chosen, it is lit on the strip; chosen again, no more
+  fireEvent.click(first);
+  expect(screen.getByTestId('lit').textContent).toBe(ids[0]);
+  fireEvent.click(first);
+  expect(screen.getByTestId('lit').textContent).toBe('');
+});
+
+test('of few wires the picture marks the key as well', () => {
+  const { plan, cut } = open(createInlet());
+  cut('s-map');
+  const id = plan.bundles.find(({ segmentId }) => segmentId === 's-map')!.sections[0]!.elements[0]![0]!;
+  const { number } = plan.wires.find((wire) => wire.id === id)!;
+  const core = within(screen.getByRole('img')).getByText(number).closest('g')!;
+  fireEvent.pointerEnter(core);
+  expect(screen.getAllByText(number).map((one) => one.closest('button')?.dataset.on)).toContain('true');
 });

@@ -1,0 +1,280 @@
+'use client';
+
+import { SegmentedControl } from '@mantine/core';
+import { useLocalStorage } from '@mantine/hooks';
+import { memo, useDeferredValue, useMemo, useState } from 'react';
+import { listLeaving, measureBraid, toCount, type PlannedBundle, type PlannedWire, type Section } from 'wattograph-core';
+import type { PlannedLoom } from '../../client/jobContext';
+import { useShop } from '../../client/shopContext';
+import { useCursor, useCursorStore } from '../cursor';
+import { Why } from '../Why';
+import { SectionKey } from './SectionKey';
+import { SectionPicture } from './SectionPicture';
+import styles from './SectionPanel.module.css';
+
+/** The loom cut through at the cursor. */
+export function SectionPanel({ planned }: { planned: PlannedLoom }) {
+  // which section, as a word: the panel is drawn again only where it changes, and never before the cursor has moved
+  const shown = useDeferredValue(
+    useCursor((at) => {
+      const sections = planned.plan.bundles.find((one) => one.segmentId === at?.segmentId)?.sections;
+      return at && sections
+        ? `${at.segmentId} ${Math.max(
+            0,
+            sections.findIndex(({ toMm }) => at.offsetMm <= toMm),
+          )}`
+        : '';
+    }),
+  );
+  const [segmentId, index] = shown.split(' ');
+  const bundle = planned.plan.bundles.find((one) => one.segmentId === segmentId);
+  const section = bundle?.sections[Number(index)] ?? bundle?.sections[0];
+  if (!bundle || !section)
+    return (
+      <aside className={styles.panel}>
+        <h2>Section</h2>
+        <p className="faint">Move the cursor along the strip to cut the loom there.</p>
+      </aside>
+    );
+  return (
+    <aside className={styles.panel} aria-label="Section at the cursor">
+      <div className={styles.title}>
+        <h2>
+          Section at <At planned={planned} /> mm
+        </h2>
+        <span className="mono faint">{toCount(section.elements.flat().length, 'wire')}</span>
+      </div>
+      <Cut planned={planned} bundle={bundle} section={section} />
+    </aside>
+  );
+}
+
+/** How hot the run gets in its worst mode, against what its insulation stands. */
+function HeatRow({ planned, segmentId }: { planned: PlannedLoom; segmentId: string }) {
+  const heat = planned.plan.heats.find((one) => one.segmentId === segmentId);
+  if (!heat || heat.limitC === null)
+    return (
+      <tr>
+        <td>Hottest</td>
+        <td>
+          <Why because="No zone is given for this run, so its ambient is not known. Give it one under Lengths.">ambient not known</Why>
+        </td>
+      </tr>
+    );
+  const { ambientC, surfaceC, middleC, wattsPerM, limitC, modeId, uncounted } = heat;
+  return (
+    <tr>
+      <td>Hottest, in the middle</td>
+      <td>
+        <Why
+          because={
+            <>
+              {modeId === null
+                ? 'Nothing known flows here'
+                : `In “${planned.job.modes[modeId]!.name}”, when it is hottest, each wire with what it carries then`}
+              ; still air of {ambientC} °C
+              {wattsPerM === null
+                ? ''
+                : `: ${wattsPerM.toFixed(2)} W/m, surface ${surfaceC!.toFixed(1)} °C, middle ${middleC!.toFixed(1)} °C`}
+              .
+              <br />
+              Natural convection (Churchill and Chu) and radiation outside, k 0.2 through the covering, 0.16 W/m·K through the bundle;
+              copper at the temperature found.
+              {uncounted > 0 && (
+                <>
+                  <br />
+                  {uncounted} {uncounted === 1 ? 'wire has' : 'wires have'} no known current and count as carrying none.
+                </>
+              )}
+            </>
+          }
+        >
+          {middleC === null ? 'runs away' : `${middleC.toFixed(0)} °C`} of {limitC}
+        </Why>
+      </td>
+    </tr>
+  );
+}
+
+function At({ planned }: { planned: PlannedLoom }) {
+  const mm = useCursor((at) =>
+    at && planned.plan.tree.segments[at.segmentId] ? Math.round(planned.plan.tree.segments[at.segmentId]!.startMm + at.offsetMm) : 0,
+  );
+  return (
+    <span className="mono" data-testid="section-at">
+      {mm}
+    </span>
+  );
+}
+
+/** Up to so many wires figures and key have room together. */
+const FEW = 10;
+
+const Cut = memo(function Cut({ planned, bundle, section }: { planned: PlannedLoom; bundle: PlannedBundle; section: Section }) {
+  const [over, setOver] = useState<string | null>(null);
+  const [tab, setTab] = useLocalStorage<'figures' | 'wires'>({ key: 'wattograph.section', defaultValue: 'figures' });
+  const cursor = useCursorStore();
+  const { plan, loom } = planned;
+  const wires = useMemo(() => new Map(plan.wires.map((wire) => [wire.id, wire])), [plan]);
+  const ids = section.elements.flat();
+  const isFew = ids.length <= FEW;
+  const key = (
+    <SectionKey
+      groups={listLeaving(loom, plan, bundle.segmentId, section)}
+      serial={new Map(ids.map((id, index) => [id, index + 1]))}
+      wires={wires}
+      over={over}
+      onOver={setOver}
+      onChoose={(id) => cursor.light(cursor.getLit() === id ? null : id)}
+    />
+  );
+  return (
+    <>
+      <SectionPicture planned={planned} bundle={bundle} section={section} wires={wires} over={over} onOver={setOver} />
+      {!isFew && (
+        <SegmentedControl
+          className={styles.tabs}
+          size="xs"
+          fullWidth
+          aria-label="Below the picture"
+          value={tab}
+          onChange={setTab}
+          data={[
+            { value: 'figures', label: 'Figures' },
+            { value: 'wires', label: `All ${ids.length} wires` },
+          ]}
+        />
+      )}
+      {(isFew || tab === 'figures') && <Figures planned={planned} bundle={bundle} section={section} wires={wires} />}
+      {(isFew || tab === 'wires') && key}
+    </>
+  );
+});
+
+function Figures({
+  planned,
+  bundle,
+  section,
+  wires,
+}: {
+  planned: PlannedLoom;
+  bundle: PlannedBundle;
+  section: Section;
+  wires: ReadonlyMap<string, PlannedWire>;
+}) {
+  const { plan, loom } = planned;
+  const covering = plan.coverings.find(({ segmentId }) => segmentId === bundle.segmentId)!;
+  const wall = Math.max(0, (covering.odOutsideMm - bundle.odMm) / 2);
+  const far = plan.tree.segments[bundle.segmentId]!.farNodeId;
+  const onward = plan.tree.nodes[far]!.childSegmentIds[0];
+  const leaving = section.elements.flat().filter((id) => !wires.get(id)!.pieces.some(({ segmentId }) => segmentId === onward)).length;
+  const { kind } = loom.nodes[far]!;
+  return (
+    <table className={styles.figures}>
+      <tbody>
+        <tr>
+          <td>Over the wires</td>
+          <td>
+            <Why
+              because={
+                <>
+                  <b>{section.odMm.toFixed(2)} mm</b>, laid straight and tied:{' '}
+                  {section.method === 'formula' ? 'exact enclosing circle' : 'best found by circle packing'} of {section.elements.length}{' '}
+                  elements.
+                  <br />
+                  No bundle of these can be less than √(Σd²)/√0.9069 = {section.boundMm.toFixed(2)} mm; this one is{' '}
+                  {(section.odMm / section.boundMm).toFixed(2)} × that.
+                </>
+              }
+            >
+              {section.odMm.toFixed(1)} mm
+            </Why>
+          </td>
+        </tr>
+        <tr>
+          <td>Covering</td>
+          <td>
+            <Why because={<WhyCovering planned={planned} bundle={bundle} />}>
+              {covering.kind === 'none' ? 'none' : covering.problem === 'no-size' ? 'no size fits' : covering.itemName}
+            </Why>
+          </td>
+        </tr>
+        <tr>
+          <td>Over it, inside bend</td>
+          <td>
+            <Why
+              because={
+                <>
+                  {covering.kind === 'shrink' || covering.kind === 'adhesive-shrink'
+                    ? `The sleeve keeps the volume of its wall: ${bundle.odMm.toFixed(2)} → ${covering.odOutsideMm.toFixed(2)} mm.`
+                    : `${bundle.odMm.toFixed(2)} + 2 × ${wall.toFixed(2)} wall = ${covering.odOutsideMm.toFixed(2)} mm.`}
+                  <br />
+                  Least inside bend radius: {(covering.insideBendMm / (covering.odOutsideMm || 1)).toFixed(0)} ×{' '}
+                  {covering.odOutsideMm.toFixed(1)} mm
+                  {bundle.isStiff ? ', for a screen or a heavy conductor lies in it' : ''}.
+                </>
+              }
+            >
+              {covering.odOutsideMm.toFixed(1)} mm, ≥ {covering.insideBendMm.toFixed(0)}
+            </Why>
+          </td>
+        </tr>
+        <HeatRow planned={planned} segmentId={bundle.segmentId} />
+        <tr>
+          <td>Leaves next</td>
+          <td>
+            {kind === 'end' ? 'all' : leaving === 0 ? 'nothing' : leaving} at {loom.nodes[far]!.name}
+          </td>
+        </tr>
+        <tr>
+          <td>Wire mass</td>
+          <td>{bundle.massGPerM.toFixed(0)} g/m</td>
+        </tr>
+      </tbody>
+    </table>
+  );
+}
+
+/** Why this covering and this cut length. */
+export function WhyCovering({ planned, bundle }: { planned: PlannedLoom; bundle: PlannedBundle }) {
+  const shop = useShop();
+  const { plan, loom } = planned;
+  const covering = plan.coverings.find(({ segmentId }) => segmentId === bundle.segmentId)!;
+  const { lengthMm } = plan.tree.segments[bundle.segmentId]!;
+  if (covering.kind === 'none') return <>{covering.because}</>;
+  const item = shop.coverings.find(({ id }) => id === covering.itemId);
+  return (
+    <>
+      <b>{covering.kind}</b>, {covering.ruledBy === 'pinned' ? 'pinned' : `by the ${covering.ruledBy}`}: {covering.because}.<br />
+      {covering.kind === 'braid' ? (
+        <>
+          Size: relaxed bore ≤ {bundle.odMm.toFixed(2)} ≤ 0.9 × expanded bore.
+          <br />
+        </>
+      ) : (
+        <>
+          Size: recovered bore ≤ 0.9 × {bundle.odMm.toFixed(2)} and supplied bore ≥ 1.1 × {covering.mustPassMm.toFixed(1)}, the largest
+          thing it has to pass (
+          {loom.segments[bundle.segmentId]!.slideOn === 'before-ends'
+            ? 'it goes on before the ends are closed'
+            : 'it goes on after the ends are closed'}
+          ).
+          <br />
+        </>
+      )}
+      Cut for {Math.round(lengthMm)} mm: <b>{covering.cutMm} mm</b>
+      {item?.kind === 'braid'
+        ? `, for braid opened to ${bundle.odMm.toFixed(1)} keeps ${measureBraid(item.yarnAngleDeg, item.relaxedBoreMm, bundle.odMm).toFixed(4)} of its length (yarn at ${item.yarnAngleDeg}°)`
+        : item
+          ? `, for it loses ${(item.longitudinalChange * 100).toFixed(0)} % in shrinking, and overlaps its neighbour`
+          : ''}
+      .
+      {covering.alsoFits.length > 0 && (
+        <>
+          <br />
+          Also fits: {covering.alsoFits.join(', ')}.
+        </>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,165 @@
+import { useMemo, type PointerEvent } from 'react';
+import {
+  measureCopperDiameter,
+  settleCircles,
+  WIRE_HEX,
+  type Circle,
+  type PlannedBundle,
+  type PlannedWire,
+  type Section,
+} from 'wattograph-core';
+import type { PlannedLoom } from '../../client/jobContext';
+import styles from './SectionPanel.module.css';
+
+/** The lay-up at true proportions: every wire, its copper, the covering. over: the wire that is pointed at, here or in the key. */
+export function SectionPicture({
+  planned,
+  bundle,
+  section,
+  wires,
+  over,
+  onOver,
+}: {
+  planned: PlannedLoom;
+  bundle: PlannedBundle;
+  section: Section;
+  wires: ReadonlyMap<string, PlannedWire>;
+  over: string | null;
+  onOver: (wireId: string | null) => void;
+}) {
+  const covering = planned.plan.coverings.find(({ segmentId }) => segmentId === bundle.segmentId)!;
+  const wall = Math.max(0, (covering.odOutsideMm - bundle.odMm) / 2);
+  const outside = section.odMm / 2 + wall;
+  const serial = new Map(section.elements.flat().map((id, index) => [id, index + 1]));
+  const isLarge = section.elements.length > MANY;
+  const circles = useMemo(() => settleCircles(section.circles, section.odMm / 2), [section]);
+  const cores = useMemo(() => (isLarge ? listCores(section, circles) : []), [isLarge, section, circles]);
+  const shown = cores.find(({ id }) => id === over);
+  const pointAt = (event: PointerEvent<SVGSVGElement>) => {
+    const toPicture = event.currentTarget.getScreenCTM()?.inverse();
+    if (!toPicture) return;
+    const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(toPicture);
+    onOver(cores.find((core) => Math.hypot(core.x - x, core.y - y) <= core.r)?.id ?? null);
+  };
+  return (
+    <svg
+      className={styles.picture}
+      viewBox={`${-outside * 1.16} ${-outside * 1.06} ${outside * 2.32} ${outside * 2.12}`}
+      role="img"
+      onPointerMove={isLarge ? pointAt : undefined}
+      onPointerLeave={() => onOver(null)}
+      aria-label={`Bundle of ${section.elements.length} elements, ${section.odMm.toFixed(1)} mm`}
+    >
+      {wall > 0 && (
+        <circle
+          r={outside - wall / 2}
+          fill="none"
+          stroke={covering.kind === 'adhesive-shrink' ? 'var(--sea)' : 'var(--ink-2)'}
+          strokeWidth={wall}
+          strokeDasharray={covering.kind === 'braid' ? `${wall} ${wall / 2}` : undefined}
+          opacity={0.45}
+        />
+      )}
+      <circle r={section.odMm / 2} fill="var(--paper-2)" stroke="var(--ink-2)" strokeWidth={outside * 0.006} />
+      {isLarge ? (
+        <ManyCores section={section} circles={circles} wires={wires} />
+      ) : (
+        section.elements.map((ids, index) => {
+          const { x, y, r } = circles[index]!;
+          if (ids.length === 1) return drawCore(x, y, r, ids[0]!);
+          const inner = r / ids.length;
+          return (
+            <g key={ids.join()}>
+              <circle
+                cx={x}
+                cy={y}
+                r={r}
+                fill="none"
+                stroke="var(--ink-2)"
+                strokeDasharray={`${r * 0.2} ${r * 0.14}`}
+                strokeWidth={r * 0.05}
+              />
+              {ids.map((id, at) => drawCore(x + (at - (ids.length - 1) / 2) * 2 * inner, y, inner, id))}
+            </g>
+          );
+        })
+      )}
+      {shown && isLarge && <circle cx={shown.x} cy={shown.y} r={shown.r} fill="none" stroke="var(--brass)" strokeWidth={shown.r * 0.5} />}
+    </svg>
+  );
+
+  function drawCore(x: number, y: number, r: number, wireId: string) {
+    const { colour, number, conductor } = wires.get(wireId)!;
+    const copper = Math.min(r * 0.62, measureCopperDiameter(conductor) / 2);
+    return (
+      <g key={wireId} onPointerEnter={() => onOver(wireId)} onPointerLeave={() => onOver(null)}>
+        <circle
+          cx={x}
+          cy={y}
+          r={r * 0.985}
+          fill={WIRE_HEX[colour.base]}
+          stroke={over === wireId ? 'var(--brass)' : 'var(--outline)'}
+          strokeWidth={over === wireId ? r * 0.3 : r * 0.06}
+        />
+        {colour.stripe && (
+          <path
+            d={`M${x - r * 0.16} ${y - r * 0.97} A${r} ${r} 0 0 1 ${x + r * 0.5} ${y - r * 0.84} L${x + r * 0.32} ${y - copper * 0.95} L${x - r * 0.1} ${y - copper} Z`}
+            fill={WIRE_HEX[colour.stripe]}
+          />
+        )}
+        <circle cx={x} cy={y} r={copper} fill="#d9a273" stroke="var(--outline)" strokeWidth={r * 0.05} />
+        <text x={x} y={y + r * 0.24} textAnchor="middle" fontSize={r * 0.7} fontWeight={600} fill="#14242b">
+          {serial.get(wireId)}
+        </text>
+        <title>{number}</title>
+      </g>
+    );
+  }
+}
+
+/** So many elements that each is too small for a number: drawn colour by colour in a few paths. */
+const MANY = 48;
+
+/** Each wire of a section where it is drawn: those of a twisted group side by side in its round. */
+function listCores(section: Section, circles: readonly Circle[]): (Circle & { id: string })[] {
+  return section.elements.flatMap((ids, index) => {
+    const { x, y, r } = circles[index]!;
+    const inner = r / ids.length;
+    return ids.map((id, at) => ({ id, x: x + (at - (ids.length - 1) / 2) * 2 * inner, y, r: inner }));
+  });
+}
+
+const disc = (x: number, y: number, r: number) => `M${x - r} ${y}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0`;
+
+function ManyCores({ section, circles, wires }: { section: Section; circles: readonly Circle[]; wires: ReadonlyMap<string, PlannedWire> }) {
+  const bases = new Map<string, string>();
+  const stripes = new Map<string, string>();
+  let copper = '';
+  let groups = '';
+  section.elements.forEach((ids, index) => {
+    const { x, y, r } = circles[index]!;
+    const inner = r / ids.length;
+    if (ids.length > 1) groups += disc(x, y, r);
+    ids.forEach((id, at) => {
+      const { colour, conductor } = wires.get(id)!;
+      const cx = x + (at - (ids.length - 1) / 2) * 2 * inner;
+      bases.set(colour.base, `${bases.get(colour.base) ?? ''}${disc(cx, y, inner * 0.97)}`);
+      if (colour.stripe)
+        stripes.set(colour.stripe, `${stripes.get(colour.stripe) ?? ''}M${cx} ${y}L${cx + inner * 0.5} ${y - inner * 0.8}`);
+      copper += disc(cx, y, Math.min(inner * 0.62, measureCopperDiameter(conductor) / 2));
+    });
+  });
+  const hex = (name: string) => WIRE_HEX[name as keyof typeof WIRE_HEX];
+  return (
+    <>
+      <path d={groups} fill="none" stroke="var(--ink-2)" strokeWidth={0.07} strokeDasharray="0.3 0.2" />
+      {[...bases].map(([name, d]) => (
+        <path key={name} d={d} fill={hex(name)} stroke="var(--outline)" strokeWidth={0.06} />
+      ))}
+      {[...stripes].map(([name, d]) => (
+        <path key={name} d={d} fill="none" stroke={hex(name)} strokeWidth={0.22} />
+      ))}
+      <path d={copper} fill="#d9a273" />
+    </>
+  );
+}
