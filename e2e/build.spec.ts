@@ -158,7 +158,7 @@ test('a second job from an empty page: ends, a breakout, a family of its own, ci
   };
   await addEnd('panel', 'Hollin 6');
   await addEnd('pump', 'Pellow 2', { mm: '600' });
-  await expect(page.getByRole('img', { name: /^Strip of/ })).toContainText('pump');
+  await expect(page.getByRole('group', { name: /^Strip of/ })).toContainText('pump');
   await page.getByRole('button', { name: 'Add breakout' }).click();
   await page.getByRole('dialog').getByLabel('Name').fill('fork');
   await page.getByRole('dialog').getByLabel('From the datum, mm').fill('900');
@@ -268,8 +268,8 @@ test('a new job begins on Brief, in order nowhere yet; its first loom comes from
   await dialog.getByLabel('First letters of its wire numbers').fill('C');
   await expect(dialog).toContainText('It makes 5 ends and 8 circuits');
   await dialog.getByRole('button', { name: 'Make the loom' }).click();
-  await expect(page.getByRole('img', { name: 'Strip of coils' })).toBeVisible();
+  await expect(page.getByRole('group', { name: 'Strip of coils' })).toBeVisible();
   // the empty loom that a job begins with made room
-  await expect(page.getByRole('tablist').first().getByRole('link')).toHaveText(['coils']);
+  await expect(page.getByRole('navigation', { name: 'Looms' }).getByRole('link')).toHaveText(['coils']);
   await expect(stations.getByTitle('no open findings').first()).toBeVisible();
 });

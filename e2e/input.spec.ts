@@ -102,7 +102,7 @@ test('a from-to list with semicolons and a byte-order mark becomes a loom in a m
   await expect(dialog).toContainText('It makes 3 ends and 2 circuits');
   await dialog.getByLabel('First letters of its wire numbers').fill('P');
   await dialog.getByRole('button', { name: 'Make the loom' }).click();
-  await expect(page.getByRole('img', { name: 'Strip of pump' })).toContainText('pump; left');
+  await expect(page.getByRole('group', { name: 'Strip of pump' })).toContainText('pump; left');
   await expect
     .poll(async () => Object.values((await readJob(request, id)).document.looms).map(({ name }) => name))
     .toEqual(['inlet', 'pump']);

@@ -145,7 +145,7 @@ test('a housing of her drawer: 26 ways in two sizes, lettered; a wire list that 
   await expect(dialog.getByRole('combobox', { name: 'Housing of main plug' })).toHaveValue('Hollin 19');
   await dialog.getByLabel('First letters of its wire numbers').fill('D');
   await dialog.getByRole('button', { name: 'Make the loom' }).click();
-  await expect(page.getByRole('img', { name: 'Strip of dash' })).toBeVisible();
+  await expect(page.getByRole('group', { name: 'Strip of dash' })).toBeVisible();
 
   await page.goto(`${running.address}/shop`);
   await page

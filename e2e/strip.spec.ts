@@ -16,7 +16,7 @@ async function openChassis(page: Page, id: string): Promise<void> {
 /** Where words stand on the screen: of ends, and of splices. */
 const listWords = (page: Page) =>
   strip(page)
-    .locator('svg text[class*="name"], button[class*="tag"]')
+    .locator('svg text[class*="name"], button[class*="tag"] span')
     .evaluateAll((all) => all.map((one) => ({ words: one.textContent, box: one.getBoundingClientRect().toJSON() as DOMRect })));
 
 test('the chassis loom at 1280 by 800: every leg has its name in view, no words lie on others, splices open from their count', async ({
@@ -55,7 +55,7 @@ test('the chassis loom at 1280 by 800: every leg has its name in view, no words 
 test('a wire is found by typing its number, shown from end to end and in the table, and let go again', async ({ page, request }) => {
   await openChassis(page, await createTestJob(request, createCleanSkerry()));
   await page.keyboard.press('/');
-  await page.keyboard.type('C-158');
+  await page.getByLabel('Find or do').fill('C-158');
   await expect(page.getByRole('button', { name: /C-158/ }).first()).toBeVisible();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('status').filter({ hasText: 'C-158' })).toContainText('cut 755 mm');
@@ -105,7 +105,7 @@ test('zoom keeps the place under the pointer; the small map moves the view; the 
   expect(await left()).toBe(0);
   // what moves the cursor from elsewhere is shown
   await page.keyboard.press('/');
-  await page.keyboard.type('wheel speed front right');
+  await page.getByLabel('Find or do').fill('wheel speed front right');
   await page.getByRole('button', { name: /to wheel speed front right/ }).click();
   await expect.poll(left).toBeGreaterThan(100);
   await page.getByRole('button', { name: 'Fit the strip' }).click();

@@ -1,6 +1,6 @@
 'use client';
 
-import { createTheme, type MantineColorsTuple } from '@mantine/core';
+import { createTheme, Modal, type MantineColorsTuple } from '@mantine/core';
 
 const sea: MantineColorsTuple = [
   '#e9f5f3',
@@ -36,4 +36,7 @@ export const theme = createTheme({
   primaryShade: 6,
   defaultRadius: 2,
   headings: { fontFamily: "'Archivo Variable', sans-serif" },
+  components: {
+    Modal: Modal.extend({ defaultProps: { closeButtonProps: { 'aria-label': 'Close' } } }),
+  },
 });

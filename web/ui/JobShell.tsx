@@ -216,7 +216,7 @@ function LoomTabs({ loomId, path }: { loomId: string; path: string }) {
   };
   const isTaken = Object.values(looms).some((loom) => loom.prefix === prefix.trim());
   return (
-    <div className={styles.looms} role="tablist">
+    <nav className={styles.looms} aria-label="Looms">
       {Object.entries(looms).map(([id, loom]) => (
         <Link key={id} className={styles.loom} aria-current={id === loomId} href={`${path}?loom=${id}`}>
           {loom.name}
@@ -260,7 +260,7 @@ function LoomTabs({ loomId, path }: { loomId: string; path: string }) {
           }}
         />
       )}
-    </div>
+    </nav>
   );
 }
 

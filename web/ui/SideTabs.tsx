@@ -22,7 +22,7 @@ export function SideTabs<T extends string>({
           </button>
         ))}
       </div>
-      <div className={controls.panel} role="tabpanel" aria-label={names[value]}>
+      <div className={controls.panel} role="tabpanel" tabIndex={0} aria-label={names[value]}>
         {children}
       </div>
     </>

@@ -10,6 +10,7 @@ export function Why({ children, because }: { children: ReactNode; because: React
       <HoverCard.Target>
         <UnstyledButton
           component="span"
+          role="button"
           tabIndex={0}
           style={{ borderBottom: '1px dotted var(--ink-2)', cursor: 'help', fontSize: 'inherit' }}
         >

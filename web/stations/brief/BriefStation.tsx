@@ -49,7 +49,7 @@ export function BriefStation() {
           </button>
         ))}
       </div>
-      <div className={styles.scroll} role="tabpanel" aria-label={NAMES[tab]}>
+      <div className={styles.scroll} role="tabpanel" tabIndex={0} aria-label={NAMES[tab]}>
         {tab === 'devices' && <DevicesTable job={job} />}
         {tab === 'open' && <OpenItems job={job} />}
         {tab === 'donor' && <DonorLedger job={job} />}

@@ -72,7 +72,7 @@ const Open = memo(function Open({ planned }: { planned: PlannedLoom }) {
                 <PlannedIn />
               </span>
             </div>
-            <div className={styles.scroll} role="tabpanel" aria-label={NAMES[tab]}>
+            <div className={styles.scroll} role="tabpanel" tabIndex={0} aria-label={NAMES[tab]}>
               {tab === 'wires' && <WiresTable planned={planned} />}
               {tab === 'lengths' && <LengthsTable planned={planned} />}
               {tab === 'sleeves' && <SleevesTable planned={planned} />}

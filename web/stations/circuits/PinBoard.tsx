@@ -107,13 +107,14 @@ function Peg({
       title={`${need.function}${colour ? `, ${toColourWords(colour)}` : ''}`}
       onClick={() => onPick(pin)}
     >
-      <span className={styles.cavity}>{pin.cavity}</span>
-      {colour ? <Swatch colour={colour} words={false} /> : <span className={styles.hole} />}
-      <span className={styles.function}>{need.function}</span>
+      {/* the spaces between are for who hears it */}
+      <span className={styles.cavity}>{pin.cavity}</span>{' '}
+      {colour ? <Swatch colour={colour} words={false} /> : <span className={styles.hole} />}{' '}
+      <span className={styles.function}>{need.function}</span>{' '}
       <span className={styles.where}>
-        {code && <b>{code} </b>}
         {/* plug and cavity stay on one line */}
         {where.replace(/ (?=\S+$)/, '\u00a0')}
+        {code && <b> {code}</b>}
       </span>
     </button>
   );

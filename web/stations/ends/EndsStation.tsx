@@ -149,7 +149,7 @@ function EndView({
         )}
         <EndFacts planned={planned} endId={endId} onRemove={onRemove} />
       </section>
-      <section className={styles.table}>
+      <section className={styles.table} aria-label="Cavities" tabIndex={0}>
         {findings.map((finding) => (
           <p key={finding.key} style={{ margin: '0 0 6px' }}>
             <b style={{ color: finding.grade === 'stop' ? 'var(--action)' : undefined }}>

@@ -30,7 +30,7 @@ export const SurveyStrip = memo(function SurveyStrip({
   const result = useDeferredValue(state.result);
   const plan = result?.looms.find((one) => one.loomId === loomId);
   return (
-    <div className={styles.strip} ref={ref} data-testid="survey-strip">
+    <div className={styles.strip} ref={ref} data-testid="survey-strip" role="region" aria-label="Strip" tabIndex={0}>
       {plan && result ? (
         <Picture
           job={result.job}
@@ -81,7 +81,7 @@ function Picture({
     <svg
       width={Math.max(width, layout.width + LABELS)}
       height={Math.max(90, layout.height + 14)}
-      role="img"
+      role="group"
       aria-label={`Strip of ${loom.name}`}
     >
       <Ruler left={LEFT} scale={scale} reachMm={reachMm} height={layout.height + 10} />

@@ -5,6 +5,9 @@ import type { PlannedLoom } from '../../client/jobContext';
 import { useCursorStore, type Cursor } from '../cursor';
 import styles from './Strip.module.css';
 
+/** Of what can be pressed, px (WCAG 2.2, 2.5.8); the tag that is seen is lower. */
+const HEIGHT = 24;
+
 type Tag = StripLayout['tags'][number];
 type PlannedSplice = PlannedLoom['plan']['splices'][number];
 
@@ -28,13 +31,13 @@ function SpliceTag({ tag, splices, onGo }: { tag: Tag; splices: PlannedSplice[];
     <button
       className={styles.tag}
       data-clear={clear}
-      style={{ left: box.left, top: box.top, width: box.right - box.left, height: box.bottom - box.top }}
+      style={{ left: box.left, top: (box.top + box.bottom - HEIGHT) / 2, width: box.right - box.left, height: HEIGHT }}
       aria-expanded={splices.length > 1 ? isOpen : undefined}
       onPointerDown={(event) => event.stopPropagation()}
       onDoubleClick={(event) => event.stopPropagation()}
       onClick={() => (splices.length === 1 ? go(splices[0]!) : setOpen(!isOpen))}
     >
-      {words}
+      <span style={{ height: box.bottom - box.top }}>{words}</span>
     </button>
   );
   if (splices.length === 1) return button;

@@ -143,7 +143,7 @@ export function Strip({ planned, tools }: { planned: PlannedLoom; tools?: ReactN
             onPointerDown={point}
             onDoubleClick={() => setTyping(cursor.get()?.segmentId ?? null)}
           >
-            <svg width={sheetWidth} height={height} role="img" aria-label={`Strip of ${loom.name}`}>
+            <svg width={sheetWidth} height={height} role="group" aria-label={`Strip of ${loom.name}`}>
               <Ruler left={LEFT} scale={scale} reachMm={reachMm} height={height} />
               <Runs runs={layout.runs} zones={job.zones} />
               <RouteLines loom={loom} plan={plan} layout={layout} only={isBare} />

@@ -8,9 +8,10 @@ import styles from './TapeBand.module.css';
 const LEFT = 14;
 const RIGHT = 22;
 const TRUNK_Y = 26;
-const ROWS_Y = [44, 60] as const;
-/** room that a mark takes along the tape, px */
-const ROOM = 17;
+const FIRST_Y = 46;
+/** room that a mark takes along the tape and from row to row, px: what a finger or an unsteady hand needs (WCAG 2.2, 2.5.8) */
+const ROOM = 24;
+const MOST_ROWS = 3;
 
 interface Mark {
   endId: string;
@@ -42,6 +43,7 @@ export function TapeBand({
   const reachMm = Math.max(100, ...Object.values(plan.tree.nodes).map(({ distanceMm }) => distanceMm));
   const scale = Math.max(200, width - LEFT - RIGHT) / reachMm;
   const marks = placeMarks(loom, plan, scale);
+  const height = Math.max(FIRST_Y, ...marks.map(({ y }) => y)) + ROOM / 2;
   const step = [100, 200, 500, 1000, 2000].find((mm) => mm * scale > 70) ?? 5000;
   const walk = (event: KeyboardEvent) => {
     if (event.key === 'Escape' && chosen !== null) return onChoose(null);
@@ -59,8 +61,8 @@ export function TapeBand({
   const at = over ?? marks.find(({ endId }) => endId === chosen);
   return (
     <div className={styles.band} ref={box} role="group" aria-label={`Tape of the ${loom.name} loom`} onKeyDown={walk}>
-      <div className={styles.tape} ref={ref}>
-        <svg width="100%" height="70" aria-hidden>
+      <div className={styles.tape} ref={ref} style={{ height }}>
+        <svg width="100%" height={height} aria-hidden>
           {Array.from({ length: Math.floor(reachMm / step) + 1 }, (_, index) => (
             <g key={index} transform={`translate(${LEFT + index * step * scale} 0)`}>
               <line y1="14" y2="20" className={styles.tick} />
@@ -142,11 +144,11 @@ function listTrunk({ tree }: LoomPlan): string[] {
   return way;
 }
 
-/** Ends by their distance; each in the row that has room, else in the one with most. */
+/** Ends by their distance; each in the first row that has room, else in the one with most. */
 function placeMarks(loom: Loom, plan: LoomPlan, scale: number): Mark[] {
   const { nodes, segments, datumId } = plan.tree;
   const trunk = new Set([datumId, ...listTrunk(plan).map((id) => segments[id]!.farNodeId)]);
-  const free = ROWS_Y.map(() => -Infinity);
+  const free = Array.from({ length: MOST_ROWS }, () => -Infinity);
   return Object.entries(loom.ends)
     .map(([endId, { name, nodeId }]) => {
       let leaves = nodes[nodeId]!;
@@ -160,6 +162,6 @@ function placeMarks(loom: Loom, plan: LoomPlan, scale: number): Mark[] {
       const at = row === -1 ? free.indexOf(Math.min(...free)) : row;
       const x = Math.max(wanted, free[at]!);
       free[at] = x + ROOM;
-      return { ...one, x, y: ROWS_Y[at]! };
+      return { ...one, x, y: FIRST_Y + at * ROOM };
     });
 }

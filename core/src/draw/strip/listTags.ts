@@ -32,7 +32,8 @@ function toTag(group: readonly PlannedSplice[], options: StripOptions, from: num
   const clear = group.every((one) => one.clear);
   const name = group.length === 1 ? group[0]!.label : `${group.length} splices`;
   const words = clear ? name : `! ${name}`;
-  const width = measureText(words, options.text, 'narrow-bold') + options.text * 0.6;
+  // no narrower than a finger or an unsteady hand needs (WCAG 2.2, 2.5.8: 24 px where names are 14 px)
+  const width = Math.max(options.text * 1.75, measureText(words, options.text, 'narrow-bold') + options.text * 0.6);
   const middle = group.reduce((sum, { distanceMm }) => sum + toX(options, distanceMm), 0) / group.length;
   // on a strip too short for it, it stands behind the end
   const x = to - from < width ? to + options.text * 0.8 + width / 2 : Math.max(from + width / 2, Math.min(to - width / 2, middle));
