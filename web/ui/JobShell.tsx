@@ -16,6 +16,7 @@ import styles from './JobShell.module.css';
 import { ImportWireList } from './ImportWireList';
 import { KeysHelp } from './KeysHelp';
 import { NotTaken } from './NotTaken';
+import { rankActions } from './rankActions';
 import { ShopPin } from './ShopPin';
 import { STATIONS } from './stations';
 import { WhoSelect } from './WhoSelect';
@@ -323,6 +324,7 @@ function CommandBox({ jobId, loomId, go }: { jobId: string; loomId: string; go: 
       store={boxStore}
       actions={actions}
       limit={9}
+      filter={rankActions}
       highlightQuery
       shortcut={null}
       nothingFound="Nothing of that name"
