@@ -126,7 +126,7 @@ test('the command box finds a wire and goes there; number keys change the statio
   await page.keyboard.press('0');
   await expect(page).toHaveURL(/\/sheets/);
   await page.keyboard.press('Shift+?');
-  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+  await expect(page.getByRole('dialog', { name: 'This screen, and its keys' }).getByRole('listitem')).toHaveCount(6);
 });
 
 test('an end shows its face from either side, and the mating side is mirrored', async ({ page, request }) => {

@@ -148,7 +148,7 @@ function Frame({ jobId, children }: { jobId: string; children: ReactNode }) {
         {children}
       </main>
       <CommandBox jobId={jobId} loomId={loomId} go={go} />
-      <KeysHelp opened={keysOpen} onClose={keys.close} />
+      <KeysHelp slug={path.split('/').at(-1) ?? ''} opened={keysOpen} onClose={keys.close} />
       <Conflict />
     </div>
   );

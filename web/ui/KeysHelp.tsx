@@ -1,5 +1,65 @@
 import { Modal, Table } from '@mantine/core';
 
+/** What a screen is for and how it is worked with, in six lines. */
+const SCREENS: Record<string, readonly string[]> = {
+  brief: [
+    'What is built, for whom and by when; the shop standard and house style it follows.',
+    'Devices: what is fitted, kept or taken out, and where it goes. Its pins come with it.',
+    'Open items: what is not known yet. One may hold a wire from being cut until it is answered.',
+    'Zones say how hot, wet or moving a place is; House style, what this job does as the shop does or otherwise.',
+    'Donor loom: an old one, wire by wire, with what is kept of it. Mates: which plugs go together.',
+    'Next: Survey for the route, or a wire list from a spreadsheet.',
+  ],
+  survey: [
+    'Made for a phone at the vehicle; it works without a network and sends when there is one.',
+    'Choose the datum, lay a tape along the route, and type each mark as you read it.',
+    'Breakout, Hole or End says what the mark is; a leg is read from its breakout, which you touch.',
+    'A second reading shows how sure a length is; the spread goes into rough lengths.',
+    'Ticks (hot, wet, moving, sharp) decide covering and insulation further on.',
+    'After the trial fit, fitted lengths go in here too; trims say what comes off.',
+  ],
+  circuits: [
+    'Every pin of every device, and what it leads to; red ones are open or wrong.',
+    'Press a pin, then a place for it on a box; or press a to have all open ones assigned, with reasons.',
+    'Boxes shows what each controller has left: channels, outputs, 5 V rails.',
+    'The tape above narrows the list to one end.',
+    'A finding has a button that mends it, where there is a way.',
+    'Next: Power, where currents and drops of the same circuits are.',
+  ],
+  power: [
+    'The tree from the battery out: each fuse, channel and relay with what it feeds.',
+    'Press a part to see its currents (while on, heating, at switch-on), its drop and its fuse.',
+    'A figure with a dotted line says why when you point at it.',
+    'Heat along it shows the hottest stretch of a loom, in each mode; Source, modes says when what runs.',
+    'In seconds follows what happens when a load is stuck or a feed is cut.',
+    'What is over its limit stands above the tree with a button that mends it.',
+  ],
+  bundle: [
+    'The loom along its tape: move the pointer or walk with the arrows; the section shows the cut there.',
+    'Drag a breakout, or press Enter and type a length; below it says what that changes.',
+    'Wires that splice, sizes, coverings and lengths are computed; point at one to read why.',
+    'Press a wire’s number, or / and type it, to see the wire from end to end.',
+    'A tag with a number of splices opens to a list; + and − zoom, w gives the strip the screen.',
+    'Next: Ends for each connector, then Sheets for the pack.',
+  ],
+  ends: [
+    'Each connector, wire side or mating side, cavities in the colours of their wires.',
+    'A line a cavity: contact, seal, strip length; what is common to all stands above.',
+    'A housing that nobody chose is named so, with those that would fit.',
+    'Empty cavities and look-alikes nearby are said here, before somebody mates the wrong two.',
+    'What is wrong with a crimp stands in its row.',
+    'Next: Sheets.',
+  ],
+  sheets: [
+    'The pack for the crew as it will print, page by page.',
+    'Release makes a numbered revision that never changes; stops have to be settled first.',
+    'A released revision is what Floor works from; ticks whose work is unchanged count on.',
+    'Lists and the job go out as files from the menu.',
+    'Print prints the pages without what is round them; the same pages go out as a PDF.',
+    'Next: Floor, at the bench.',
+  ],
+};
+
 const KEYS = [
   ['1, 2, 3, 4, 5, 7, 0', 'Brief, Survey, Circuits, Power, Bundle, Ends, Sheets'],
   ['f', 'Floor'],
@@ -17,9 +77,18 @@ const KEYS = [
   ['Esc', 'leave a dialog or a drag'],
 ] as const;
 
-export function KeysHelp({ opened, onClose }: { opened: boolean; onClose: () => void }) {
+/** What this screen is, and all keys. slug: the station that is open. */
+export function KeysHelp({ slug, opened, onClose }: { slug: string; opened: boolean; onClose: () => void }) {
+  const lines = SCREENS[slug];
   return (
-    <Modal opened={opened} onClose={onClose} title="Keys">
+    <Modal opened={opened} onClose={onClose} title={lines ? 'This screen, and its keys' : 'Keys'} size="lg">
+      {lines && (
+        <ol style={{ margin: '0 0 14px', paddingLeft: 20 }}>
+          {lines.map((line) => (
+            <li key={line}>{line}</li>
+          ))}
+        </ol>
+      )}
       <Table>
         <Table.Tbody>
           {KEYS.map(([key, does]) => (

@@ -7,6 +7,7 @@ import { useShop } from '../../client/shopContext';
 import { readAuthor } from '../../client/author';
 import { useJob, useJobStore } from '../../client/jobContext';
 import { today } from '../../client/today';
+import { DayField } from '../../ui/DayField';
 import { TextField } from '../../ui/TextField';
 import styles from './Brief.module.css';
 import { DevicesTable } from './DevicesTable';
@@ -83,16 +84,7 @@ function Head() {
       </label>
       <label>
         <span>Promised</span>
-        <input
-          type="date"
-          className={styles.field}
-          aria-label="Promised on"
-          value={brief.promisedOn ?? ''}
-          onChange={(event) => {
-            const { value } = event.target;
-            store.edit(setBrief('promisedOn', value || null));
-          }}
-        />
+        <DayField label="Promised on" value={brief.promisedOn} onChange={(day) => store.edit(setBrief('promisedOn', day))} />
       </label>
       <label>
         <span>Standard</span>

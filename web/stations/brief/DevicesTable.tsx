@@ -237,7 +237,7 @@ function Place({ job, id, device, onGo }: { job: Job; id: string; device: Device
   if (device.at) {
     const { loomId, endId } = device.at;
     return (
-      <>
+      <span className={styles.placed}>
         <button className={styles.link} onClick={() => onGo(loomId, endId)}>
           {job.looms[loomId]!.name} · {job.looms[loomId]!.ends[endId]!.name}
         </button>
@@ -248,7 +248,7 @@ function Place({ job, id, device, onGo }: { job: Job; id: string; device: Device
         >
           ×
         </button>
-      </>
+      </span>
     );
   }
   const used = new Set(Object.values(job.devices).flatMap(({ at }) => (at ? [`${at.loomId} ${at.endId}`] : [])));

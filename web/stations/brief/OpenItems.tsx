@@ -16,6 +16,7 @@ import {
 import { readAuthor } from '../../client/author';
 import { useShop } from '../../client/shopContext';
 import { useJobStore } from '../../client/jobContext';
+import { DayField } from '../../ui/DayField';
 import { EvidencePick } from '../../ui/EvidencePick';
 import { TextField } from '../../ui/TextField';
 import styles from './Brief.module.css';
@@ -106,16 +107,7 @@ export function OpenItems({ job }: { job: Job }) {
                 </select>
               </td>
               <td>
-                <input
-                  type="date"
-                  className={styles.pick}
-                  aria-label={`Due: ${item.question}`}
-                  value={item.due ?? ''}
-                  onChange={(event) => {
-                    const due = event.target.value || null;
-                    store.edit(setOpenItem(id, 'due', due));
-                  }}
-                />
+                <DayField label={`Due: ${item.question}`} value={item.due} onChange={(due) => store.edit(setOpenItem(id, 'due', due))} />
               </td>
               <td>
                 <input

@@ -118,7 +118,7 @@ describe('open items', () => {
   test('owner, day and place of an item', () => {
     const store = open(createSkerry(), OpenItems);
     choose('Owner of Does the alternator want its lamp wire fused?', 'Penhallow Hillclimb');
-    choose('Due: Does the alternator want its lamp wire fused?', '2026-12-24');
+    fireEvent.change(screen.getByLabelText('Due: Does the alternator want its lamp wire fused?'), { target: { value: '24 Dec 2026' } });
     fireEvent.click(screen.getByLabelText('Answer at the vehicle: Does the alternator want its lamp wire fused?'));
     expect(store.job.openItems.q1).toMatchObject({ owner: 'Penhallow Hillclimb', due: '2026-12-24', atVisit: false });
   });
