@@ -70,6 +70,13 @@ async function main(): Promise<void> {
   await breaks.getByRole('button', { name: 'Find a better order' }).click();
   await breaks.getByRole('region', { name: 'Better order' }).waitFor();
   await keep(breaks, 'breaks');
+  const chassis = await open(`${SKERRY}/bundle?loom=chassis`);
+  await chassis.getByText(/^All \d+ wires$/).click();
+  await chassis.keyboard.press('/');
+  await chassis.getByLabel('Find or do').fill('C-158');
+  await chassis.keyboard.press('Enter');
+  await chassis.getByTestId('lit-wire').waitFor();
+  await keep(chassis, 'chassis');
   await keep(await open(`${SKERRY}/bundle?loom=inlet&tab=findings`), 'findings');
   const ends = await open(`${SKERRY}/ends?loom=inlet`);
   await keep(ends, 'ends');

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { clampDatum, moveDatumBy, toCount } from 'wattograph-core';
 import { readAuthor } from '../../client/author';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
+import { readLength } from '../../ui/readLength';
 import styles from './Bundle.module.css';
 
 /** The zero of every length: who clamped it, and what moving it would do. */
@@ -13,7 +14,7 @@ export function DatumBar({ planned }: { planned: PlannedLoom }) {
   const [text, setText] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const datum = loom.nodes[plan.tree.datumId]!;
-  const byMm = Number(text.replace(',', '.').replace('−', '-'));
+  const byMm = readLength(text) ?? NaN;
   const isGood = text.trim() !== '' && Number.isFinite(byMm) && byMm !== 0;
   const first = plan.tree.nodes[plan.tree.datumId]!.childSegmentIds;
   const wires = plan.wires.filter(({ pieces }) => pieces.some(({ segmentId }) => first.includes(segmentId))).length;

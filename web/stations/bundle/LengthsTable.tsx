@@ -21,6 +21,7 @@ import {
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { useCursor, useCursorStore } from '../../ui/cursor';
 import { Why } from '../../ui/Why';
+import { readLength } from '../../ui/readLength';
 import styles from './Bundle.module.css';
 import { DatumBar } from './DatumBar';
 
@@ -217,7 +218,7 @@ function isBeyond(tree: Tree, fromNodeId: string, nodeId: string): boolean {
   return false;
 }
 
-/** A length in mm, kept on Enter or when left; what is not a length is not kept and says so. */
+/** A length, typed in any unit and kept in mm on Enter or when left; what is not a length is not kept and says so. */
 export function LengthField({
   label,
   value,
@@ -231,13 +232,10 @@ export function LengthField({
 }) {
   const [text, setText] = useState<string | null>(null);
   const shown = text ?? (value === null ? '' : String(Math.round(value * 10) / 10));
-  const parsed = Number(shown.replace(',', '.'));
-  const isGood = (optional && shown.trim() === '') || (shown.trim() !== '' && parsed > 0 && parsed <= 20000);
+  const parsed = readLength(shown);
+  const isGood = parsed === null ? optional : parsed > 0 && parsed <= 20000;
   const keep = () => {
-    if (text !== null && isGood) {
-      const next = shown.trim() === '' ? null : parsed;
-      if (next !== value) onChange(next);
-    }
+    if (text !== null && isGood && parsed !== value) onChange(parsed);
     setText(null);
   };
   return (
@@ -246,7 +244,7 @@ export function LengthField({
       aria-label={label}
       inputMode="decimal"
       aria-invalid={!isGood}
-      title={isGood ? undefined : 'a length above 0 and at most 20 000 mm'}
+      title={isGood ? undefined : 'a length above 0 and at most 20 000 mm: 615, 1.2 m, 24 1/2 in'}
       style={isGood ? undefined : { color: 'var(--action)', fontWeight: 700 }}
       placeholder={optional ? '–' : undefined}
       value={shown}

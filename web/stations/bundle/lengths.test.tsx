@@ -16,6 +16,19 @@ describe('lengths', () => {
     expect(segment(store, 's-inj1').lengthMm).toBe(141.5);
     expect(store.labels).toEqual(['primary rail to injector 1 141.5 mm']);
   });
+  test('a length may be typed with its unit; it is kept in millimetres', () => {
+    const store = open();
+    for (const [typed, mm] of [
+      ['14.2 cm', 142],
+      ['5 1/2 in', 139.7],
+      ['0,15 m', 150],
+    ] as const) {
+      write('Length of primary rail to injector 1', typed);
+      expect(segment(store, 's-inj1').lengthMm).toBeCloseTo(mm, 9);
+    }
+    write('Length of primary rail to injector 1', '2 km');
+    expect(segment(store, 's-inj1').lengthMm).toBe(150);
+  });
   test('a second reading may be taken away again', () => {
     const store = open();
     write('Second reading of primary rail to injector 1', '133');

@@ -4,6 +4,7 @@ import { memo, useState, type KeyboardEvent, type PointerEvent, type ReactNode }
 import { measureText, type StripLayout, setRun } from 'wattograph-core';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { useCursor } from '../cursor';
+import { readLength } from '../readLength';
 import styles from './Strip.module.css';
 
 /** Where a strip begins: room for the anchor's name. */
@@ -207,7 +208,7 @@ export function TypeLength({
   const store = useJobStore();
   const { lengthMm, nearNodeId, farNodeId } = planned.plan.tree.segments[segmentId]!;
   const [text, setText] = useState(String(Math.round(lengthMm)));
-  const value = Number(text.replace(',', '.'));
+  const value = readLength(text) ?? NaN;
   const isGood = value > 0 && value <= 20000;
   const run = `${planned.loom.nodes[nearNodeId]!.name} to ${planned.loom.nodes[farNodeId]!.name}`;
   const keep = () => {
@@ -241,7 +242,7 @@ export function TypeLength({
         }}
       />
       <span>mm</span>
-      {!isGood && <span style={{ color: 'var(--action)' }}>above 0, at most 20 000</span>}
+      {!isGood && <span style={{ color: 'var(--action)' }}>above 0, at most 20 000; also 1.2 m, 24 1/2 in</span>}
     </div>
   );
 }
