@@ -3,13 +3,16 @@
 import { Button, Checkbox, FileButton, Group, Modal, ScrollArea, Select, Stack, Table, TextInput } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import {
+  createCircuit,
   fromWireList,
   listHousings,
   listListedEnds,
+  rankHousings,
   toMapping,
   type CsvTable,
   type Job,
   type Problem,
+  type Shop,
   type WireListMapping,
   createLoomId,
   importLoom,
@@ -30,6 +33,14 @@ const FIELDS: ColumnField<keyof WireListMapping>[] = [
   { field: 'colour', label: 'Colour', required: false },
   { field: 'size', label: 'Size (AWG)', required: false },
 ];
+
+/** Housings with these cavities, first those that take the thinnest wire that the shop uses: that is what most wires of a list become. */
+function listFitting(job: Job, shop: Shop, cavities: readonly string[]) {
+  const { wireTable } = createCircuit('', '', []);
+  const { minimumSize } = shop.standards[job.standardId]!;
+  const thinnest = shop.wires[wireTable].filter(({ size }) => size === minimumSize[wireTable]);
+  return rankHousings(shop, listHousings(job, shop, cavities), new Map(cavities.map((cavity) => [cavity, thinnest])));
+}
 
 /** A from-to wire list to a new loom: read the file, say which column is what, see what comes of it, keep it. */
 export function ImportWireList({ job, onClose, onDone }: { job: Job; onClose: () => void; onDone: (loomId: string) => void }) {
@@ -59,7 +70,7 @@ export function ImportWireList({ job, onClose, onDone }: { job: Job; onClose: ()
   const ends = useMemo(
     () =>
       table && isMapped
-        ? listListedEnds(table, whole, shop).map((end) => ({ ...end, housings: listHousings(job, shop, end.cavities) }))
+        ? listListedEnds(table, whole, shop).map((end) => ({ ...end, housings: listFitting(job, shop, end.cavities) }))
         : [],
     [table, isMapped, whole, job, shop],
   );

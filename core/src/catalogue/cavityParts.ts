@@ -1,4 +1,14 @@
-import { findCavitySize, isOffered, listCavities, type ConnectorFamily, type Contact, type Job, type Ring, type Seal } from '../model';
+import {
+  findCavitySize,
+  isOffered,
+  listCavities,
+  type Conductor,
+  type ConnectorFamily,
+  type Contact,
+  type Job,
+  type Ring,
+  type Seal,
+} from '../model';
 import { compareIds } from '../units';
 import type { Catalogue } from './catalogue';
 
@@ -75,6 +85,33 @@ export function listHousings(
     )
     .sort((a, b) => a.names.size - b.names.size || compareIds(a.id, b.id))
     .map(({ id, family }) => [id, family]);
+}
+
+const isWithin = (value: number, least: number, most: number) => value >= least - 1e-9 && value <= most + 1e-9;
+
+/** Whether a cavity of this half has a contact for a conductor and, where it is sealed, a seal for its insulation: asked for many conductors. */
+export function createTaker(
+  catalogue: Parts & Pick<Catalogue, 'grommets'>,
+  family: ConnectorFamily,
+  cavity: string,
+): (conductor: Pick<Conductor, 'areaMm2' | 'odMm'>) => boolean {
+  const contacts = listCavityContacts(catalogue, family, cavity);
+  const windows = listSealWindows(catalogue, family, cavity);
+  return ({ areaMm2, odMm }) =>
+    contacts.some((one) => isWithin(areaMm2, one.minAreaMm2, one.maxAreaMm2)) &&
+    (windows === null || windows.some((one) => isWithin(odMm, one.minOdMm, one.maxOdMm)));
+}
+
+/** Housings in their order, but first those that take every conductor of an end: the smallest is no help where its contacts are too large. */
+export function rankHousings(
+  catalogue: Parts & Pick<Catalogue, 'grommets'>,
+  housings: readonly [string, ConnectorFamily][],
+  conductors: ReadonlyMap<string, readonly Pick<Conductor, 'areaMm2' | 'odMm'>[]>,
+): [string, ConnectorFamily][] {
+  const takes = ([, family]: [string, ConnectorFamily]) =>
+    [...conductors].every(([cavity, all]) => all.every(createTaker(catalogue, family, cavity)));
+  const fitting = new Set(housings.filter(takes));
+  return [...fitting, ...housings.filter((one) => !fitting.has(one))];
 }
 
 /** Rings that are offered for a stud, in the order of the catalogue. */

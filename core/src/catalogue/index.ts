@@ -1,5 +1,5 @@
 export { CATALOGUE, createDemoShop, createLookup, findDeviceTemplate, findFamily, type Catalogue } from './catalogue';
-export { findContact, listCavityContacts, listHousings, listRings, listSealWindows } from './cavityParts';
+export { createTaker, findContact, listCavityContacts, listHousings, listRings, listSealWindows, rankHousings } from './cavityParts';
 export type {
   BarrelKind,
   Braid,

@@ -1,12 +1,15 @@
-import { findFamily, listHousings } from '../../catalogue';
+import { findFamily, listHousings, rankHousings, type Conductor } from '../../catalogue';
 import { isMate, type ConnectorFamily } from '../../model';
-import { compareIds } from '../../units';
+import { compareIds, pushTo } from '../../units';
 import { createFinding } from '../createFinding';
 import type { Finding, Rule, RuleContext } from '../types';
 
 const MOST_NAMED = 3;
 
-/** EN6, stop: a connector whose housing is still to be chosen. The fix takes the smallest one that has every cavity with a wire or a pin. */
+/**
+ * EN6, stop: a connector whose housing is still to be chosen. The fix takes the smallest one that has every cavity with a wire or a pin and takes
+ * the wires as they are sized; where none takes them, the smallest with the cavities.
+ */
 export const checkChosenHousings: Rule = (context) => {
   const { loom } = context;
   return Object.keys(loom.ends)
@@ -39,14 +42,27 @@ function listUsed({ loom }: RuleContext, endId: string): string[] {
   return [...new Set([...wired, ...Object.keys(loom.ends[endId]!.pins), ...Object.keys(loom.ends[endId]!.offers)])].sort(compareIds);
 }
 
-/** Families of the job and the shop with these cavities, the fewest ways first; at a break those that go into its other half. */
-function listFitting({ job, loomId, catalogue }: RuleContext, endId: string, cavities: readonly string[]): [string, ConnectorFamily][] {
+/** Families of the job and the shop with these cavities, those that take its wires and of them the fewest ways first; at a break those that go into its other half. */
+function listFitting(
+  { job, loomId, catalogue, plan }: RuleContext,
+  endId: string,
+  cavities: readonly string[],
+): [string, ConnectorFamily][] {
   const other = Object.values(job.mates).flatMap(({ a, b }) =>
     a.loomId === loomId && a.endId === endId ? [b] : b.loomId === loomId && b.endId === endId ? [a] : [],
   )[0];
   const mateId = other ? job.looms[other.loomId]!.ends[other.endId]!.familyId : null;
   const mate = findFamily(job, catalogue, mateId);
-  return listHousings(job, catalogue, cavities).filter(([id, family]) => !mate || isMate(id, family, mateId!, mate));
+  const housings = listHousings(job, catalogue, cavities).filter(([id, family]) => !mate || isMate(id, family, mateId!, mate));
+  return rankHousings(catalogue, housings, listConductors(plan, endId));
+}
+
+/** What arrives in each cavity of an end. */
+function listConductors({ wires }: RuleContext['plan'], endId: string): Map<string, Conductor[]> {
+  const conductors = new Map<string, Conductor[]>();
+  for (const { from, to, conductor } of wires)
+    for (const end of [from, to]) if (end.kind === 'cavity' && end.endId === endId) pushTo(conductors, end.cavity, conductor);
+  return conductors;
 }
 
 function takeFamily({ loomId }: RuleContext, endId: string, [familyId, family]: [string, ConnectorFamily]): Finding['fix'] {

@@ -1,12 +1,4 @@
-import {
-  type Catalogue,
-  type Conductor,
-  findFamily,
-  listCavityContacts,
-  listRings,
-  listSealWindows,
-  type ShopStandard,
-} from '../../catalogue';
+import { type Catalogue, type Conductor, createTaker, findFamily, listRings, type ShopStandard } from '../../catalogue';
 import { findCavitySize, type Job, type Loom } from '../../model';
 import type { RoutedWire } from '../types';
 
@@ -46,11 +38,7 @@ export function createSizes(job: Job, loom: Loom, catalogue: Catalogue, standard
     }
     const family = findFamily(job, catalogue, end.familyId);
     if (!family || end.kind !== 'connector') return () => true;
-    const contacts = listCavityContacts(catalogue, family, cavity);
-    const windows = listSealWindows(catalogue, family, cavity);
-    return ({ areaMm2, odMm }) =>
-      contacts.some((one) => isWithin(areaMm2, one.minAreaMm2, one.maxAreaMm2)) &&
-      (windows === null || windows.some((one) => isWithin(odMm, one.minOdMm, one.maxOdMm)));
+    return createTaker(catalogue, family, cavity);
   };
   // cavities of one size in one housing take alike
   const toPlace = (end: RoutedWire['from']): string => {
