@@ -1,12 +1,12 @@
 'use client';
 
-import { SegmentedControl } from '@mantine/core';
 import { useLocalStorage } from '@mantine/hooks';
 import { memo, useDeferredValue, useMemo, useState } from 'react';
 import { listLeaving, measureBraid, toCount, type PlannedBundle, type PlannedWire, type Section } from 'wattograph-core';
 import type { PlannedLoom } from '../../client/jobContext';
 import { useShop } from '../../client/shopContext';
 import { useCursor, useCursorStore } from '../cursor';
+import { Segmented } from '../Segmented';
 import { Why } from '../Why';
 import { SectionKey } from './SectionKey';
 import { SectionPicture } from './SectionPicture';
@@ -132,18 +132,17 @@ const Cut = memo(function Cut({ planned, bundle, section }: { planned: PlannedLo
     <>
       <SectionPicture planned={planned} bundle={bundle} section={section} wires={wires} over={over} onOver={setOver} />
       {!isFew && (
-        <SegmentedControl
-          className={styles.tabs}
-          size="xs"
-          fullWidth
-          aria-label="Below the picture"
-          value={tab}
-          onChange={setTab}
-          data={[
-            { value: 'figures', label: 'Figures' },
-            { value: 'wires', label: `All ${ids.length} wires` },
-          ]}
-        />
+        <div className={styles.tabs}>
+          <Segmented
+            label="Below the picture"
+            value={tab}
+            onChange={setTab}
+            options={[
+              { value: 'figures', words: 'Figures' },
+              { value: 'wires', words: `All ${ids.length} wires` },
+            ]}
+          />
+        </div>
       )}
       {(isFew || tab === 'figures') && <Figures planned={planned} bundle={bundle} section={section} wires={wires} />}
       {(isFew || tab === 'wires') && key}

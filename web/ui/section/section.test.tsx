@@ -119,7 +119,7 @@ test('of many wires none has a number in the picture; all stand in the key, grou
   const picture = screen.getByRole('img');
   expect(within(picture).queryByText(/^\d+$/)).toBeNull();
   expect(picture.querySelectorAll('path').length).toBeGreaterThan(3);
-  fireEvent.click(screen.getByRole('radio', { name: `All ${ids.length} wires` }));
+  fireEvent.click(screen.getByRole('button', { name: `All ${ids.length} wires` }));
   const numbers = ids.map((id) => plan.wires.find((wire) => wire.id === id)!.number);
   const key = screen.getAllByTitle(/: show it on the strip$/);
   expect(key.map((one) => one.dataset.wire).sort()).toEqual([...ids].sort());
