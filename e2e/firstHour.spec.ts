@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { saved } from './helpers';
+import { chooseColumns, saved } from './helpers';
 
 /** What a newcomer has: a list of his own, with headings of his own. 12 ends, 22 wires. */
 function createList(): string {
@@ -28,18 +28,7 @@ async function importList(page: Page): Promise<void> {
     .setInputFiles({ name: 'coils.csv', mimeType: 'text/csv', buffer: Buffer.from(createList()) });
   const dialog = page.getByRole('dialog', { name: 'A loom from a wire list (CSV)' });
   // his headings are not ours: he says which is which
-  for (const [field, column] of [
-    ['Column of To end', 'Stop'],
-    ['Column of To cavity', 'Stop pin'],
-    ['Column of Circuit name', 'Meaning'],
-  ] as const) {
-    await dialog
-      .getByRole('combobox', { name: field })
-      .or(dialog.getByRole('textbox', { name: field }))
-      .first()
-      .click();
-    await page.getByRole('option', { name: column, exact: true }).click();
-  }
+  await chooseColumns(page);
   await expect(dialog).toContainText('It makes 12 ends and 22 circuits');
   // housings he leaves for later
   await dialog.getByLabel('First letters of its wire numbers').fill('C');

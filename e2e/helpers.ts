@@ -45,3 +45,20 @@ export async function openBundle(page: Page, jobId: string, query = ''): Promise
 }
 
 export const saved = (page: Page) => expect(page.getByRole('status').filter({ hasText: /^saved/ })).toBeVisible();
+
+/** Says in the dialog of a wire list which of its columns are which: Stop, Stop pin and Meaning are no words that it knows. */
+export async function chooseColumns(page: Page): Promise<void> {
+  const dialog = page.getByRole('dialog', { name: 'A loom from a wire list (CSV)' });
+  for (const [field, column] of [
+    ['Column of To end', 'Stop'],
+    ['Column of To cavity', 'Stop pin'],
+    ['Column of Circuit name', 'Meaning'],
+  ] as const) {
+    await dialog
+      .getByRole('combobox', { name: field })
+      .or(dialog.getByRole('textbox', { name: field }))
+      .first()
+      .click();
+    await page.getByRole('option', { name: column, exact: true }).click();
+  }
+}

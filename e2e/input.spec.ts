@@ -4,7 +4,7 @@ import { setTimeout } from 'node:timers/promises';
 import { expect, test, type Page } from '@playwright/test';
 import { createInlet } from 'wattograph-core/demo';
 import type { Job } from 'wattograph-core';
-import { createTestJob, openBundle, readJob, sendEdit } from './helpers';
+import { chooseColumns, createTestJob, openBundle, readJob, sendEdit } from './helpers';
 
 const offer = (page: Page, name: string, content: string | Buffer) =>
   page.locator('input[type=file]').setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(content) });
@@ -85,18 +85,7 @@ test('a from-to list with semicolons and a byte-order mark becomes a loom in a m
     '\ufeffStart;Start pin;Stop;Stop pin;Meaning;Colour\nECU;1;"pump; left";1;"pump ""feed""";red/black\nECU;2;"pump; left";2;return;black\nECU;2;fan;1;return;black\n',
   );
   await expect(dialog).toContainText('3 rows, fields parted by “;”');
-  for (const [field, column] of [
-    ['Column of To end', 'Stop'],
-    ['Column of To cavity', 'Stop pin'],
-    ['Column of Circuit name', 'Meaning'],
-  ] as const) {
-    await dialog
-      .getByRole('combobox', { name: field })
-      .or(dialog.getByRole('textbox', { name: field }))
-      .first()
-      .click();
-    await page.getByRole('option', { name: column, exact: true }).click();
-  }
+  await chooseColumns(page);
   await expect(dialog).toContainText('line 4: expected one wire in a cavity, got a second in ECU 2 (first in line 3)');
   await dialog.getByLabel(/Join rows that share a cavity/).check();
   await expect(dialog).toContainText('It makes 3 ends and 2 circuits');

@@ -87,7 +87,8 @@ export function listHousings(
     .map(({ id, family }) => [id, family]);
 }
 
-const isWithin = (value: number, least: number, most: number) => value >= least - 1e-9 && value <= most + 1e-9;
+/** Within a window, its ends included. */
+export const isWithin = (value: number, least: number, most: number) => value >= least - 1e-9 && value <= most + 1e-9;
 
 /** Whether a cavity of this half has a contact for a conductor and, where it is sealed, a seal for its insulation: asked for many conductors. */
 export function createTaker(

@@ -1,5 +1,14 @@
 export { CATALOGUE, createDemoShop, createLookup, findDeviceTemplate, findFamily, type Catalogue } from './catalogue';
-export { createTaker, findContact, listCavityContacts, listHousings, listRings, listSealWindows, rankHousings } from './cavityParts';
+export {
+  createTaker,
+  findContact,
+  isWithin,
+  listCavityContacts,
+  listHousings,
+  listRings,
+  listSealWindows,
+  rankHousings,
+} from './cavityParts';
 export type {
   BarrelKind,
   Braid,

@@ -20,14 +20,6 @@ export function drawStrip(loom: Loom, plan: LoomPlan, widthMm: number): Drawing 
   const options = fitStrip(loom, plan, base, { width: widthMm, height: MOST_HEIGHT }, PAPER_DETAILS);
   const layout = layoutStrip(loom, plan, options);
   const marks: Mark[] = [...drawRuler(reachMm, options.scale, layout.height)];
-  for (const { x, top, holeMm, name, kind, bottom } of layout.nodes) {
-    if (kind === 'pass') {
-      marks.push(
-        line([x, top], [x, bottom], 0.25, FAINT, [0.8, 0.8]),
-        text(x + 0.8, 8.2, `${name}${holeMm === null ? '' : `, Ø ${holeMm}`}`, 2.1, { fill: FAINT }),
-      );
-    } else marks.push({ kind: 'circle', x, y: top, r: 0.8, fill: '#ffffff', stroke: INK, width: 0.3 });
-  }
   for (const { parts, colour } of layout.traces)
     for (const { d, width } of parts) {
       marks.push(
@@ -36,6 +28,14 @@ export function drawStrip(loom: Loom, plan: LoomPlan, widthMm: number): Drawing 
       );
       if (colour.stripe) marks.push({ kind: 'path', d, fill: null, stroke: WIRE_HEX[colour.stripe], width: width * 0.36 });
     }
+  for (const { x, top, holeMm, name, kind, bottom } of layout.nodes) {
+    if (kind === 'pass') {
+      marks.push(
+        line([x, top], [x, bottom], 0.25, FAINT, [0.8, 0.8]),
+        text(x + 0.8, 8.2, `${name}${holeMm === null ? '' : `, Ø ${holeMm}`}`, 2.1, { fill: FAINT }),
+      );
+    } else marks.push({ kind: 'circle', x, y: top, r: 0.8, fill: '#ffffff', stroke: INK, width: 0.3 });
+  }
   for (const { x, top, bottom, y } of layout.splices)
     marks.push(line([x, top], [x, bottom], 0.5), { kind: 'circle', x, y, r: 0.9, fill: INK, stroke: '#ffffff', width: 0.2 });
   for (const { words, box } of layout.tags)

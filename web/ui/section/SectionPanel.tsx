@@ -116,12 +116,14 @@ const Cut = memo(function Cut({ planned, bundle, section }: { planned: PlannedLo
   const cursor = useCursorStore();
   const { plan, loom } = planned;
   const wires = useMemo(() => new Map(plan.wires.map((wire) => [wire.id, wire])), [plan]);
-  const ids = section.elements.flat();
+  const ids = useMemo(() => section.elements.flat(), [section]);
+  const groups = useMemo(() => listLeaving(loom, plan, bundle.segmentId, section), [loom, plan, bundle, section]);
+  const serial = useMemo(() => new Map(ids.map((id, index) => [id, index + 1])), [ids]);
   const isFew = ids.length <= FEW;
   const key = (
     <SectionKey
-      groups={listLeaving(loom, plan, bundle.segmentId, section)}
-      serial={new Map(ids.map((id, index) => [id, index + 1]))}
+      groups={groups}
+      serial={serial}
       wires={wires}
       over={over}
       onOver={setOver}

@@ -6,8 +6,8 @@ const SWEEPS = 70;
 const PULL = 0.03;
 /** Pushes after which none lies on another any more. */
 const PUSHES = 240;
-/** Above this many circles each sweep is too much for a picture that follows the cursor. */
-const MOST = 160;
+/** Above this many the packing is made from the middle outwards (packCircles) and lies together already. */
+const MOST = 48;
 
 /**
  * The same circles as a bundle lies that is tied: drawn together, so that there is no hole in the middle and what room is left lies within

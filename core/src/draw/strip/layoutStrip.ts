@@ -179,7 +179,7 @@ function listSplices({ plan, options, rows }: StripDrawing, tags: StripLayout['t
   const tagOf = new Map(tags.flatMap(({ spliceIds, box }) => (spliceIds.length === 1 ? [[spliceIds[0]!, box] as const] : [])));
   const rowOf = new Map([...rows.values()].flatMap((row) => row.strip.segmentIds.map((id) => [id, row] as const)));
   const wiresAt = new Map(plan.barrels.map(({ spliceId, wireIds }) => [spliceId, new Set(wireIds)]));
-  return plan.splices.flatMap(({ id, label, place, distanceMm, clear }) => {
+  return plan.splices.flatMap(({ id, place, distanceMm, clear }) => {
     const row = rowOf.get(place.segmentId)!;
     const touching = wiresAt.get(id)!;
     const ys = row.lanes.flatMap((lane, index) => (lane.wireIds.some((one) => touching.has(one)) ? [row.ys[index]!] : []));
@@ -187,6 +187,6 @@ function listSplices({ plan, options, rows }: StripDrawing, tags: StripLayout['t
     // a tag of its own is joined to it
     const alone = tagOf.get(id);
     const all = alone ? [...ys, (alone.top + alone.bottom) / 2] : ys;
-    return [{ spliceId: id, label, x: toX(options, distanceMm), top: Math.min(...all), bottom: Math.max(...all), y: ys[0]!, clear }];
+    return [{ spliceId: id, x: toX(options, distanceMm), top: Math.min(...all), bottom: Math.max(...all), y: ys[0]!, clear }];
   });
 }

@@ -23,7 +23,7 @@ export interface StripLayout {
   runs: StripRun[];
   tags: { spliceIds: string[]; words: string; box: Box; clear: boolean }[];
   zones: { zoneId: string; words: string; box: Box }[];
-  splices: { spliceId: string; label: string; x: number; top: number; bottom: number; y: number; clear: boolean }[];
+  splices: { spliceId: string; x: number; top: number; bottom: number; y: number; clear: boolean }[];
 }
 
 export interface StripEnd {

@@ -1,4 +1,4 @@
-import { type Catalogue, type Conductor, createTaker, findFamily, listRings, type ShopStandard } from '../../catalogue';
+import { type Catalogue, type Conductor, createTaker, isWithin, findFamily, listRings, type ShopStandard } from '../../catalogue';
 import { findCavitySize, type Job, type Loom } from '../../model';
 import type { RoutedWire } from '../types';
 
@@ -28,7 +28,6 @@ function createCableConductors(loom: Loom, catalogue: Catalogue): (groupId: stri
  * seals and rings at its ends take. Where none is taken by both, the shop minimum stands alone and the check of the ends says so.
  */
 export function createSizes(job: Job, loom: Loom, catalogue: Catalogue, standard: ShopStandard): (wire: RoutedWire) => SizeRange {
-  const isWithin = (value: number, least: number, most: number) => value >= least - 1e-9 && value <= most + 1e-9;
   type Accepts = (conductor: Conductor) => boolean;
   const createAccepts = (endId: string, cavity: string): Accepts => {
     const end = loom.ends[endId]!;

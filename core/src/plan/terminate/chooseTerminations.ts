@@ -1,4 +1,13 @@
-import { type Catalogue, findContact, findFamily, listCavityContacts, listRings, listSealWindows, measurePullOff } from '../../catalogue';
+import {
+  type Catalogue,
+  findContact,
+  findFamily,
+  isWithin,
+  listCavityContacts,
+  listRings,
+  listSealWindows,
+  measurePullOff,
+} from '../../catalogue';
 import { findCavitySize, listCavities, type ConnectorFamily, type Job, type Loom } from '../../model';
 import type { Memo, Stage } from '../../units';
 import type { Arrivals, RoutedLoom } from '../route/routeLoom';
@@ -120,7 +129,6 @@ function chooseEnd({ endId, end, family, circuits, catalogue, tailStripMm, arriv
 }
 
 const sumArea = (wires: readonly SizedWire[]) => wires.reduce((sum, wire) => sum + wire.conductor.areaMm2, 0);
-const isWithin = (value: number, least: number, most: number) => value >= least - 1e-9 && value <= most + 1e-9;
 
 function chooseContact(wires: readonly SizedWire[], family: ConnectorFamily, cavity: string, catalogue: Catalogue): Fields {
   const area = sumArea(wires);
