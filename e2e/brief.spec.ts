@@ -5,7 +5,7 @@ import { expect, test } from '@playwright/test';
 import { FORMAT_VERSION } from 'wattograph-core';
 import { createFenRanger, createInlet } from 'wattograph-core/demo';
 import old from '../core/src/testing/formats/job-2.json';
-import { createCleanInlet, createTestJob, readJob, saved } from './helpers';
+import { createCleanInlet, createTestJob, pick, readJob, saved } from './helpers';
 
 test('a device is picked by a pin it has, decided with a reason, put on an end, and counted against the agreed scope', async ({
   page,
@@ -23,8 +23,8 @@ test('a device is picked by a pin it has, decided with a reason, put on an end, 
   await expect(scope).toContainText('▲ +1 device, +0 circuits');
   const row = page.getByRole('row', { name: /wideband probe controller, 6 pins/ });
   await expect(page.getByRole('cell', { name: 'CAN high', exact: true })).toBeVisible();
-  await row.getByLabel('Decision on wideband probe controller').selectOption('later');
-  await row.getByLabel('Unknown place of wideband probe controller').selectOption('coil');
+  await pick(page, 'Decision on wideband probe controller', '… later', row);
+  await pick(page, 'Unknown place of wideband probe controller', 'full length, coiled', row);
   await row.getByLabel('Reason for wideband probe controller').fill('bung not welded yet');
   await row.getByLabel('Reason for wideband probe controller').press('Enter');
   await saved(page);
@@ -56,7 +56,7 @@ test('a kind of device of her own begins from one of the catalogue and is offere
   await expect(dialog.getByRole('alert').filter({ hasText: 'pin 1 stands twice' })).toBeVisible();
   await expect(dialog.getByRole('button', { name: 'Keep template' })).toBeDisabled();
   await dialog.getByLabel('Pin 3', { exact: true }).fill('C');
-  await dialog.getByLabel('Evidence of pin 3').selectOption('read');
+  await pick(page, 'Evidence of pin 3', 'read', dialog);
   await dialog.getByRole('button', { name: 'Keep template' }).click();
   await page.getByRole('button', { name: 'Add device' }).click();
   await page.getByLabel('Search the templates').fill('gearbox pressure');
@@ -72,7 +72,7 @@ test('a release is refused while a wire to be cut rests on an open item, or on a
   await page.goto(`/jobs/${id}/brief?tab=open`);
   await page.getByLabel('Open item', { exact: true }).fill('Which way does the throttle turn?');
   await page.getByRole('button', { name: 'Note it' }).click();
-  await page.getByLabel('Blocked by Which way does the throttle turn?').selectOption({ label: 'inlet · throttle' });
+  await pick(page, 'Blocked by Which way does the throttle turn?', 'inlet · throttle');
   await saved(page);
   const release = () => request.post(`/api/jobs/${id}/releases`, { data: { id: randomUUID(), author: 'x', note: '' } });
   const refused = await release();
@@ -83,10 +83,10 @@ test('a release is refused while a wire to be cut rests on an open item, or on a
   const answer = page.getByLabel('Answer to Which way does the throttle turn?');
   await answer.fill('clockwise');
   await answer.press('Enter');
-  await page.getByLabel('Evidence for Which way does the throttle turn?').selectOption('guessed');
+  await pick(page, 'Evidence for Which way does the throttle turn?', 'guessed');
   await saved(page);
   expect((await release()).status()).toBe(422);
-  await page.getByLabel('Evidence for Which way does the throttle turn?').selectOption('measured');
+  await pick(page, 'Evidence for Which way does the throttle turn?', 'measured');
   await saved(page);
   await expect.poll(async () => (await release()).status()).toBe(201);
 });
@@ -98,10 +98,10 @@ test('the donor ledger tells what a removal takes from a device that stays, and 
   await expect(ledger).toContainText('joins 3');
   await expect(ledger).toContainText('for stock 4.49 m, 1 not measured');
   await expect(page.getByText('▲ temperature ground (controller, throttle position stays)')).toBeVisible();
-  await page.getByLabel('Decision on donor wire 23').selectOption('keep');
+  await pick(page, 'Decision on donor wire 23', '= keep');
   await expect(page.getByText('▲ temperature ground')).toHaveCount(0);
   await expect(ledger).toContainText('for stock 3.77 m');
-  await page.getByLabel('Decision on donor wire 1', { exact: true }).selectOption('shorten');
+  await pick(page, 'Decision on donor wire 1', '− shorten');
   await expect(page.getByText('expected the length after shortening')).toBeVisible();
   await page.getByLabel('New length of donor wire 1', { exact: true }).fill('300');
   await page.getByLabel('New length of donor wire 1', { exact: true }).press('Enter');

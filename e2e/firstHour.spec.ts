@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { chooseColumns, saved } from './helpers';
+import { chooseColumns, pick, saved } from './helpers';
 
 /** What a newcomer has: a list of his own, with headings of his own. 12 ends, 22 wires. */
 function createList(): string {
@@ -52,12 +52,15 @@ test('the first hour: a list of her own becomes a loom, is measured, mended, pri
   // housings for the placeholders: each finding offers the smallest that fits
   await page.getByRole('tab', { name: /^Findings/ }).click();
   const take = page.getByRole('button', { name: /^Take a / });
+  // a table of many rows draws those in view: she looks for those of one kind
+  await page.getByLabel('Filter the table').fill('no housing yet');
   await expect(take).toHaveCount(12);
   for (let left = 12; left > 0; left -= 1) {
     await take.first().click();
     await expect(take).toHaveCount(left - 1);
   }
   await expect(page.getByText(/has no housing yet/)).toHaveCount(0);
+  await page.getByRole('button', { name: /^Show all \d+/ }).click();
 
   // marks off the tape, in the units she has
   await page.getByRole('tab', { name: 'Lengths' }).click();
@@ -68,7 +71,7 @@ test('the first hour: a list of her own becomes a loom, is measured, mended, pri
     const run = (await lengths.nth(at).getAttribute('aria-label'))!.replace('Length of ', '');
     await page.getByLabel(`Length of ${run}`, { exact: true }).fill(at === 0 ? '0.45 m' : String(120 + 10 * at));
     await page.keyboard.press('Enter');
-    await page.getByLabel(`Status of ${run}`, { exact: true }).selectOption('roped');
+    await pick(page, `Status of ${run}`, 'roped');
   }
   await expect(strip).not.toContainText('guessed');
   await expect(page.getByLabel('Length of datum to trunk')).toHaveValue('450');

@@ -46,6 +46,12 @@ export async function openBundle(page: Page, jobId: string, query = ''): Promise
 
 export const saved = (page: Page) => expect(page.getByRole('status').filter({ hasText: /^saved/ })).toBeVisible();
 
+/** Opens a list of a dense line and chooses from it by its words. */
+export async function pick(page: Page, label: string, words: string | RegExp, place: Page | Locator = page): Promise<void> {
+  await place.getByRole('combobox', { name: label, exact: true }).click();
+  await page.getByRole('option', { name: words, exact: true }).click();
+}
+
 /** Says in the dialog of a wire list which of its columns are which: Stop, Stop pin and Meaning are no words that it knows. */
 export async function chooseColumns(page: Page): Promise<void> {
   const dialog = page.getByRole('dialog', { name: 'A loom from a wire list (CSV)' });

@@ -11,6 +11,7 @@ import { Notifications } from '@mantine/notifications';
 import type { Metadata, Viewport } from 'next';
 import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
+import { Tour } from '../ui/tour/Tour';
 import { theme } from './theme';
 
 export const metadata: Metadata = { title: 'Wattograph', description: 'Plan and build wiring looms' };
@@ -28,6 +29,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
           <ModalsProvider>
             <Notifications position="bottom-right" />
             {children}
+            <Tour />
           </ModalsProvider>
         </MantineProvider>
       </body>

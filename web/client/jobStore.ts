@@ -120,7 +120,7 @@ export class JobStore {
   }
 
   /** Change the job; it is stored at once, or as soon as the server answers. Throws what the command throws. */
-  edit({ label, apply }: Command): void {
+  edit = ({ label, apply }: Command): void => {
     this.dragged = null;
     const { patch } = editDocument(this.current(), apply);
     if (patch.length === 0) {
@@ -129,14 +129,14 @@ export class JobStore {
       return;
     }
     this.push(label, patch);
-  }
+  };
 
   /** Take an edit that was computed elsewhere, such as the fix of a finding. */
-  push(label: string, patch: EditOperation[]): void {
+  push = (label: string, patch: EditOperation[]): void => {
     this.set({ before: this.beforeDrag ?? this.state.result });
     this.beforeDrag = null;
     this.line.add(crypto.randomUUID(), { label, author: readAuthor(), patch });
-  }
+  };
 
   /** Show a change while it is being dragged; nothing is stored. */
   preview({ apply }: Command): void {

@@ -1,7 +1,7 @@
 import { render, screen } from '@testing-library/react';
 import { CATALOGUE } from 'wattograph-core';
 import { FacePicture } from './FacePicture';
-import { ProblemList } from './ProblemList';
+import { ProblemList } from './findings/ProblemList';
 
 const family = CATALOGUE.families['tarn-3']!;
 const xOf = (side: 'wire' | 'mating', cavity: string) => {

@@ -13,13 +13,13 @@ import { JobProvider, useFindings, useJob, useJobStore } from '../client/jobCont
 import type { Opened } from '../client/jobStore';
 import { CursorProvider, useCursorStore } from './cursor';
 import styles from './JobShell.module.css';
-import { ImportWireList } from './ImportWireList';
+import { ImportWireList } from './wireList/ImportWireList';
 import { KeysHelp } from './KeysHelp';
 import { NotTaken } from './NotTaken';
 import { rankActions } from './rankActions';
-import { ShopPin } from './ShopPin';
+import { ShopPin } from './shop/ShopPin';
 import { STATIONS } from './stations';
-import { WhoSelect } from './WhoSelect';
+import { WhoSelect } from './fields/WhoSelect';
 
 const [boxStore, box] = createSpotlight();
 

@@ -74,6 +74,7 @@ const KEYS = [
   ['a', 'in Circuits: assign what is open'],
   ['← →, Esc', 'on the tape in Circuits and Power: to the next end, and all ends again'],
   ['0–9, b h e', 'in Survey: type a distance, then Breakout, Hole or End'],
+  ['↑ ↓', 'in a table: the same column of the row above or below; Ctrl-C copies it, a block is pasted from a cell on'],
   ['Esc', 'leave a dialog or a drag'],
 ] as const;
 

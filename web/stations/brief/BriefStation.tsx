@@ -7,8 +7,10 @@ import { useShop } from '../../client/shopContext';
 import { readAuthor } from '../../client/author';
 import { useJob, useJobStore } from '../../client/jobContext';
 import { today } from '../../client/today';
-import { DayField } from '../../ui/DayField';
-import { TextField } from '../../ui/TextField';
+import { DayField } from '../../ui/fields/DayField';
+import { Pick } from '../../ui/fields/Pick';
+import { ToolsSlot } from '../../ui/table/DataTable';
+import { TextField } from '../../ui/fields/TextField';
 import styles from './Brief.module.css';
 import { DevicesTable } from './DevicesTable';
 import { DonorLedger } from './DonorLedger';
@@ -32,6 +34,7 @@ const NAMES: Record<Tab, string> = {
 export function BriefStation() {
   const wanted = useSearchParams().get('tab') as Tab | null;
   const [tab, setTab] = useState<Tab>(wanted !== null && TABS.includes(wanted) ? wanted : 'devices');
+  const [slot, setSlot] = useState<HTMLElement | null>(null);
   const job = useJob(({ document }) => document);
   const counts: Partial<Record<Tab, number>> = {
     devices: Object.keys(job.devices).length,
@@ -43,21 +46,26 @@ export function BriefStation() {
   return (
     <div className={styles.station}>
       <Head />
-      <div className={styles.tabs} role="tablist">
-        {TABS.map((one) => (
-          <button key={one} role="tab" aria-selected={tab === one} onClick={() => setTab(one)}>
-            {NAMES[one]} {counts[one] ? <span className="mono faint">{counts[one]}</span> : null}
-          </button>
-        ))}
+      <div className={styles.tabs}>
+        <div role="tablist" aria-label="Parts of the brief">
+          {TABS.map((one) => (
+            <button key={one} role="tab" aria-selected={tab === one} onClick={() => setTab(one)}>
+              {NAMES[one]} {counts[one] ? <span className="mono faint">{counts[one]}</span> : null}
+            </button>
+          ))}
+        </div>
+        <span className={styles.right} ref={setSlot} />
       </div>
-      <div className={styles.scroll} role="tabpanel" tabIndex={0} aria-label={NAMES[tab]}>
-        {tab === 'devices' && <DevicesTable job={job} />}
-        {tab === 'open' && <OpenItems job={job} />}
-        {tab === 'donor' && <DonorLedger job={job} />}
-        {tab === 'zones' && <ZonesTable job={job} />}
-        {tab === 'style' && <HouseStyle job={job} />}
-        {tab === 'mates' && <MatesTable job={job} />}
-      </div>
+      <ToolsSlot value={slot}>
+        <div className={styles.scroll} role="tabpanel" tabIndex={0} aria-label={NAMES[tab]}>
+          {tab === 'devices' && <DevicesTable job={job} />}
+          {tab === 'open' && <OpenItems job={job} />}
+          {tab === 'donor' && <DonorLedger job={job} />}
+          {tab === 'zones' && <ZonesTable job={job} />}
+          {tab === 'style' && <HouseStyle job={job} />}
+          {tab === 'mates' && <MatesTable job={job} />}
+        </div>
+      </ToolsSlot>
     </div>
   );
 }
@@ -88,21 +96,12 @@ function Head() {
       </label>
       <label>
         <span>Standard</span>
-        <select
-          className={styles.field}
-          aria-label="Shop standard"
+        <Pick
+          label="Shop standard"
           value={job.standardId}
-          onChange={(event) => {
-            const { value } = event.target;
-            store.edit(workTo(value, shop.standards[value]!.name));
-          }}
-        >
-          {Object.values(shop.standards).map(({ id, name }) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
-        </select>
+          options={Object.values(shop.standards).map(({ id, name }) => ({ value: id, label: name }))}
+          onChange={(id) => id && store.edit(workTo(id, shop.standards[id]!.name))}
+        />
       </label>
       <div className={styles.scope} role="status" aria-label="Scope against the quote">
         {brief.agreed === null ? (

@@ -1,21 +1,28 @@
 'use client';
 
 import { useDisclosure } from '@mantine/hooks';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import {
   DONOR_DECISIONS,
   findStandard,
   listDonorDispositions,
+  type Command,
   type Donor,
   type DonorDecision,
   type Job,
   decideDonorWire,
+  joinCommands,
   setDonorWire,
+  toCount,
 } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useJobStore } from '../../client/jobContext';
-import { TextField } from '../../ui/TextField';
-import { LengthField } from '../bundle/LengthsTable';
+import { TextField } from '../../ui/fields/TextField';
+import { LEAST_MM, LengthField, MOST_MM } from '../../ui/fields/LengthField';
+import { Pick } from '../../ui/fields/Pick';
+import { checkQuantity } from '../../ui/fields/useQuantity';
+import type { Column } from '../../ui/table/columns';
+import { DataTable } from '../../ui/table/DataTable';
 import styles from './Brief.module.css';
 import { ImportDonor } from './ImportDonor';
 
@@ -37,13 +44,12 @@ export function DonorLedger({ job }: { job: Job }) {
     <>
       <div className={styles.bar}>
         {ids.length > 1 && (
-          <select className={styles.pick} aria-label="Donor loom" value={donorId} onChange={(event) => setChosen(event.target.value)}>
-            {ids.map((id) => (
-              <option key={id} value={id}>
-                {job.donors[id]!.name}
-              </option>
-            ))}
-          </select>
+          <Pick
+            label="Donor loom"
+            value={donorId!}
+            options={ids.map((value) => ({ value, label: job.donors[value]!.name }))}
+            onChange={setChosen}
+          />
         )}
         <button className={styles.button} onClick={dialog.open}>
           Import a pinout (CSV, XLSX)
@@ -71,12 +77,21 @@ export function DonorLedger({ job }: { job: Job }) {
   );
 }
 
+interface Row {
+  id: string;
+  name: string;
+  wire: Donor['wires'][string];
+}
+
 function Open({ job, donorId, donor }: { job: Job; donorId: string; donor: Donor }) {
   const shop = useShop();
   const store = useJobStore();
-  const ledger = listDonorDispositions(donor, Object.values(job.devices), findStandard(job, shop).leastOffcutMm);
-  const wrong = new Map(ledger.problems.map(({ wireId, words }) => [wireId, words]));
-  const orphans = new Map(ledger.orphans.map(({ wireId, device }) => [wireId, device]));
+  const ledger = useMemo(
+    () => listDonorDispositions(donor, Object.values(job.devices), findStandard(job, shop).leastOffcutMm),
+    [donor, job, shop],
+  );
+  const rows = useMemo(() => Object.entries(donor.wires).map(([id, wire]) => ({ id, wire, name: wire.number || id })), [donor]);
+  const columns = useMemo(() => createColumns(donorId, ledger, store.edit), [donorId, ledger, store]);
   const metres = (mm: number) => (mm / 1000).toFixed(2);
   return (
     <>
@@ -119,89 +134,112 @@ function Open({ job, donorId, donor }: { job: Job; donorId: string; donor: Donor
       {ledger.bare.length > 0 && (
         <p className={`${styles.lost} ${styles.alarm}`}>▲ No wire left for {ledger.bare.join(', ')}, which stays.</p>
       )}
-      <table className={styles.table}>
-        <thead>
-          <tr>
-            <th>wire</th>
-            <th>from</th>
-            <th>to</th>
-            <th>functions</th>
-            <th>colour</th>
-            <th>size</th>
-            <th className={styles.num}>length mm</th>
-            <th>decision</th>
-            <th className={styles.num}>new length</th>
-            <th>note</th>
-          </tr>
-        </thead>
-        <tbody>
-          {Object.entries(donor.wires).map(([id, wire]) => {
-            const name = wire.number || id;
-            const at = { donorId, wireId: id, number: name };
-            const changes = wire.decision === 'shorten' || wire.decision === 'extend' || wire.decision === 'repurpose';
-            return (
-              <tr key={id} data-decision={wire.decision ?? 'none'}>
-                <td className="mono">{name}</td>
-                <td>
-                  {wire.from} <span className="mono faint">{wire.fromPin}</span>
-                </td>
-                <td>
-                  {wire.to} <span className="mono faint">{wire.toPin}</span>
-                </td>
-                <td>{wire.functions.join(', ')}</td>
-                <td>{wire.colour}</td>
-                <td className="mono">{wire.size}</td>
-                <td className={styles.num}>
-                  <LengthField
-                    label={`Length of donor wire ${name}`}
-                    optional
-                    value={wire.lengthMm}
-                    onChange={(value) => store.edit(setDonorWire(at, 'lengthMm', value))}
-                  />
-                </td>
-                <td>
-                  <select
-                    className={styles.pick}
-                    aria-label={`Decision on donor wire ${name}`}
-                    value={wire.decision ?? ''}
-                    onChange={(event) => {
-                      const decision = (event.target.value || null) as DonorDecision | null;
-                      store.edit(decideDonorWire(at, decision));
-                    }}
-                  >
-                    <option value="">? undecided</option>
-                    {DONOR_DECISIONS.map((one) => (
-                      <option key={one} value={one}>
-                        {WORDS[one]}
-                      </option>
-                    ))}
-                  </select>
-                  {wrong.has(id) && <span className={styles.alarm}> {wrong.get(id)}</span>}
-                  {orphans.has(id) && <span className={styles.alarm}> leads to {orphans.get(id)}, which goes</span>}
-                </td>
-                <td className={styles.num}>
-                  {changes && (
-                    <LengthField
-                      label={`New length of donor wire ${name}`}
-                      optional
-                      value={wire.newLengthMm}
-                      onChange={(value) => store.edit(setDonorWire(at, 'newLengthMm', value))}
-                    />
-                  )}
-                </td>
-                <td>
-                  <TextField
-                    label={`Note on donor wire ${name}`}
-                    value={wire.note}
-                    most={200}
-                    onChange={(note) => store.edit(setDonorWire(at, 'note', note))}
-                  />
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+      <div className={styles.listed}>
+        <DataTable
+          name="donor"
+          label="Wires of the donor loom"
+          rows={rows}
+          columns={columns}
+          keyOf={({ id }) => id}
+          rowProps={toRowProps}
+          onTake={(commands) => store.edit(joinCommands(`paste ${toCount(commands.length, 'figure')} of donor wires`, commands))}
+        />
+      </div>
     </>
   );
 }
+
+const toRowProps = ({ wire }: Row) => ({ 'data-decision': wire.decision ?? 'none' });
+
+function createColumns(donorId: string, ledger: ReturnType<typeof listDonorDispositions>, edit: (command: Command) => void): Column<Row>[] {
+  const wrong = new Map(ledger.problems.map(({ wireId, words }) => [wireId, words]));
+  const orphans = new Map(ledger.orphans.map(({ wireId, device }) => [wireId, device]));
+  const at = ({ id, name }: Row) => ({ donorId, wireId: id, number: name });
+  const length = (key: 'lengthMm' | 'newLengthMm', head: string, label: string): Column<Row> => ({
+    id: key,
+    head,
+    isNumber: true,
+    value: ({ wire }) => wire[key],
+    cell: (row) =>
+      (key === 'lengthMm' || isChanged(row)) && (
+        <LengthField
+          label={`${label} of donor wire ${row.name}`}
+          optional
+          value={row.wire[key]}
+          onChange={(value) => edit(setDonorWire(at(row), key, value))}
+        />
+      ),
+    take: (row, text) => {
+      const checked = checkQuantity(text, { unit: 'mm', least: LEAST_MM, most: MOST_MM, canBeEmpty: true });
+      if ('expected' in checked) return checked.expected;
+      if (key === 'newLengthMm' && !isChanged(row)) return 'a wire that is shortened, extended or put to other use';
+      return setDonorWire(at(row), key, checked.value);
+    },
+  });
+  return [
+    { id: 'wire', head: 'wire', className: 'mono', value: ({ name }) => name },
+    {
+      id: 'from',
+      head: 'from',
+      value: ({ wire }) => `${wire.from} ${wire.fromPin}`,
+      cell: ({ wire }) => (
+        <>
+          {wire.from} <span className="mono faint">{wire.fromPin}</span>
+        </>
+      ),
+    },
+    {
+      id: 'to',
+      head: 'to',
+      value: ({ wire }) => `${wire.to} ${wire.toPin}`,
+      cell: ({ wire }) => (
+        <>
+          {wire.to} <span className="mono faint">{wire.toPin}</span>
+        </>
+      ),
+    },
+    { id: 'functions', head: 'functions', value: ({ wire }) => wire.functions.join(', ') },
+    { id: 'colour', head: 'colour', value: ({ wire }) => wire.colour },
+    { id: 'size', head: 'size', className: 'mono', value: ({ wire }) => wire.size },
+    length('lengthMm', 'length mm', 'Length'),
+    {
+      id: 'decision',
+      head: 'decision',
+      value: ({ wire }) => (wire.decision === null ? '? undecided' : WORDS[wire.decision]),
+      cell: (row) => (
+        <>
+          <Pick
+            label={`Decision on donor wire ${row.name}`}
+            value={row.wire.decision}
+            none="? undecided"
+            options={DONOR_DECISIONS.map((value) => ({ value, label: WORDS[value] }))}
+            onChange={(decision) => edit(decideDonorWire(at(row), decision))}
+          />
+          {wrong.has(row.id) && <span className={styles.alarm}> {wrong.get(row.id)}</span>}
+          {orphans.has(row.id) && <span className={styles.alarm}> leads to {orphans.get(row.id)}, which goes</span>}
+        </>
+      ),
+      take: (row, text) => {
+        const decision = DONOR_DECISIONS.find((one) => one === text.toLowerCase() || WORDS[one] === text);
+        return decision ? decideDonorWire(at(row), decision) : `one of ${DONOR_DECISIONS.join(', ')}`;
+      },
+    },
+    length('newLengthMm', 'new length', 'New length'),
+    {
+      id: 'note',
+      head: 'note',
+      value: ({ wire }) => wire.note,
+      cell: (row) => (
+        <TextField
+          label={`Note on donor wire ${row.name}`}
+          value={row.wire.note}
+          most={200}
+          onChange={(note) => edit(setDonorWire(at(row), 'note', note))}
+        />
+      ),
+      take: (row, text) => (text.length > 200 ? 'at most 200 letters' : setDonorWire(at(row), 'note', text)),
+    },
+  ];
+}
+
+const isChanged = ({ wire: { decision } }: Row) => decision === 'shorten' || decision === 'extend' || decision === 'repurpose';

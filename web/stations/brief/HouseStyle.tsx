@@ -3,7 +3,8 @@
 import { findSide, HOUSE_STYLE, type Job, departFromHouse } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useJobStore } from '../../client/jobContext';
-import { askReason } from '../../ui/askReason';
+import { askReason } from '../../ui/fields/askReason';
+import { FactTable } from '../../ui/table/FactTable';
 import styles from './Brief.module.css';
 
 /** Where the shop stands on each question, and where this job departs from it with a reason. */
@@ -21,7 +22,7 @@ export function HouseStyle({ job }: { job: Job }) {
       );
   };
   return (
-    <table className={styles.table}>
+    <FactTable label="House style">
       <thead>
         <tr>
           <th>question</th>
@@ -78,6 +79,6 @@ export function HouseStyle({ job }: { job: Job }) {
           </tr>
         ))}
       </tbody>
-    </table>
+    </FactTable>
   );
 }

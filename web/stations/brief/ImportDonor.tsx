@@ -14,9 +14,9 @@ import {
   toCount,
 } from 'wattograph-core';
 import { useJobStore } from '../../client/jobContext';
-import { ColumnPicker, type ColumnField } from '../../ui/ColumnPicker';
-import { ProblemList } from '../../ui/ProblemList';
-import { readTable } from '../../ui/readTable';
+import { ColumnPicker, type ColumnField } from '../../ui/wireList/ColumnPicker';
+import { ProblemList } from '../../ui/findings/ProblemList';
+import { readTable } from '../../ui/wireList/readTable';
 
 const FIELDS: ColumnField<keyof DonorMapping>[] = [
   { field: 'number', label: 'Wire number', required: false },

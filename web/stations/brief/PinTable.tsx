@@ -1,5 +1,6 @@
 import type { DeviceTemplate, PinNeed } from 'wattograph-core';
 import { KIND_WORDS } from 'wattograph-core';
+import { FactTable } from '../../ui/table/FactTable';
 import styles from './Brief.module.css';
 
 const needs = ({ screened, twistWith, required }: PinNeed) =>
@@ -11,7 +12,7 @@ const needs = ({ screened, twistWith, required }: PinNeed) =>
 export function PinTable({ template }: { template: DeviceTemplate }) {
   return (
     <>
-      <table className={styles.pinTable}>
+      <FactTable label="Pins">
         <thead>
           <tr>
             <th>pin</th>
@@ -36,7 +37,7 @@ export function PinTable({ template }: { template: DeviceTemplate }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </FactTable>
       {template.note && <p className={styles.note}>{template.note}</p>}
     </>
   );

@@ -1,8 +1,14 @@
 'use client';
 
-import { type Job, addZone, removeZone, setZone, countZoneUses } from 'wattograph-core';
+import { Checkbox } from '@mantine/core';
+import { useMemo } from 'react';
+import { type Command, type Job, type Zone, addZone, countZoneUses, joinCommands, removeZone, setZone, toCount } from 'wattograph-core';
 import { useJobStore } from '../../client/jobContext';
-import { TextField } from '../../ui/TextField';
+import { NumberField } from '../../ui/fields/NumberField';
+import { TextField } from '../../ui/fields/TextField';
+import { checkQuantity } from '../../ui/fields/useQuantity';
+import type { Column } from '../../ui/table/columns';
+import { DataTable } from '../../ui/table/DataTable';
 import styles from './Brief.module.css';
 
 const FLAGS = [
@@ -12,81 +18,110 @@ const FLAGS = [
   ['reopen', 'must be opened later'],
 ] as const;
 
+/** what a place in a vehicle can be, °C */
+const AMBIENT = { unit: '°C', least: -60, most: 400 } as const;
+
+interface Row {
+  id: string;
+  zone: Zone;
+  uses: number;
+}
+
 /** Parts of the vehicle with what they do to a loom. A run that lies in one takes its covering from it. */
 export function ZonesTable({ job }: { job: Job }) {
   const store = useJobStore();
-  const uses = (id: string) => countZoneUses(job, id);
-  return (
-    <>
-      <div className={styles.bar}>
-        <button className={styles.button} onClick={() => store.edit(addZone())}>
-          Add zone
-        </button>
-      </div>
-      <table className={styles.table}>
-        <thead>
-          <tr>
-            <th>zone</th>
-            <th className={styles.num}>hottest ambient °C</th>
-            {FLAGS.map(([, words]) => (
-              <th key={words}>{words}</th>
-            ))}
-            <th className={styles.num}>runs and devices in it</th>
-            <th />
-          </tr>
-        </thead>
-        <tbody>
-          {Object.entries(job.zones).map(([id, zone]) => (
-            <tr key={id}>
-              <td>
-                <TextField
-                  label={`Name of zone ${zone.name}`}
-                  value={zone.name}
-                  most={80}
-                  required
-                  onChange={(name) => store.edit(setZone(id, zone.name, 'name', 'name', name))}
-                />
-              </td>
-              <td className={styles.num}>
-                <TextField
-                  label={`Ambient of ${zone.name}`}
-                  value={String(zone.ambientC)}
-                  most={5}
-                  required
-                  onChange={(text) => {
-                    const ambientC = Number(text.replace(',', '.'));
-                    if (ambientC >= -60 && ambientC <= 400) store.edit(setZone(id, zone.name, `${ambientC} °C`, 'ambientC', ambientC));
-                  }}
-                />
-              </td>
-              {FLAGS.map(([flag, words]) => (
-                <td key={flag}>
-                  <input
-                    type="checkbox"
-                    aria-label={`${zone.name}: ${words}`}
-                    checked={zone[flag]}
-                    onChange={(event) => {
-                      const { checked } = event.target;
-                      store.edit(setZone(id, zone.name, words, flag, checked));
-                    }}
-                  />
-                </td>
-              ))}
-              <td className={styles.num}>{uses(id)}</td>
-              <td>
-                <button
-                  className={styles.link}
-                  disabled={uses(id) > 0}
-                  title={uses(id) ? 'something lies in it' : undefined}
-                  onClick={() => store.edit(removeZone(id, zone.name))}
-                >
-                  remove
-                </button>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </>
+  const rows = useMemo(() => Object.entries(job.zones).map(([id, zone]) => ({ id, zone, uses: countZoneUses(job, id) })), [job]);
+  const columns = useMemo(() => createColumns(store.edit), [store]);
+  const add = (
+    <button className={styles.button} onClick={() => store.edit(addZone())}>
+      Add zone
+    </button>
   );
+  return (
+    <DataTable
+      name="zones"
+      label="Zones"
+      rows={rows}
+      columns={columns}
+      keyOf={({ id }) => id}
+      onTake={(commands) => store.edit(joinCommands(`paste ${toCount(commands.length, 'figure')} of zones`, commands))}
+      empty={
+        <div className={styles.empty}>
+          <p>
+            Parts of the vehicle by what they do to a loom: how hot, wet or sharp, and whether it moves. A run that lies in one takes its
+            insulation and its covering from it. Add the engine bay first.
+          </p>
+          {add}
+        </div>
+      }
+    >
+      {add}
+    </DataTable>
+  );
+}
+
+function createColumns(edit: (command: Command) => void): Column<Row>[] {
+  const toAmbient = ({ id, zone }: Row, ambientC: number) => setZone(id, zone.name, `${ambientC} °C`, 'ambientC', ambientC);
+  return [
+    {
+      id: 'zone',
+      head: 'zone',
+      value: ({ zone }) => zone.name,
+      cell: ({ id, zone }) => (
+        <TextField
+          label={`Name of zone ${zone.name}`}
+          value={zone.name}
+          most={80}
+          required
+          onChange={(name) => edit(setZone(id, zone.name, 'name', 'name', name))}
+        />
+      ),
+    },
+    {
+      id: 'ambient',
+      head: 'hottest ambient °C',
+      isNumber: true,
+      value: ({ zone }) => zone.ambientC,
+      cell: (row) => (
+        <NumberField
+          label={`Ambient of ${row.zone.name}`}
+          value={row.zone.ambientC}
+          {...AMBIENT}
+          onChange={(ambientC) => ambientC !== null && edit(toAmbient(row, ambientC))}
+        />
+      ),
+      take: (row, text) => {
+        const checked = checkQuantity(text, AMBIENT);
+        return 'expected' in checked ? checked.expected : toAmbient(row, checked.value!);
+      },
+    },
+    ...FLAGS.map(([flag, words]): Column<Row> => ({
+      id: flag,
+      head: words,
+      value: ({ zone }) => (zone[flag] ? 'yes' : 'no'),
+      cell: ({ id, zone }) => (
+        <Checkbox
+          size="xs"
+          aria-label={`${zone.name}: ${words}`}
+          checked={zone[flag]}
+          onChange={(event) => edit(setZone(id, zone.name, words, flag, event.currentTarget.checked))}
+        />
+      ),
+    })),
+    { id: 'uses', head: 'runs and devices in it', isNumber: true, value: ({ uses }) => uses },
+    {
+      id: 'do',
+      head: '',
+      cell: ({ id, zone, uses }) => (
+        <button
+          className={styles.link}
+          disabled={uses > 0}
+          title={uses ? 'something lies in it' : undefined}
+          onClick={() => edit(removeZone(id, zone.name))}
+        >
+          remove
+        </button>
+      ),
+    },
+  ];
 }

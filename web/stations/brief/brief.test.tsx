@@ -3,6 +3,7 @@ import type { ReactElement } from 'react';
 import { createDevice, createJob, type Job } from 'wattograph-core';
 import { createFenRanger, createInlet, createSkerry } from 'wattograph-core/demo';
 import { useJob } from '../../client/jobContext';
+import { choose, listOptions } from '../../testing/act';
 import { FakeStore, renderWith } from '../../testing/fakeStore';
 import { DevicesTable } from './DevicesTable';
 import { DonorLedger } from './DonorLedger';
@@ -22,7 +23,6 @@ const open = (job: Job, part: (props: { job: Job }) => ReactElement) => {
   renderWith(store, <Show part={part} />);
   return store;
 };
-const choose = (label: string | RegExp, value: string) => fireEvent.change(screen.getByLabelText(label), { target: { value } });
 const type = (label: string, value: string) => {
   fireEvent.change(screen.getByLabelText(label), { target: { value } });
   fireEvent.blur(screen.getByLabelText(label));
@@ -36,22 +36,18 @@ describe('devices', () => {
   };
   test('deciding "later" asks what is made meanwhile, and any other decision forgets it', () => {
     const store = open(job(), DevicesTable);
-    choose('Decision on radio', 'later');
+    choose('Decision on radio', '… later');
     expect(store.job.devices.d1).toMatchObject({ decision: 'later', unknownPolicy: 'connector', decidedBy: 'Imke Dorsey' });
-    choose('Unknown place of radio', 'coil');
+    choose('Unknown place of radio', 'full length, coiled');
     expect(store.job.devices.d1!.unknownPolicy).toBe('coil');
-    choose('Decision on radio', 'fit');
+    choose('Decision on radio', '+ fit');
     expect(store.job.devices.d1!.unknownPolicy).toBeNull();
     expect(screen.queryByLabelText('Unknown place of radio')).toBeNull();
   });
   test('one that goes has no place to be put, one that stays is put on a free end', () => {
     const store = open(job(), DevicesTable);
-    const ends = screen.getByLabelText('Put radio on');
-    expect(within(ends).getAllByRole('option')).toHaveLength(17);
-    const index = within(ends)
-      .getAllByRole('option')
-      .findIndex(({ textContent }) => textContent === 'inlet · throttle');
-    choose('Put radio on', String(index - 1));
+    expect(listOptions('Put radio on')).toHaveLength(17);
+    choose('Put radio on', 'inlet · throttle');
     expect(store.job.devices.d1!.at).toEqual({ loomId: 'inlet', endId: 'thr' });
     // an end that has wires keeps its housing and what is known of its pins
     expect(store.job.looms.inlet!.ends.thr!.familyId).toBe('pellow-6');
@@ -59,7 +55,7 @@ describe('devices', () => {
     expect(push).toHaveBeenLastCalledWith('ends?loom=inlet&end=thr');
     fireEvent.click(screen.getByRole('button', { name: 'Take radio off its end' }));
     expect(store.job.devices.d1!.at).toBeNull();
-    choose('Decision on radio', 'remove');
+    choose('Decision on radio', '× remove');
     expect(screen.queryByLabelText('Put radio on')).toBeNull();
   });
   test('a name may not be empty: it stays as it was', () => {
@@ -95,8 +91,8 @@ describe('open items', () => {
     fireEvent.click(screen.getByRole('button', { name: 'Note it' }));
     const [id] = Object.keys(store.job.openItems);
     expect(store.job.openItems[id!]).toMatchObject({ kind: 'question', owner: 'Imke Dorsey', answer: null });
-    choose('Blocked by Which way does it turn?', 'inlet end thr');
-    choose('Blocked by Which way does it turn?', 'inlet circuit c209');
+    choose('Blocked by Which way does it turn?', 'inlet · throttle');
+    choose('Blocked by Which way does it turn?', `inlet · circuit ${createInlet().looms.inlet!.circuits.c209!.name}`);
     expect(store.job.openItems[id!]!.blocks).toEqual([
       { loomId: 'inlet', kind: 'end', id: 'thr' },
       { loomId: 'inlet', kind: 'circuit', id: 'c209' },
@@ -134,9 +130,9 @@ describe('donor ledger', () => {
   test('deciding forgets a new length that no longer means anything', () => {
     const store = open(createFenRanger(), DonorLedger);
     expect(store.job.donors.old!.wires.w7!.newLengthMm).toBe(720);
-    choose('Decision on donor wire 7', 'keep');
+    choose('Decision on donor wire 7', '= keep');
     expect(store.job.donors.old!.wires.w7).toMatchObject({ decision: 'keep', newLengthMm: null });
-    choose('Decision on donor wire 7', '');
+    choose('Decision on donor wire 7', '? undecided');
     expect(store.job.donors.old!.wires.w7!.decision).toBeNull();
     expect(screen.getByRole('status', { name: 'Ledger' }).textContent).toContain('? undecided 2');
   });
@@ -189,26 +185,21 @@ describe('mates', () => {
     const job = createSkerry();
     job.mates = {};
     const store = open(job, MatesTable);
-    choose('This end', 'inlet B1');
-    const other = screen.getByLabelText('Plugs into');
-    expect(
-      within(other)
-        .getAllByRole('option')
-        .map(({ textContent }) => textContent),
-    ).toEqual(['an end of another loom …', 'engine · inlet plug']);
-    fireEvent.change(other, { target: { value: 'engine m-inlet-plug' } });
+    choose('This end', 'inlet · inlet bulkhead B1');
+    expect(listOptions('Plugs into')).toEqual(['an end of another loom …', 'engine · inlet plug']);
+    choose('Plugs into', 'engine · inlet plug');
     fireEvent.click(screen.getByRole('button', { name: 'Mate them' }));
     expect(Object.values(store.job.mates)).toEqual([
       { a: { loomId: 'inlet', endId: 'B1' }, b: { loomId: 'engine', endId: 'm-inlet-plug' } },
     ]);
     // a mated end is not offered again
-    expect(within(screen.getByLabelText('This end')).queryByText('inlet · inlet bulkhead B1')).toBeNull();
+    expect(listOptions('This end')).not.toContain('inlet · inlet bulkhead B1');
     fireEvent.click(screen.getByRole('button', { name: 'take apart' }));
     expect(store.job.mates).toEqual({});
   });
   test('an end that nothing fits says so', () => {
     open(createSkerry(), MatesTable);
-    choose('This end', 'chassis m-module-power-plug');
+    choose('This end', 'chassis · module power plug');
     expect(screen.getByText('no end on another loom that it goes into')).toBeTruthy();
   });
 });

@@ -1,6 +1,7 @@
 import { fireEvent, screen, within } from '@testing-library/react';
 import { CATALOGUE, checkJob, createLookup, type Job } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
+import { choose, type, write } from '../../testing/act';
 import { FakeStore, renderWith } from '../../testing/fakeStore';
 import { TemplateDialog } from './TemplateDialog';
 
@@ -13,7 +14,6 @@ const open = (job: Job, from: string) => {
   fireEvent.click(screen.getByText(from, { selector: '[role=option] *, [role=option]' }));
   return store;
 };
-const choose = (label: string, value: string) => fireEvent.change(screen.getByLabelText(label), { target: { value } });
 const keep = () => fireEvent.click(screen.getByRole('button', { name: 'Keep template' }));
 const made = (store: FakeStore) => Object.values(store.job.deviceTemplates)[0]!;
 
@@ -24,7 +24,7 @@ describe('a box of her own', () => {
     fireEvent.click(screen.getByRole('button', { name: 'another pin that gives' }));
     fireEvent.click(screen.getByRole('button', { name: 'another fuse, relay, switch or channel' }));
     choose('Load side of link 9', '10');
-    choose('Most amperes of link 9', '15');
+    write('Most amperes of link 9', '15');
     keep();
     expect(made(store)).toMatchObject({ name: 'fuse box, eight ways, own', offers, links, note });
     expect(made(store).offers['10']).toMatchObject({ can: ['feed'], volts: 12 });
@@ -54,9 +54,9 @@ describe('a box of her own', () => {
   test('what a pin can do is chosen and taken back', () => {
     const store = open(createInlet(), 'fuse box, eight ways');
     choose('What offer 1 can do', 'high-side');
-    choose('What offer 1 can do', 'feed');
-    choose('PWM of offer 1', '200');
-    choose('Group of offer 1', 'left bank');
+    choose('What offer 1 can do', 'not feed');
+    write('PWM of offer 1', '0.2 kHz');
+    write('Group of offer 1', 'left bank');
     choose('Partner of offer 1', '3');
     fireEvent.click(screen.getByLabelText('Offer 1 takes the kick of a coil'));
     keep();
@@ -66,15 +66,30 @@ describe('a box of her own', () => {
     ['a pin that stands twice', 'Pin of offer 1', '3', 'pin 3 stands twice'],
     ['no name', 'Name of offer 1', ' ', 'pin 2: expected a name'],
     ['a limit of nothing', 'Limit of offer 1', '0', 'pin 2: expected numbers for V, limit and PWM, the limit above 0'],
-    ['a most that is no number', 'Most amperes of link 1', 'lots', 'fuse 1: expected a number above 0 for the most it carries'],
-    ['a fuse from a pin to itself', 'Load side of link 1', '1', 'fuse 1: expected two different pins'],
     ['a link without a name', 'Name of link 1', '', 'link 1: expected a name'],
   ])('%s is said, and nothing is kept', (_, label, value, words) => {
     const store = open(createInlet(), 'fuse box, eight ways');
-    choose(label, value);
+    write(label, value);
     expect(screen.getAllByRole('alert').map((one) => one.textContent)).toContain(words);
     expect(screen.getByRole('button', { name: 'Keep template' })).toHaveProperty('disabled', true);
     expect(store.labels).toEqual([]);
+  });
+  test('a fuse from a pin to itself is said, and nothing is kept', () => {
+    open(createInlet(), 'fuse box, eight ways');
+    choose('Load side of link 1', '1');
+    expect(screen.getByRole('alert').textContent).toBe('fuse 1: expected two different pins');
+    expect(screen.getByRole('button', { name: 'Keep template' })).toHaveProperty('disabled', true);
+  });
+  test('what is no figure is said at its field and not kept', () => {
+    const store = open(createInlet(), 'fuse box, eight ways');
+    const field = () => screen.getByLabelText<HTMLInputElement>('Most amperes of link 1');
+    const was = field().value;
+    type('Most amperes of link 1', 'lots');
+    expect([field().getAttribute('aria-invalid'), field().title]).toEqual(['true', 'expected 0 to 1000 A']);
+    fireEvent.blur(field());
+    expect(field().value).toBe(was);
+    keep();
+    expect(made(store).links.f1!.maxA).toBe(Number(was));
   });
   test('a pin that is taken out leaves its fuse without one, which is said', () => {
     open(createInlet(), 'fuse box, eight ways');

@@ -8,6 +8,7 @@ import { useFindings, useJob, usePlannedLoom, type PlannedLoom } from '../../cli
 import { useLoomId } from '../../ui/JobShell';
 import { SectionPanel } from '../../ui/section/SectionPanel';
 import { Split } from '../../ui/Split';
+import { ToolsSlot } from '../../ui/table/DataTable';
 import { Strip } from '../../ui/strip/Strip';
 import styles from './Bundle.module.css';
 import { Changes } from './Changes';
@@ -37,6 +38,7 @@ const Open = memo(function Open({ planned }: { planned: PlannedLoom }) {
   // a tab named by the address counts until another is chosen by hand
   const tab = chosen && chosen.at === wanted ? chosen.tab : TABS.includes(wanted as Tab) ? (wanted as Tab) : (chosen?.tab ?? 'wires');
   const setTab = (next: Tab) => setChosen({ tab: next, at: wanted });
+  const [slot, setSlot] = useState<HTMLElement | null>(null);
   const [adding, addDialog] = useDisclosure(false);
   const [splitting, splitDialog] = useDisclosure(false);
   const hasRuns = Object.keys(planned.loom.segments).length > 0;
@@ -60,25 +62,30 @@ const Open = memo(function Open({ planned }: { planned: PlannedLoom }) {
         <div className={styles.below}>
           <Changes planned={planned} />
           <section className={styles.lower}>
-            <div className={styles.tabs} role="tablist">
-              {TABS.map((one) => (
-                <button key={one} role="tab" aria-selected={tab === one} onClick={() => setTab(one)}>
-                  {NAMES[one]}
-                  {one === 'findings' && <FindingsCount loomId={planned.loomId} />}
-                </button>
-              ))}
+            <div className={styles.tabs}>
+              <div role="tablist" aria-label="Figures of the loom">
+                {TABS.map((one) => (
+                  <button key={one} role="tab" aria-selected={tab === one} onClick={() => setTab(one)}>
+                    {NAMES[one]}
+                    {one === 'findings' && <FindingsCount loomId={planned.loomId} />}
+                  </button>
+                ))}
+              </div>
               <span className={styles.right}>
                 {toCount(planned.plan.wires.length, 'wire')}, {Math.round(planned.plan.massG.total)} g
                 <PlannedIn />
               </span>
+              <span className={styles.tools} ref={setSlot} />
             </div>
-            <div className={styles.scroll} role="tabpanel" tabIndex={0} aria-label={NAMES[tab]}>
-              {tab === 'wires' && <WiresTable planned={planned} />}
-              {tab === 'lengths' && <LengthsTable planned={planned} />}
-              {tab === 'sleeves' && <SleevesTable planned={planned} />}
-              {tab === 'circuits' && <CircuitsTable planned={planned} />}
-              {tab === 'findings' && <LoomFindings planned={planned} />}
-            </div>
+            <ToolsSlot value={slot}>
+              <div className={styles.scroll} role="tabpanel" tabIndex={0} aria-label={NAMES[tab]}>
+                {tab === 'wires' && <WiresTable planned={planned} />}
+                {tab === 'lengths' && <LengthsTable planned={planned} />}
+                {tab === 'sleeves' && <SleevesTable planned={planned} />}
+                {tab === 'circuits' && <CircuitsTable planned={planned} />}
+                {tab === 'findings' && <LoomFindings planned={planned} />}
+              </div>
+            </ToolsSlot>
           </section>
         </div>
       </Split>

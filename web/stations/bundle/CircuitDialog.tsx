@@ -1,6 +1,6 @@
 'use client';
 
-import { Button, Group, Modal, NumberInput, Select, Stack, TextInput } from '@mantine/core';
+import { Button, Group, Modal, Select, Stack, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import {
   CIRCUIT_KINDS,
@@ -16,6 +16,9 @@ import {
 } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
+import { NumberEntry } from '../../ui/fields/NumberField';
+import { Pick } from '../../ui/fields/Pick';
+import { FactTable } from '../../ui/table/FactTable';
 import styles from './Bundle.module.css';
 
 const JOINS = [
@@ -74,6 +77,8 @@ export function CircuitDialog({
     circuit.name.trim() !== '' &&
     /^[0-9A-Z]{1,8}$/.test(circuit.number) &&
     !numberTwin &&
+    !Number.isNaN(circuit.currentA) &&
+    !Number.isNaN(circuit.twist?.pitchMm) &&
     (circuit.sizePin === null || circuit.sizePin.reason.trim() !== '');
   const keep = () => {
     store.edit(keepCircuit(loomId, circuitId, circuit, isNew));
@@ -104,7 +109,7 @@ export function CircuitDialog({
               onChange={(value) => set({ kind: value as CircuitKind })}
             />
           </Group>
-          <table className={styles.table}>
+          <FactTable label="Pins of the circuit">
             <thead>
               <tr>
                 <th>{places.length ? 'pins, the first is the source' : 'no pins yet'}</th>
@@ -117,18 +122,14 @@ export function CircuitDialog({
                 <tr key={`${place.endId} ${place.cavity}`}>
                   <td>{loom.ends[place.endId]?.name ?? place.endId}</td>
                   <td>
-                    <select
-                      className={styles.pick}
-                      aria-label={`Cavity at ${loom.ends[place.endId]?.name}`}
+                    <Pick
+                      label={`Cavity at ${loom.ends[place.endId]?.name}`}
                       value={place.cavity}
-                      onChange={(event) =>
-                        set({ terminations: places.map((one, at) => (at === index ? { ...one, cavity: event.target.value } : one)) })
+                      options={free(place.endId, place.cavity)}
+                      onChange={(cavity) =>
+                        cavity && set({ terminations: places.map((one, at) => (at === index ? { ...one, cavity } : one)) })
                       }
-                    >
-                      {free(place.endId, place.cavity).map((cavity) => (
-                        <option key={cavity}>{cavity}</option>
-                      ))}
-                    </select>
+                    />
                   </td>
                   <td style={{ textAlign: 'right' }}>
                     {index > 0 && (
@@ -152,7 +153,7 @@ export function CircuitDialog({
                 </tr>
               ))}
             </tbody>
-          </table>
+          </FactTable>
           <Select
             key={places.length}
             label="Add a pin at"
@@ -190,13 +191,15 @@ export function CircuitDialog({
               allowDeselect={false}
               onChange={(value) => set({ colour: { ...circuit.colour, stripe: value ? (value as ColourName) : null } })}
             />
-            <NumberInput
+            <NumberEntry
               label="Current, A"
               placeholder="not known"
-              min={0}
-              max={1000}
-              value={circuit.currentA ?? ''}
-              onChange={(value) => set({ currentA: value === '' ? null : Number(value) })}
+              unit="A"
+              least={0}
+              most={1000}
+              canBeEmpty
+              value={circuit.currentA}
+              onChange={(currentA) => set({ currentA })}
             />
           </Group>
           <Group grow align="start">
@@ -239,15 +242,16 @@ export function CircuitDialog({
                 })
               }
             />
-            <NumberInput
+            <NumberEntry
               label="Pitch, mm"
               description="length of one turn"
-              min={5}
-              max={200}
+              unit="mm"
+              least={5}
+              most={200}
               disabled={!circuit.twist}
-              value={circuit.twist?.pitchMm ?? ''}
-              onChange={(value) => {
-                if (circuit.twist && Number(value) >= 5) set({ twist: { ...circuit.twist, pitchMm: Number(value) } });
+              value={circuit.twist?.pitchMm ?? null}
+              onChange={(pitchMm) => {
+                if (circuit.twist) set({ twist: { ...circuit.twist, pitchMm: pitchMm ?? NaN } });
               }}
             />
           </Group>

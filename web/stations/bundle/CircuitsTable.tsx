@@ -1,92 +1,79 @@
 'use client';
 
-import { useState } from 'react';
-import { compareIds, createCircuit, createId, toColourWords, removeCircuit, toNextNumber, KIND_WORDS } from 'wattograph-core';
+import { useMemo, useState } from 'react';
+import {
+  type Circuit,
+  type Loom,
+  compareIds,
+  createCircuit,
+  createId,
+  toColourWords,
+  removeCircuit,
+  toNextNumber,
+  KIND_WORDS,
+} from 'wattograph-core';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
+import type { Column } from '../../ui/table/columns';
+import { DataTable } from '../../ui/table/DataTable';
 import { Swatch } from '../../ui/Swatch';
 import styles from './Bundle.module.css';
 import { CircuitDialog } from './CircuitDialog';
+
+interface Row {
+  id: string;
+  circuit: Circuit;
+}
 
 /** The circuits of a loom: what joins what, in which wire. */
 export function CircuitsTable({ planned }: { planned: PlannedLoom }) {
   const { loom, loomId } = planned;
   const store = useJobStore();
   const [open, setOpen] = useState<{ id: string; isNew: boolean } | null>(null);
-  const ids = Object.keys(loom.circuits).sort(compareIds);
+  const rows = useMemo(
+    () =>
+      Object.keys(loom.circuits)
+        .sort(compareIds)
+        .map((id): Row => ({ id, circuit: loom.circuits[id]! })),
+    [loom],
+  );
+  const columns = useMemo(
+    () =>
+      createColumns(
+        loom,
+        (id) => setOpen({ id, isNew: false }),
+        ({ id, circuit }) => store.edit(removeCircuit(loomId, id, circuit.number)),
+      ),
+    [loom, loomId, store],
+  );
   const nextNumber = toNextNumber(loom);
+  const hasEnds = Object.keys(loom.ends).length > 0;
+  const add = (
+    <button
+      className={styles.link}
+      disabled={!hasEnds}
+      title={hasEnds ? undefined : 'add ends first'}
+      onClick={() => setOpen({ id: createId(loom.circuits, 'c'), isNew: true })}
+    >
+      Add circuit
+    </button>
+  );
   return (
     <>
-      <table className={styles.table}>
-        <thead>
-          <tr>
-            <th>no</th>
-            <th>circuit</th>
-            <th>kind</th>
-            <th>pins, source first</th>
-            <th>joined by</th>
-            <th>colour</th>
-            <th>size</th>
-            <th className={styles.num}>A</th>
-            <th style={{ textAlign: 'right' }}>
-              <button
-                className={styles.link}
-                disabled={Object.keys(loom.ends).length === 0}
-                title={Object.keys(loom.ends).length ? undefined : 'add ends first'}
-                onClick={() => setOpen({ id: createId(loom.circuits, 'c'), isNew: true })}
-              >
-                Add circuit
-              </button>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {ids.map((id) => {
-            const circuit = loom.circuits[id]!;
-            return (
-              <tr key={id}>
-                <td className="mono">
-                  <b>{circuit.number}</b>
-                </td>
-                <td>{circuit.name}</td>
-                <td>{KIND_WORDS[circuit.kind]}</td>
-                <td style={{ whiteSpace: 'normal' }}>
-                  {circuit.terminations.map(({ endId, cavity }) => `${loom.ends[endId]!.name} · ${cavity}`).join(', ') || 'none yet'}
-                </td>
-                <td>
-                  {circuit.terminations.length > 2 ? circuit.join : ''}
-                  {circuit.twist ? ` twisted ${circuit.twist.groupId}, ${circuit.twist.pitchMm} mm` : ''}
-                </td>
-                <td title={toColourWords(circuit.colour)}>
-                  <Swatch colour={circuit.colour} />
-                </td>
-                <td>
-                  {circuit.cable ? `cable ${circuit.cable.groupId}` : circuit.sizePin ? `${circuit.sizePin.size}, pinned` : 'computed'}
-                </td>
-                <td className={styles.num}>{circuit.currentA ?? '?'}</td>
-                <td style={{ textAlign: 'right' }}>
-                  <button
-                    className={styles.link}
-                    onClick={() => setOpen({ id, isNew: false })}
-                    aria-label={`Change circuit ${circuit.number}`}
-                  >
-                    change
-                  </button>
-                  <button
-                    className={styles.link}
-                    onClick={() => store.edit(removeCircuit(loomId, id, circuit.number))}
-                    aria-label={`Remove circuit ${circuit.number}`}
-                  >
-                    remove
-                  </button>
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
-      {ids.length === 0 && (
-        <p className={styles.wait}>No circuits yet. A circuit joins two or more pins; give it a name and where it goes.</p>
-      )}
+      <DataTable
+        name="circuits"
+        label="Circuits of the loom"
+        rows={rows}
+        columns={columns}
+        keyOf={({ id }) => id}
+        empty={
+          <div className={styles.wait}>
+            <p>No circuits yet. A circuit joins two or more pins; give it a name and where it goes.</p>
+            {add}
+          </div>
+        }
+      >
+        {add}
+      </DataTable>
       {open && (
         <CircuitDialog
           planned={planned}
@@ -98,4 +85,53 @@ export function CircuitsTable({ planned }: { planned: PlannedLoom }) {
       )}
     </>
   );
+}
+
+function createColumns(loom: Loom, change: (id: string) => void, remove: (row: Row) => void): Column<Row>[] {
+  const toPins = ({ circuit }: Row) =>
+    circuit.terminations.map(({ endId, cavity }) => `${loom.ends[endId]!.name} · ${cavity}`).join(', ') || 'none yet';
+  return [
+    { id: 'no', head: 'no', className: 'mono', value: ({ circuit }) => circuit.number, cell: ({ circuit }) => <b>{circuit.number}</b> },
+    { id: 'circuit', head: 'circuit', value: ({ circuit }) => circuit.name },
+    { id: 'kind', head: 'kind', value: ({ circuit }) => KIND_WORDS[circuit.kind] },
+    { id: 'pins', head: 'pins, source first', className: styles.wrap, value: toPins },
+    {
+      id: 'join',
+      head: 'joined by',
+      value: ({ circuit }) =>
+        [
+          circuit.terminations.length > 2 ? circuit.join : '',
+          circuit.twist ? `twisted ${circuit.twist.groupId}, ${circuit.twist.pitchMm} mm` : '',
+        ]
+          .filter(Boolean)
+          .join(' '),
+    },
+    {
+      id: 'colour',
+      head: 'colour',
+      value: ({ circuit }) => toColourWords(circuit.colour),
+      cell: ({ circuit }) => <Swatch colour={circuit.colour} />,
+    },
+    {
+      id: 'size',
+      head: 'size',
+      value: ({ circuit }) =>
+        circuit.cable ? `cable ${circuit.cable.groupId}` : circuit.sizePin ? `${circuit.sizePin.size}, pinned` : 'computed',
+    },
+    { id: 'amps', head: 'A', isNumber: true, value: ({ circuit }) => circuit.currentA, cell: ({ circuit }) => circuit.currentA ?? '?' },
+    {
+      id: 'do',
+      head: '',
+      cell: (row) => (
+        <span className={styles.does}>
+          <button className={styles.link} onClick={() => change(row.id)} aria-label={`Change circuit ${row.circuit.number}`}>
+            change
+          </button>
+          <button className={styles.link} onClick={() => remove(row)} aria-label={`Remove circuit ${row.circuit.number}`}>
+            remove
+          </button>
+        </span>
+      ),
+    },
+  ];
 }

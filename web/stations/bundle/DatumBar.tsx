@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { clampDatum, moveDatumBy, toCount } from 'wattograph-core';
 import { readAuthor } from '../../client/author';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
-import { readLength } from '../../ui/readLength';
+import { readLength } from '../../ui/fields/readLength';
 import styles from './Bundle.module.css';
 
 /** The zero of every length: who clamped it, and what moving it would do. */

@@ -1,13 +1,17 @@
 'use client';
 
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import {
   compareIds,
   LENGTH_STATUSES,
   MEASURE_METHODS,
+  type Command,
   type LengthStatus,
+  type Loom,
   type MeasureMethod,
+  type Segment,
   type Tree,
+  joinCommands,
   leaveAt,
   setFitted,
   setHole,
@@ -17,198 +21,296 @@ import {
   setSecondReading,
   setStatus,
   takeNodeOut,
+  toCount,
 } from 'wattograph-core';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { useCursor, useCursorStore } from '../../ui/cursor';
+import { Pick } from '../../ui/fields/Pick';
+import { DataTable } from '../../ui/table/DataTable';
+import type { Column } from '../../ui/table/columns';
 import { Why } from '../../ui/Why';
-import { readLength } from '../../ui/readLength';
+import { LEAST_MM, LengthField, MOST_MM } from '../../ui/fields/LengthField';
+import { checkQuantity } from '../../ui/fields/useQuantity';
 import styles from './Bundle.module.css';
 import { DatumBar } from './DatumBar';
 
-/** Every run of the loom with its reading, method, status and zone, to be typed over. */
+interface Run {
+  id: string;
+  words: string;
+  segment: Segment;
+  tree: Tree['segments'][string];
+  odMm: number;
+}
+
+/** Every run of the loom with its reading, method, status and zone, to be typed over or pasted. */
 export function LengthsTable({ planned }: { planned: PlannedLoom }) {
-  const { loom, plan, loomId, job } = planned;
+  const { loom, plan, loomId } = planned;
   const store = useJobStore();
   const cursor = useCursorStore();
   const here = useCursor((at) => at?.segmentId ?? null);
   const [problem, setProblem] = useState<string | null>(null);
-  const join = (nodeId: string) => {
-    try {
-      store.edit(takeNodeOut({ loomId, nodeId, name: loom.nodes[nodeId]!.name, tree: plan.tree }));
-      setProblem(null);
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : String(error));
-    }
-  };
-  const leave = (segmentId: string, nodeId: string) =>
-    store.edit(
-      leaveAt(
-        { loomId, nodeId, name: loom.nodes[nodeId]!.name, tree: plan.tree },
-        segmentId,
-        loom.nodes[plan.tree.segments[segmentId]!.farNodeId]!.name,
-      ),
-    );
-  const rows = Object.keys(plan.tree.segments).sort(
-    (a, b) => plan.tree.segments[a]!.startMm - plan.tree.segments[b]!.startMm || compareIds(a, b),
+  const rows = useMemo(
+    () =>
+      Object.keys(plan.tree.segments)
+        .sort((a, b) => plan.tree.segments[a]!.startMm - plan.tree.segments[b]!.startMm || compareIds(a, b))
+        .map((id): Run => {
+          const tree = plan.tree.segments[id]!;
+          const words = `${loom.nodes[tree.nearNodeId]!.name} to ${loom.nodes[tree.farNodeId]!.name}`;
+          return { id, words, segment: loom.segments[id]!, tree, odMm: plan.bundles.find(({ segmentId }) => segmentId === id)!.odMm };
+        }),
+    [loom, plan],
   );
+  const columns = useMemo(() => {
+    const join = (nodeId: string) => {
+      try {
+        store.edit(takeNodeOut({ loomId, nodeId, name: loom.nodes[nodeId]!.name, tree: plan.tree }));
+        setProblem(null);
+      } catch (error) {
+        setProblem(error instanceof Error ? error.message : String(error));
+      }
+    };
+    return createColumns(planned, store.edit, join);
+  }, [planned, store, loom, loomId, plan]);
   return (
-    <>
+    <DataTable
+      name="lengths"
+      label="Runs of the loom"
+      rows={rows}
+      columns={columns}
+      keyOf={({ id }) => id}
+      isHere={({ id }) => id === here}
+      seek={here}
+      onPick={({ id, tree }) => cursor.set({ segmentId: id, offsetMm: Math.min(tree.lengthMm, 1) })}
+      onTake={(commands) => store.edit(joinCommands(`paste ${toCount(commands.length, 'figure')} of runs`, commands))}
+      empty={<DatumBar planned={planned} />}
+    >
+      <DatumBar planned={planned} />
       {problem && (
         <p role="alert" style={{ color: 'var(--action)', margin: '4px 0' }}>
           {problem}
         </p>
       )}
-      <DatumBar planned={planned} />
-      <table className={styles.table}>
-        <thead>
-          <tr>
-            <th>run</th>
-            <th className={styles.num}>from datum</th>
-            <th className={styles.num}>length mm</th>
-            <th className={styles.num}>second reading</th>
-            <th className={styles.num}>fitted</th>
-            <th>method</th>
-            <th>status</th>
-            <th className={styles.num}>±</th>
-            <th>zone</th>
-            <th className={styles.num}>bundle mm</th>
-            <th />
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((id) => {
-            const tree = plan.tree.segments[id]!;
-            const segment = loom.segments[id]!;
-            const run = `${loom.nodes[tree.nearNodeId]!.name} to ${loom.nodes[tree.farNodeId]!.name}`;
-            const far = plan.tree.nodes[tree.farNodeId]!;
-            const place = { loomId, segmentId: id, name: run };
-            return (
-              <tr key={id} data-here={here === id} onClick={() => cursor.set({ segmentId: id, offsetMm: Math.min(tree.lengthMm, 1) })}>
-                <td>
-                  {tree.onward || loom.nodes[tree.nearNodeId]!.kind === 'datum' ? (
-                    run
-                  ) : (
-                    <>
-                      <select
-                        className={styles.pick}
-                        aria-label={`Where ${loom.nodes[tree.farNodeId]!.name} leaves`}
-                        title="let this branch leave somewhere else; it keeps its length"
-                        value={tree.nearNodeId}
-                        onChange={(event) => leave(id, event.target.value)}
-                      >
-                        {Object.entries(loom.nodes).map(([nodeId, node]) =>
-                          node.kind === 'end' || isBeyond(plan.tree, tree.farNodeId, nodeId) ? null : (
-                            <option key={nodeId} value={nodeId}>
-                              {node.name}
-                            </option>
-                          ),
-                        )}
-                      </select>{' '}
-                      to {loom.nodes[tree.farNodeId]!.name}
-                    </>
-                  )}
-                </td>
-                <td className={styles.num}>{Math.round(tree.startMm)}</td>
-                <td className={styles.num}>
-                  <LengthField
-                    label={`Length of ${run}`}
-                    value={segment.lengthMm}
-                    onChange={(value) => value !== null && store.edit(setReading(place, value))}
-                  />
-                </td>
-                <td className={styles.num}>
-                  <LengthField
-                    label={`Second reading of ${run}`}
-                    value={segment.secondLengthMm}
-                    onChange={(value) => store.edit(setSecondReading(place, value))}
-                    optional
-                  />
-                </td>
-                <td className={styles.num}>
-                  <LengthField
-                    label={`Fit of ${run}`}
-                    value={segment.fittedMm}
-                    onChange={(value) => store.edit(setFitted(place, value))}
-                    optional
-                  />
-                </td>
-                <td>
-                  <select
-                    className={styles.pick}
-                    aria-label={`Method of ${run}`}
-                    value={segment.method}
-                    onChange={(event) => store.edit(setMethod(place, event.target.value as MeasureMethod))}
-                  >
-                    {MEASURE_METHODS.map((one) => (
-                      <option key={one}>{one}</option>
-                    ))}
-                  </select>
-                </td>
-                <td>
-                  <select
-                    className={styles.pick}
-                    aria-label={`Status of ${run}`}
-                    value={segment.status}
-                    onChange={(event) => store.edit(setStatus(place, event.target.value as LengthStatus, tree.lengthMm))}
-                  >
-                    {LENGTH_STATUSES.map((one) => (
-                      <option key={one}>{one}</option>
-                    ))}
-                  </select>
-                </td>
-                <td className={styles.num}>
-                  <Why
-                    because={
-                      segment.secondLengthMm === null
-                        ? `One sigma of ${segment.method}: a + b × length, as the shop standard has them.`
-                        : 'Two readings: their mean, and one sigma divided by √2.'
-                    }
-                  >
-                    {tree.sigmaMm.toFixed(1)}
-                  </Why>
-                </td>
-                <td>
-                  <select
-                    className={styles.pick}
-                    aria-label={`Zone of ${run}`}
-                    value={segment.zoneId ?? ''}
-                    onChange={(event) => store.edit(setRunZone(place, event.target.value || null))}
-                  >
-                    <option value="">not known</option>
-                    {Object.entries(job.zones).map(([zoneId, zone]) => (
-                      <option key={zoneId} value={zoneId}>
-                        {zone.name}
-                      </option>
-                    ))}
-                  </select>
-                </td>
-                <td className={styles.num}>{plan.bundles.find(({ segmentId }) => segmentId === id)!.odMm.toFixed(1)}</td>
-                <td>
-                  {loom.nodes[tree.farNodeId]!.kind === 'pass' && (
-                    <>
-                      bore{' '}
-                      <LengthField
-                        label={`Bore of ${loom.nodes[tree.farNodeId]!.name}`}
-                        optional
-                        value={loom.nodes[tree.farNodeId]!.holeMm}
-                        onChange={(value) =>
-                          store.edit(setHole({ loomId, nodeId: tree.farNodeId, name: loom.nodes[tree.farNodeId]!.name }, value))
-                        }
-                      />
-                    </>
-                  )}
-                  {far.childSegmentIds.length === 1 && (
-                    <button className={styles.link} onClick={() => join(tree.farNodeId)}>
-                      take out {loom.nodes[tree.farNodeId]!.name}
-                    </button>
-                  )}
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
-    </>
+    </DataTable>
+  );
+}
+
+function createColumns(
+  { loom, plan, loomId, job }: PlannedLoom,
+  edit: (command: Command) => void,
+  join: (nodeId: string) => void,
+): Column<Run>[] {
+  const at = ({ id, words }: Run) => ({ loomId, segmentId: id, name: words });
+  const zones = Object.entries(job.zones).map(([value, { name }]) => ({ value, label: name }));
+  const length = (
+    id: string,
+    head: string,
+    label: string,
+    read: (run: Run) => number | null,
+    set: (run: Run, value: number | null) => Command | null,
+  ): Column<Run> => {
+    const isOptional = id !== 'length';
+    return {
+      id,
+      head,
+      isNumber: true,
+      value: read,
+      cell: (run) => (
+        <LengthField
+          label={`${label} of ${run.words}`}
+          value={read(run)}
+          optional={isOptional}
+          onChange={(value) => {
+            const command = set(run, value);
+            if (command) edit(command);
+          }}
+        />
+      ),
+      take: (run, text) => {
+        const checked = checkQuantity(text, { unit: 'mm', least: LEAST_MM, most: MOST_MM, canBeEmpty: isOptional });
+        return 'expected' in checked ? checked.expected : checked.value === read(run) ? null : set(run, checked.value);
+      },
+    };
+  };
+  const takeOneOf =
+    <T extends string>(all: readonly T[], set: (run: Run, value: T) => Command) =>
+    (run: Run, text: string) => {
+      const one = all.find((value) => value === text.toLowerCase());
+      return one ? set(run, one) : `one of ${all.join(', ')}`;
+    };
+  const toMethod = (run: Run, method: MeasureMethod) => setMethod(at(run), method);
+  const toStatus = (run: Run, status: LengthStatus) => setStatus(at(run), status, run.tree.lengthMm);
+  return [
+    {
+      id: 'run',
+      head: 'run',
+      value: ({ words }) => words,
+      cell: (run) => <RunName run={run} loom={loom} tree={plan.tree} loomId={loomId} edit={edit} />,
+    },
+    { id: 'from', head: 'from datum', isNumber: true, value: ({ tree }) => Math.round(tree.startMm) },
+    length(
+      'length',
+      'length mm',
+      'Length',
+      ({ segment }) => segment.lengthMm,
+      (run, value) => (value === null ? null : setReading(at(run), value)),
+    ),
+    length(
+      'second',
+      'second reading',
+      'Second reading',
+      ({ segment }) => segment.secondLengthMm,
+      (run, value) => setSecondReading(at(run), value),
+    ),
+    length(
+      'fitted',
+      'fitted',
+      'Fit',
+      ({ segment }) => segment.fittedMm,
+      (run, value) => setFitted(at(run), value),
+    ),
+    {
+      id: 'method',
+      head: 'method',
+      value: ({ segment }) => segment.method,
+      cell: (run) => (
+        <Pick
+          label={`Method of ${run.words}`}
+          value={run.segment.method}
+          options={MEASURE_METHODS}
+          onChange={(method) => method && edit(toMethod(run, method))}
+        />
+      ),
+      take: takeOneOf(MEASURE_METHODS, toMethod),
+    },
+    {
+      id: 'status',
+      head: 'status',
+      value: ({ segment }) => segment.status,
+      cell: (run) => (
+        <Pick
+          label={`Status of ${run.words}`}
+          value={run.segment.status}
+          options={LENGTH_STATUSES}
+          onChange={(status) => status && edit(toStatus(run, status))}
+        />
+      ),
+      take: takeOneOf(LENGTH_STATUSES, toStatus),
+    },
+    {
+      id: 'sigma',
+      head: '±',
+      isNumber: true,
+      value: ({ tree }) => Math.round(tree.sigmaMm * 10) / 10,
+      cell: ({ segment, tree }) => (
+        <Why
+          because={
+            segment.secondLengthMm === null
+              ? `One sigma of ${segment.method}: a + b × length, as the shop standard has them.`
+              : 'Two readings: their mean, and one sigma divided by √2.'
+          }
+        >
+          {tree.sigmaMm.toFixed(1)}
+        </Why>
+      ),
+    },
+    {
+      id: 'zone',
+      head: 'zone',
+      value: ({ segment }) => job.zones[segment.zoneId ?? '']?.name ?? null,
+      cell: (run) => (
+        <Pick
+          label={`Zone of ${run.words}`}
+          value={run.segment.zoneId}
+          none="not known"
+          options={zones}
+          onChange={(zoneId) => edit(setRunZone(at(run), zoneId))}
+        />
+      ),
+      take: (run, text) => {
+        if (text === '') return setRunZone(at(run), null);
+        const zone = zones.find(({ label }) => label.toLowerCase() === text.toLowerCase());
+        return zone ? setRunZone(at(run), zone.value) : `a zone of this job (${zones.map(({ label }) => label).join(', ')})`;
+      },
+    },
+    { id: 'bundle', head: 'bundle mm', isNumber: true, value: ({ odMm }) => Number(odMm.toFixed(1)), cell: ({ odMm }) => odMm.toFixed(1) },
+    {
+      id: 'more',
+      head: '',
+      cell: ({ tree }) => <FarNode nodeId={tree.farNodeId} loom={loom} tree={plan.tree} loomId={loomId} edit={edit} join={join} />,
+    },
+  ];
+}
+
+/** From where to where a run goes; a branch can be let leave somewhere else. */
+function RunName({
+  run,
+  loom,
+  tree,
+  loomId,
+  edit,
+}: {
+  run: Run;
+  loom: Loom;
+  tree: Tree;
+  loomId: string;
+  edit: (command: Command) => void;
+}) {
+  const { nearNodeId, farNodeId, onward } = run.tree;
+  if (onward || loom.nodes[nearNodeId]!.kind === 'datum') return run.words;
+  const options = Object.entries(loom.nodes).flatMap(([value, node]) =>
+    node.kind === 'end' || isBeyond(tree, farNodeId, value) ? [] : [{ value, label: node.name }],
+  );
+  const far = loom.nodes[farNodeId]!.name;
+  return (
+    <span style={{ whiteSpace: 'nowrap' }}>
+      <Pick
+        label={`Where ${far} leaves`}
+        title="let this branch leave somewhere else; it keeps its length"
+        value={nearNodeId}
+        options={options}
+        onChange={(nodeId) => nodeId && edit(leaveAt({ loomId, nodeId, name: loom.nodes[nodeId]!.name, tree }, run.id, far))}
+      />{' '}
+      to {far}
+    </span>
+  );
+}
+
+/** What can be said of the far end of a run: the bore of a hole it goes through, or that it is no place of its own. */
+function FarNode({
+  nodeId,
+  loom,
+  tree,
+  loomId,
+  edit,
+  join,
+}: {
+  nodeId: string;
+  loom: Loom;
+  tree: Tree;
+  loomId: string;
+  edit: (command: Command) => void;
+  join: (nodeId: string) => void;
+}) {
+  const node = loom.nodes[nodeId]!;
+  return (
+    <span style={{ whiteSpace: 'nowrap' }}>
+      {node.kind === 'pass' && (
+        <>
+          bore{' '}
+          <LengthField
+            label={`Bore of ${node.name}`}
+            optional
+            value={node.holeMm}
+            onChange={(value) => edit(setHole({ loomId, nodeId, name: node.name }, value))}
+          />
+        </>
+      )}
+      {tree.nodes[nodeId]!.childSegmentIds.length === 1 && (
+        <button className={styles.link} onClick={() => join(nodeId)}>
+          take out {node.name}
+        </button>
+      )}
+    </span>
   );
 }
 
@@ -216,44 +318,4 @@ export function LengthsTable({ planned }: { planned: PlannedLoom }) {
 function isBeyond(tree: Tree, fromNodeId: string, nodeId: string): boolean {
   for (let at: string | null = nodeId; at !== null; at = tree.nodes[at]!.parentNodeId) if (at === fromNodeId) return true;
   return false;
-}
-
-/** A length, typed in any unit and kept in mm on Enter or when left; what is not a length is not kept and says so. */
-export function LengthField({
-  label,
-  value,
-  onChange,
-  optional = false,
-}: {
-  label: string;
-  value: number | null;
-  onChange: (value: number | null) => void;
-  optional?: boolean;
-}) {
-  const [text, setText] = useState<string | null>(null);
-  const shown = text ?? (value === null ? '' : String(Math.round(value * 10) / 10));
-  const parsed = readLength(shown);
-  const isGood = parsed === null ? optional : parsed > 0 && parsed <= 20000;
-  const keep = () => {
-    if (text !== null && isGood && parsed !== value) onChange(parsed);
-    setText(null);
-  };
-  return (
-    <input
-      className={styles.field}
-      aria-label={label}
-      inputMode="decimal"
-      aria-invalid={!isGood}
-      title={isGood ? undefined : 'a length above 0 and at most 20 000 mm: 615, 1.2 m, 24 1/2 in'}
-      style={isGood ? undefined : { color: 'var(--action)', fontWeight: 700 }}
-      placeholder={optional ? '–' : undefined}
-      value={shown}
-      onChange={(event) => setText(event.target.value)}
-      onBlur={keep}
-      onKeyDown={(event) => {
-        if (event.key === 'Enter') event.currentTarget.blur();
-        if (event.key === 'Escape') setText(null);
-      }}
-    />
-  );
 }

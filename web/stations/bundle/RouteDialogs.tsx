@@ -1,7 +1,7 @@
 'use client';
 
-import { Button, Group, Modal, NumberInput, Select, Stack, TextInput } from '@mantine/core';
-import { useState } from 'react';
+import { Button, Group, Modal, Select, Stack, TextInput } from '@mantine/core';
+import { useForm } from '@mantine/form';
 import {
   compareIds,
   isOffered,
@@ -15,6 +15,8 @@ import {
 } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
+import { MOST_MM } from '../../ui/fields/LengthField';
+import { NumberEntry } from '../../ui/fields/NumberField';
 import { useCursorStore } from '../../ui/cursor';
 
 /** Families to choose from: the job's own first; of those that the shop has retired only the one that is chosen already. */
@@ -32,6 +34,28 @@ export function listFamilyOptions(
   ];
 }
 
+const AT_DATUM = 'at-datum';
+
+interface NewEnd {
+  name: string;
+  kind: 'connector' | 'ring' | 'tail';
+  familyId: string | null;
+  place: string;
+  legMm: number | null;
+  method: MeasureMethod;
+  status: LengthStatus;
+  zoneId: string | null;
+  studMm: string;
+}
+
+interface NewNode {
+  name: string;
+  kind: 'breakout' | 'pass';
+  holeMm: number | null;
+  segmentId: string;
+  fromDatum: number | null;
+}
+
 /** A new end: at the datum while that is free, else on a leg from a breakout or the datum. */
 export function AddEndDialog({ planned, onClose }: { planned: PlannedLoom; onClose: () => void }) {
   const shop = useShop();
@@ -41,35 +65,37 @@ export function AddEndDialog({ planned, onClose }: { planned: PlannedLoom; onClo
   const breakouts = Object.keys(loom.nodes)
     .filter((id) => loom.nodes[id]!.kind === 'breakout' || loom.nodes[id]!.kind === 'datum')
     .sort(compareIds);
-  const [name, setName] = useState('');
-  const [kind, setKind] = useState<'connector' | 'ring' | 'tail'>('connector');
-  const [familyId, setFamilyId] = useState<string | null>(null);
-  const [place, setPlace] = useState<string>(
-    isDatumFree ? 'at-datum' : (breakouts.find((id) => loom.nodes[id]!.kind === 'breakout') ?? plan.tree.datumId),
-  );
-  const [legMm, setLegMm] = useState<number | null>(null);
-  const [method, setMethod] = useState<MeasureMethod>('tape');
-  const [status, setStatus] = useState<LengthStatus>('roped');
-  const [zoneId, setZoneId] = useState('');
-  const [studMm, setStudMm] = useState('6');
-  const onLeg = place !== 'at-datum';
-  const isGood = name.trim() !== '' && (kind !== 'connector' || familyId !== null) && (!onLeg || (legMm !== null && legMm > 0));
-  const keep = () => {
+  const form = useForm<NewEnd>({
+    initialValues: {
+      name: '',
+      kind: 'connector',
+      familyId: null,
+      place: isDatumFree ? AT_DATUM : (breakouts.find((id) => loom.nodes[id]!.kind === 'breakout') ?? plan.tree.datumId),
+      legMm: null,
+      method: 'tape',
+      status: 'roped',
+      zoneId: null,
+      studMm: '6',
+    },
+    validate: {
+      name: (name) => (name.trim() ? null : 'expected a name'),
+      familyId: (familyId, { kind }) => (kind === 'connector' && familyId === null ? 'expected a family' : null),
+      legMm: (legMm, { place }) => (place !== AT_DATUM && !(legMm! > 0) ? 'expected a length' : null),
+    },
+  });
+  const { kind, place, method, status, zoneId, legMm } = form.values;
+  const onLeg = place !== AT_DATUM;
+  const keep = ({ name, familyId, studMm }: NewEnd) => {
     const at = onLeg ? { nodeId: place, legMm } : { nodeId: plan.tree.datumId, legMm: null };
     const end = { kind, familyId: kind === 'connector' ? familyId : null, studMm: kind === 'ring' ? Number(studMm) : null };
-    store.edit(addLoomEnd(loomId, name.trim(), at, end, { method, status, zoneId: zoneId || null }));
+    store.edit(addLoomEnd(loomId, name.trim(), at, end, { method, status, zoneId }));
     onClose();
   };
   return (
     <Modal opened onClose={onClose} title="Add an end">
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (isGood) keep();
-        }}
-      >
+      <form onSubmit={form.onSubmit(keep)}>
         <Stack gap="xs">
-          <TextInput label="Name" data-autofocus value={name} onChange={(event) => setName(event.currentTarget.value)} />
+          <TextInput label="Name" data-autofocus maxLength={80} {...form.getInputProps('name')} />
           <Group grow align="start">
             <Select
               label="It is"
@@ -78,89 +104,87 @@ export function AddEndDialog({ planned, onClose }: { planned: PlannedLoom; onClo
                 { value: 'ring', label: 'rings on a stud' },
                 { value: 'tail', label: 'bare tails' },
               ]}
-              value={kind}
               allowDeselect={false}
-              onChange={(value) => setKind(value as typeof kind)}
+              {...form.getInputProps('kind')}
             />
             {kind === 'connector' && (
-              <Select label="Family" searchable data={listFamilyOptions(shop, job.families)} value={familyId} onChange={setFamilyId} />
+              <Select label="Family" searchable data={listFamilyOptions(shop, job.families)} {...form.getInputProps('familyId')} />
             )}
             {kind === 'ring' && (
               <Select
                 label="Stud"
                 data={['4', '5', '6', '8'].map((value) => ({ value, label: `M${value}` }))}
-                value={studMm}
                 allowDeselect={false}
-                onChange={(value) => setStudMm(value ?? '6')}
+                {...form.getInputProps('studMm')}
               />
             )}
           </Group>
           <Select
             label="Where"
             data={[
-              ...(isDatumFree ? [{ value: 'at-datum', label: 'at the datum: the anchor end' }] : []),
+              ...(isDatumFree ? [{ value: AT_DATUM, label: 'at the datum: the anchor end' }] : []),
               ...breakouts.map((id) => ({ value: id, label: `on a leg from ${loom.nodes[id]!.name}` })),
             ]}
-            value={place}
             allowDeselect={false}
-            onChange={(value) => setPlace(value!)}
+            {...form.getInputProps('place')}
           />
           {onLeg && (
             <>
               <Group grow align="start">
-                <NumberInput
+                <NumberEntry
                   label="Leg, mm"
-                  min={1}
-                  max={20000}
-                  value={legMm ?? ''}
-                  onChange={(value) => setLegMm(value === '' ? null : Number(value))}
+                  unit="mm"
+                  least={1}
+                  most={MOST_MM}
+                  value={legMm}
+                  onChange={(mm) => form.setFieldValue('legMm', mm)}
                 />
                 <Select
                   label="Zone"
-                  data={[
-                    { value: '', label: 'not known' },
-                    ...Object.entries(job.zones).map(([value, zone]) => ({ value, label: zone.name })),
-                  ]}
-                  value={zoneId}
-                  allowDeselect={false}
-                  onChange={(value) => setZoneId(value ?? '')}
+                  placeholder="not known"
+                  clearable
+                  data={Object.entries(job.zones).map(([value, zone]) => ({ value, label: zone.name }))}
+                  {...form.getInputProps('zoneId')}
                 />
               </Group>
               <Group grow align="start">
                 <Select
                   label="Measured by"
                   data={[...MEASURE_METHODS]}
-                  value={method}
                   allowDeselect={false}
-                  onChange={(value) => {
-                    setMethod(value as MeasureMethod);
-                    if (value === 'estimate') setStatus('guessed');
-                  }}
+                  {...form.getInputProps('method')}
+                  onChange={(value) =>
+                    form.setValues({ method: value as MeasureMethod, ...(value === 'estimate' ? { status: 'guessed' } : {}) })
+                  }
                 />
                 <Select
                   label="Status"
                   description={status === 'guessed' ? 'its wires are held from cutting' : undefined}
                   data={[...LENGTH_STATUSES]}
-                  value={status}
                   allowDeselect={false}
-                  onChange={(value) => setStatus(value as LengthStatus)}
+                  {...form.getInputProps('status')}
                 />
               </Group>
             </>
           )}
         </Stack>
-        <Group justify="flex-end" mt="md">
-          <Button variant="default" onClick={onClose}>
-            Leave it
-          </Button>
-          <Button type="submit" disabled={!isGood}>
-            Add end
-          </Button>
-        </Group>
+        <DialogEnd onClose={onClose} words="Add end" isReady={form.isValid()} />
       </form>
     </Modal>
   );
 }
+
+/** Leave a dialog or do what it is for. */
+const DialogEnd = ({ onClose, words, isReady }: { onClose: () => void; words: string; isReady: boolean }) => (
+  <Group justify="flex-end" mt="md">
+    <Button variant="default" onClick={onClose}>
+      Leave it
+    </Button>
+    <Button type="submit" disabled={!isReady}>
+      {words}
+    </Button>
+  </Group>
+);
 
 /** A breakout or a hole somewhere in a run. */
 export function SplitDialog({ planned, onClose }: { planned: PlannedLoom; onClose: () => void }) {
@@ -168,30 +192,37 @@ export function SplitDialog({ planned, onClose }: { planned: PlannedLoom; onClos
   const store = useJobStore();
   const at = useCursorStore().get();
   const runs = Object.values(plan.tree.segments).sort((a, b) => a.startMm - b.startMm);
-  const [segmentId, setSegmentId] = useState(at?.segmentId ?? runs[0]!.id);
+  const isInside = (fromDatum: number | null, segmentId: string) => {
+    const { startMm, lengthMm } = plan.tree.segments[segmentId]!;
+    return fromDatum !== null && fromDatum > startMm && fromDatum < startMm + lengthMm;
+  };
+  const start = at?.segmentId ?? runs[0]!.id;
+  const form = useForm<NewNode>({
+    initialValues: {
+      name: '',
+      kind: 'breakout',
+      holeMm: null,
+      segmentId: start,
+      fromDatum: at ? Math.round(plan.tree.segments[start]!.startMm + at.offsetMm) : null,
+    },
+    validate: {
+      name: (name) => (name.trim() ? null : 'expected a name'),
+      holeMm: (mm, { kind }) => (kind === 'pass' && Number.isNaN(mm) ? 'expected a bore' : null),
+      fromDatum: (mm, { segmentId }) => (isInside(mm, segmentId) ? null : 'expected a place within the run'),
+    },
+  });
+  const { kind, holeMm, segmentId, fromDatum } = form.values;
   const segment = plan.tree.segments[segmentId]!;
-  const [fromDatum, setFromDatum] = useState<number | null>(at ? Math.round(segment.startMm + at.offsetMm) : null);
-  const [kind, setKind] = useState<'breakout' | 'pass'>('breakout');
-  const [name, setName] = useState('');
-  const [holeMm, setHoleMm] = useState<number | null>(null);
-  const offset = fromDatum === null ? NaN : fromDatum - segment.startMm;
-  const isInside = offset > 0 && offset < segment.lengthMm;
-  const isGood = name.trim() !== '' && isInside;
-  const keep = () => {
+  const keep = ({ name }: NewNode) => {
     const node = { kind, name: name.trim(), holeMm: kind === 'pass' ? holeMm : null };
-    store.edit(addNode({ loomId, tree: plan.tree }, { segmentId, offsetMm: offset }, node));
+    store.edit(addNode({ loomId, tree: plan.tree }, { segmentId, offsetMm: fromDatum! - segment.startMm }, node));
     onClose();
   };
   return (
     <Modal opened onClose={onClose} title="Add a breakout or a hole">
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (isGood) keep();
-        }}
-      >
+      <form onSubmit={form.onSubmit(keep)}>
         <Stack gap="xs">
-          <TextInput label="Name" data-autofocus value={name} onChange={(event) => setName(event.currentTarget.value)} />
+          <TextInput label="Name" data-autofocus maxLength={80} {...form.getInputProps('name')} />
           <Group grow align="start">
             <Select
               label="It is"
@@ -199,18 +230,19 @@ export function SplitDialog({ planned, onClose }: { planned: PlannedLoom; onClos
                 { value: 'breakout', label: 'a breakout' },
                 { value: 'pass', label: 'a hole it passes' },
               ]}
-              value={kind}
               allowDeselect={false}
-              onChange={(value) => setKind(value as typeof kind)}
+              {...form.getInputProps('kind')}
             />
             {kind === 'pass' && (
-              <NumberInput
+              <NumberEntry
                 label="Bore, mm"
                 placeholder="not known"
-                min={1}
-                max={500}
-                value={holeMm ?? ''}
-                onChange={(value) => setHoleMm(value === '' ? null : Number(value))}
+                unit="mm"
+                least={1}
+                most={500}
+                canBeEmpty
+                value={holeMm}
+                onChange={(mm) => form.setFieldValue('holeMm', mm)}
               />
             )}
           </Group>
@@ -218,32 +250,23 @@ export function SplitDialog({ planned, onClose }: { planned: PlannedLoom; onClos
             label="In the run"
             searchable
             allowDeselect={false}
-            value={segmentId}
-            onChange={(value) => setSegmentId(value!)}
             data={runs.map((run) => ({
               value: run.id,
               label: `${loom.nodes[run.nearNodeId]!.name} to ${loom.nodes[run.farNodeId]!.name}`,
             }))}
+            {...form.getInputProps('segmentId')}
           />
-          <NumberInput
+          <NumberEntry
             label="From the datum, mm"
-            value={fromDatum ?? ''}
-            onChange={(value) => setFromDatum(value === '' ? null : Number(value))}
-            error={
-              isInside || fromDatum === null
-                ? null
-                : `this run lies between ${Math.round(segment.startMm)} and ${Math.round(segment.startMm + segment.lengthMm)} mm`
-            }
+            description={`this run lies between ${Math.round(segment.startMm)} and ${Math.round(segment.startMm + segment.lengthMm)} mm`}
+            unit="mm"
+            least={Math.floor(segment.startMm)}
+            most={Math.ceil(segment.startMm + segment.lengthMm)}
+            value={fromDatum}
+            onChange={(mm) => form.setFieldValue('fromDatum', mm)}
           />
         </Stack>
-        <Group justify="flex-end" mt="md">
-          <Button variant="default" onClick={onClose}>
-            Leave it
-          </Button>
-          <Button type="submit" disabled={!isGood}>
-            Add it
-          </Button>
-        </Group>
+        <DialogEnd onClose={onClose} words="Add it" isReady={form.isValid()} />
       </form>
     </Modal>
   );

@@ -1,111 +1,158 @@
 'use client';
 
-import { COVERING_KINDS, type CoveringKind, isOffered, setCovering, setSlideOn } from 'wattograph-core';
+import { useMemo } from 'react';
+import {
+  COVERING_KINDS,
+  type PlannedBundle,
+  type Command,
+  type PlannedCovering,
+  type CoveringKind,
+  type Segment,
+  type Shop,
+  isOffered,
+  setCovering,
+  setSlideOn,
+} from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { WhyCovering } from '../../ui/section/SectionPanel';
+import { useCursor, useCursorStore } from '../../ui/cursor';
+import { Pick } from '../../ui/fields/Pick';
+import type { Column } from '../../ui/table/columns';
+import { DataTable } from '../../ui/table/DataTable';
 import { Why } from '../../ui/Why';
-import { askReason } from '../../ui/askReason';
+import { askReason } from '../../ui/fields/askReason';
 import styles from './Bundle.module.css';
+
+interface Row {
+  covering: PlannedCovering;
+  run: string;
+  segment: Segment;
+  bundle: PlannedBundle;
+}
 
 /** The covering of every run: computed or pinned, its cut length, and when it slides on. */
 export function SleevesTable({ planned }: { planned: PlannedLoom }) {
   const shop = useShop();
-  const { loom, plan, loomId } = planned;
   const store = useJobStore();
-  const pin = (segmentId: string, run: string, choice: string) => {
-    if (choice === '') {
-      store.edit(setCovering({ loomId, segmentId, name: run }, null));
-      return;
-    }
-    const [kind, itemId] = choice.split(' ') as [CoveringKind, string | undefined];
-    askReason(`Why ${itemId ?? kind} on ${run}?`, (reason) =>
-      store.edit(setCovering({ loomId, segmentId, name: run }, { kind, itemId: itemId ?? null, reason })),
-    );
-  };
+  const here = useCursor((at) => at?.segmentId ?? null);
+  const cursor = useCursorStore();
+  const rows = useMemo(() => {
+    const { loom, plan } = planned;
+    return plan.coverings.map((covering): Row => {
+      const tree = plan.tree.segments[covering.segmentId]!;
+      return {
+        covering,
+        run: `${loom.nodes[tree.nearNodeId]!.name} to ${loom.nodes[tree.farNodeId]!.name}`,
+        segment: loom.segments[covering.segmentId]!,
+        bundle: plan.bundles.find(({ segmentId }) => segmentId === covering.segmentId)!,
+      };
+    });
+  }, [planned]);
+  const columns = useMemo(() => createColumns(planned, shop, store.edit), [planned, shop, store]);
   return (
-    <table className={styles.table}>
-      <thead>
-        <tr>
-          <th>run</th>
-          <th className={styles.num}>bundle mm</th>
-          <th>covering</th>
-          <th className={styles.num}>cut mm</th>
-          <th className={styles.num}>over it mm</th>
-          <th>chosen by</th>
-          <th>pinned</th>
-          <th>slides on</th>
-        </tr>
-      </thead>
-      <tbody>
-        {plan.coverings.map((covering) => {
-          const tree = plan.tree.segments[covering.segmentId]!;
-          const segment = loom.segments[covering.segmentId]!;
-          const bundle = plan.bundles.find(({ segmentId }) => segmentId === covering.segmentId)!;
-          const run = `${loom.nodes[tree.nearNodeId]!.name} to ${loom.nodes[tree.farNodeId]!.name}`;
-          const value = segment.coveringPin ? [segment.coveringPin.kind, segment.coveringPin.itemId].filter(Boolean).join(' ') : '';
-          return (
-            <tr key={covering.segmentId}>
-              <td>{run}</td>
-              <td className={styles.num}>{bundle.odMm.toFixed(2)}</td>
-              <td>
-                <Why because={<WhyCovering planned={planned} bundle={bundle} />}>
-                  {covering.problem ? (
-                    <b style={{ color: 'var(--action)' }}>
-                      {covering.itemName}
-                      {covering.problem === 'cannot-pass' ? ', cannot pass' : ''}
-                    </b>
-                  ) : (
-                    covering.itemName
-                  )}
-                </Why>
-              </td>
-              <td className={styles.num}>{covering.kind === 'none' ? '–' : covering.cutMm}</td>
-              <td className={styles.num}>{covering.odOutsideMm.toFixed(1)}</td>
-              <td>
-                {covering.ruledBy}: {covering.because}
-              </td>
-              <td>
-                <select
-                  className={styles.pick}
-                  aria-label={`Covering of ${run}`}
-                  value={value}
-                  onChange={(event) => pin(covering.segmentId, run, event.target.value)}
-                >
-                  <option value="">computed</option>
-                  {COVERING_KINDS.map((kind) => (
-                    <option key={kind} value={kind}>
-                      {kind}, any size
-                    </option>
-                  ))}
-                  {shop.coverings
-                    .filter(({ id }) => id === segment.coveringPin?.itemId || isOffered(shop, 'coverings', id))
-                    .map((item) => (
-                      <option key={item.id} value={`${item.kind} ${item.id}`}>
-                        {item.name}
-                      </option>
-                    ))}
-                </select>
-              </td>
-              <td>
-                <select
-                  className={styles.pick}
-                  aria-label={`When the sleeve of ${run} goes on`}
-                  value={segment.slideOn}
-                  onChange={(event) =>
-                    store.edit(
-                      setSlideOn({ loomId, segmentId: covering.segmentId, name: run }, event.target.value as 'before-ends' | 'after-ends'),
-                    )
-                  }
-                >
-                  <option value="before-ends">before its ends are closed</option>
-                  <option value="after-ends">after its ends are closed</option>
-                </select>
-              </td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </table>
+    <DataTable
+      name="sleeves"
+      label="Coverings of the runs"
+      rows={rows}
+      columns={columns}
+      keyOf={({ covering }) => covering.segmentId}
+      isHere={({ covering }) => covering.segmentId === here}
+      seek={here}
+      onPick={({ covering }) => cursor.set({ segmentId: covering.segmentId, offsetMm: 1 })}
+      empty={<p className={styles.wait}>No runs yet, so nothing to cover: add an end on the strip, or survey the loom with a tape.</p>}
+    />
   );
 }
+
+function createColumns(planned: PlannedLoom, shop: Shop, edit: (command: Command) => void): Column<Row>[] {
+  const { loomId } = planned;
+  const pin = ({ covering: { segmentId }, run }: Row, choice: string | null) => {
+    if (choice === null) return edit(setCovering({ loomId, segmentId, name: run }, null));
+    const [kind, itemId] = choice.split(' ') as [CoveringKind, string | undefined];
+    askReason(`Why ${itemId ?? kind} on ${run}?`, (reason) =>
+      edit(setCovering({ loomId, segmentId, name: run }, { kind, itemId: itemId ?? null, reason })),
+    );
+  };
+  const kinds = COVERING_KINDS.map((kind) => ({ value: kind as string, label: `${kind}, any size` }));
+  const listOptions = ({ segment: { coveringPin } }: Row) => [
+    ...kinds,
+    ...shop.coverings
+      .filter(({ id }) => id === coveringPin?.itemId || isOffered(shop, 'coverings', id))
+      .map((item) => ({ value: `${item.kind} ${item.id}`, label: item.name })),
+  ];
+  return [
+    { id: 'run', head: 'run', value: ({ run }) => run },
+    {
+      id: 'bundle',
+      head: 'bundle mm',
+      isNumber: true,
+      value: ({ bundle }) => Number(bundle.odMm.toFixed(2)),
+      cell: ({ bundle }) => bundle.odMm.toFixed(2),
+    },
+    {
+      id: 'covering',
+      head: 'covering',
+      value: ({ covering }) => covering.itemName,
+      cell: ({ covering, bundle }) => (
+        <Why because={<WhyCovering planned={planned} bundle={bundle} />}>
+          {covering.problem ? (
+            <b style={{ color: 'var(--action)' }}>
+              {covering.itemName}
+              {covering.problem === 'cannot-pass' ? ', cannot pass' : ''}
+            </b>
+          ) : (
+            covering.itemName
+          )}
+        </Why>
+      ),
+    },
+    {
+      id: 'cut',
+      head: 'cut mm',
+      isNumber: true,
+      value: ({ covering }) => (covering.kind === 'none' ? null : covering.cutMm),
+      cell: ({ covering }) => (covering.kind === 'none' ? '–' : covering.cutMm),
+    },
+    {
+      id: 'over',
+      head: 'over it mm',
+      isNumber: true,
+      value: ({ covering }) => Number(covering.odOutsideMm.toFixed(1)),
+      cell: ({ covering }) => covering.odOutsideMm.toFixed(1),
+    },
+    { id: 'because', head: 'chosen by', value: ({ covering }) => `${covering.ruledBy}: ${covering.because}` },
+    {
+      id: 'pinned',
+      head: 'pinned',
+      value: ({ segment }) => (segment.coveringPin ? (segment.coveringPin.itemId ?? segment.coveringPin.kind) : 'computed'),
+      cell: (row) => (
+        <Pick
+          label={`Covering of ${row.run}`}
+          value={row.segment.coveringPin ? [row.segment.coveringPin.kind, row.segment.coveringPin.itemId].filter(Boolean).join(' ') : null}
+          none="computed"
+          options={listOptions(row)}
+          onChange={(choice) => pin(row, choice)}
+        />
+      ),
+    },
+    {
+      id: 'slides',
+      head: 'slides on',
+      value: ({ segment }) => SLIDES.find(({ value }) => value === segment.slideOn)!.label,
+      cell: ({ covering: { segmentId }, run, segment }) => (
+        <Pick
+          label={`When the sleeve of ${run} goes on`}
+          value={segment.slideOn}
+          options={SLIDES}
+          onChange={(slideOn) => slideOn && edit(setSlideOn({ loomId, segmentId, name: run }, slideOn))}
+        />
+      ),
+    },
+  ];
+}
+
+const SLIDES = [
+  { value: 'before-ends', label: 'before its ends are closed' },
+  { value: 'after-ends', label: 'after its ends are closed' },
+] as const;

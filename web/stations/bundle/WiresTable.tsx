@@ -1,16 +1,18 @@
 'use client';
 
-import { useVirtualizer } from '@tanstack/react-virtual';
-import { memo, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
-import { toSizeWords, type LengthAllowance, type PlannedWire } from 'wattograph-core';
+import { Table } from '@mantine/core';
+import { useDeferredValue, useMemo, useState } from 'react';
+import { toColourWords, toSizeWords, type LengthAllowance, type PlannedWire } from 'wattograph-core';
 import type { PlannedLoom } from '../../client/jobContext';
 import { useCursor, useCursorStore, useLit } from '../../ui/cursor';
+import type { Column } from '../../ui/table/columns';
+import { DataTable } from '../../ui/table/DataTable';
+import { NextAction } from '../../ui/NextAction';
 import { Swatch } from '../../ui/Swatch';
 import { Why } from '../../ui/Why';
 import styles from './Bundle.module.css';
 import { useChanges } from './Changes';
 
-const ROW = 25;
 const TINT: Record<LengthAllowance['kind'], string> = {
   segment: '#bcd9d1',
   breakout: '#d9c27a',
@@ -26,7 +28,6 @@ const TINT: Record<LengthAllowance['kind'], string> = {
 /** The wires under the cursor (or all), with the cut length of each and what it is made of. */
 export function WiresTable({ planned }: { planned: PlannedLoom }) {
   const [all, setAll] = useState(false);
-  const scroll = useRef<HTMLDivElement>(null);
   const here = useDeferredValue(useCursor((at) => at?.segmentId ?? null));
   const index = useDeferredValue(
     useCursor((at) => {
@@ -41,120 +42,94 @@ export function WiresTable({ planned }: { planned: PlannedLoom }) {
     return plan.wires.filter(({ id }) => ids.has(id));
   }, [all, here, index, plan]);
   const changes = useChanges(planned);
-  const was = useMemo(() => new Map(changes?.cuts.map(({ wireId, fromMm }) => [wireId, fromMm])), [changes]);
-  const longest = plan.wires.reduce((most, { cutMm }) => Math.max(most, cutMm), 1);
-  // the table is windowed: 300 rows are not drawn while a breakout is dragged
-  const rows = useVirtualizer({ count: wires.length, getScrollElement: () => scroll.current, estimateSize: () => ROW, overscan: 6 });
-  const items = rows.getVirtualItems();
   const lit = useLit();
-  const litAt = wires.findIndex(({ id }) => id === lit);
-  useEffect(() => {
-    if (litAt >= 0) rows.scrollToIndex(litAt, { align: 'auto' });
-    // the virtualizer is another with each drawing; only a new light or its new place moves the table
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [litAt]);
-  if (plan.wires.length === 0) return <p className={styles.wait}>No wires yet: add circuits on the tab Circuits.</p>;
+  const cursor = useCursorStore();
+  const columns = useMemo(
+    () => createColumns(planned, new Map(changes?.cuts.map(({ wireId, fromMm }) => [wireId, fromMm])), lit, cursor),
+    [planned, changes, lit, cursor],
+  );
   return (
-    <div ref={scroll} style={{ overflow: 'auto', height: '100%' }}>
-      <table className={styles.table}>
-        <thead>
-          <tr>
-            <th>wire</th>
-            <th>colour</th>
-            <th>from</th>
-            <th>to</th>
-            <th>size</th>
-            <th className={styles.num}>cut mm</th>
-            <th />
-            <th>made of</th>
-            <th style={{ textAlign: 'right' }}>
-              <button className={styles.link} aria-pressed={all} onClick={() => setAll(!all)}>
-                {all
-                  ? `all ${plan.wires.length}, show those under the cursor`
-                  : `${wires.length} under the cursor, show all ${plan.wires.length}`}
-              </button>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {items[0] && items[0].start > 0 && (
-            <tr style={{ height: items[0].start }}>
-              <td />
-            </tr>
-          )}
-          {items.map(({ index: row }) => (
-            <WireRow
-              key={wires[row]!.id}
-              wire={wires[row]!}
-              planned={planned}
-              was={was.get(wires[row]!.id) ?? null}
-              longest={longest}
-              isLit={wires[row]!.id === lit}
-            />
-          ))}
-          {items.length > 0 && (
-            <tr style={{ height: rows.getTotalSize() - items.at(-1)!.end }}>
-              <td />
-            </tr>
-          )}
-        </tbody>
-      </table>
-    </div>
+    <DataTable
+      name="wires"
+      label="Wires of the loom"
+      rows={wires}
+      columns={columns}
+      keyOf={({ id }) => id}
+      isHere={({ id }) => id === lit}
+      seek={lit}
+      empty={
+        plan.wires.length === 0 ? (
+          <NextAction
+            words="Each wire with its size, why that size, and every millimetre its cut length is made of. No wires yet: they come from circuits, which join pins; or from a wire list."
+            at={`bundle?loom=${planned.loomId}&tab=circuits`}
+            action="Add circuits"
+          />
+        ) : (
+          <p className={styles.wait}>
+            No wire under the cursor.{' '}
+            <button className={styles.link} onClick={() => setAll(true)}>
+              show all {plan.wires.length}
+            </button>
+          </p>
+        )
+      }
+    >
+      <button className={styles.link} aria-pressed={all} onClick={() => setAll(!all)}>
+        {all ? `all ${plan.wires.length}, show those under the cursor` : `${wires.length} under the cursor, show all ${plan.wires.length}`}
+      </button>
+    </DataTable>
   );
 }
 
-const WireRow = memo(function WireRow({
-  wire,
-  planned,
-  was,
-  longest,
-  isLit,
-}: {
-  wire: PlannedWire;
-  planned: PlannedLoom;
-  was: number | null;
-  longest: number;
-  isLit: boolean;
-}) {
-  const cursor = useCursorStore();
-  const { loom, plan } = planned;
+function createColumns(
+  { loom, plan }: PlannedLoom,
+  was: ReadonlyMap<string, number | null>,
+  lit: string | null,
+  cursor: ReturnType<typeof useCursorStore>,
+): Column<PlannedWire>[] {
+  const longest = plan.wires.reduce((most, { cutMm }) => Math.max(most, cutMm), 1);
+  const labels = new Map(plan.splices.map(({ id, label }) => [id, label]));
   const where = (end: PlannedWire['from']) =>
-    end.kind === 'cavity'
-      ? `${loom.ends[end.endId]!.name} · ${end.cavity}`
-      : `splice ${plan.splices.find(({ id }) => id === end.spliceId)!.label}`;
-  const short = (words: string) => (words.length > 25 ? `${words.slice(0, 24)}…` : words);
-  return (
-    <tr style={{ height: ROW }} data-here={isLit}>
-      <td className="mono">
+    end.kind === 'cavity' ? `${loom.ends[end.endId]!.name} · ${end.cavity}` : `splice ${labels.get(end.spliceId)!}`;
+  const place = (id: 'from' | 'to'): Column<PlannedWire> => ({
+    id,
+    head: id,
+    value: (wire) => where(wire[id]),
+    cell: (wire) => <span title={where(wire[id])}>{toShort(where(wire[id]))}</span>,
+  });
+  return [
+    {
+      id: 'wire',
+      head: 'wire',
+      className: 'mono',
+      value: ({ number }) => number,
+      cell: ({ id, number }) => (
         <button
           className={styles.number}
-          aria-pressed={isLit}
+          aria-pressed={id === lit}
           title="Show it on the strip from end to end"
-          onClick={() => cursor.light(isLit ? null : wire.id)}
+          onClick={() => cursor.light(id === lit ? null : id)}
         >
-          {wire.number}
+          {number}
         </button>
-      </td>
-      <td>
-        <Swatch colour={wire.colour} />
-      </td>
-      <td title={where(wire.from)}>{short(where(wire.from))}</td>
-      <td title={where(wire.to)}>{short(where(wire.to))}</td>
-      <td>
-        <Why
-          because={
-            <>
-              {toSizeWords(wire.conductor)}, {wire.conductor.areaMm2} mm², {wire.conductor.odMm} mm over the insulation.
-              <br />
-              Ruled by <b>{wire.ruledBy}</b>: {wire.because}.
-            </>
-          }
-        >
-          {toSizeWords(wire.conductor)}
-        </Why>
-      </td>
-      <td className={styles.num}>
-        {wire.heldBy.length ? (
+      ),
+    },
+    { id: 'colour', head: 'colour', value: ({ colour }) => toColourWords(colour), cell: ({ colour }) => <Swatch colour={colour} /> },
+    place('from'),
+    place('to'),
+    {
+      id: 'size',
+      head: 'size',
+      value: ({ conductor }) => toSizeWords(conductor),
+      cell: (wire) => <Why because={<WhySize wire={wire} />}>{toSizeWords(wire.conductor)}</Why>,
+    },
+    {
+      id: 'cut',
+      head: 'cut mm',
+      isNumber: true,
+      value: ({ cutMm }) => cutMm,
+      cell: (wire) =>
+        wire.heldBy.length ? (
           <Why because={`Held from cutting: ${wire.heldBy.map(({ words }) => words).join(', ')}.`}>
             <b style={{ color: 'var(--action)' }}>held {wire.cutMm}</b>
           </Why>
@@ -162,24 +137,45 @@ const WireRow = memo(function WireRow({
           <Why because={<WhyCut wire={wire} />}>
             <b>{wire.cutMm}</b>
           </Why>
-        )}
-      </td>
-      <td className={styles.was}>{was !== null && was !== wire.cutMm ? `was ${was}` : ''}</td>
-      <td colSpan={2}>
+        ),
+    },
+    {
+      id: 'was',
+      head: '',
+      className: styles.was,
+      cell: ({ id, cutMm }) => {
+        const before = was.get(id) ?? null;
+        return before !== null && before !== cutMm ? `was ${before}` : '';
+      },
+    },
+    {
+      id: 'made',
+      head: 'made of',
+      cell: (wire) => (
         <span className={styles.bar} style={{ width: `${Math.max(6, (210 * wire.cutMm) / longest)}px` }} aria-hidden="true">
           {wire.addends.map((addend, at) => (
             <span key={at} style={{ background: TINT[addend.kind], flexGrow: addend.mm }} />
           ))}
         </span>
-      </td>
-    </tr>
-  );
-});
+      ),
+    },
+  ];
+}
+
+const toShort = (words: string) => (words.length > 25 ? `${words.slice(0, 24)}…` : words);
+
+const WhySize = ({ wire: { conductor, ruledBy, because } }: { wire: PlannedWire }) => (
+  <>
+    {toSizeWords(conductor)}, {conductor.areaMm2} mm², {conductor.odMm} mm over the insulation.
+    <br />
+    Ruled by <b>{ruledBy}</b>: {because}.
+  </>
+);
 
 /** Every term of a cut length. */
 export function WhyCut({ wire }: { wire: PlannedWire }) {
   return (
-    <table>
+    <Table unstyled>
       <tbody>
         {wire.addends.map((addend, index) => (
           <tr key={index}>
@@ -201,6 +197,6 @@ export function WhyCut({ wire }: { wire: PlannedWire }) {
           </td>
         </tr>
       </tbody>
-    </table>
+    </Table>
   );
 }

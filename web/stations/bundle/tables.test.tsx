@@ -1,10 +1,11 @@
+import { MantineProvider } from '@mantine/core';
 import { act, fireEvent, render, screen, within } from '@testing-library/react';
 import { createCommand, CATALOGUE, listFindings, plan, type Finding, type Job, type PlannedWire } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
 import { useFindings, type PlannedLoom } from '../../client/jobContext';
-import { press } from '../../testing/act';
+import { choose, chosen, press } from '../../testing/act';
 import { openLoom, type FakeStore } from '../../testing/fakeStore';
-import { askReason } from '../../ui/askReason';
+import { askReason } from '../../ui/fields/askReason';
 import { useCursor } from '../../ui/cursor';
 import { Changes } from './Changes';
 import { FindingsList } from './FindingsList';
@@ -12,7 +13,7 @@ import { SleevesTable } from './SleevesTable';
 import { WhyCut, WiresTable } from './WiresTable';
 
 // the dialog that asks is a part of the page around; what it is asked, and what becomes of the answer, is tested here
-jest.mock('../../ui/askReason', () => ({ askReason: jest.fn() }));
+jest.mock('../../ui/fields/askReason', () => ({ askReason: jest.fn() }));
 const asked = jest.mocked(askReason);
 const answer = (reason: string) => act(() => asked.mock.calls.at(-1)![1](reason));
 beforeEach(() => asked.mockClear());
@@ -21,31 +22,30 @@ const segment = (store: FakeStore, id: string) => store.job.looms.inlet!.segment
 
 describe('sleeves', () => {
   const sleeves = (change?: (job: Job) => void) => openLoom((planned) => <SleevesTable planned={planned} />, change);
-  const pick = (label: string, value: string) => fireEvent.change(screen.getByLabelText(label), { target: { value } });
   test('one chosen by hand is asked for its reason, and can be computed again', () => {
     const store = sleeves();
-    const { id, kind } = CATALOGUE.coverings.find((one) => one.kind === 'braid')!;
-    pick('Covering of primary rail to injector 1', `${kind} ${id}`);
+    const { id, kind, name } = CATALOGUE.coverings.find((one) => one.kind === 'braid')!;
+    choose('Covering of primary rail to injector 1', name);
     expect(asked.mock.calls[0]![0]).toBe(`Why ${id} on primary rail to injector 1?`);
     expect(segment(store, 's-inj1').coveringPin).toBeNull();
     answer('chafes on the rail');
     expect(segment(store, 's-inj1').coveringPin).toEqual({ kind, itemId: id, reason: 'chafes on the rail' });
-    pick('Covering of primary rail to injector 1', '');
+    choose('Covering of primary rail to injector 1', 'computed');
     expect(segment(store, 's-inj1').coveringPin).toBeNull();
     expect(store.labels).toEqual([`${id} on primary rail to injector 1`, 'let the covering of primary rail to injector 1 be computed']);
   });
   test('a kind alone leaves its size to the computation', () => {
     const store = sleeves();
-    pick('Covering of primary rail to injector 1', 'braid');
+    choose('Covering of primary rail to injector 1', 'braid, any size');
     answer('to see it');
     expect(segment(store, 's-inj1').coveringPin).toEqual({ kind: 'braid', itemId: null, reason: 'to see it' });
-    expect(screen.getByLabelText('Covering of primary rail to injector 1')).toHaveProperty('value', 'braid');
+    expect(chosen('Covering of primary rail to injector 1')).toBe('braid, any size');
   });
   test('when it goes on changes what it must pass, and with that the sleeve', () => {
     const store = sleeves();
     const bundleOf = () => screen.getByLabelText('Covering of secondary rail to injector 5').closest('tr')!.textContent;
     expect(bundleOf()).toContain('cannot pass');
-    pick('When the sleeve of secondary rail to injector 5 goes on', 'before-ends');
+    choose('When the sleeve of secondary rail to injector 5 goes on', 'before its ends are closed');
     expect(segment(store, 's-inj5').slideOn).toBe('before-ends');
     expect(bundleOf()).not.toContain('cannot pass');
   });
@@ -134,7 +134,7 @@ describe('wires', () => {
   test('a cut length is the sum of its terms to the increment, each with its words', () => {
     const { wires } = plan(createInlet(), CATALOGUE).looms[0]!;
     const wire: PlannedWire = wires.find(({ addends }) => addends.some(({ kind }) => kind === 'splice'))!;
-    render(<WhyCut wire={wire} />);
+    render(<WhyCut wire={wire} />, { wrapper: ({ children }) => <MantineProvider env="test">{children}</MantineProvider> });
     const rows = screen.getAllByRole('row').map((row) =>
       within(row)
         .getAllByRole('cell')
@@ -158,6 +158,6 @@ describe('wires', () => {
         job.accepted = {};
       },
     );
-    expect(screen.getByText('No wires yet: add circuits on the tab Circuits.')).toBeTruthy();
+    expect(screen.getByRole('link', { name: 'Add circuits' }).getAttribute('href')).toBe('bundle?loom=inlet&tab=circuits');
   });
 });

@@ -1,6 +1,6 @@
 import type { Assignment } from 'wattograph-core';
 import { toCount } from 'wattograph-core';
-import controls from '../../ui/controls.module.css';
+import { FactTable } from '../../ui/table/FactTable';
 import styles from './Circuits.module.css';
 
 /** What an assignment did and why, and what it could not place. */
@@ -45,7 +45,7 @@ export function AssignedList({
         </p>
       ))}
       {assigned.length > 0 && (
-        <table className={controls.plain}>
+        <FactTable>
           <tbody>
             {assigned.map((one) => (
               <tr key={`${one.need} ${one.place}`}>
@@ -55,7 +55,7 @@ export function AssignedList({
               </tr>
             ))}
           </tbody>
-        </table>
+        </FactTable>
       )}
     </section>
   );

@@ -1,6 +1,7 @@
 import { findStandard, listBuses, type Bus, type Finding, type Job, type LoomPlan, type PowerPlan, listBoxUse } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
-import { FindingLines } from '../../ui/FindingLine';
+import { FindingLines } from '../../ui/findings/FindingLine';
+import { NextAction } from '../../ui/NextAction';
 import controls from '../../ui/controls.module.css';
 import styles from './Circuits.module.css';
 
@@ -21,9 +22,11 @@ export function BoxesPanel({
   const about = findings.filter(({ code }) => OF_BOXES.test(code));
   if (boxes.length === 0)
     return (
-      <p className={controls.wait}>
-        No controller, module, fuse box or ground stud yet. Add them in Brief under “boxes” or “power”, and put them on an end.
-      </p>
+      <NextAction
+        words="What each box has left: channels, outputs, 5 V rails, sensor grounds. There is no controller, module, fuse box or ground stud yet: add them in Brief under “boxes” or “power”, and put them on an end."
+        at="brief?tab=devices"
+        action="Add a box in Brief"
+      />
     );
   return (
     <div className={controls.facts}>

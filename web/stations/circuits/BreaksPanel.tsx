@@ -18,7 +18,10 @@ import {
 import { useShop } from '../../client/shopContext';
 import { arrange } from '../../client/arranger';
 import { useJobStore } from '../../client/jobContext';
+import { Pick } from '../../ui/fields/Pick';
+import { NextAction } from '../../ui/NextAction';
 import { Swatch } from '../../ui/Swatch';
+import { FactTable } from '../../ui/table/FactTable';
 import controls from '../../ui/controls.module.css';
 
 /** Both faces of a break, cavity by cavity, colour to colour. */
@@ -27,22 +30,30 @@ export function BreaksPanel({ planned: { job, looms } }: { planned: { job: Job; 
   const ids = Object.keys(job.mates).sort(compareIds);
   const [wanted, setWanted] = useState<string | null>(null);
   const id = wanted !== null && ids.includes(wanted) ? wanted : ids[0];
-  if (id === undefined) return <p className={controls.wait}>No plugs between looms yet. Mate two ends in Brief.</p>;
+  if (id === undefined)
+    return (
+      <NextAction
+        words="Where one loom plugs into another, both faces stand here cavity by cavity, with a better order where there is one. No two ends are mated yet."
+        at="brief?tab=mates"
+        action="Mate two ends in Brief"
+      />
+    );
   const { sides, rows, spare } = listBreak(job, shop, id);
   const isHoused = sides.every(({ loomId, endId }) => job.looms[loomId]!.ends[endId]!.familyId !== null);
   return (
     <div className={controls.facts}>
-      <select className={controls.pick} aria-label="Which break" value={id} onChange={(event) => setWanted(event.target.value)}>
-        {ids.map((mate) => (
-          <option key={mate} value={mate}>
-            {job.looms[job.mates[mate]!.a.loomId]!.ends[job.mates[mate]!.a.endId]!.name} ↔{' '}
-            {job.looms[job.mates[mate]!.b.loomId]!.ends[job.mates[mate]!.b.endId]!.name}
-          </option>
-        ))}
-      </select>
+      <Pick
+        label="Which break"
+        value={id}
+        options={ids.map((mate) => ({
+          value: mate,
+          label: `${job.looms[job.mates[mate]!.a.loomId]!.ends[job.mates[mate]!.a.endId]!.name} ↔ ${job.looms[job.mates[mate]!.b.loomId]!.ends[job.mates[mate]!.b.endId]!.name}`,
+        }))}
+        onChange={(value) => value && setWanted(value)}
+      />
       {isHoused && <Order key={id} job={job} looms={looms} mateId={id} spare={spare.length} ways={rows.length + spare.length} />}
       <p className="faint">The same cavity on both faces. Seen from the wire side the other half is mirrored: go by the numbers.</p>
-      <table className={controls.plain} aria-label="Both faces">
+      <FactTable label="Both faces">
         <thead>
           <tr>
             <th>cavity</th>
@@ -60,7 +71,7 @@ export function BreaksPanel({ planned: { job, looms } }: { planned: { job: Job; 
             </tr>
           ))}
         </tbody>
-      </table>
+      </FactTable>
     </div>
   );
 }
@@ -135,7 +146,7 @@ function Proposal({ arrangement: { before, after, moves }, onTake }: { arrangeme
           Take it
         </button>
       </p>
-      <table className={controls.plain} aria-label="Moves">
+      <FactTable label="Moves">
         <tbody>
           {moves.map(({ from, to, name }) => (
             <tr key={from}>
@@ -146,7 +157,7 @@ function Proposal({ arrangement: { before, after, moves }, onTake }: { arrangeme
             </tr>
           ))}
         </tbody>
-      </table>
+      </FactTable>
     </section>
   );
 }

@@ -4,6 +4,7 @@ import { useMemo, useState } from 'react';
 import { findStandard, reassignPin, listAblePlaces, listOperations, type DevicePin, type Job } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useJobStore } from '../../client/jobContext';
+import { Pick } from '../../ui/fields/Pick';
 import controls from '../../ui/controls.module.css';
 
 /** Give a pin to a free pin of a box by hand; what goes along is said. */
@@ -27,19 +28,14 @@ export function GiveTo({ job, pin }: { job: Job; pin: DevicePin }) {
       <p>
         <label>
           {pin.host ? 'Move it to' : 'Give it to'}{' '}
-          <select
-            className={controls.pick}
-            value=""
+          <Pick
+            label={pin.host ? 'Move it to' : 'Give it to'}
             disabled={able.places.length === 0}
-            onChange={(event) => event.target.value !== '' && give(Number(event.target.value))}
-          >
-            <option value="">{able.places.length === 0 ? 'no other free pin can do it' : `one of ${able.places.length} that can`}</option>
-            {able.places.map(({ words }, index) => (
-              <option key={words} value={index}>
-                {words}
-              </option>
-            ))}
-          </select>
+            value={null}
+            none={able.places.length === 0 ? 'no other free pin can do it' : `one of ${able.places.length} that can`}
+            options={able.places.map(({ words }, index) => ({ value: String(index), label: words }))}
+            onChange={(value) => value !== null && give(Number(value))}
+          />
         </label>
       </p>
       {able.along > 0 && (

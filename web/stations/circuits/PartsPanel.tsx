@@ -20,8 +20,12 @@ import {
 } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useFindings, useJobStore } from '../../client/jobContext';
-import { FindingLines } from '../../ui/FindingLine';
+import { FindingLines } from '../../ui/findings/FindingLine';
+import { NumberField } from '../../ui/fields/NumberField';
+import { Pick } from '../../ui/fields/Pick';
+import { Words } from '../../ui/fields/TextField';
 import controls from '../../ui/controls.module.css';
+import { FactTable } from '../../ui/table/FactTable';
 import styles from './Circuits.module.css';
 
 /** Resistors, diodes and terminators that are neither wire nor device: where each is, why, and what it reads. */
@@ -31,8 +35,8 @@ export function PartsPanel({ job, power, loomId }: { job: Job; power: PowerPlan;
   const findings = useFindings().filter(({ code }) => code === 'CI16' || code === 'CI17');
   const [draft, setDraft] = useState<{
     kind: PartKind;
-    ohms: string;
-    watts: string;
+    ohms: number | null;
+    watts: number | null;
     endId: string;
     one: string;
     other: string;
@@ -40,8 +44,8 @@ export function PartsPanel({ job, power, loomId }: { job: Job; power: PowerPlan;
     reason: string;
   }>({
     kind: 'resistor',
-    ohms: '',
-    watts: '',
+    ohms: null,
+    watts: null,
     endId: '',
     one: '',
     other: '',
@@ -52,8 +56,6 @@ export function PartsPanel({ job, power, loomId }: { job: Job; power: PowerPlan;
   const ids = Object.keys(job.parts).sort(compareIds);
   const netAt = useMemo(() => listNetsAt(job, power), [job, power]);
   const needsOhms = draft.kind !== 'diode' && draft.kind !== 'suppressor';
-  const ohms = Number(draft.ohms);
-  const watts = Number(draft.watts);
   const cavities = draft.endId ? listWired(job, loomId, draft.endId) : [];
   const isGood =
     draft.endId !== '' &&
@@ -61,20 +63,19 @@ export function PartsPanel({ job, power, loomId }: { job: Job; power: PowerPlan;
     draft.other !== '' &&
     draft.one !== draft.other &&
     draft.reason.trim() !== '' &&
-    (!needsOhms || ohms > 0) &&
-    (draft.watts === '' || watts > 0);
+    (!needsOhms || draft.ohms !== null);
   const add = () => {
     store.edit(
       addPart({
         kind: draft.kind,
-        ohms: needsOhms ? ohms : null,
-        watts: draft.watts === '' ? null : watts,
+        ohms: needsOhms ? draft.ohms : null,
+        watts: draft.watts,
         at: { loomId, endId: draft.endId, cavities: [draft.one, draft.other] },
         inside: draft.inside,
         reason: draft.reason.trim(),
       }),
     );
-    setDraft({ ...draft, ohms: '', watts: '', one: '', other: '', reason: '' });
+    setDraft({ ...draft, ohms: null, watts: null, one: '', other: '', reason: '' });
   };
   const scattered = listScatteredParts(job, loomId);
   const gather = () => {
@@ -103,7 +104,7 @@ export function PartsPanel({ job, power, loomId }: { job: Job; power: PowerPlan;
       )}
       <FindingLines findings={findings} />
       {ids.length > 0 && (
-        <table className={controls.plain} aria-label="Inline parts">
+        <FactTable label="Inline parts">
           <thead>
             <tr>
               <th>part</th>
@@ -147,7 +148,7 @@ export function PartsPanel({ job, power, loomId }: { job: Job; power: PowerPlan;
               );
             })}
           </tbody>
-        </table>
+        </FactTable>
       )}
       <form
         className={styles.form}
@@ -157,74 +158,57 @@ export function PartsPanel({ job, power, loomId }: { job: Job; power: PowerPlan;
           if (isGood) add();
         }}
       >
-        <select
-          className={controls.pick}
-          aria-label="Kind of part"
-          value={draft.kind}
-          onChange={(event) => setDraft({ ...draft, kind: event.target.value as PartKind })}
-        >
-          {PART_KINDS.map((kind) => (
-            <option key={kind}>{kind}</option>
-          ))}
-        </select>
+        <Pick label="Kind of part" value={draft.kind} options={PART_KINDS} onChange={(kind) => kind && setDraft({ ...draft, kind })} />
         {needsOhms && (
-          <input
-            className={controls.small}
-            aria-label="Ohms"
+          <NumberField
+            label="Ohms"
             placeholder="Ω"
-            inputMode="decimal"
+            unit="Ω"
+            least={0.001}
+            most={1e8}
+            canBeEmpty
             value={draft.ohms}
-            onChange={(event) => setDraft({ ...draft, ohms: event.target.value })}
+            onChange={(ohms) => setDraft({ ...draft, ohms })}
           />
         )}
-        <input
-          className={controls.small}
-          aria-label="Watts"
+        <NumberField
+          label="Watts"
           placeholder="W"
-          inputMode="decimal"
+          unit="W"
+          least={0.001}
+          most={1000}
+          canBeEmpty
           value={draft.watts}
-          onChange={(event) => setDraft({ ...draft, watts: event.target.value })}
+          onChange={(watts) => setDraft({ ...draft, watts })}
         />
-        <select
-          className={controls.pick}
-          aria-label="At which end"
-          value={draft.endId}
-          onChange={(event) => setDraft({ ...draft, endId: event.target.value, one: '', other: '' })}
-        >
-          <option value="">at …</option>
-          {Object.entries(loom.ends)
+        <Pick
+          label="At which end"
+          value={draft.endId || null}
+          none="at …"
+          options={Object.entries(loom.ends)
             .filter(([endId]) => listWired(job, loomId, endId).length > 1)
-            .map(([endId, end]) => (
-              <option key={endId} value={endId}>
-                {end.name}
-              </option>
-            ))}
-        </select>
+            .map(([endId, end]) => ({ value: endId, label: end.name }))}
+          onChange={(value) => setDraft({ ...draft, endId: value ?? '', one: '', other: '' })}
+        />
         {(['one', 'other'] as const).map((key) => (
-          <select
-            key={key}
-            className={controls.pick}
-            aria-label={key === 'one' ? 'First cavity' : 'Second cavity'}
-            value={draft[key]}
-            onChange={(event) => setDraft({ ...draft, [key]: event.target.value })}
-          >
-            <option value="">cavity</option>
-            {cavities.map((cavity) => (
-              <option key={cavity}>{cavity}</option>
-            ))}
-          </select>
+          <Pick
+            label={key === 'one' ? 'First cavity' : 'Second cavity'}
+            value={draft[key] || null}
+            none="cavity"
+            options={cavities}
+            onChange={(value) => setDraft({ ...draft, [key]: value ?? '' })}
+          />
         ))}
         <label>
           <input type="checkbox" checked={draft.inside} onChange={(event) => setDraft({ ...draft, inside: event.target.checked })} /> inside
           the device
         </label>
-        <input
-          className={controls.find}
-          aria-label="Why it is there"
-          placeholder="why"
-          maxLength={400}
+        <Words
+          label="Why it is there"
           value={draft.reason}
-          onChange={(event) => setDraft({ ...draft, reason: event.target.value })}
+          most={400}
+          placeholder="why"
+          onChange={(value) => setDraft({ ...draft, reason: value })}
         />
         <button className={controls.button} disabled={!isGood}>
           Add part

@@ -1,7 +1,8 @@
+import { Table } from '@mantine/core';
 import { Fragment, memo } from 'react';
 import { toColourWords, type DeviceLine, type DevicePin, type Job } from 'wattograph-core';
 import { Swatch } from '../../ui/Swatch';
-import controls from '../../ui/controls.module.css';
+import { NextAction } from '../../ui/NextAction';
 import styles from './Circuits.module.css';
 
 const COLUMNS = ['feed', 'return', 'signal', 'pair and screen'] as const;
@@ -29,9 +30,15 @@ export const PinBoard = memo(function PinBoard({
   onPick: (pin: DevicePin) => void;
 }) {
   if (lines.length === 0)
-    return <p className={controls.wait}>No pins here. Devices get theirs from their kind in Brief, or pin by pin in Ends.</p>;
+    return (
+      <NextAction
+        words="Here every pin of every device stands with what it needs and where it leads; one that nothing serves is an open peg. There are none yet: devices get theirs from their kind in Brief, or pin by pin in Ends."
+        at="brief?tab=devices"
+        action="Add devices in Brief"
+      />
+    );
   return (
-    <table className={styles.pegs}>
+    <Table unstyled className={styles.pegs}>
       <thead>
         <tr>
           <th>device</th>
@@ -72,7 +79,7 @@ export const PinBoard = memo(function PinBoard({
           </Fragment>
         ))}
       </tbody>
-    </table>
+    </Table>
   );
 });
 

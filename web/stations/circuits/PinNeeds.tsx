@@ -1,8 +1,9 @@
 'use client';
 
-import { CAPABILITIES, type Capability, type DevicePin, type Job, type PinNeed, setPinNeed } from 'wattograph-core';
+import { CAPABILITIES, type DevicePin, type Job, type PinNeed, setPinNeed } from 'wattograph-core';
 import { useJobStore } from '../../client/jobContext';
-import { NumberField } from '../../ui/NumberField';
+import { Pick } from '../../ui/fields/Pick';
+import { NumberField } from '../../ui/fields/NumberField';
 import controls from '../../ui/controls.module.css';
 import styles from './Circuits.module.css';
 
@@ -49,20 +50,17 @@ export function PinNeeds({ job, pin }: { job: Job; pin: DevicePin }) {
       )}
       <label>
         wants{' '}
-        <select
-          className={controls.pick}
-          value={need.wants ?? ''}
-          onChange={(event) => change('what it wants', { wants: (event.target.value || null) as Capability | null })}
-        >
-          <option value="">what its kind has</option>
-          {CAPABILITIES.map((one) => (
-            <option key={one}>{one}</option>
-          ))}
-        </select>
+        <Pick
+          label="wants"
+          value={need.wants}
+          none="what its kind has"
+          options={CAPABILITIES}
+          onChange={(wants) => change('what it wants', { wants })}
+        />
       </label>
       <label>
         <NumberField
-          className={controls.small}
+          unit="V"
           label="Volts it needs"
           value={need.volts}
           least={-60}
@@ -75,7 +73,7 @@ export function PinNeeds({ job, pin }: { job: Job; pin: DevicePin }) {
       <label>
         switched at{' '}
         <NumberField
-          className={controls.small}
+          unit="Hz"
           label="Switched at, hertz"
           value={need.pwmHz}
           least={0}

@@ -8,10 +8,11 @@ import {
   type PowerPlan,
   KIND_WORDS,
 } from 'wattograph-core';
-import { FindingLines } from '../../ui/FindingLine';
+import { FindingLines } from '../../ui/findings/FindingLine';
 import { Swatch } from '../../ui/Swatch';
 import { GiveTo } from './GiveTo';
 import { PinNeeds } from './PinNeeds';
+import { FactTable } from '../../ui/table/FactTable';
 import controls from '../../ui/controls.module.css';
 
 /** One pin: what it needs, its way through every loom to the box, and what is wrong with it. */
@@ -57,7 +58,7 @@ export function PinPanel({
       {net === null ? (
         <p>{need.required ? 'Not wired. Assign what is open (a), or join it by hand in Bundle.' : 'Not wired, and need not be.'}</p>
       ) : (
-        <table className={controls.plain} aria-label="Way through the looms">
+        <FactTable label="Way through the looms">
           <tbody>
             {net.circuits.map(({ loomId, circuitId }) => {
               const circuit = job.looms[loomId]!.circuits[circuitId]!;
@@ -82,7 +83,7 @@ export function PinPanel({
               );
             })}
           </tbody>
-        </table>
+        </FactTable>
       )}
       {net && (
         <p>

@@ -2,7 +2,9 @@
 
 import { useState } from 'react';
 import { listLikelyLoads, toOhmWords, UNKNOWN_CAUTION } from 'wattograph-core';
+import { Words } from '../../ui/fields/TextField';
 import controls from '../../ui/controls.module.css';
+import { FactTable } from '../../ui/table/FactTable';
 import styles from './Circuits.module.css';
 
 /** "4k7", "1.2 M", "0.8" in ohms; null where it is no resistance. */
@@ -25,17 +27,11 @@ export function UnknownPanel() {
       <p className={controls.caution}>{UNKNOWN_CAUTION}</p>
       <label className={styles.reading}>
         <span>Read between the wire and ground, or its pair</span>
-        <input
-          className={controls.find}
-          aria-label="Reading in ohms"
-          placeholder="14, 4.7k, 1M"
-          value={text}
-          onChange={(event) => setText(event.target.value)}
-        />
+        <Words label="Reading in ohms" value={text} most={80} placeholder="14, 4.7k, 1M" onChange={setText} />
       </label>
       {text.trim() !== '' && ohms === null && <p className={controls.alarm}>Expected a resistance such as 14, 4.7k or 1M, got “{text}”.</p>}
       {ohms !== null && (
-        <table className={controls.plain} aria-label="Likely functions">
+        <FactTable label="Likely functions">
           <thead>
             <tr>
               <th>could be</th>
@@ -54,7 +50,7 @@ export function UnknownPanel() {
               </tr>
             ))}
           </tbody>
-        </table>
+        </FactTable>
       )}
     </div>
   );

@@ -1,6 +1,7 @@
 import { act, fireEvent, screen, within } from '@testing-library/react';
 import { createCommand, removePart, arrangeBulkheadPins, assignPins, findStandard, type Catalogue, type Job } from 'wattograph-core';
 import { createCleanSkerry, createInlet, createSkerry } from 'wattograph-core/demo';
+import { choose, listOptions, type, write } from '../../testing/act';
 import { FakeStore, renderWith } from '../../testing/fakeStore';
 import { CircuitsStation } from './CircuitsStation';
 import { readOhms } from './UnknownPanel';
@@ -32,7 +33,6 @@ const open = (job: Job, loomId: string) => {
   return store;
 };
 const board = () => screen.getByRole('region', { name: 'Pins' });
-const choose = (label: string | RegExp, value: string) => fireEvent.change(screen.getByLabelText(label), { target: { value } });
 
 describe('pin board', () => {
   test('a sensor without its ground stands out, and its fix joins it', () => {
@@ -127,7 +127,7 @@ describe('boxes', () => {
   });
   test('a job without any says where they come from', () => {
     open(createInlet(), 'inlet');
-    expect(screen.getByRole('tabpanel', { name: 'Boxes' }).textContent).toContain('No controller, module, fuse box or ground stud yet');
+    expect(screen.getByRole('tabpanel', { name: 'Boxes' }).textContent).toContain('There is no controller, module, fuse box or ground stud yet');
   });
 });
 
@@ -161,15 +161,14 @@ describe('a pin', () => {
     for (const [id, { terminations }] of Object.entries(circuits))
       if (terminations.length === 2 && terminations.some(({ endId }) => endId === 'm-brake-pressure-rear')) delete circuits[id];
     const store = openPin(job, /^steering angle pin \d, signal/);
-    const pick = screen.getByLabelText<HTMLSelectElement>(/^Move it to/);
-    const words = [...pick.options].slice(1).map((one) => one.textContent);
+    const words = listOptions('Move it to').slice(1);
     expect(words.length).toBeGreaterThan(0);
-    fireEvent.change(pick, { target: { value: '0' } });
+    choose('Move it to', words[0]!);
     expect(store.labels).toEqual([expect.stringMatching(/^give steering angle \d to controller plug/)]);
   });
   test('no other pin that can is said', () => {
     openPin(createCleanSkerry(), /^steering angle pin \d, signal/);
-    expect(screen.getByLabelText(/^Move it to/)).toHaveProperty('disabled', true);
+    expect(screen.getByLabelText('Move it to')).toHaveProperty('disabled', true);
     expect(screen.getByText('no other free pin can do it')).toBeTruthy();
   });
   test('says what goes along where it shares', () => {
@@ -181,9 +180,8 @@ describe('a pin', () => {
     const group = screen.getByLabelText(/^noise group/);
     fireEvent.change(group, { target: { value: 'steering' } });
     fireEvent.blur(group);
-    choose(/^wants/, 'ground');
-    choose('Volts it needs', '5');
-    fireEvent.blur(screen.getByLabelText('Volts it needs'));
+    choose('wants', 'ground');
+    write('Volts it needs', '5');
     const { pins } = store.job.looms.chassis!.ends['m-steering-angle']!;
     expect(Object.values(pins).find(({ kind }) => kind === 'sensor-ground')).toMatchObject({
       noise: 'steering',
@@ -200,7 +198,10 @@ describe('breaks', () => {
   const openBreak = (job: Job, name: string) => {
     const store = open(job, 'chassis');
     fireEvent.click(screen.getByRole('tab', { name: 'Breaks' }));
-    choose('Which break', name);
+    choose(
+      'Which break',
+      listOptions('Which break').find((words) => words.includes(name))!,
+    );
     return store;
   };
   const rows = () =>
@@ -256,11 +257,11 @@ describe('inline parts', () => {
     fireEvent.click(screen.getByRole('tab', { name: 'Inline parts' }));
     const add = screen.getByRole('button', { name: 'Add part' });
     expect(add).toHaveProperty('disabled', true);
-    choose('At which end', 'm-steering-angle');
+    choose('At which end', 'steering angle');
     choose('First cavity', '1');
     choose('Second cavity', '3');
-    choose('Ohms', '4700');
-    choose('Why it is there', 'pull-up for the old sensor');
+    write('Ohms', '4k7');
+    write('Why it is there', 'pull-up for the old sensor');
     fireEvent.click(add);
     const part = Object.values(store.job.parts).find(({ kind }) => kind === 'resistor')!;
     expect(part).toMatchObject({
@@ -315,9 +316,9 @@ describe('unknown wire', () => {
     fireEvent.click(screen.getByRole('tab', { name: 'Unknown wire' }));
     const panel = screen.getByRole('tabpanel', { name: 'Unknown wire' });
     expect(panel.textContent).toContain('A cold filament or a motor at rest reads a tenth');
-    choose('Reading in ohms', '14');
+    type('Reading in ohms', '14');
     expect(within(panel).getAllByRole('row')[1]!.textContent).toMatch(/^injector, high impedance/);
-    choose('Reading in ohms', 'a lot');
+    type('Reading in ohms', 'a lot');
     expect(panel.textContent).toContain('Expected a resistance such as 14, 4.7k or 1M, got “a lot”.');
   });
 });

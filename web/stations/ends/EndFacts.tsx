@@ -7,7 +7,6 @@ import {
   findFamily,
   listCavities,
   listHousings,
-  type CircuitKind,
   type End,
   renameEnd,
   setEnd,
@@ -15,16 +14,20 @@ import {
 } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
-import { EvidencePick } from '../../ui/EvidencePick';
+import { EvidencePick } from '../../ui/fields/EvidencePick';
 import bundle from '../bundle/Bundle.module.css';
-import { LengthField } from '../bundle/LengthsTable';
+import { NumberField } from '../../ui/fields/NumberField';
+import { Pick } from '../../ui/fields/Pick';
+import { TextField } from '../../ui/fields/TextField';
+import { LengthField } from '../../ui/fields/LengthField';
 import { listFamilyOptions } from '../bundle/RouteDialogs';
+import { FactTable } from '../../ui/table/FactTable';
 import styles from './Ends.module.css';
 
 /** no id: those have no colon */
 const TAIL = ':tail';
 
-const toFamily = (choice: string) => (choice === TAIL ? 'tail' : choice === '' ? null : { id: choice });
+const toFamily = (choice: string | null) => (choice === TAIL ? 'tail' : choice === null ? null : { id: choice });
 
 /** What is known of an end, to be changed in place. */
 export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; endId: string; onRemove: () => void }) {
@@ -41,37 +44,38 @@ export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; e
   const fitting = new Set(listHousings(job, shop, [...new Set([...wired, ...Object.keys(end.pins)])]).map(([id]) => id));
   const cavities = family ? listCavities(family) : [];
   return (
-    <table className={styles.facts}>
+    <FactTable label="Facts of the end" className={styles.facts}>
       <tbody>
         <tr>
           <td>Name</td>
           <td>
-            <NameField value={end.name} onChange={(name) => store.edit(renameEnd(place, name))} />
+            <TextField
+              label="Name of the end"
+              value={end.name}
+              most={80}
+              required
+              onChange={(name) => store.edit(renameEnd(place, name))}
+            />
           </td>
         </tr>
         {(end.kind === 'connector' || (end.kind === 'tail' && !isWired)) && (
           <tr>
             <td>Family</td>
             <td>
-              <select
-                className={bundle.pick}
-                aria-label="Family"
-                value={end.kind === 'tail' ? TAIL : (end.familyId ?? '')}
-                onChange={(event) => store.edit(setFamily(place, toFamily(event.target.value)))}
-              >
-                {!isWired && <option value={TAIL}>bare tails</option>}
-                <option value="">still to be chosen</option>
-                {listFamilyOptions(shop, job.families, end.familyId).map(({ value, label }) => (
-                  <option
-                    key={value}
-                    value={value}
-                    disabled={!fitting.has(value)}
-                    title={fitting.has(value) ? undefined : 'does not have its cavities'}
-                  >
-                    {label}
-                  </option>
-                ))}
-              </select>
+              <Pick
+                label="Family"
+                value={end.kind === 'tail' ? TAIL : end.familyId}
+                none="still to be chosen"
+                options={[
+                  ...(isWired ? [] : [{ value: TAIL, label: 'bare tails' }]),
+                  ...listFamilyOptions(shop, job.families, end.familyId).map((one) => ({
+                    ...one,
+                    label: fitting.has(one.value) ? one.label : `${one.label}: does not have its cavities`,
+                    disabled: !fitting.has(one.value),
+                  })),
+                ]}
+                onChange={(choice) => store.edit(setFamily(place, toFamily(choice)))}
+              />
             </td>
           </tr>
         )}
@@ -79,17 +83,13 @@ export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; e
           <tr>
             <td>Key</td>
             <td>
-              <select
-                className={bundle.pick}
-                aria-label="Key"
-                value={end.key ?? ''}
-                onChange={(event) => store.edit(setEnd(place, 'key', event.target.value || null))}
-              >
-                <option value="">normal</option>
-                {family.keys.map((key) => (
-                  <option key={key}>{key}</option>
-                ))}
-              </select>
+              <Pick
+                label="Key"
+                value={end.key}
+                none="normal"
+                options={family.keys}
+                onChange={(key) => store.edit(setEnd(place, 'key', key))}
+              />
             </td>
           </tr>
         )}
@@ -120,19 +120,13 @@ export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; e
           <tr>
             <td>Re-terminations</td>
             <td>
-              <select
-                className={bundle.pick}
-                aria-label="Re-terminations"
-                value={end.reterminations ?? ''}
-                onChange={(event) =>
-                  store.edit(setEnd(place, 'reterminations', event.target.value === '' ? null : Number(event.target.value)))
-                }
-              >
-                <option value="">as the shop standard</option>
-                {Array.from({ length: 11 }, (_, count) => (
-                  <option key={count}>{count}</option>
-                ))}
-              </select>
+              <Pick
+                label="Re-terminations"
+                value={end.reterminations === null ? null : String(end.reterminations)}
+                none="as the shop standard"
+                options={Array.from({ length: 11 }, (_, count) => String(count))}
+                onChange={(count) => store.edit(setEnd(place, 'reterminations', count === null ? null : Number(count)))}
+              />
             </td>
           </tr>
         )}
@@ -169,7 +163,7 @@ export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; e
           </td>
         </tr>
       </tbody>
-    </table>
+    </FactTable>
   );
 }
 
@@ -180,36 +174,23 @@ function Clocking({ value, onChange }: { value: End['clocking']; onChange: (valu
   const keep = (angle: number | null, radius: number | null) => {
     setAngle(angle);
     setRadius(radius);
-    if (angle !== null && radius !== null) onChange({ angleDeg: Math.min(360, angle), radiusMm: Math.min(1000, radius) });
+    if (angle !== null && radius !== null) onChange({ angleDeg: angle, radiusMm: radius });
     else if (value !== null && angle === null) onChange(null);
   };
   return (
     <>
-      <LengthField label="Turn angle" optional value={angleDeg} onChange={(next) => keep(next, radiusMm)} /> at{' '}
-      <LengthField label="Turn radius" optional value={radiusMm} onChange={(next) => keep(angleDeg, next)} />
+      <NumberField label="Turn angle" value={angleDeg} unit="°" least={0} most={360} canBeEmpty onChange={(next) => keep(next, radiusMm)} />{' '}
+      at{' '}
+      <NumberField
+        label="Turn radius"
+        value={radiusMm}
+        unit="mm"
+        least={0.1}
+        most={1000}
+        canBeEmpty
+        onChange={(next) => keep(angleDeg, next)}
+      />
     </>
-  );
-}
-
-function NameField({ value, onChange }: { value: string; onChange: (value: string) => void }) {
-  const [text, setText] = useState<string | null>(null);
-  const keep = () => {
-    if (text !== null && text.trim() !== '' && text.trim() !== value) onChange(text.trim());
-    setText(null);
-  };
-  return (
-    <input
-      className={bundle.field}
-      style={{ width: 200 }}
-      aria-label="Name of the end"
-      maxLength={80}
-      value={text ?? value}
-      onChange={(event) => setText(event.target.value)}
-      onBlur={keep}
-      onKeyDown={(event) => {
-        if (event.key === 'Enter') event.currentTarget.blur();
-      }}
-    />
   );
 }
 
@@ -222,22 +203,13 @@ function PinNeeds({ end, cavities, onChange }: { end: End; cavities: readonly st
       {Object.entries(end.pins).map(([cavity, pin]) => (
         <span key={cavity}>
           <b className="mono">{cavity}</b>{' '}
-          <select
-            className={bundle.pick}
-            aria-label={`Need at cavity ${cavity}`}
+          <Pick
+            label={`Need at cavity ${cavity}`}
             value={pin.kind}
-            onChange={(event) =>
-              onChange({ ...end.pins, [cavity]: { ...pin, kind: event.target.value as CircuitKind, function: event.target.value } })
-            }
-          >
-            {CIRCUIT_KINDS.map((kind) => (
-              <option key={kind} value={kind}>
-                {kind === pin.kind ? pin.function : kind}
-              </option>
-            ))}
-          </select>
+            options={CIRCUIT_KINDS.map((kind) => ({ value: kind, label: kind === pin.kind ? pin.function : kind }))}
+            onChange={(kind) => kind && onChange({ ...end.pins, [cavity]: { ...pin, kind, function: kind } })}
+          />
           <EvidencePick
-            className={bundle.pick}
             label={`Evidence at cavity ${cavity}`}
             value={pin.evidence}
             none="evidence?"
@@ -249,17 +221,13 @@ function PinNeeds({ end, cavities, onChange }: { end: End; cavities: readonly st
         </span>
       ))}
       {free.length > 0 && (
-        <select
-          className={bundle.pick}
-          aria-label="Add a need"
-          value=""
-          onChange={(event) => onChange({ ...end.pins, [event.target.value]: createPinNeed('signal', 'signal') })}
-        >
-          <option value="">add at cavity …</option>
-          {free.map((cavity) => (
-            <option key={cavity}>{cavity}</option>
-          ))}
-        </select>
+        <Pick
+          label="Add a need"
+          value={null}
+          none="add at cavity …"
+          options={free}
+          onChange={(cavity) => cavity && onChange({ ...end.pins, [cavity]: createPinNeed('signal', 'signal') })}
+        />
       )}
     </div>
   );

@@ -4,15 +4,15 @@ import { Button } from '@mantine/core';
 import { useDisclosure } from '@mantine/hooks';
 import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
-import { compareIds, findFamily, toSizeWords, removeLoomEnd, listCrimpKinds, type CrimpKind } from 'wattograph-core';
+import { compareIds, findFamily, removeLoomEnd } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useFindings, useJobStore, usePlannedLoom, type PlannedLoom } from '../../client/jobContext';
 import { useLoomId } from '../../ui/JobShell';
 import { FacePicture } from '../../ui/FacePicture';
-import { Swatch } from '../../ui/Swatch';
 import bundle from '../bundle/Bundle.module.css';
 import { AddEndDialog } from '../bundle/RouteDialogs';
 import styles from './Ends.module.css';
+import { CavitiesTable } from './CavitiesTable';
 import { EndFacts } from './EndFacts';
 import { FamilyDialog } from './FamilyDialog';
 
@@ -58,7 +58,7 @@ export function EndsStation() {
             </button>
           );
         })}
-        {ids.length === 0 && <p className="faint">No ends yet. Begin with the anchor at the datum.</p>}
+        {ids.length === 0 && <p className="faint">No ends yet.</p>}
         <div className={styles.tools}>
           <Button size="compact-sm" onClick={addDialog.open}>
             Add end
@@ -78,21 +78,22 @@ export function EndsStation() {
           onRemove={() => remove(endId)}
         />
       )}
+      {endId === undefined && (
+        <div className={bundle.wait} style={{ gridColumn: 'span 2' }}>
+          <p>
+            Here each end stands by itself: its face from the wire side in the colours of its wires, and a line a cavity with contact, seal,
+            tool and the force it has to bear. Begin with the anchor at the datum; its legs and ends follow.
+          </p>
+          <Button size="compact-md" variant="default" onClick={addDialog.open}>
+            Add the first end
+          </Button>
+        </div>
+      )}
       {adding && <AddEndDialog planned={planned} onClose={addDialog.close} />}
       {inventing && <FamilyDialog job={planned.job} onClose={familyDialog.close} />}
     </div>
   );
 }
-
-/** "Hollin size 22 contact, grommet; strip 4 mm; four-indent crimper, positioner H22". */
-const toCrimpWords = ({ contactName, sealName, stripMm, tool, positioner }: CrimpKind) =>
-  [
-    [contactName, sealName === 'grommet' ? '' : sealName].filter(Boolean).join(', '),
-    stripMm === null ? '' : `strip ${stripMm} mm`,
-    [tool, positioner].filter(Boolean).join(', '),
-  ]
-    .filter(Boolean)
-    .join('; ');
 
 function EndView({
   planned,
@@ -118,8 +119,6 @@ function EndView({
   );
   const store = useJobStore();
   const plugs = plan.plugs.filter((one) => one.endId === endId);
-  const needs = Object.entries(end.pins);
-  const crimps = listCrimpKinds(here);
   return (
     <>
       <section className={styles.face} aria-label={`Face of ${end.name}`}>
@@ -163,70 +162,7 @@ function EndView({
             )}
           </p>
         ))}
-        {crimps.kinds.length > 0 && (
-          <ul className={styles.crimps} aria-label="Crimps">
-            {crimps.kinds.map((kind) => (
-              <li key={kind.letter} data-wrong={kind.problem !== null}>
-                <b className="mono">{kind.letter}</b> {toCrimpWords(kind)}
-                {crimps.kinds.length > 1 && <span className="faint">, {kind.count} of them</span>}
-              </li>
-            ))}
-          </ul>
-        )}
-        <table className={bundle.table}>
-          <thead>
-            <tr>
-              <th>cavity</th>
-              <th>wire</th>
-              <th>colour</th>
-              <th>circuit</th>
-              <th>size</th>
-              <th>crimp</th>
-              <th className={bundle.num}>pull N</th>
-            </tr>
-          </thead>
-          <tbody>
-            {here.map((one, index) => {
-              const list = one.wireIds.map((id) => wires.get(id)!);
-              const kind = crimps.kindOf(one);
-              return (
-                <tr key={`${one.cavity} ${index}`}>
-                  <td className="mono">
-                    <b>{one.cavity}</b>
-                  </td>
-                  <td className="mono">{list.map(({ number }) => number).join(' ')}</td>
-                  <td>
-                    <Swatch colour={list[0]!.colour} />
-                  </td>
-                  <td className={styles.circuit} title={loom.circuits[list[0]!.circuitId]!.name}>
-                    {loom.circuits[list[0]!.circuitId]!.name}
-                  </td>
-                  <td className="faint">{list.map(({ conductor }) => toSizeWords(conductor)).join(', ')}</td>
-                  <td
-                    className="mono"
-                    title={toCrimpWords(kind)}
-                    style={one.problem ? { color: 'var(--action)', fontWeight: 700 } : undefined}
-                  >
-                    {kind.letter}
-                    {one.problem && ` ▲ ${one.problem === 'seal' ? `seal: ${one.sealName}` : one.contactName}`}
-                  </td>
-                  <td className={bundle.num}>{one.pullOffsN.map((force) => force ?? '–').join(', ')}</td>
-                </tr>
-              );
-            })}
-            {needs
-              .filter(([cavity]) => !here.some((one) => one.cavity === cavity))
-              .map(([cavity, pin]) => (
-                <tr key={`need ${cavity}`}>
-                  <td className="mono">{cavity}</td>
-                  <td colSpan={6} style={{ color: pin.required ? 'var(--action)' : undefined }}>
-                    {pin.function}: not connected
-                  </td>
-                </tr>
-              ))}
-          </tbody>
-        </table>
-        {here.length === 0 && <p className="faint">No wires here yet: circuits are added on Bundle, tab Circuits.</p>}
+        <CavitiesTable planned={planned} endId={endId} />
         {plugs.length > 0 && (
           <p className="faint">
             Plugs in {plugs.map(({ cavity }) => cavity).join(', ')}. Removal:{' '}

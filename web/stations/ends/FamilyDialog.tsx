@@ -1,11 +1,19 @@
 'use client';
 
-import { Button, Checkbox, Group, Modal, NumberInput, Select, Stack, TextInput } from '@mantine/core';
+import { Button, Checkbox, Group, Modal, Select, Stack, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import { checkFamily, createId, fromCavityWords, type ConnectorFamily, type Job, addFamily } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useJobStore } from '../../client/jobContext';
+import { NumberEntry } from '../../ui/fields/NumberField';
 import { FacePicture } from '../../ui/FacePicture';
+
+const LIMITS = {
+  pitchMm: { unit: 'mm', least: 0.1, most: 100 },
+  envelopeMm: { unit: 'mm', least: 0.1, most: 500 },
+  entryDepthMm: { unit: 'mm', least: 0, most: 500 },
+  massG: { unit: 'g', least: 0, most: 10000 },
+} as const;
 
 /** A connector family that the catalogue lacks, described for this job from its data sheet. */
 export function FamilyDialog({ job, onClose }: { job: Job; onClose: () => void }) {
@@ -16,11 +24,11 @@ export function FamilyDialog({ job, onClose }: { job: Job; onClose: () => void }
   const [counts, setCounts] = useState('2, 2');
   const [words, setWords] = useState('');
   const [cavitySize, setCavitySize] = useState<string | null>(null);
-  const [numbers, setNumbers] = useState<{ pitchMm: number | ''; envelopeMm: number | ''; entryDepthMm: number | ''; massG: number | '' }>({
-    pitchMm: '',
-    envelopeMm: '',
-    entryDepthMm: '',
-    massG: '',
+  const [numbers, setNumbers] = useState<Record<keyof typeof LIMITS, number | null>>({
+    pitchMm: null,
+    envelopeMm: null,
+    entryDepthMm: null,
+    massG: null,
   });
   const [seating, setSeating] = useState<ConnectorFamily['seating']>('push-to-seat');
   const [sealed, setSealed] = useState(true);
@@ -56,16 +64,14 @@ export function FamilyDialog({ job, onClose }: { job: Job; onClose: () => void }
     isListGood &&
     nameProblem === null &&
     cavitySize !== null &&
-    Object.values(numbers).every((value) => value !== '') &&
-    Number(numbers.pitchMm) > 0 &&
-    Number(numbers.envelopeMm) > 0;
+    Object.values(numbers).every((value) => value !== null && !Number.isNaN(value));
   const field = (key: keyof typeof numbers, label: string, description: string) => (
-    <NumberInput
+    <NumberEntry
       label={label}
       description={description}
-      min={0}
+      {...LIMITS[key]}
       value={numbers[key]}
-      onChange={(value) => setNumbers((now) => ({ ...now, [key]: value === '' ? '' : Number(value) }))}
+      onChange={(value) => setNumbers((now) => ({ ...now, [key]: value }))}
     />
   );
   return (

@@ -18,10 +18,10 @@ import { findResume, measureProgress, type StepProgress } from '../../client/flo
 import { registerServiceWorker } from '../../client/serviceWorker';
 import { FloorStore, type FloorState } from '../../client/floorStore';
 import type { FloorEvent } from '../../server/releases';
-import { askReason } from '../../ui/askReason';
+import { askReason } from '../../ui/fields/askReason';
 import { FacePicture } from '../../ui/FacePicture';
 import { NotTaken } from '../../ui/NotTaken';
-import { WhoSelect } from '../../ui/WhoSelect';
+import { WhoSelect } from '../../ui/fields/WhoSelect';
 import { Ruler, Traces } from '../../ui/strip/StripPicture';
 import { ItemReadings } from './ItemReadings';
 import styles from './Floor.module.css';

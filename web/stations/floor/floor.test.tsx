@@ -7,10 +7,10 @@ import { press } from '../../testing/act';
 import { NOTHING_CARRIED } from '../../client/floorProgress';
 import { outboxDatabase } from '../../client/outbox/outboxDatabase';
 import type { FloorEvent } from '../../server/releases';
-import { askReason } from '../../ui/askReason';
+import { askReason } from '../../ui/fields/askReason';
 import { FloorStation } from './FloorStation';
 
-jest.mock('../../ui/askReason', () => ({ askReason: jest.fn() }));
+jest.mock('../../ui/fields/askReason', () => ({ askReason: jest.fn() }));
 jest.mock('../../client/serviceWorker', () => ({ registerServiceWorker: () => undefined }));
 
 const create = (change: (job: Job) => void = () => undefined, carried: CarriedWork = NOTHING_CARRIED) => {

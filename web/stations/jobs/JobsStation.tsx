@@ -1,7 +1,8 @@
 'use client';
 
 import { Button, FileButton, Group, Menu, Modal, Select, TextInput } from '@mantine/core';
-import { useDisclosure } from '@mantine/hooks';
+import { useForm } from '@mantine/form';
+import { useDisclosure, useMounted } from '@mantine/hooks';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
@@ -10,8 +11,10 @@ import { readAuthor, setPeople } from '../../client/author';
 import { hearNews } from '../../client/live';
 import { request, RequestError } from '../../client/request';
 import type { JobSummary } from '../../server/jobSummaries';
-import { ProblemList } from '../../ui/ProblemList';
-import { Segmented } from '../../ui/Segmented';
+import { ProblemList } from '../../ui/findings/ProblemList';
+import { Segmented } from '../../ui/fields/Segmented';
+import { TOUR, TOUR_JOB } from '../../ui/tour/steps';
+import { useTour } from '../../ui/tour/useTour';
 import { countShown, FILTERS, listShown, ORDERS, toTouchedWords, type Filter, type Order } from './listShown';
 import styles from './Jobs.module.css';
 
@@ -143,8 +146,10 @@ export function JobsStation({ jobs, people }: { jobs: JobSummary[]; people: stri
   const router = useRouter();
   useFreshLines();
   const [opened, dialog] = useDisclosure(false);
-  const [name, setName] = useState('');
-  const [customer, setCustomer] = useState('');
+  const form = useForm({
+    initialValues: { name: '', customer: '' },
+    validate: { name: (name) => (name.trim() ? null : 'expected a name') },
+  });
   const [problems, setProblems] = useState<{ title: string; list: Problem[] } | null>(null);
   const [busy, setBusy] = useState(false);
   const [words, setWords] = useState('');
@@ -152,6 +157,14 @@ export function JobsStation({ jobs, people }: { jobs: JobSummary[]; people: stri
   const [order, setOrder] = useState<Order>('touched');
   const shown = useMemo(() => listShown(jobs, { words, filter, order }), [jobs, words, filter, order]);
   const now = useNow();
+  const [tour, setTour] = useTour();
+  // what this device remembers is read after the first drawing
+  const mounted = useMounted();
+  const hasDemo = jobs.some(({ id }) => id === TOUR_JOB);
+  const beginTour = () => {
+    setTour(0);
+    router.push(`/jobs/${TOUR_JOB}/${TOUR[0]!.at}`);
+  };
 
   const store = async (title: string, document: unknown, station: 'brief' | 'bundle') => {
     setBusy(true);
@@ -201,6 +214,11 @@ export function JobsStation({ jobs, people }: { jobs: JobSummary[]; people: stri
         <h1>Wattograph</h1>
         <span className="faint">jobs in work</span>
         <div className={styles.tools}>
+          {hasDemo && (
+            <Button variant="subtle" onClick={beginTour}>
+              Five-minute tour
+            </Button>
+          )}
           <Button variant="default" component={Link} href="/shop">
             Shop
           </Button>
@@ -220,6 +238,19 @@ export function JobsStation({ jobs, people }: { jobs: JobSummary[]; people: stri
           No jobs yet. Begin one with a name and a customer; it opens with an empty loom and its datum, to which you add ends, breakouts and
           circuits. Or import a job from a file.
         </p>
+      )}
+      {hasDemo && mounted && tour === null && (
+        <div className={styles.tour}>
+          <p>
+            <b>New here?</b> Five minutes through the demo car, from its brief to the pack for the crew; leave it whenever you like.
+          </p>
+          <Button size="compact-sm" onClick={beginTour}>
+            Show me round
+          </Button>
+          <Button size="compact-sm" variant="subtle" onClick={() => setTour('left')}>
+            Not now
+          </Button>
+        </div>
       )}
       {jobs.length > 0 && (
         <div className={styles.bar}>
@@ -255,31 +286,23 @@ export function JobsStation({ jobs, people }: { jobs: JobSummary[]; people: stri
       )}
       <Modal opened={opened} onClose={dialog.close} title="New job">
         <form
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (name.trim()) void store('The job was not stored', createJob(name.trim(), customer.trim()), 'brief');
-          }}
+          onSubmit={form.onSubmit(({ name, customer }) => {
+            void store('The job was not stored', createJob(name.trim(), customer.trim()), 'brief');
+          })}
         >
           <TextInput
             label="Name"
             description="the car or the loom, as the shop calls it"
             data-autofocus
             maxLength={80}
-            value={name}
-            onChange={(event) => setName(event.currentTarget.value)}
+            {...form.getInputProps('name')}
           />
-          <TextInput
-            label="Customer"
-            mt="sm"
-            maxLength={80}
-            value={customer}
-            onChange={(event) => setCustomer(event.currentTarget.value)}
-          />
+          <TextInput label="Customer" mt="sm" maxLength={80} {...form.getInputProps('customer')} />
           <Group justify="flex-end" mt="md">
             <Button variant="default" onClick={dialog.close}>
               Leave it
             </Button>
-            <Button type="submit" loading={busy} disabled={!name.trim()}>
+            <Button type="submit" loading={busy} disabled={!form.isValid()}>
               Begin job
             </Button>
           </Group>

@@ -17,9 +17,9 @@ import {
 import { useShop } from '../../client/shopContext';
 import { runEvent } from '../../client/eventRunner';
 import type { EventAnswer } from '../../workers/event.worker';
-import { NumberField } from '../../ui/NumberField';
+import { NumberField } from '../../ui/fields/NumberField';
 import { EventChart } from './EventChart';
-import { Segmented } from '../../ui/Segmented';
+import { Segmented } from '../../ui/fields/Segmented';
 import controls from '../../ui/controls.module.css';
 
 const KINDS = ['start', 'stuck', 'short', 'cranking'] as const;
@@ -59,7 +59,7 @@ export function EventPanel({ planned, load }: { planned: { job: Job; power: Powe
         <p>
           The starter turns for{' '}
           <NumberField
-            className={controls.small}
+            unit="s"
             label="Cranking time"
             value={crankS}
             least={0.5}

@@ -5,6 +5,7 @@ import { findStandard, measureModeHeats, type Job, type LoomPlan, type PlannedHe
 import { useShop } from '../../client/shopContext';
 import { Chart, type ChartInk } from '../../ui/Chart';
 import { useLoomId } from '../../ui/JobShell';
+import { Pick } from '../../ui/fields/Pick';
 import controls from '../../ui/controls.module.css';
 
 /** Temperature of the middle of the bundle along the trunk, against what surrounds it and what it may reach. mode: null for the worst. */
@@ -42,19 +43,13 @@ function LoomHeat({ plan, job, modeIds, mode }: { plan: LoomPlan; job: Job; mode
       <p>
         <label>
           {loom.name}, from the datum to{' '}
-          <select
-            className={controls.pick}
-            aria-label="To which end"
-            value={branch ?? ''}
-            onChange={(event) => setBranch(event.target.value || null)}
-          >
-            <option value="">the end of the trunk</option>
-            {ends.map((id) => (
-              <option key={id} value={loom.ends[id]!.nodeId}>
-                {loom.ends[id]!.name}
-              </option>
-            ))}
-          </select>
+          <Pick
+            label="To which end"
+            value={branch}
+            none="the end of the trunk"
+            options={ends.map((id) => ({ value: loom.ends[id]!.nodeId, label: loom.ends[id]!.name }))}
+            onChange={setBranch}
+          />
         </label>
       </p>
       <HeatChart

@@ -1,7 +1,6 @@
 'use client';
 
 import { useState } from 'react';
-import { NativeSelect } from '@mantine/core';
 import {
   findGuard,
   RETURNS,
@@ -10,7 +9,6 @@ import {
   type PlannedLoad,
   type PlannedProtection,
   type PowerPlan,
-  type Return,
   setDuty,
   setLoadCurrent,
   setPinNeed,
@@ -22,13 +20,15 @@ import {
   measureSag,
 } from 'wattograph-core';
 import { useJobStore } from '../../client/jobContext';
-import { askReason } from '../../ui/askReason';
-import { NumberField } from '../../ui/NumberField';
+import { askReason } from '../../ui/fields/askReason';
+import { Pick } from '../../ui/fields/Pick';
+import { NumberField } from '../../ui/fields/NumberField';
 import { RETURN_WORDS } from '../../ui/returnWords';
 import { Why } from '../../ui/Why';
 import { DropChart } from './DropChart';
 import { FuseChart } from './FuseChart';
 import controls from '../../ui/controls.module.css';
+import { FactTable } from '../../ui/table/FactTable';
 import styles from './Power.module.css';
 
 const STARTS = new Set(['motor', 'starter']);
@@ -70,7 +70,7 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
         <div className={styles.edit}>
           <span>draws while it is on</span>
           <NumberField
-            className={controls.small}
+            unit="A"
             label="Current while on"
             value={pin.currentA}
             least={0}
@@ -80,7 +80,7 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
           <span>A</span>
           <span>when switched on</span>
           <NumberField
-            className={controls.small}
+            unit="A"
             label="Inrush current"
             value={pin.inrushA}
             least={0.001}
@@ -91,7 +91,7 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
           <span>A</span>
           <span>for</span>
           <NumberField
-            className={controls.small}
+            unit="ms"
             label="Inrush time"
             value={pin.inrushMs}
             least={0.001}
@@ -102,7 +102,7 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
           <span>ms</span>
           <span>one turn of on and off takes</span>
           <NumberField
-            className={controls.small}
+            unit="s"
             label="Cycle"
             value={pin.cycleS}
             least={0.0001}
@@ -112,22 +112,18 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
           />
           <span>s {pin.cycleS === null && <span className="faint">long: its bundle feels all of it</span>}</span>
           <span>returns by</span>
-          <NativeSelect
-            size="xs"
-            aria-label="Return"
+          <Pick
+            label="Return"
             value={pin.returnBy}
-            data={RETURNS.map((value) => ({ value, label: RETURN_WORDS[value] }))}
-            onChange={(event) => {
-              const returnBy = event.currentTarget.value as Return;
-              setNeed(`${load.name} returns by ${RETURN_WORDS[returnBy]}`, { returnBy });
-            }}
+            options={RETURNS.map((value) => ({ value, label: RETURN_WORDS[value] }))}
+            onChange={(returnBy) => returnBy && setNeed(`${load.name} returns by ${RETURN_WORDS[returnBy]}`, { returnBy })}
           />
           <span />
           {run && (
             <>
               <span>last run to it</span>
               <NumberField
-                className={controls.small}
+                unit="mm"
                 label="Length of the last run"
                 value={run.segment.lengthMm}
                 least={1}
@@ -169,7 +165,7 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
               `; with the feed of its box ${findMostOn(load.totalByModeV, load, runs).toFixed(3)} of ${load.totalBudgetV.toFixed(3)} V`}
           </h3>
           <DropChart load={load} volts={job.source.volts} />
-          <table className={controls.plain} aria-label="In every mode">
+          <FactTable label="In every mode">
             <thead>
               <tr>
                 <th>mode</th>
@@ -202,8 +198,8 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
                 );
               })}
             </tbody>
-          </table>
-          <table className={controls.plain} aria-label="Way out and back">
+          </FactTable>
+          <FactTable label="Way out and back">
             <tbody>
               {load.steps.map((step, index) => (
                 <tr key={index} data-counts={step.counts}>
@@ -218,7 +214,7 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
                 </tr>
               ))}
             </tbody>
-          </table>
+          </FactTable>
           <p className="faint">
             Grey lines count for the feed of the box, which has a budget of its own. Resistance at the computed temperature.
           </p>
@@ -274,7 +270,7 @@ function Duty({
     <>
       <span>on in “{name}”</span>
       <NumberField
-        className={controls.small}
+        unit="%"
         label={`On in ${name}, percent`}
         value={value === null ? null : Math.round(value * 1000) / 10}
         least={0}
@@ -304,7 +300,7 @@ function Guard({ planned: { job, power }, guard }: { planned: { job: Job; power:
       <p className="faint">{guard.because}</p>
       <p>
         <NumberField
-          className={controls.small}
+          unit="A"
           label={`Rating of ${guard.name}`}
           value={asked ?? guard.ratingA}
           least={0.5}

@@ -5,12 +5,13 @@ import { measureSourceMean } from 'wattograph-core';
 import type { PlannedLoad } from 'wattograph-core';
 import { useFindings, usePower } from '../../client/jobContext';
 import { useLoomId } from '../../ui/JobShell';
-import { FindingLines } from '../../ui/FindingLine';
+import { FindingLines } from '../../ui/findings/FindingLine';
 import { EventPanel } from './EventPanel';
 import { LoadPanel } from './LoadPanel';
-import { Segmented } from '../../ui/Segmented';
+import { Segmented } from '../../ui/fields/Segmented';
 import { TapeBand } from '../../ui/strip/TapeBand';
 import { SideTabs } from '../../ui/SideTabs';
+import { NextAction } from '../../ui/NextAction';
 import controls from '../../ui/controls.module.css';
 import styles from './Power.module.css';
 import { PowerTree } from './PowerTree';
@@ -35,10 +36,11 @@ export function PowerStation() {
   const { job, power } = planned;
   if (power.loads.length === 0)
     return (
-      <p className={controls.wait}>
-        No loads yet. A load is a device pin that draws a current: devices get theirs from their kind in Brief. Boxes that feed them
-        (battery, main fuse, power module, fuse box, ground studs) are devices too; put them on an end, and assign in Circuits.
-      </p>
+      <NextAction
+        words="From the battery out to each load: fuses, channels, wire sizes, drop and heat. No loads yet: a load is a device pin that draws a current, and devices get theirs from their kind in Brief. Boxes that feed them (battery, main fuse, power module, fuse box, ground studs) are devices too; put them on an end, and assign in Circuits."
+        at="brief?tab=devices"
+        action="Add devices in Brief"
+      />
     );
   const load = power.loads.find(({ id }) => id === chosen) ?? power.loads.find(({ load: kind }) => kind !== 'feed') ?? power.loads[0]!;
   const pick = ({ id }: PlannedLoad) => {

@@ -1,3 +1,4 @@
+import { Table } from '@mantine/core';
 import { memo } from 'react';
 import {
   toSizeWords,
@@ -93,7 +94,7 @@ export const PowerTree = memo(function PowerTree({
     ];
   };
   return (
-    <table className={styles.table}>
+    <Table unstyled className={styles.table}>
       <thead>
         <tr>
           <th>from the battery on</th>
@@ -143,7 +144,7 @@ export const PowerTree = memo(function PowerTree({
           </tr>
         )}
       </tbody>
-    </table>
+    </Table>
   );
 });
 
@@ -289,7 +290,7 @@ function WhyWire({ own, ways }: { own: WireOnWay; ways: readonly WireOnWay[] }) 
     <>
       {own.wire.number}: {own.wire.because}.
       {ways.length > 1 && (
-        <table>
+        <Table unstyled>
           <tbody>
             {ways.map(({ wire, way, dropV }) => (
               <tr key={wire.id}>
@@ -304,7 +305,7 @@ function WhyWire({ own, ways }: { own: WireOnWay; ways: readonly WireOnWay[] }) 
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
       )}
     </>
   );

@@ -1,10 +1,12 @@
 'use client';
 
+import { Checkbox } from '@mantine/core';
 import { compareIds, type Job, addMode, removeMode, renameMode, setCranking, setSource, setStud } from 'wattograph-core';
 import { useJobStore } from '../../client/jobContext';
-import { NumberField } from '../../ui/NumberField';
-import { TextField } from '../../ui/TextField';
+import { NumberField } from '../../ui/fields/NumberField';
+import { TextField } from '../../ui/fields/TextField';
 import controls from '../../ui/controls.module.css';
+import { FactTable } from '../../ui/table/FactTable';
 import styles from './Power.module.css';
 
 /** Battery, generator, chassis; and the states of the vehicle in which loads are on or off. */
@@ -19,21 +21,14 @@ export function SourcePanel({ job }: { job: Job }) {
       <h3>Source</h3>
       <div className={styles.edit}>
         <span>voltage that budgets are a share of</span>
-        <NumberField className={controls.small} label="Source voltage" value={source.volts} least={1} most={60} onChange={set('volts')} />
+        <NumberField unit="V" label="Source voltage" value={source.volts} least={1} most={60} onChange={set('volts')} />
         <span>V</span>
         <span>inside the battery</span>
-        <NumberField
-          className={controls.small}
-          label="Battery resistance"
-          value={source.milliohm}
-          least={0}
-          most={1000}
-          onChange={set('milliohm')}
-        />
+        <NumberField unit="mΩ" label="Battery resistance" value={source.milliohm} least={0} most={1000} onChange={set('milliohm')} />
         <span>mΩ</span>
         <span>through the chassis, case to battery</span>
         <NumberField
-          className={controls.small}
+          unit="mΩ"
           label="Chassis resistance"
           value={source.chassisMilliohm}
           least={0}
@@ -44,7 +39,7 @@ export function SourcePanel({ job }: { job: Job }) {
         <span>mΩ {source.chassisMilliohm === null && <span className="faint">composite tub: every return needs a wire</span>}</span>
         <span>generator, for good</span>
         <NumberField
-          className={controls.small}
+          unit="A"
           label="Generator current"
           value={source.continuousA}
           least={0.1}
@@ -56,7 +51,7 @@ export function SourcePanel({ job }: { job: Job }) {
       </div>
       <StudsTable job={job} />
       <h3>Modes</h3>
-      <table className={controls.plain} aria-label="Modes">
+      <FactTable label="Modes">
         <tbody>
           {modes.map((id) => (
             <tr key={id}>
@@ -95,7 +90,7 @@ export function SourcePanel({ job }: { job: Job }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </FactTable>
       <button className={controls.button} onClick={() => store.edit(addMode())}>
         Add a mode
       </button>
@@ -124,14 +119,14 @@ function StudsTable({ job }: { job: Job }) {
   return (
     <>
       <h3>Ground studs, to battery negative</h3>
-      <table className={controls.plain} aria-label="Ground studs">
+      <FactTable label="Ground studs">
         <tbody>
           {studs.map((stud) => (
             <tr key={`${stud.loomId}/${stud.endId}/${stud.cavity}`}>
               <td>{stud.name}</td>
               <td>
                 <NumberField
-                  className={controls.small}
+                  unit="mΩ"
                   label={`Chassis resistance at ${stud.name}`}
                   value={stud.own === 'none' ? null : stud.own}
                   least={0}
@@ -143,8 +138,8 @@ function StudsTable({ job }: { job: Job }) {
               </td>
               <td>
                 <label>
-                  <input
-                    type="checkbox"
+                  <Checkbox
+                    size="xs"
                     aria-label={`${stud.name} is on a composite tub`}
                     checked={stud.own === 'none'}
                     onChange={(event) => set(stud, event.target.checked ? 'none' : null)}
@@ -155,7 +150,7 @@ function StudsTable({ job }: { job: Job }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </FactTable>
     </>
   );
 }

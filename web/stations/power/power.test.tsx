@@ -1,6 +1,8 @@
 import { act, fireEvent, screen, within } from '@testing-library/react';
 import { CATALOGUE, measureEvent, plan, type Job, type LoadEvent } from 'wattograph-core';
 import { createCleanSkerry, createInlet, createSkerry } from 'wattograph-core/demo';
+import { choose } from '../../testing/act';
+import { RETURN_WORDS } from '../../ui/returnWords';
 import { FakeStore, renderWith } from '../../testing/fakeStore';
 import { PowerStation } from './PowerStation';
 
@@ -86,7 +88,7 @@ test('how a load returns and how fast it turns act on its way and on the heat of
   expect(store.job.looms.chassis!.ends['m-radiator-fan']!.pins['1']!.cycleS).toBe(5);
   expect(fan().heatA[idle]).toBeCloseTo(14 * Math.sqrt(0.4), 9);
   expect(fan().onA[idle]).toBeCloseTo(14, 9);
-  fireEvent.change(screen.getByLabelText('Return'), { target: { value: 'chassis-case' } });
+  choose('Return', RETURN_WORDS['chassis-case']);
   expect(
     fan()
       .steps.filter(({ way }) => way === 'back')

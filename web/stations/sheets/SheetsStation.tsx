@@ -12,8 +12,8 @@ import { hearNews } from '../../client/live';
 import { request, requestFile, RequestError, type Progress } from '../../client/request';
 import type { ReleaseLine } from '../../server/releases';
 import { useLoomId } from '../../ui/JobShell';
-import { ProblemList } from '../../ui/ProblemList';
-import { saveBlob } from '../../ui/saveFile';
+import { ProblemList } from '../../ui/findings/ProblemList';
+import { saveBlob } from '../../client/saveFile';
 import styles from './Sheets.module.css';
 
 interface Pack {

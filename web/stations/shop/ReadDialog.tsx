@@ -1,7 +1,7 @@
 import { Button, Checkbox, Group, Modal, ScrollArea, Stack } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { compareShops, mergeShops, type Shop } from 'wattograph-core';
-import { TABLE_NAMES } from '../../ui/tableNames';
+import { TABLE_NAMES } from '../../ui/wireList/tableNames';
 import styles from './Shop.module.css';
 
 const MOST = 200;

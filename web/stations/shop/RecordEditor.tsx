@@ -1,6 +1,6 @@
 'use client';
 
-import { Button, Checkbox, Fieldset, Group, NumberInput, Select, TextInput } from '@mantine/core';
+import { Button, Checkbox, Fieldset, Group, Select, TextInput } from '@mantine/core';
 import isEqual from 'fast-deep-equal';
 import { useState } from 'react';
 import {
@@ -23,6 +23,8 @@ import {
   type ShopRecord,
   type ShopTable,
 } from 'wattograph-core';
+import type { Unit } from '../../ui/fields/readQuantity';
+import { useQuantity } from '../../ui/fields/useQuantity';
 import Link from 'next/link';
 import { fromRows, TemplateEditor, toRows, type EditedRows } from '../../ui/template/TemplateEditor';
 import { FamilyFace } from './FamilyFace';
@@ -265,26 +267,40 @@ function Field({ field, value, onChange }: { field: RecordField; value: unknown;
 }
 
 function Figure({ field, value, onChange }: { field: RecordField; value: number | null; onChange: (next: unknown) => void }) {
-  const [typed, setTyped] = useState<number | string>(value ?? '');
-  const keep = () => {
-    if (typed === '' && field.isOptional) onChange(null);
-    else if (typeof typed === 'number' && typed !== value) onChange(typed);
-    else setTyped(value ?? '');
-  };
+  const { expected, input } = useQuantity({
+    value,
+    unit: toUnit(field.key),
+    // what a record allows is said by its check, beside the record
+    least: -Infinity,
+    most: Infinity,
+    canBeEmpty: field.isOptional,
+    onChange,
+  });
   return (
-    <NumberInput
+    <TextInput
       label={field.words}
       description={field.hint}
       placeholder={field.isOptional ? 'not stated' : undefined}
-      allowDecimal={!field.isInteger}
-      hideControls
-      value={typed}
-      onChange={setTyped}
-      onBlur={keep}
-      onKeyDown={(event) => event.key === 'Enter' && keep()}
+      error={expected === null ? undefined : `expected ${expected}`}
+      {...input}
     />
   );
 }
+
+/** the unit that a figure of a record is kept in, by the end of its key */
+const KEPT_IN: readonly (readonly [RegExp, Unit])[] = [
+  [/Mm2$/, 'mm²'],
+  [/Mm$/, 'mm'],
+  [/[a-z]A$/, 'A'],
+  [/[vV]olts$/, 'V'],
+  [/[a-z]C$/, '°C'],
+  [/[a-z]G$/, 'g'],
+  [/[a-z]N$/, 'N'],
+  [/Ms$/, 'ms'],
+  [/Milliohm$/, 'mΩ'],
+  [/Hz$/, 'Hz'],
+];
+const toUnit = (key: string): Unit | null => KEPT_IN.find(([end]) => end.test(key))?.[1] ?? null;
 
 function Typed({ field, value, onChange }: { field: RecordField; value: unknown; onChange: (next: unknown) => void }) {
   const isList = field.kind === 'list';

@@ -27,15 +27,15 @@ import {
 } from 'wattograph-core';
 import { setPeople } from '../../client/author';
 import { request, RequestError } from '../../client/request';
-import { ProblemList } from '../../ui/ProblemList';
-import { WhoSelect } from '../../ui/WhoSelect';
-import { readTable } from '../../ui/readTable';
-import { saveFile } from '../../ui/saveFile';
-import { saveTable } from '../../ui/saveTable';
+import { ProblemList } from '../../ui/findings/ProblemList';
+import { WhoSelect } from '../../ui/fields/WhoSelect';
+import { readTable } from '../../ui/wireList/readTable';
+import { saveFile } from '../../client/saveFile';
+import { saveTable } from '../../ui/table/saveTable';
 import { ReadDialog } from './ReadDialog';
 import { RecordEditor, type User } from './RecordEditor';
 import styles from './Shop.module.css';
-import { TABLE_NAMES } from '../../ui/tableNames';
+import { TABLE_NAMES } from '../../ui/wireList/tableNames';
 import { TakeDialog } from './TakeDialog';
 
 export interface VersionLine {

@@ -7,8 +7,8 @@ import type { Problem, Shop } from 'wattograph-core';
 import { readAuthor } from '../../client/author';
 import { request, RequestError, type Progress } from '../../client/request';
 import type { ShopPreview } from '../../server/shop';
-import { ProblemList } from '../../ui/ProblemList';
-import { Effect, ShopDifferences } from '../../ui/ShopEffect';
+import { ProblemList } from '../../ui/findings/ProblemList';
+import { Effect, ShopDifferences } from '../../ui/shop/ShopEffect';
 import styles from './Shop.module.css';
 
 const MOST = 8;

@@ -1,6 +1,6 @@
 import { act, fireEvent, screen, within } from '@testing-library/react';
 import { checkShop, createDemoShop, toPinListCsv } from 'wattograph-core';
-import { press } from '../../testing/act';
+import { choose, press } from '../../testing/act';
 import { chooseRecord, goTo, openShop, server, settle } from '../../testing/shopStation';
 
 describe('the pins of a kind of device', () => {
@@ -8,7 +8,7 @@ describe('the pins of a kind of device', () => {
   const taken = async () => {
     press(/^Take \d+ change/);
     await settle();
-    const { document } = server.posted.find(({ path }) => path === '/api/shop/preview')!.body;
+    const { document } = server.posted.findLast(({ path }) => path === '/api/shop/preview')!.body;
     expect(checkShop(document)).toMatchObject({ ok: true });
     return document.devices['fuse-box']!;
   };
@@ -26,7 +26,7 @@ describe('the pins of a kind of device', () => {
     expect(screen.getByRole('button', { name: 'Nothing changed' })).toBeTruthy();
     act(() => limit.blur());
     expect(screen.getByRole('button', { name: 'Take 1 change …' })).toBeTruthy();
-    fireEvent.change(screen.getByLabelText('What offer 1 can do'), { target: { value: 'high-side' } });
+    choose('What offer 1 can do', 'high-side');
     expect(await taken()).toMatchObject({ offers: { [Object.keys(was.offers)[0]!]: { limitA: 25, can: ['feed', 'high-side'] } } });
     press('Leave it');
     press('Undo');

@@ -1,6 +1,7 @@
 'use client';
 
 import { MEASURE_METHODS, type MeasureMethod } from 'wattograph-core';
+import { Pick } from '../../ui/fields/Pick';
 import styles from './Survey.module.css';
 
 const METHODS = MEASURE_METHODS.filter((one) => one !== 'fitted');
@@ -23,11 +24,7 @@ export function Digits({
         {text || '0'}
       </output>
       <span>mm by</span>
-      <select aria-label="Measured by" value={method} onChange={(event) => onMethod(event.target.value as MeasureMethod)}>
-        {METHODS.map((one) => (
-          <option key={one}>{one}</option>
-        ))}
-      </select>
+      <Pick label="Measured by" value={method} options={METHODS} onChange={(one) => one && onMethod(one)} />
     </div>
   );
 }

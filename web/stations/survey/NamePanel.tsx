@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import type { Job } from 'wattograph-core';
+import { readLength } from '../../ui/fields/readLength';
 import styles from './Survey.module.css';
 
 const WORDS = { breakout: 'Breakout', pass: 'Hole', end: 'End' } as const;
@@ -29,7 +30,7 @@ export function NamePanel({
   const offered = devices.filter(([, device]) => device.name.toLowerCase().includes(words)).slice(0, 8);
   const exact = devices.find(([, device]) => device.name.toLowerCase() === words);
   const isTaken = Object.values(job.looms[loomId]!.nodes).some((node) => node.kind === what && node.name.trim().toLowerCase() === words);
-  const boreMm = bore === '' ? null : Number(bore.replace(',', '.'));
+  const boreMm = readLength(bore);
   const isBoreGood = boreMm === null || (boreMm > 0 && boreMm <= 500);
   const isGood = name.trim() !== '' && !isTaken && isBoreGood;
   return (

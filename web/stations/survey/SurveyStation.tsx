@@ -6,13 +6,14 @@ import type { Opened } from '../../client/jobStore';
 import { registerServiceWorker } from '../../client/serviceWorker';
 import { ShopProvider, useShop } from '../../client/shopContext';
 import { NotTaken } from '../../ui/NotTaken';
-import { WhoSelect } from '../../ui/WhoSelect';
+import { WhoSelect } from '../../ui/fields/WhoSelect';
 import { SurveyStore, type SurveyState } from '../../client/surveyStore';
 import { AnchorsTab } from './AnchorsTab';
 import { AskTab } from './AskTab';
 import { MeasureTab } from './MeasureTab';
 import { RunsTab } from './RunsTab';
 import { SettleTab } from './SettleTab';
+import { Pick } from '../../ui/fields/Pick';
 import styles from './Survey.module.css';
 
 const TABS = ['measure', 'runs', 'anchors', 'ask', 'settle'] as const;
@@ -55,13 +56,12 @@ function Open({ store, jobId, wantedLoomId }: { store: SurveyStore; jobId: strin
     <div className={styles.survey}>
       <header className={styles.head}>
         <b>{job.name}</b>
-        <select aria-label="Loom" value={loomId} onChange={(event) => setChosen(event.target.value)}>
-          {Object.entries(job.looms).map(([id, loom]) => (
-            <option key={id} value={id}>
-              {loom.name}
-            </option>
-          ))}
-        </select>
+        <Pick
+          label="Loom"
+          value={loomId}
+          options={Object.entries(job.looms).map(([value, { name }]) => ({ value, label: name }))}
+          onChange={setChosen}
+        />
         <WhoSelect people={people} />
         <span role="status" className={state.online ? styles.state : styles.offline}>
           {sayState(state)}

@@ -1,12 +1,13 @@
 'use client';
 
+import { Table } from '@mantine/core';
 import { useLocalStorage } from '@mantine/hooks';
 import { memo, useDeferredValue, useMemo, useState } from 'react';
 import { listLeaving, measureBraid, toCount, type PlannedBundle, type PlannedWire, type Section } from 'wattograph-core';
 import type { PlannedLoom } from '../../client/jobContext';
 import { useShop } from '../../client/shopContext';
 import { useCursor, useCursorStore } from '../cursor';
-import { Segmented } from '../Segmented';
+import { Segmented } from '../fields/Segmented';
 import { Why } from '../Why';
 import { SectionKey } from './SectionKey';
 import { SectionPicture } from './SectionPicture';
@@ -171,7 +172,7 @@ function Figures({
   const leaving = section.elements.flat().filter((id) => !wires.get(id)!.pieces.some(({ segmentId }) => segmentId === onward)).length;
   const { kind } = loom.nodes[far]!;
   return (
-    <table className={styles.figures}>
+    <Table unstyled className={styles.figures}>
       <tbody>
         <tr>
           <td>Over the wires</td>
@@ -232,7 +233,7 @@ function Figures({
           <td>{bundle.massGPerM.toFixed(0)} g/m</td>
         </tr>
       </tbody>
-    </table>
+    </Table>
   );
 }
 

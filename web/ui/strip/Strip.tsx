@@ -6,7 +6,7 @@ import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerE
 import { moveNode, type StripLayout } from 'wattograph-core';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { useCursorStore, useLit } from '../cursor';
-import { WireListButton } from '../WireListButton';
+import { WireListButton } from '../wireList/WireListButton';
 import { LitWire, LitWords } from './LitWire';
 import { Minimap } from './Minimap';
 import { PhotoMarks } from './PhotoMarks';

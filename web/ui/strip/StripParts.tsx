@@ -4,7 +4,7 @@ import { memo, useState, type KeyboardEvent, type PointerEvent, type ReactNode }
 import { measureText, type StripLayout, setRun } from 'wattograph-core';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { useCursor } from '../cursor';
-import { readLength } from '../readLength';
+import { readLength } from '../fields/readLength';
 import styles from './Strip.module.css';
 
 /** Where a strip begins: room for the anchor's name. */

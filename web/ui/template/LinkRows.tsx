@@ -1,5 +1,8 @@
-import { LINK_KINDS, type DeviceTemplate, type LinkKind, type TemplateLink } from 'wattograph-core';
-import { toNumber } from '../toNumber';
+import { LINK_KINDS, type DeviceTemplate, type TemplateLink } from 'wattograph-core';
+import { NumberField } from '../fields/NumberField';
+import { Pick } from '../fields/Pick';
+import { Words } from '../fields/TextField';
+import { FactTable } from '../table/FactTable';
 import styles from './Template.module.css';
 
 /** What joins pins inside a box: fuses, channels, relay contacts with their coils, switches, bars. */
@@ -18,12 +21,14 @@ export function LinkRows({
   const change = (index: number, part: Partial<TemplateLink>) =>
     onChange(links.map(([id, link], at) => [id, at === index ? { ...link, ...part } : link]));
   const pick = (label: string, value: string, from: readonly string[], onPick: (pin: string) => void, empty: string | null = null) => (
-    <select className={styles.pick} aria-label={label} value={value} onChange={(event) => onPick(event.target.value)}>
-      {(empty !== null || !from.includes(value)) && <option value={from.includes(value) ? '' : value}>{empty ?? value}</option>}
-      {from.map((pin) => (
-        <option key={pin}>{pin}</option>
-      ))}
-    </select>
+    <Pick
+      label={label}
+      value={value || null}
+      none={empty ?? undefined}
+      // a pin that is no longer there stays to be seen
+      options={from.includes(value) || value === '' ? from : [value, ...from]}
+      onChange={(pin) => onPick(pin ?? '')}
+    />
   );
   const add = () => {
     const nth = links.length + 1;
@@ -48,7 +53,7 @@ export function LinkRows({
   return (
     <>
       {links.length > 0 && (
-        <table className={styles.pinTable} aria-label="What joins its pins inside">
+        <FactTable label="What joins its pins inside">
           <thead>
             <tr>
               <th>kind</th>
@@ -69,74 +74,67 @@ export function LinkRows({
             {links.map(([id, link], index) => (
               <tr key={id}>
                 <td>
-                  <select
-                    className={styles.pick}
-                    aria-label={`Kind of link ${index + 1}`}
+                  <Pick
+                    label={`Kind of link ${index + 1}`}
                     value={link.kind}
-                    onChange={(event) => {
-                      const kind = event.target.value as LinkKind;
-                      change(index, { kind, coil: kind === 'relay' ? link.coil : null });
-                    }}
-                  >
-                    {LINK_KINDS.map((kind) => (
-                      <option key={kind}>{kind}</option>
-                    ))}
-                  </select>
+                    options={LINK_KINDS}
+                    onChange={(kind) => kind && change(index, { kind, coil: kind === 'relay' ? link.coil : null })}
+                  />
                 </td>
                 <td>
-                  <input
-                    className={styles.field}
-                    aria-label={`Name of link ${index + 1}`}
+                  <Words
+                    label={`Name of link ${index + 1}`}
                     value={link.name}
-                    maxLength={80}
-                    onChange={(event) => change(index, { name: event.target.value })}
+                    most={80}
+                    onChange={(value) => change(index, { name: value })}
                   />
                 </td>
                 <td>
                   {link.a.part === null ? (
                     pick(`Supply side of link ${index + 1}`, link.a.cavity, pins, (cavity) => change(index, { a: { part: null, cavity } }))
                   ) : (
-                    <input
-                      className={styles.small}
-                      aria-label={`Supply side of link ${index + 1}`}
+                    <Words
+                      label={`Supply side of link ${index + 1}`}
+                      isShort
                       value={link.a.cavity}
-                      onChange={(event) => change(index, { a: { ...link.a, cavity: event.target.value } })}
+                      most={80}
+                      onChange={(value) => change(index, { a: { ...link.a, cavity: value } })}
                     />
                   )}
                 </td>
                 <td>
-                  <select
-                    className={styles.pick}
-                    aria-label={`Plug of the supply side of link ${index + 1}`}
-                    value={link.a.part ?? ''}
-                    onChange={(event) => change(index, { a: { ...link.a, part: event.target.value || null } })}
-                  >
-                    <option value="">this one</option>
-                    {Object.entries(others).map(([value, { name }]) => (
-                      <option key={value} value={value}>
-                        {name}
-                      </option>
-                    ))}
-                  </select>
+                  <Pick
+                    label={`Plug of the supply side of link ${index + 1}`}
+                    value={link.a.part}
+                    none="this one"
+                    options={Object.entries(others).map(([value, { name }]) => ({ value, label: name }))}
+                    onChange={(part) => change(index, { a: { ...link.a, part } })}
+                  />
                 </td>
                 <td>
                   {pick(`Load side of link ${index + 1}`, link.b.cavity, pins, (cavity) => change(index, { b: { part: null, cavity } }))}
                 </td>
                 <td>
-                  <input
-                    className={styles.small}
-                    aria-label={`Most amperes of link ${index + 1}`}
-                    defaultValue={String(link.maxA ?? '')}
-                    onChange={(event) => change(index, { maxA: toNumber(event.target.value) })}
+                  <NumberField
+                    label={`Most amperes of link ${index + 1}`}
+                    value={link.maxA}
+                    unit="A"
+                    least={0}
+                    most={1000}
+                    canBeEmpty
+                    onChange={(maxA) => change(index, { maxA })}
                   />
                 </td>
                 <td>
                   {link.kind !== 'fuse' && link.kind !== 'bar' && (
-                    <input
-                      className={styles.small}
-                      aria-label={`Amperes for a moment of link ${index + 1}`}
-                      defaultValue={String(link.peakA ?? '')}
-                      onChange={(event) => change(index, { peakA: toNumber(event.target.value) })}
+                    <NumberField
+                      label={`Amperes for a moment of link ${index + 1}`}
+                      value={link.peakA}
+                      unit="A"
+                      least={0}
+                      most={5000}
+                      canBeEmpty
+                      onChange={(peakA) => change(index, { peakA })}
                     />
                   )}
                 </td>
@@ -164,7 +162,7 @@ export function LinkRows({
               </tr>
             ))}
           </tbody>
-        </table>
+        </FactTable>
       )}
       <button className={styles.link} disabled={pins.length < 2} onClick={add}>
         another fuse, relay, switch or channel

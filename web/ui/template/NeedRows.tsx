@@ -1,7 +1,11 @@
-import { CIRCUIT_KINDS, createPinNeed, RETURNS, type CircuitKind, type PinNeed, type Return, KIND_WORDS } from 'wattograph-core';
-import { EvidencePick } from '../EvidencePick';
+import { Checkbox } from '@mantine/core';
+import { CIRCUIT_KINDS, createPinNeed, RETURNS, type PinNeed, KIND_WORDS } from 'wattograph-core';
+import { EvidencePick } from '../fields/EvidencePick';
 import { RETURN_WORDS } from '../returnWords';
-import { toNumber } from '../toNumber';
+import { NumberField } from '../fields/NumberField';
+import { Pick } from '../fields/Pick';
+import { Words } from '../fields/TextField';
+import { FactTable } from '../table/FactTable';
 import styles from './Template.module.css';
 
 /** What the pins of a device need, a row a pin. */
@@ -11,7 +15,7 @@ export function NeedRows({ pins, onChange }: { pins: readonly [string, PinNeed][
     onChange(pins.map(([pin, need], at) => (at === index ? [pin, { ...need, ...part }] : [pin, need])));
   return (
     <>
-      <table className={styles.pinTable}>
+      <FactTable label="What its pins need">
         <thead>
           <tr>
             <th>pin</th>
@@ -32,106 +36,95 @@ export function NeedRows({ pins, onChange }: { pins: readonly [string, PinNeed][
           {pins.map(([pin, need], index) => (
             <tr key={index}>
               <td>
-                <input
-                  className={styles.small}
-                  aria-label={`Pin ${index + 1}`}
+                <Words
+                  label={`Pin ${index + 1}`}
+                  isShort
                   value={pin}
-                  onChange={(event) => {
-                    const { value } = event.target;
-                    onChange(pins.map(([was, one], at) => (at === index ? [value, one] : [was, one])));
-                  }}
+                  most={80}
+                  onChange={(value) => onChange(pins.map(([was, one], at) => (at === index ? [value, one] : [was, one])))}
                 />
               </td>
               <td>
-                <input
-                  className={styles.field}
-                  aria-label={`Function of pin ${index + 1}`}
+                <Words
+                  label={`Function of pin ${index + 1}`}
                   value={need.function}
-                  onChange={(event) => change(index, { function: event.target.value })}
+                  most={80}
+                  onChange={(value) => change(index, { function: value })}
                 />
               </td>
               <td>
-                <select
-                  className={styles.pick}
-                  aria-label={`Kind of pin ${index + 1}`}
+                <Pick
+                  label={`Kind of pin ${index + 1}`}
                   value={need.kind}
-                  onChange={(event) => change(index, { kind: event.target.value as CircuitKind })}
-                >
-                  {CIRCUIT_KINDS.map((kind) => (
-                    <option key={kind} value={kind}>
-                      {KIND_WORDS[kind]}
-                    </option>
-                  ))}
-                </select>
-              </td>
-              <td>
-                <input
-                  className={styles.small}
-                  aria-label={`Volts of pin ${index + 1}`}
-                  defaultValue={need.volts ?? ''}
-                  onChange={(event) => change(index, { volts: toNumber(event.target.value) })}
+                  options={CIRCUIT_KINDS.map((kind) => ({ value: kind, label: KIND_WORDS[kind] }))}
+                  onChange={(value) => value && change(index, { kind: value })}
                 />
               </td>
               <td>
-                <input
-                  className={styles.small}
-                  aria-label={`Amperes of pin ${index + 1}`}
-                  defaultValue={need.currentA ?? ''}
-                  onChange={(event) => change(index, { currentA: toNumber(event.target.value) })}
+                <NumberField
+                  label={`Volts of pin ${index + 1}`}
+                  value={need.volts}
+                  unit="V"
+                  least={-60}
+                  most={60}
+                  canBeEmpty
+                  onChange={(volts) => change(index, { volts })}
+                />
+              </td>
+              <td>
+                <NumberField
+                  label={`Amperes of pin ${index + 1}`}
+                  value={need.currentA}
+                  unit="A"
+                  least={0}
+                  most={1000}
+                  canBeEmpty
+                  onChange={(currentA) => change(index, { currentA })}
                 />
               </td>
               <td>
                 {need.kind === 'supply' && (
-                  <select
-                    className={styles.pick}
-                    aria-label={`Return of pin ${index + 1}`}
+                  <Pick
+                    label={`Return of pin ${index + 1}`}
                     value={need.returnBy}
-                    onChange={(event) => change(index, { returnBy: event.target.value as Return })}
-                  >
-                    {RETURNS.map((value) => (
-                      <option key={value} value={value}>
-                        {RETURN_WORDS[value]}
-                      </option>
-                    ))}
-                  </select>
-                )}
-              </td>
-              <td>
-                {(need.kind === 'supply' || need.kind === 'output') && (
-                  <input
-                    className={styles.small}
-                    aria-label={`Cycle of pin ${index + 1}`}
-                    defaultValue={need.cycleS ?? ''}
-                    onChange={(event) => change(index, { cycleS: toNumber(event.target.value) })}
+                    options={RETURNS.map((value) => ({ value, label: RETURN_WORDS[value] }))}
+                    onChange={(value) => value && change(index, { returnBy: value })}
                   />
                 )}
               </td>
               <td>
-                <input
-                  type="checkbox"
+                {(need.kind === 'supply' || need.kind === 'output') && (
+                  <NumberField
+                    label={`Cycle of pin ${index + 1}`}
+                    value={need.cycleS}
+                    unit="s"
+                    least={0}
+                    most={86400}
+                    canBeEmpty
+                    onChange={(cycleS) => change(index, { cycleS })}
+                  />
+                )}
+              </td>
+              <td>
+                <Checkbox
+                  size="xs"
                   aria-label={`Pin ${index + 1} is screened`}
                   checked={need.screened}
                   onChange={(event) => change(index, { screened: event.target.checked })}
                 />
               </td>
               <td>
-                <select
-                  className={styles.pick}
-                  aria-label={`Twist partner of pin ${index + 1}`}
-                  value={need.twistWith ?? ''}
-                  onChange={(event) => change(index, { twistWith: event.target.value || null })}
-                >
-                  <option value="">none</option>
-                  {[...new Set(ids)]
-                    .filter((id) => id !== pin)
-                    .map((id) => (
-                      <option key={id}>{id}</option>
-                    ))}
-                </select>
+                <Pick
+                  label={`Twist partner of pin ${index + 1}`}
+                  value={need.twistWith}
+                  none="none"
+                  options={[...new Set(ids)].filter((id) => id !== pin)}
+                  onChange={(value) => change(index, { twistWith: value })}
+                />
               </td>
               <td>
-                <input
-                  type="checkbox"
+                <Checkbox
+                  size="xs"
                   aria-label={`Pin ${index + 1} is required`}
                   checked={need.required}
                   onChange={(event) => change(index, { required: event.target.checked })}
@@ -139,7 +132,6 @@ export function NeedRows({ pins, onChange }: { pins: readonly [string, PinNeed][
               </td>
               <td>
                 <EvidencePick
-                  className={styles.pick}
                   label={`Evidence of pin ${index + 1}`}
                   value={need.evidence}
                   none="not recorded"
@@ -158,7 +150,7 @@ export function NeedRows({ pins, onChange }: { pins: readonly [string, PinNeed][
             </tr>
           ))}
         </tbody>
-      </table>
+      </FactTable>
       <button className={styles.link} onClick={() => onChange([...pins, [String(pins.length + 1), createPinNeed('signal', 'signal')]])}>
         another pin
       </button>

@@ -1,6 +1,16 @@
-import { CAPABILITIES, createPinOffer, type Capability, type PinOffer } from 'wattograph-core';
-import { toNumber } from '../toNumber';
+import { Checkbox } from '@mantine/core';
+import { CAPABILITIES, createPinOffer, type PinOffer } from 'wattograph-core';
+import { NumberField } from '../fields/NumberField';
+import { Pick } from '../fields/Pick';
+import { Words } from '../fields/TextField';
+import { FactTable } from '../table/FactTable';
 import styles from './Template.module.css';
+
+const LIMITS = {
+  volts: { unit: 'V', least: -60, most: 60 },
+  limitA: { unit: 'A', least: 0, most: 1000 },
+  pwmHz: { unit: 'Hz', least: 0, most: 100000 },
+} as const;
 
 /** What the pins of a box give to others: each with what it can do and its limits. */
 export function OfferRows({
@@ -16,17 +26,18 @@ export function OfferRows({
   const change = (index: number, part: Partial<PinOffer>) =>
     onChange(offers.map(([pin, offer], at) => [pin, at === index ? { ...offer, ...part } : offer]));
   const field = (index: number, key: 'volts' | 'limitA' | 'pwmHz', label: string) => (
-    <input
-      className={styles.small}
-      aria-label={`${label} of offer ${index + 1}`}
-      defaultValue={String(offers[index]![1][key] ?? '')}
-      onChange={(event) => change(index, { [key]: toNumber(event.target.value) })}
+    <NumberField
+      label={`${label} of offer ${index + 1}`}
+      value={offers[index]![1][key]}
+      {...LIMITS[key]}
+      canBeEmpty
+      onChange={(value) => change(index, { [key]: value })}
     />
   );
   return (
     <>
       {offers.length > 0 && (
-        <table className={styles.pinTable} aria-label="What its pins give">
+        <FactTable label="What its pins give">
           <thead>
             <tr>
               <th>pin</th>
@@ -46,72 +57,60 @@ export function OfferRows({
             {offers.map(([pin, offer], index) => (
               <tr key={index}>
                 <td>
-                  <input
-                    className={styles.small}
-                    aria-label={`Pin of offer ${index + 1}`}
+                  <Words
+                    label={`Pin of offer ${index + 1}`}
+                    isShort
                     value={pin}
-                    onChange={(event) => onChange(offers.map(([was, one], at) => [at === index ? event.target.value : was, one]))}
+                    most={80}
+                    onChange={(value) => onChange(offers.map(([was, one], at) => [at === index ? value : was, one]))}
                   />
                 </td>
                 <td>
-                  <input
-                    className={styles.field}
-                    aria-label={`Name of offer ${index + 1}`}
+                  <Words
+                    label={`Name of offer ${index + 1}`}
                     value={offer.name}
-                    maxLength={80}
-                    onChange={(event) => change(index, { name: event.target.value })}
+                    most={80}
+                    onChange={(value) => change(index, { name: value })}
                   />
                 </td>
                 <td>
-                  <select
-                    className={styles.pick}
-                    aria-label={`What offer ${index + 1} can do`}
-                    value=""
-                    onChange={(event) => {
-                      const one = event.target.value as Capability;
+                  <Pick
+                    label={`What offer ${index + 1} can do`}
+                    value={null}
+                    none={offer.can.join(', ') || 'nothing yet'}
+                    options={CAPABILITIES.map((one) => ({ value: one, label: offer.can.includes(one) ? `not ${one}` : one }))}
+                    onChange={(one) =>
+                      one &&
                       change(index, {
                         can: offer.can.includes(one) ? offer.can.filter((other) => other !== one) : [...offer.can, one].slice(0, 8),
-                      });
-                    }}
-                  >
-                    <option value="">{offer.can.join(', ') || 'nothing yet'}</option>
-                    {CAPABILITIES.map((one) => (
-                      <option key={one} value={one}>
-                        {offer.can.includes(one) ? `not ${one}` : one}
-                      </option>
-                    ))}
-                  </select>
+                      })
+                    }
+                  />
                 </td>
                 <td>{field(index, 'volts', 'Volts')}</td>
                 <td>{field(index, 'limitA', 'Limit')}</td>
                 <td>{field(index, 'pwmHz', 'PWM')}</td>
                 <td>
-                  <input
-                    className={styles.small}
-                    aria-label={`Group of offer ${index + 1}`}
+                  <Words
+                    label={`Group of offer ${index + 1}`}
+                    isShort
                     value={offer.group ?? ''}
-                    maxLength={40}
-                    onChange={(event) => change(index, { group: event.target.value || null })}
+                    most={40}
+                    onChange={(value) => change(index, { group: value || null })}
                   />
                 </td>
                 <td>
-                  <select
-                    className={styles.pick}
-                    aria-label={`Partner of offer ${index + 1}`}
-                    value={offer.pairWith ?? ''}
-                    onChange={(event) => change(index, { pairWith: event.target.value || null })}
-                  >
-                    <option value="">none</option>
-                    {pins
-                      .filter((other) => other !== pin)
-                      .map((other) => (
-                        <option key={other}>{other}</option>
-                      ))}
-                  </select>
+                  <Pick
+                    label={`Partner of offer ${index + 1}`}
+                    value={offer.pairWith}
+                    none="none"
+                    options={pins.filter((other) => other !== pin)}
+                    onChange={(value) => change(index, { pairWith: value })}
+                  />
                 </td>
                 <td>
-                  <input
-                    type="checkbox"
+                  <Checkbox
+                    size="xs"
                     aria-label={`Offer ${index + 1} takes the kick of a coil`}
                     checked={offer.suppressed}
                     onChange={(event) => change(index, { suppressed: event.target.checked })}
@@ -119,16 +118,10 @@ export function OfferRows({
                 </td>
                 <td>
                   {offer.can.includes('chassis') && (
-                    <input
-                      className={styles.small}
-                      aria-label={`Chassis resistance of offer ${index + 1}`}
-                      placeholder="none"
-                      defaultValue={String(offer.chassisMilliohm ?? '')}
-                      onChange={(event) =>
-                        change(index, {
-                          chassisMilliohm: event.target.value.trim() === 'none' ? 'none' : toNumber(event.target.value),
-                        })
-                      }
+                    <ChassisField
+                      index={index}
+                      value={offer.chassisMilliohm}
+                      onChange={(chassisMilliohm) => change(index, { chassisMilliohm })}
                     />
                   )}
                 </td>
@@ -144,7 +137,7 @@ export function OfferRows({
               </tr>
             ))}
           </tbody>
-        </table>
+        </FactTable>
       )}
       <button
         className={styles.link}
@@ -155,5 +148,38 @@ export function OfferRows({
         another pin that gives
       </button>
     </>
+  );
+}
+
+/** A stud has a figure of its own, takes that of the source, or conducts nothing, as on a composite tub. */
+function ChassisField({
+  index,
+  value,
+  onChange,
+}: {
+  index: number;
+  value: PinOffer['chassisMilliohm'];
+  onChange: (value: PinOffer['chassisMilliohm']) => void;
+}) {
+  return (
+    <span style={{ whiteSpace: 'nowrap' }}>
+      <NumberField
+        label={`Chassis resistance of offer ${index + 1}`}
+        value={value === 'none' ? null : value}
+        unit="mΩ"
+        least={0}
+        most={1000}
+        canBeEmpty
+        onChange={onChange}
+      />{' '}
+      <Checkbox
+        size="xs"
+        display="inline-block"
+        label="none"
+        aria-label={`Offer ${index + 1} is on a composite tub`}
+        checked={value === 'none'}
+        onChange={(event) => onChange(event.currentTarget.checked ? 'none' : null)}
+      />
+    </span>
   );
 }

@@ -1,9 +1,9 @@
 import { Button, FileButton, Group } from '@mantine/core';
 import { useState } from 'react';
 import { fromPinList, listTemplateProblems, toPinListCsv, type DeviceTemplate, type Problem, type TemplateRows } from 'wattograph-core';
-import { ProblemList } from '../ProblemList';
-import { readTable } from '../readTable';
-import { saveFile } from '../saveFile';
+import { ProblemList } from '../findings/ProblemList';
+import { readTable } from '../wireList/readTable';
+import { saveFile } from '../../client/saveFile';
 import { LinkRows } from './LinkRows';
 import { NeedRows } from './NeedRows';
 import { OfferRows } from './OfferRows';

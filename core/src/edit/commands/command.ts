@@ -14,3 +14,7 @@ const MOST_LETTERS = 200;
 /** A change to one loom. */
 export const createLoomCommand = (label: string, loomId: string, apply: (loom: Loom, draft: Job) => void): Command =>
   createCommand(label, (draft) => apply(draft.looms[loomId]!, draft));
+
+/** Several changes as one step of the history. */
+export const joinCommands = (label: string, commands: readonly Command[]): Command =>
+  createCommand(label, (draft) => commands.forEach(({ apply }) => apply(draft)));

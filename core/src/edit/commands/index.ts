@@ -1,4 +1,4 @@
-export { createCommand, type Command } from './command';
+export { createCommand, joinCommands, type Command } from './command';
 export { agreeScope } from './brief/agreeScope';
 export { departFromHouse } from './brief/departFromHouse';
 export { createDonorId, decideDonorWire, importDonor, setDonorWire } from './brief/donors';

@@ -1,5 +1,5 @@
 import { readCsv, type Checked, type CsvTable } from 'wattograph-core';
-import { readSpreadsheet } from '../client/spreadsheet';
+import { readSpreadsheet } from '../../client/spreadsheet';
 
 const MOST_BYTES = 8 * 1024 * 1024;
 

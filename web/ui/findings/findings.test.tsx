@@ -1,12 +1,12 @@
 import { act, fireEvent, screen, within } from '@testing-library/react';
 import { createInlet } from 'wattograph-core/demo';
-import { useFindings } from '../client/jobContext';
-import { press } from '../testing/act';
-import { FakeStore, renderWith } from '../testing/fakeStore';
-import { askReason } from './askReason';
+import { useFindings } from '../../client/jobContext';
+import { press } from '../../testing/act';
+import { FakeStore, renderWith } from '../../testing/fakeStore';
+import { askReason } from '../fields/askReason';
 import { FindingLines } from './FindingLine';
 
-jest.mock('./askReason', () => ({ askReason: jest.fn() }));
+jest.mock('../fields/askReason', () => ({ askReason: jest.fn() }));
 
 const Show = () => <FindingLines findings={useFindings()} />;
 const open = () => {

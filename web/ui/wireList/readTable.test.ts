@@ -1,6 +1,6 @@
 /** @jest-environment jsdom */
-import type { SpreadsheetAnswer, SpreadsheetQuestion } from '../workers/spreadsheet.worker';
-import { writeSpreadsheet } from '../client/spreadsheet';
+import type { SpreadsheetAnswer, SpreadsheetQuestion } from '../../workers/spreadsheet.worker';
+import { writeSpreadsheet } from '../../client/spreadsheet';
 import { readTable } from './readTable';
 
 const file = (name: string, text: string, size = text.length) =>
@@ -11,7 +11,7 @@ const file = (name: string, text: string, size = text.length) =>
     arrayBuffer: () => Promise.resolve(Uint8Array.from(text, (letter) => letter.charCodeAt(0)).buffer),
   }) as unknown as File;
 
-jest.mock('../client/spreadsheetWorker', () => ({ createSpreadsheetWorker: () => new FakeWorker() }));
+jest.mock('../../client/spreadsheetWorker', () => ({ createSpreadsheetWorker: () => new FakeWorker() }));
 
 let asked: SpreadsheetQuestion[] = [];
 let ended = 0;

@@ -18,10 +18,10 @@ import {
   importLoom,
   toCount,
 } from 'wattograph-core';
-import { useShop } from '../client/shopContext';
-import { useJobStore } from '../client/jobContext';
+import { useShop } from '../../client/shopContext';
+import { useJobStore } from '../../client/jobContext';
 import { ColumnPicker, type ColumnField } from './ColumnPicker';
-import { ProblemList } from './ProblemList';
+import { ProblemList } from '../findings/ProblemList';
 import { readTable } from './readTable';
 
 const FIELDS: ColumnField<keyof WireListMapping>[] = [

@@ -1,6 +1,6 @@
 'use client';
 
-import { Select } from '@mantine/core';
+import { Select, Table } from '@mantine/core';
 import type { CsvTable } from 'wattograph-core';
 
 export interface ColumnField<F extends string> {
@@ -27,7 +27,7 @@ export function ColumnPicker<F extends string>({
       .map(({ cells }) => cells[table.columns.indexOf(column)])
       .join(', ');
   return (
-    <table style={{ borderCollapse: 'collapse' }}>
+    <Table unstyled style={{ borderCollapse: 'collapse' }}>
       <thead>
         <tr>
           {['this', 'is in the column', 'first rows'].map((title) => (
@@ -64,6 +64,6 @@ export function ColumnPicker<F extends string>({
           );
         })}
       </tbody>
-    </table>
+    </Table>
   );
 }

@@ -1,11 +1,11 @@
 import { act, screen, within } from '@testing-library/react';
 import { createInlet } from 'wattograph-core/demo';
-import { openAnew } from '../client/openAnew';
-import { press } from '../testing/act';
-import { FakeStore, renderWith } from '../testing/fakeStore';
+import { openAnew } from '../../client/openAnew';
+import { press } from '../../testing/act';
+import { FakeStore, renderWith } from '../../testing/fakeStore';
 import { ShopPin } from './ShopPin';
 
-jest.mock('../client/openAnew', () => ({ openAnew: jest.fn() }));
+jest.mock('../../client/openAnew', () => ({ openAnew: jest.fn() }));
 
 let present: number | null;
 let preview: { status: number; body: unknown };

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { REGISTER, type Finding } from 'wattograph-core';
-import { useJob, useJobStore } from '../client/jobContext';
+import { useJob, useJobStore } from '../../client/jobContext';
 import { WaiveButton, Stands, useWaiver } from './WaiveFinding';
 import styles from './FindingLine.module.css';
 

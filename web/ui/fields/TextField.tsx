@@ -1,7 +1,8 @@
 'use client';
 
+import { Input } from '@mantine/core';
 import { useState } from 'react';
-import styles from './TextField.module.css';
+import styles from './fields.module.css';
 
 /** Words kept when the field is left or Enter is pressed, so that one change is one edit; Escape leaves them as they were. */
 export function TextField({
@@ -11,6 +12,7 @@ export function TextField({
   most,
   required = false,
   placeholder,
+  id,
 }: {
   label: string;
   value: string;
@@ -18,6 +20,7 @@ export function TextField({
   most: number;
   required?: boolean;
   placeholder?: string;
+  id?: string;
 }) {
   const [text, setText] = useState<string | null>(null);
   const shown = text ?? value;
@@ -27,10 +30,13 @@ export function TextField({
     setText(null);
   };
   return (
-    <input
-      className={styles.field}
+    <Input
+      variant="unstyled"
+      classNames={{ wrapper: styles.wrapperFull!, input: styles.input! }}
+      id={id}
       aria-label={label}
-      aria-invalid={!isGood}
+      error={!isGood}
+      title={isGood ? undefined : 'expected a word or more'}
       maxLength={most}
       placeholder={placeholder}
       value={shown}
@@ -43,6 +49,38 @@ export function TextField({
           event.stopPropagation();
         }
       }}
+    />
+  );
+}
+
+/** Words that a form around it keeps. */
+export function Words({
+  label,
+  value,
+  onChange,
+  most,
+  placeholder,
+  isShort = false,
+  isWrong = false,
+}: {
+  label: string;
+  value: string;
+  onChange: (value: string) => void;
+  most: number;
+  placeholder?: string;
+  isShort?: boolean;
+  isWrong?: boolean;
+}) {
+  return (
+    <Input
+      variant="unstyled"
+      classNames={{ wrapper: isShort ? styles.wrapper! : styles.wrapperFull!, input: `${styles.input} ${isShort ? styles.short : ''}` }}
+      aria-label={label}
+      error={isWrong}
+      maxLength={most}
+      placeholder={placeholder}
+      value={value}
+      onChange={(event) => onChange(event.currentTarget.value)}
     />
   );
 }

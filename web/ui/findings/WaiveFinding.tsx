@@ -1,8 +1,8 @@
 import type { Finding, Job } from 'wattograph-core';
 import { takeWaiverBack, waiveFinding } from 'wattograph-core';
-import { readAuthor } from '../client/author';
-import { useJob, useJobStore } from '../client/jobContext';
-import { askReason } from './askReason';
+import { readAuthor } from '../../client/author';
+import { useJob, useJobStore } from '../../client/jobContext';
+import { askReason } from '../fields/askReason';
 
 /** Why a finding may stand, and who said so; undefined while nobody did. */
 export function useWaiver({ key }: Finding): Job['accepted'][string] | undefined {

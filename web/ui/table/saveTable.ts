@@ -1,6 +1,6 @@
 import type { Checked } from 'wattograph-core';
-import { writeSpreadsheet } from '../client/spreadsheet';
-import { saveBlob } from './saveFile';
+import { writeSpreadsheet } from '../../client/spreadsheet';
+import { saveBlob } from '../../client/saveFile';
 
 /** Hand a table to the reader as a spreadsheet (XLSX). */
 export async function saveTable(

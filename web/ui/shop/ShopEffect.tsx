@@ -1,7 +1,7 @@
 import type { ShopDifference } from 'wattograph-core';
-import type { JobEffect } from '../server/shop';
+import type { JobEffect } from '../../server/shop';
 import styles from './ShopEffect.module.css';
-import { TABLE_NAMES } from './tableNames';
+import { TABLE_NAMES } from '../wireList/tableNames';
 
 const MOST = 8;
 

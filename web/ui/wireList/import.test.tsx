@@ -1,8 +1,8 @@
 import { act, fireEvent, screen } from '@testing-library/react';
 import { CATALOGUE, checkJob, createLookup } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
-import { choose, press, type } from '../testing/act';
-import { FakeStore, renderWith } from '../testing/fakeStore';
+import { choose, press, type } from '../../testing/act';
+import { FakeStore, renderWith } from '../../testing/fakeStore';
 import { ImportWireList } from './ImportWireList';
 
 const done = jest.fn();

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import controls from './controls.module.css';
+import controls from '../controls.module.css';
 
 /** One of a few, as buttons in a row. */
 export function Segmented<T extends string | number | null>({

@@ -1,4 +1,5 @@
 import { EVIDENCE, type Evidence } from 'wattograph-core';
+import { Pick } from './Pick';
 
 /** Where a fact is from. What is only guessed is not cut. */
 export function EvidencePick({
@@ -6,27 +7,21 @@ export function EvidencePick({
   value,
   onChange,
   none,
-  className,
 }: {
   label: string;
   value: Evidence | null;
   onChange: (value: Evidence | null) => void;
   /** words for no evidence; left out where there must be some */
   none?: string;
-  className?: string | undefined;
 }) {
   return (
-    <select
-      className={className}
-      aria-label={label}
+    <Pick
+      label={label}
       title="Where this is known from. What is only guessed is not cut."
-      value={value ?? ''}
-      onChange={(event) => onChange((event.target.value || null) as Evidence | null)}
-    >
-      {none !== undefined && <option value="">{none}</option>}
-      {EVIDENCE.map((one) => (
-        <option key={one}>{one}</option>
-      ))}
-    </select>
+      value={value}
+      none={none}
+      options={EVIDENCE}
+      onChange={onChange}
+    />
   );
 }
