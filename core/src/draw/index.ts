@@ -10,6 +10,7 @@ export { createSheets } from './sheets/createSheets';
 export { SCREEN_DETAILS, zoomDetail } from './strip/details';
 export { fitStrip } from './strip/fitStrip';
 export { layoutStrip } from './strip/layoutStrip';
+export { listTrunk, placeEnds, TAPE_ROW, type PlacedEnd } from './strip/placeEnds';
 export type { StripTrace } from './strip/listTraces';
 export type { StripOptions } from './strip/stripDrawing';
 export type { StripEnd, StripLayout } from './strip/stripLayout';

@@ -167,6 +167,7 @@ function createColumns({
     {
       id: 'kind',
       head: 'kind, pins',
+      className: styles.kind,
       value: ({ template }) => toKindWords(template),
       cell: ({ id, template }) => (
         <button className={styles.link} aria-expanded={open === id} onClick={() => setOpen(open === id ? null : id)}>
@@ -277,6 +278,7 @@ function Place({ job, id, device, onGo }: { job: Job; id: string; device: Device
         <button
           className={styles.link}
           aria-label={`Take ${device.name} off its end`}
+          title="Off this end; it stays on the list"
           onClick={() => store.edit(takeDeviceOff(id, device.name))}
         >
           ×

@@ -127,7 +127,9 @@ describe('boxes', () => {
   });
   test('a job without any says where they come from', () => {
     open(createInlet(), 'inlet');
-    expect(screen.getByRole('tabpanel', { name: 'Boxes' }).textContent).toContain('There is no controller, module, fuse box or ground stud yet');
+    expect(screen.getByRole('tabpanel', { name: 'Boxes' }).textContent).toContain(
+      'There is no controller, module, fuse box or ground stud yet',
+    );
   });
 });
 

@@ -8,6 +8,7 @@ import { compareIds, findFamily, removeLoomEnd } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useFindings, useJobStore, usePlannedLoom, type PlannedLoom } from '../../client/jobContext';
 import { useLoomId } from '../../ui/JobShell';
+import { FindingLines } from '../../ui/findings/FindingLine';
 import { FacePicture } from '../../ui/FacePicture';
 import bundle from '../bundle/Bundle.module.css';
 import { AddEndDialog } from '../bundle/RouteDialogs';
@@ -117,7 +118,6 @@ function EndView({
   const findings = useFindings().filter(
     (one) => one.loomId === planned.loomId && one.places.some((place) => place.kind === 'end' && place.id === endId),
   );
-  const store = useJobStore();
   const plugs = plan.plugs.filter((one) => one.endId === endId);
   return (
     <>
@@ -149,19 +149,7 @@ function EndView({
         <EndFacts planned={planned} endId={endId} onRemove={onRemove} />
       </section>
       <section className={styles.table} aria-label="Cavities" tabIndex={0}>
-        {findings.map((finding) => (
-          <p key={finding.key} style={{ margin: '0 0 6px' }}>
-            <b style={{ color: finding.grade === 'stop' ? 'var(--action)' : undefined }}>
-              {finding.grade} {finding.code}
-            </b>{' '}
-            {finding.sentence}{' '}
-            {finding.fix && (
-              <button className={bundle.link} onClick={() => store.push(finding.fix!.label, finding.fix!.patch)}>
-                <b>{finding.fix.label}</b>
-              </button>
-            )}
-          </p>
-        ))}
+        <FindingLines findings={findings} />
         <CavitiesTable planned={planned} endId={endId} />
         {plugs.length > 0 && (
           <p className="faint">

@@ -2,27 +2,15 @@
 
 import { useElementSize } from '@mantine/hooks';
 import { useRef, useState, type KeyboardEvent } from 'react';
-import type { Loom, LoomPlan } from 'wattograph-core';
+import { listTrunk, placeEnds, TAPE_ROW, type Loom, type LoomPlan, type PlacedEnd } from 'wattograph-core';
 import styles from './TapeBand.module.css';
 
 const LEFT = 14;
 const RIGHT = 22;
 const TRUNK_Y = 26;
-const FIRST_Y = 46;
-/** room that a mark takes along the tape and from row to row, px: what a finger or an unsteady hand needs (WCAG 2.2, 2.5.8) */
-const ROOM = 24;
-const MOST_ROWS = 3;
-
-interface Mark {
-  endId: string;
-  name: string;
-  atMm: number;
-  /** where its branch leaves the trunk, mm */
-  leavesMm: number;
-  x: number;
-  y: number;
-}
-
+const FIRST_Y = 40;
+/** before the page says how wide it is, px */
+const UNMEASURED = 1000;
 /**
  * The tape of a loom as one narrow band: how far along each end lies and where it leaves the trunk. Choosing an end narrows what is below
  * to it; choosing it again, or Escape, lets go.
@@ -41,9 +29,9 @@ export function TapeBand({
   const { ref, width } = useElementSize();
   const box = useRef<HTMLDivElement>(null);
   const reachMm = Math.max(100, ...Object.values(plan.tree.nodes).map(({ distanceMm }) => distanceMm));
-  const scale = Math.max(200, width - LEFT - RIGHT) / reachMm;
-  const marks = placeMarks(loom, plan, scale);
-  const height = Math.max(FIRST_Y, ...marks.map(({ y }) => y)) + ROOM / 2;
+  const scale = Math.max(200, (width || UNMEASURED) - LEFT - RIGHT) / reachMm;
+  const { ends: marks, rows, isNamed } = placeEnds(loom, plan, width || UNMEASURED, (mm) => LEFT + mm * scale);
+  const height = FIRST_Y + rows * TAPE_ROW;
   const step = [100, 200, 500, 1000, 2000].find((mm) => mm * scale > 70) ?? 5000;
   const walk = (event: KeyboardEvent) => {
     if (event.key === 'Escape' && chosen !== null) return onChoose(null);
@@ -86,82 +74,58 @@ export function TapeBand({
               />
             );
           })}
-          {marks.map(({ endId, x, y, leavesMm }) => (
+          {marks.map(({ endId, x, width: wide, row, leavesMm }) => (
             <path
               key={endId}
               className={styles.branch}
               data-chosen={endId === chosen}
-              d={`M ${LEFT + leavesMm * scale} ${TRUNK_Y} L ${x} ${y}`}
+              d={`M ${LEFT + leavesMm * scale} ${TRUNK_Y} L ${x + wide / 2} ${FIRST_Y + row * TAPE_ROW + 2}`}
             />
           ))}
         </svg>
-        {marks.map(({ endId, name, atMm, x, y }) => (
+        {marks.map(({ endId, name, atMm, x, width: wide, row }) => (
           <button
             key={endId}
             data-end={endId}
-            className={styles.mark}
-            style={{ left: x, top: y }}
+            className={isNamed ? styles.named : styles.mark}
+            style={{ left: x, top: FIRST_Y + row * TAPE_ROW, width: wide, height: TAPE_ROW }}
             aria-pressed={endId === chosen}
             aria-label={`${name}, ${Math.round(atMm)} mm`}
+            title={`${name}, ${Math.round(atMm)} mm`}
             onPointerEnter={() => setOverId(endId)}
             onPointerLeave={() => setOverId(null)}
             onClick={() => onChoose(endId === chosen ? null : endId)}
-          />
+          >
+            {isNamed && name}
+          </button>
         ))}
       </div>
-      <p className={styles.words}>
-        {at ? (
-          <>
-            <b>{at.name}</b>
-            <br />
-            <span className="mono">{Math.round(at.atMm)}</span> mm{' '}
-            {at.endId === chosen && (
-              <button className={styles.all} onClick={() => onChoose(null)}>
-                all ends
-              </button>
-            )}
-          </>
-        ) : (
-          <span className="faint">
-            point at an end to read its name,
-            <br />
-            choose it to see only it
-          </span>
-        )}
-      </p>
+      {!isNamed && <Pointed at={at ?? null} isChosen={at?.endId === chosen} onLetGo={() => onChoose(null)} />}
+      {isNamed && chosen !== null && (
+        <button className={styles.all} onClick={() => onChoose(null)}>
+          all ends
+        </button>
+      )}
     </div>
   );
 }
 
-function listTrunk({ tree }: LoomPlan): string[] {
-  const way: string[] = [];
-  for (
-    let at = tree.nodes[tree.datumId]!;
-    at.childSegmentIds[0] !== undefined;
-    at = tree.nodes[tree.segments[at.childSegmentIds[0]]!.farNodeId]!
-  )
-    way.push(at.childSegmentIds[0]);
-  return way;
-}
-
-/** Ends by their distance; each in the first row that has room, else in the one with most. */
-function placeMarks(loom: Loom, plan: LoomPlan, scale: number): Mark[] {
-  const { nodes, segments, datumId } = plan.tree;
-  const trunk = new Set([datumId, ...listTrunk(plan).map((id) => segments[id]!.farNodeId)]);
-  const free = Array.from({ length: MOST_ROWS }, () => -Infinity);
-  return Object.entries(loom.ends)
-    .map(([endId, { name, nodeId }]) => {
-      let leaves = nodes[nodeId]!;
-      while (!trunk.has(leaves.id)) leaves = nodes[leaves.parentNodeId!]!;
-      return { endId, name, atMm: nodes[nodeId]!.distanceMm, leavesMm: leaves.distanceMm };
-    })
-    .sort((a, b) => a.atMm - b.atMm || (a.name < b.name ? -1 : 1))
-    .map((one): Mark => {
-      const wanted = LEFT + one.atMm * scale;
-      const row = free.findIndex((x) => x <= wanted);
-      const at = row === -1 ? free.indexOf(Math.min(...free)) : row;
-      const x = Math.max(wanted, free[at]!);
-      free[at] = x + ROOM;
-      return { ...one, x, y: FIRST_Y + at * ROOM };
-    });
+/** Where there is room for boxes only: the name of the one that is pointed at, or chosen. */
+function Pointed({ at, isChosen, onLetGo }: { at: PlacedEnd | null; isChosen: boolean; onLetGo: () => void }) {
+  return (
+    <p className={styles.words}>
+      {at ? (
+        <>
+          <b>{at.name}</b> <span className="mono">{Math.round(at.atMm)}</span> mm{' '}
+          {isChosen && (
+            <button className={styles.all} onClick={onLetGo}>
+              all ends
+            </button>
+          )}
+        </>
+      ) : (
+        <span className="faint">point at an end to read its name, choose it to see only it</span>
+      )}
+    </p>
+  );
 }

@@ -1,35 +1,51 @@
 import { fireEvent, render, screen } from '@testing-library/react';
 import { CATALOGUE, plan } from 'wattograph-core';
-import { createInlet } from 'wattograph-core/demo';
+import { createInlet, createSkerry } from 'wattograph-core/demo';
 import { TapeBand } from './TapeBand';
 
-const job = createInlet();
-const [loomPlan] = plan(job, CATALOGUE).looms;
+const mockSize = { width: 1090 };
+jest.mock('@mantine/hooks', () => ({
+  ...jest.requireActual<object>('@mantine/hooks'),
+  useElementSize: () => ({ ref: () => undefined, ...mockSize }),
+}));
+
+const inlet = createInlet();
+const [inletPlan] = plan(inlet, CATALOGUE).looms;
 const open = (chosen: string | null) => {
   const onChoose = jest.fn();
-  render(<TapeBand loom={job.looms.inlet!} plan={loomPlan!} chosen={chosen} onChoose={onChoose} />);
+  render(<TapeBand loom={inlet.looms.inlet!} plan={inletPlan!} chosen={chosen} onChoose={onChoose} />);
   return onChoose;
 };
 const mark = (name: RegExp) => screen.getByRole('button', { name });
 
-test('an end on the tape is named as it is pointed at, and as it is chosen', () => {
+test('ends stand with their names where these have room; one is chosen, and all are shown again', () => {
   const onChoose = open(null);
-  expect(screen.getByText(/point at an end to read its name/)).toBeTruthy();
-  fireEvent.pointerEnter(mark(/^injector 3, /));
-  expect(screen.getByText('injector 3')).toBeTruthy();
+  expect(mark(/^injector 3, /).textContent).toBe('injector 3');
   expect(screen.queryByRole('button', { name: 'all ends' })).toBeNull();
-  fireEvent.pointerLeave(mark(/^injector 3, /));
-  expect(screen.queryByText('injector 3')).toBeNull();
   fireEvent.click(mark(/^injector 3, /));
   expect(onChoose).toHaveBeenCalledWith('inj3');
 });
 
-test('while one is chosen another may be looked at; then the chosen one is named again', () => {
-  open('thr');
-  expect(screen.getByText('throttle')).toBeTruthy();
-  fireEvent.pointerEnter(mark(/^injector 3, /));
-  expect([screen.queryByText('throttle'), screen.queryByText('injector 3') !== null]).toEqual([null, true]);
-  fireEvent.pointerLeave(mark(/^injector 3, /));
-  expect(screen.getByText('throttle')).toBeTruthy();
-  expect(screen.getByRole('button', { name: 'all ends' })).toBeTruthy();
+test('the chosen one is let go by itself, by a button or with Escape; arrows go on from it', () => {
+  const onChoose = open('thr');
+  fireEvent.click(mark(/^throttle, /));
+  fireEvent.click(mark(/^all ends$/));
+  fireEvent.keyDown(mark(/^throttle, /), { key: 'Escape' });
+  expect(onChoose.mock.calls).toEqual([[null], [null], [null]]);
+  fireEvent.keyDown(mark(/^throttle, /), { key: 'ArrowRight' });
+  expect(onChoose).not.toHaveBeenLastCalledWith('thr');
+  expect(onChoose).not.toHaveBeenLastCalledWith(null);
+});
+
+test('where there is no room for names, what is pointed at is named, then what is chosen', () => {
+  mockSize.width = 300;
+  const job = createSkerry();
+  const loomPlan = plan(job, CATALOGUE).looms.find(({ loomId }) => loomId === 'chassis')!;
+  render(<TapeBand loom={job.looms.chassis!} plan={loomPlan} chosen="m-fuel-pump" onChoose={jest.fn()} />);
+  expect(mark(/^fuel pump, /).textContent).toBe('');
+  expect(screen.getByText('fuel pump')).toBeTruthy();
+  fireEvent.pointerEnter(mark(/^radiator fan, /));
+  expect([screen.queryByText('fuel pump'), screen.getByText('radiator fan')]).toEqual([null, expect.anything()]);
+  fireEvent.pointerLeave(mark(/^radiator fan, /));
+  expect(screen.getByText('fuel pump')).toBeTruthy();
 });
