@@ -1,5 +1,9 @@
 import { expect, test, type Page } from '@playwright/test';
 import { chooseColumns, pick, saved } from './helpers';
+import { ownApplication } from './rig';
+
+// a shop that has just put it up: no job yet
+const own = ownApplication('first-hour');
 
 /** What a newcomer has: a list of his own, with headings of his own. 12 ends, 22 wires. */
 function createList(): string {
@@ -39,7 +43,8 @@ test('the first hour: a list of her own becomes a loom, is measured, mended, pri
   page,
   browser,
 }) => {
-  await page.goto('/');
+  await page.goto(own.running.address);
+  await expect(page.getByText(/^No jobs yet/)).toBeVisible();
   await page.getByRole('button', { name: 'New job' }).click();
   await page.getByLabel('Name').fill('First hour');
   await page.getByRole('button', { name: 'Begin job' }).click();
@@ -96,7 +101,7 @@ test('the first hour: a list of her own becomes a loom, is measured, mended, pri
   await expect(page.getByRole('status').filter({ hasText: 'all stored' })).toBeVisible();
 
   // printed and released
-  await page.goto(`/jobs/${id}/sheets`);
+  await page.goto(`${own.running.address}/jobs/${id}/sheets`);
   await expect(page.getByRole('img', { name: /Cut list/ }).first()).toContainText('C-101');
   const file = page.waitForEvent('download');
   await page.getByRole('button', { name: /PDF/ }).first().click();
@@ -107,7 +112,7 @@ test('the first hour: a list of her own becomes a loom, is measured, mended, pri
 
   // ten ticks on her phone
   const phone = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
-  await phone.goto(`${process.env.E2E_ADDRESS}/jobs/${id}/floor`);
+  await phone.goto(`${own.running.address}/jobs/${id}/floor`);
   await expect(phone.getByRole('heading', { level: 1 })).toHaveText(/^Cut and mark/);
   for (let ticked = 0; ticked < 10;) {
     const open = phone.getByRole('listitem').getByRole('button', { pressed: false });

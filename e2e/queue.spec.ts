@@ -1,31 +1,13 @@
 import { randomUUID } from 'node:crypto';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { expect, test, type APIRequestContext } from '@playwright/test';
+import { expect, test } from '@playwright/test';
 import { Client } from 'pg';
 import { createCleanInlet, createTestJob, readJob, sendEdit } from './helpers';
-import { start, type Running } from './rig';
+import { ownApplication } from './rig';
 
-test.describe.configure({ mode: 'serial' });
-
-const folder = mkdtempSync(join(tmpdir(), 'wattograph-queue-'));
-let running: Running;
-let request: APIRequestContext;
-
-test.beforeAll(async ({ playwright }) => {
-  test.setTimeout(180_000);
-  running = start(folder);
-  request = await playwright.request.newContext({ baseURL: running.address });
-});
-test.afterAll(async () => {
-  await request.dispose();
-  running.kill();
-  rmSync(folder, { recursive: true, force: true });
-});
+const own = ownApplication('queue');
 
 async function select<T extends object>(text: string, values: unknown[] = []): Promise<T[]> {
-  const client = new Client({ connectionString: running.database });
+  const client = new Client({ connectionString: own.running.database });
   await client.connect();
   try {
     return (await client.query<T>(text, values)).rows;
@@ -35,82 +17,83 @@ async function select<T extends object>(text: string, values: unknown[] = []): P
 }
 
 const release = (jobId: string, id: string, wait: number) =>
-  request.post(`/api/jobs/${jobId}/releases`, { data: { id, author: 'x', note: '' }, headers: { prefer: `wait=${wait}` } });
+  own.request.post(`/api/jobs/${jobId}/releases`, { data: { id, author: 'x', note: '' }, headers: { prefer: `wait=${wait}` } });
 
 test('with no worker the wall of 60 jobs is there at once, uncounted; a worker counts them and the open page shows it by itself', async ({
   page,
 }) => {
-  running.killWorker();
+  own.running.killWorker();
   const ids: string[] = [];
-  for (let count = 0; count < 60; count += 1) ids.push(await createTestJob(request, { ...createCleanInlet(), name: `Job ${count + 1}` }));
-  await page.goto(running.address);
+  for (let count = 0; count < 60; count += 1)
+    ids.push(await createTestJob(own.request, { ...createCleanInlet(), name: `Job ${count + 1}` }));
+  await page.goto(own.running.address);
   await expect(page.getByText('its wires and findings are being counted')).toHaveCount(60);
   expect(await select('select job_id from job_lines')).toEqual([]);
-  running.startWorker();
+  own.running.startWorker();
   await expect(page.getByText('1 loom, 44 wires')).toHaveCount(60);
   await expect(page.getByText('Release revision 1')).toHaveCount(60);
   // an edit elsewhere: its line is counted anew, the others are left
-  expect((await sendEdit(request, ids[7]!, 0, [{ op: 'remove', path: '/looms/inlet/circuits/c216' }])).status()).toBe(200);
+  expect((await sendEdit(own.request, ids[7]!, 0, [{ op: 'remove', path: '/looms/inlet/circuits/c216' }])).status()).toBe(200);
   await expect(page.getByText('1 loom, 44 wires')).toHaveCount(59);
   const lines = await select<{ version: number }>('select version from job_lines where version > 0');
   expect(lines).toEqual([{ version: 1 }]);
 });
 
 test('what a worker that was killed had in hand is done by the next one, once', async () => {
-  const jobId = await createTestJob(request, createCleanInlet());
-  running.killWorker();
+  const jobId = await createTestJob(own.request, createCleanInlet());
+  own.running.killWorker();
   const id = randomUUID();
   const asked = await release(jobId, id, 0);
   expect(asked.status()).toBe(202);
   const { task } = (await asked.json()) as { task: string };
   // taken out of the queue by one that then dies
-  running.startWorker();
+  own.running.startWorker();
   await expect
     .poll(async () => (await select<{ state: string }>(`select state from pgboss.job where data->>'id' = $1`, [task]))[0]?.state, {
       intervals: [5],
     })
     .not.toBe('created');
-  running.killWorker();
-  running.startWorker();
+  own.running.killWorker();
+  own.running.startWorker();
   await expect.poll(async () => (await release(jobId, id, 2)).status()).toBe(201);
-  expect(await (await request.get(`/api/jobs/${jobId}/releases`)).json()).toMatchObject([{ number: 1 }]);
+  expect(await (await own.request.get(`/api/jobs/${jobId}/releases`)).json()).toMatchObject([{ number: 1 }]);
 });
 
 test('a task that nobody waits for any more is not done; what is asked of it then is not there', async () => {
-  const jobId = await createTestJob(request, createCleanInlet());
-  running.killWorker();
+  const jobId = await createTestJob(own.request, createCleanInlet());
+  own.running.killWorker();
   const { task } = (await (await release(jobId, randomUUID(), 0)).json()) as { task: string };
-  expect((await request.delete(`/api/tasks/${task}`)).status()).toBe(200);
-  running.startWorker();
+  expect((await own.request.delete(`/api/tasks/${task}`)).status()).toBe(200);
+  own.running.startWorker();
   // what is asked later is done later
-  const later = await request.get(`/api/jobs/${jobId}/sheets?loom=inlet`, { headers: { prefer: 'wait=30' } });
+  const later = await own.request.get(`/api/jobs/${jobId}/sheets?loom=inlet`, { headers: { prefer: 'wait=30' } });
   expect(later.status()).toBe(200);
-  expect(await (await request.get(`/api/jobs/${jobId}/releases`)).json()).toEqual([]);
-  expect((await request.get(`/api/tasks/${task}`)).status()).toBe(404);
+  expect(await (await own.request.get(`/api/jobs/${jobId}/releases`)).json()).toEqual([]);
+  expect((await own.request.get(`/api/tasks/${task}`)).status()).toBe(404);
 });
 
 test('a release that was refused is asked again with its own id once the finding is mended', async () => {
   const job = createCleanInlet();
   job.looms.inlet!.segments['s-knk']!.status = 'guessed';
-  const jobId = await createTestJob(request, job);
+  const jobId = await createTestJob(own.request, job);
   const id = randomUUID();
   const refused = await release(jobId, id, 30);
   expect(refused.status()).toBe(422);
   expect(((await refused.json()) as { problems: { path: string }[] }).problems).toHaveLength(1);
-  await sendEdit(request, jobId, (await readJob(request, jobId)).version, [
+  await sendEdit(own.request, jobId, (await readJob(own.request, jobId)).version, [
     { op: 'replace', path: '/looms/inlet/segments/s-knk/status', value: 'roped' },
   ]);
   expect((await release(jobId, id, 30)).status()).toBe(201);
 });
 
 test('sheets of one draft are drawn once; an edit makes them another thing', async () => {
-  const jobId = await createTestJob(request, createCleanInlet());
-  const read = async () => (await (await request.get(`/api/jobs/${jobId}/sheets?loom=inlet`)).json()) as { revision: string };
+  const jobId = await createTestJob(own.request, createCleanInlet());
+  const read = async () => (await (await own.request.get(`/api/jobs/${jobId}/sheets?loom=inlet`)).json()) as { revision: string };
   const answers = await Promise.all([read(), read(), read()]);
   expect(answers.map(({ revision }) => revision)).toEqual(Array(3).fill('draft, version 0'));
   const of = `select id from tasks where kind = 'pages' and input->>'jobId' = $1`;
   expect(await select(of, [jobId])).toHaveLength(1);
-  await sendEdit(request, jobId, 0, [{ op: 'replace', path: '/name', value: 'Other' }]);
+  await sendEdit(own.request, jobId, 0, [{ op: 'replace', path: '/name', value: 'Other' }]);
   expect((await read()).revision).toBe('draft, version 1');
   expect(await select(of, [jobId])).toHaveLength(2);
 });
@@ -118,16 +101,16 @@ test('sheets of one draft are drawn once; an edit makes them another thing', asy
 test('Shop says which jobs a part is in, also one that only their plan chose; such a part is retired, and a plan does without it', async ({
   page,
 }) => {
-  await createTestJob(request, { ...createCleanInlet(), name: 'Uses a Pellow' });
+  await createTestJob(own.request, { ...createCleanInlet(), name: 'Uses a Pellow' });
   const users = async () =>
     (
       await select<{ name: string }>(
         `select j.name from job_lines l join jobs j on j.id = l.job_id where l.uses::text like '%contacts/p16f%'`,
       )
     ).map(({ name }) => name);
-  await page.goto(running.address);
+  await page.goto(own.running.address);
   await expect.poll(users).toContain('Uses a Pellow');
-  await page.goto(`${running.address}/shop`);
+  await page.goto(`${own.running.address}/shop`);
   await page
     .getByRole('navigation')
     .getByRole('button', { name: /^Contacts/ })
@@ -143,8 +126,8 @@ test('Shop says which jobs a part is in, also one that only their plan chose; su
   await dialog.getByRole('button', { name: 'Take it' }).click();
   await expect(page.getByRole('button', { name: 'Nothing changed' })).toBeVisible();
   // jobs keep the version they are planned with; a new one is planned without it
-  await createTestJob(request, { ...createCleanInlet(), name: 'Planned without' });
-  await page.goto(running.address);
+  await createTestJob(own.request, { ...createCleanInlet(), name: 'Planned without' });
+  await page.goto(own.running.address);
   await expect
     .poll(async () => (await select(`select 1 from job_lines l join jobs j on j.id = l.job_id where j.name = 'Planned without'`)).length)
     .toBe(1);

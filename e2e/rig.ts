@@ -1,5 +1,8 @@
 import { execFileSync, spawn } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { test, type APIRequestContext } from '@playwright/test';
 
 export interface Running {
   address: string;
@@ -9,6 +12,25 @@ export interface Running {
   /** the worker only */
   killWorker(): void;
   startWorker(): void;
+}
+
+/** An application with an empty database of its own for the tests of a file, which follow each other. */
+export function ownApplication(name: string) {
+  test.describe.configure({ mode: 'serial' });
+  const folder = mkdtempSync(join(tmpdir(), `wattograph-${name}-`));
+  const own = {} as { running: Running; request: APIRequestContext; folder: string };
+  test.beforeAll(async ({ playwright }) => {
+    test.setTimeout(180_000);
+    own.running = start(folder);
+    own.request = await playwright.request.newContext({ baseURL: own.running.address });
+  });
+  test.afterAll(async () => {
+    await own.request.dispose();
+    own.running.kill();
+    rmSync(folder, { recursive: true, force: true });
+  });
+  own.folder = folder;
+  return own;
 }
 
 /** An application and a database of its own, to be killed. */

@@ -1,45 +1,29 @@
 import { randomUUID } from 'node:crypto';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { expect, test, type APIRequestContext } from '@playwright/test';
+import { expect, test } from '@playwright/test';
 import { Client } from 'pg';
 import { FORMAT_VERSION, SHOP_FORMAT_VERSION, type Job, type Shop } from 'wattograph-core';
 import oldJob from '../core/src/testing/formats/job-2.json';
 import { createCleanInlet, createTestJob, readJob } from './helpers';
-import { start, type Running } from './rig';
+import { ownApplication, start } from './rig';
 
-// the shop is one: these tests have an application of their own, and follow each other
-test.describe.configure({ mode: 'serial' });
-const folder = mkdtempSync(join(tmpdir(), 'wattograph-shop-'));
-let running: Running;
-let request: APIRequestContext;
-test.beforeAll(async ({ playwright }) => {
-  test.setTimeout(180_000);
-  running = start(folder);
-  request = await playwright.request.newContext({ baseURL: running.address });
-});
-test.afterAll(async () => {
-  await request.dispose();
-  running.kill();
-  rmSync(folder, { recursive: true, force: true });
-});
+// the shop is one: these tests have an application of their own
+const own = ownApplication('shop');
 
-const read = async () => (await (await request.get('/api/shop')).json()) as { version: number; shop: Shop };
+const read = async () => (await (await own.request.get('/api/shop')).json()) as { version: number; shop: Shop };
 const take = (base: number, document: unknown, id: string = randomUUID()) =>
-  request.post('/api/shop', { data: { id, base, author: 'Imke Dorsey', note: 'test', document } });
+  own.request.post('/api/shop', { data: { id, base, author: 'Imke Dorsey', note: 'test', document } });
 
 test('a default changed in Shop plans a job when it is brought up to it; undo and the version before lead back', async ({ page }) => {
-  const id = await createTestJob(request, createCleanInlet());
+  const id = await createTestJob(own.request, createCleanInlet());
   const { version } = await read();
   const lengths = async () =>
-    (await (await request.get(`/api/jobs/${id}/export?what=wires&loom=inlet`)).text())
+    (await (await own.request.get(`/api/jobs/${id}/export?what=wires&loom=inlet`)).text())
       .trim()
       .split('\r\n')
       .slice(1)
       .map((line) => Number(line.split(',')[8]));
   expect((await lengths()).some((mm) => mm % 50 !== 0)).toBe(true);
-  await page.goto(running.address);
+  await page.goto(own.running.address);
   await page.getByRole('link', { name: 'Shop' }).click();
   await page.getByRole('button', { name: 'Larkhollow house style' }).click();
   await page.getByLabel('cut increment, mm').fill('50');
@@ -52,7 +36,7 @@ test('a default changed in Shop plans a job when it is brought up to it; undo an
   await expect(page.getByRole('button', { name: `version ${version + 1}` })).toBeVisible();
   // the job stays with the version it has, in the server's plan as in the worker's, until she takes what changes
   expect((await lengths()).some((mm) => mm % 50 !== 0)).toBe(true);
-  await page.goto(`${running.address}/jobs/${id}/bundle?tab=wires`);
+  await page.goto(`${own.running.address}/jobs/${id}/bundle?tab=wires`);
   await page.getByRole('button', { name: `shop ${version} → ${version + 1}` }).click();
   const bring = page.getByRole('dialog', { name: `From version ${version} of the shop to ${version + 1}` });
   await expect(bring).toContainText(/\d+ wires cut otherwise/);
@@ -68,7 +52,7 @@ test('a default changed in Shop plans a job when it is brought up to it; undo an
       .first(),
   ).toBeVisible();
   // another version than the shop ever had is refused, and undo goes back to the one before
-  const refused = await request.post(`/api/jobs/${id}/edits`, {
+  const refused = await own.request.post(`/api/jobs/${id}/edits`, {
     data: { id: randomUUID(), base: 1, author: 'x', label: 'x', patch: [{ op: 'replace', path: '/shopVersion', value: 99 }] },
   });
   expect([refused.status(), await refused.json()]).toEqual([
@@ -78,20 +62,20 @@ test('a default changed in Shop plans a job when it is brought up to it; undo an
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('button', { name: `shop ${version} → ${version + 1}` })).toBeVisible();
   expect((await lengths()).some((mm) => mm % 50 !== 0)).toBe(true);
-  await page.goto(`${running.address}/shop`);
+  await page.goto(`${own.running.address}/shop`);
   await page.getByRole('button', { name: `version ${version + 1}` }).click();
   await page.getByRole('menuitem', { name: new RegExp(`^${version},`) }).click();
   await page.getByRole('dialog').getByText('cut increment, mm: 50 → 5').waitFor();
   await page.getByRole('dialog').getByRole('button', { name: 'Take it' }).click();
   await expect(page.getByRole('button', { name: `version ${version + 2}` })).toBeVisible();
-  await page.goto(`${running.address}/jobs/${id}/bundle`);
+  await page.goto(`${own.running.address}/jobs/${id}/bundle`);
   await page.getByRole('button', { name: `shop ${version} → ${version + 2}` }).click();
   await expect(page.getByRole('dialog')).toContainText('stays as it is');
 });
 
 test('a shop is exported as one file and read again; what is wrong in it is named and nothing is stored', async () => {
   const { version, shop } = await read();
-  const file = await request.get('/api/shop?as=file');
+  const file = await own.request.get('/api/shop?as=file');
   expect(file.headers()['content-disposition']).toBe(`attachment; filename="shop-version-${version}.json"`);
   expect(JSON.parse(await file.text())).toEqual(shop);
   const refused = async (change: (one: Shop) => void, words: string) => {
@@ -103,13 +87,13 @@ test('a shop is exported as one file and read again; what is wrong in it is name
   };
   await refused((one) => (one.contacts[0]!.maxAreaMm2 = 0.01), '/contacts/0/maxAreaMm2');
   await refused((one) => Object.assign(one, { formatVersion: 9 }), 'the file is of a newer Wattograph');
-  await createTestJob(request, createCleanInlet());
+  await createTestJob(own.request, createCleanInlet());
   await refused((one) => {
     one.devices = {};
     one.families = {};
     one.buying = {};
   }, 'Skerry 12 /looms/inlet/ends/');
-  const big = await request.post('/api/shop', { data: 'x'.repeat(10 * 1024 * 1024), headers: { 'content-type': 'application/json' } });
+  const big = await own.request.post('/api/shop', { data: 'x'.repeat(10 * 1024 * 1024), headers: { 'content-type': 'application/json' } });
   expect(big.status()).toBe(413);
   expect((await read()).version).toBe(version);
 });
@@ -127,10 +111,10 @@ test('of two changes of one version one is taken; the same one sent twice counts
 });
 
 test('a housing of her drawer: 26 ways in two sizes, lettered; a wire list that nobody has housings for finds it', async ({ page }) => {
-  const id = await createTestJob(request, createCleanInlet());
+  const id = await createTestJob(own.request, createCleanInlet());
   const { version } = await read();
   // the list first: its relay and its gauge have cavities that no housing has
-  await page.goto(`${running.address}/jobs/${id}/bundle`);
+  await page.goto(`${own.running.address}/jobs/${id}/bundle`);
   await page.getByRole('button', { name: 'Add a loom' }).click();
   await page.getByRole('button', { name: /From a wire list/ }).click();
   const dialog = page.getByRole('dialog', { name: 'A loom from a wire list (CSV)' });
@@ -147,7 +131,7 @@ test('a housing of her drawer: 26 ways in two sizes, lettered; a wire list that 
   await dialog.getByRole('button', { name: 'Make the loom' }).click();
   await expect(page.getByRole('group', { name: 'Strip of dash' })).toBeVisible();
 
-  await page.goto(`${running.address}/shop`);
+  await page.goto(`${own.running.address}/shop`);
   await page
     .getByRole('navigation')
     .getByRole('button', { name: /^Housings/ })
@@ -183,7 +167,7 @@ test('a housing of her drawer: 26 ways in two sizes, lettered; a wire list that 
   await page.getByRole('dialog').getByRole('button', { name: 'Take it' }).click();
   await expect(page.getByRole('button', { name: `version ${version + 1}` })).toBeVisible();
 
-  await page.goto(`${running.address}/jobs/${id}/ends`);
+  await page.goto(`${own.running.address}/jobs/${id}/ends`);
   await page.getByRole('button', { name: `shop ${version} → ${version + 1}` }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Bring it up' }).click();
   await expect(page.getByRole('button', { name: `shop ${version + 1}`, exact: true })).toBeVisible();
@@ -211,14 +195,14 @@ test('a housing of her drawer: 26 ways in two sizes, lettered; a wire list that 
 });
 
 test('a job file carries its parts: read in another shop it plans as at home, until it is brought up to that', async ({ page }) => {
-  const id = await createTestJob(request, createCleanInlet());
+  const id = await createTestJob(own.request, createCleanInlet());
   const { version, shop } = await read();
-  const file = JSON.parse(await (await request.get(`/api/jobs/${id}/export`)).text()) as { shop: Shop } & Job;
+  const file = JSON.parse(await (await own.request.get(`/api/jobs/${id}/export`)).text()) as { shop: Shop } & Job;
   const store = async (document: unknown, jobId: string = randomUUID()) => {
-    const answer = await request.post('/api/jobs', { data: { id: jobId, author: 'test', document } });
+    const answer = await own.request.post('/api/jobs', { data: { id: jobId, author: 'test', document } });
     return { jobId, status: answer.status(), body: (await answer.json()) as { problems?: { path: string }[] } };
   };
-  const pinned = async (jobId: string) => (await readJob(request, jobId)).document.shopVersion;
+  const pinned = async (jobId: string) => (await readJob(own.request, jobId)).document.shopVersion;
   // the same parts: planned with this shop's newest version
   const same = await store(file);
   expect([same.status, await pinned(same.jobId)]).toEqual([201, version]);
@@ -230,13 +214,13 @@ test('a job file carries its parts: read in another shop it plans as at home, un
   expect(twice.map(({ status }) => status)).toEqual([201, 201]);
   expect(await pinned(jobId)).toBe(version + 1);
   expect((await read()).version).toBe(version);
-  expect((await (await request.get('/api/shop/versions')).json()) as unknown[]).not.toContainEqual(
+  expect((await (await own.request.get('/api/shop/versions')).json()) as unknown[]).not.toContainEqual(
     expect.objectContaining({ author: 'import' }),
   );
-  const cuts = async (one: string) => (await request.get(`/api/jobs/${one}/export?what=cuts&loom=inlet`)).text();
+  const cuts = async (one: string) => (await own.request.get(`/api/jobs/${one}/export?what=cuts&loom=inlet`)).text();
   expect(await cuts(same.jobId)).toBe(await cuts(id));
   expect(await cuts(jobId)).not.toBe(await cuts(id));
-  await page.goto(`${running.address}/jobs/${jobId}/bundle`);
+  await page.goto(`${own.running.address}/jobs/${jobId}/bundle`);
   await page.getByRole('button', { name: `shop ${version + 1} → ${version}` }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Bring it up' }).click();
   await expect(page.getByRole('button', { name: `shop ${version}`, exact: true })).toBeVisible();
@@ -247,7 +231,7 @@ test('a job file carries its parts: read in another shop it plans as at home, un
   broken.shop.contacts[0]!.maxAreaMm2 = 0.01;
   const refused = await store(broken);
   expect([refused.status, refused.body.problems![0]!.path]).toEqual([422, '/shop/contacts/0/maxAreaMm2']);
-  expect((await request.get(`/api/jobs/${refused.jobId}`)).status()).toBe(404);
+  expect((await own.request.get(`/api/jobs/${refused.jobId}`)).status()).toBe(404);
 });
 
 test('what an older Wattograph stored is opened: a shop of format 1, and a job that names no version is pinned at the start', async ({
@@ -267,21 +251,21 @@ test('what an older Wattograph stored is opened: a shop of format 1, and a job t
     contacts: shop.contacts.map((contact) => without(contact, ['gender'])),
   };
   const id = randomUUID();
-  const client = new Client({ connectionString: running.database });
+  const client = new Client({ connectionString: own.running.database });
   await client.connect();
   await client.query('update shop_versions set document = $1 where version = $2', [JSON.stringify(old), version]);
   await client.query('insert into jobs (id, version, document) values ($1, 0, $2)', [id, JSON.stringify(oldJob)]);
   await client.end();
-  await request.dispose();
-  running.kill();
-  running = start(folder);
-  request = await playwright.request.newContext({ baseURL: running.address });
+  await own.request.dispose();
+  own.running.kill();
+  own.running = start(own.folder);
+  own.request = await playwright.request.newContext({ baseURL: own.running.address });
   const now = await read();
   expect([now.version, now.shop.formatVersion]).toEqual([version, SHOP_FORMAT_VERSION]);
   expect(now.shop.families['tarn-3']).toMatchObject({ cavityNames: null, otherSizes: {}, gender: null, mateId: null });
-  const job = await readJob(request, id);
+  const job = await readJob(own.request, id);
   expect([job.version, job.document.formatVersion, job.document.shopVersion]).toEqual([0, FORMAT_VERSION, version]);
-  const edit = await request.post(`/api/jobs/${id}/edits`, {
+  const edit = await own.request.post(`/api/jobs/${id}/edits`, {
     data: { id: randomUUID(), base: 0, author: 'x', label: 'x', patch: [{ op: 'replace', path: '/notes', value: 'opened' }] },
   });
   expect(edit.status()).toBe(200);

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { clampDatum, moveDatumBy, toCount } from 'wattograph-core';
 import { readAuthor } from '../../client/author';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
+import { Words } from '../../ui/fields/TextField';
 import { readLength } from '../../ui/fields/readLength';
 import styles from './Bundle.module.css';
 
@@ -39,15 +40,7 @@ export function DatumBar({ planned }: { planned: PlannedLoom }) {
       {loom.clampedBy === null && first.length > 0 && (
         <>
           <label>
-            move it away from the ends by{' '}
-            <input
-              className={styles.field}
-              aria-label="Move the datum by, mm"
-              inputMode="decimal"
-              value={text}
-              onChange={(event) => setText(event.target.value)}
-            />{' '}
-            mm
+            move it away from the ends by <Words isShort label="Move the datum by, mm" most={20} value={text} onChange={setText} /> mm
           </label>
           <button className={styles.link} disabled={!isGood} onClick={move}>
             move

@@ -11,6 +11,7 @@ import { AssignedList } from './AssignedList';
 import { BoxesPanel } from './BoxesPanel';
 import { BreaksPanel } from './BreaksPanel';
 import { saveFile } from '../../client/saveFile';
+import { Words } from '../../ui/fields/TextField';
 import { Segmented } from '../../ui/fields/Segmented';
 import { TapeBand } from '../../ui/strip/TapeBand';
 import { SideTabs } from '../../ui/SideTabs';
@@ -115,13 +116,9 @@ export function CircuitsStation() {
             ),
           }))}
         />
-        <input
-          className={controls.find}
-          placeholder="device or function"
-          aria-label="Find a device or function"
-          value={wanted}
-          onChange={(event) => setWanted(event.target.value)}
-        />
+        <span className={controls.find}>
+          <Words label="Find a device or function" placeholder="device or function" most={80} value={wanted} onChange={setWanted} />
+        </span>
         <span className={styles.right}>
           <button className={controls.button} onClick={file}>
             Pins as CSV

@@ -1,5 +1,6 @@
 'use client';
 
+import { Checkbox } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useMemo, useState } from 'react';
 import {
@@ -199,10 +200,12 @@ export function PartsPanel({ job, power, loomId }: { job: Job; power: PowerPlan;
             onChange={(value) => setDraft({ ...draft, [key]: value ?? '' })}
           />
         ))}
-        <label>
-          <input type="checkbox" checked={draft.inside} onChange={(event) => setDraft({ ...draft, inside: event.target.checked })} /> inside
-          the device
-        </label>
+        <Checkbox
+          size="xs"
+          label="inside the device"
+          checked={draft.inside}
+          onChange={(event) => setDraft({ ...draft, inside: event.currentTarget.checked })}
+        />
         <Words
           label="Why it is there"
           value={draft.reason}

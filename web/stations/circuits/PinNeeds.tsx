@@ -1,10 +1,11 @@
 'use client';
 
+import { Autocomplete } from '@mantine/core';
 import { CAPABILITIES, type DevicePin, type Job, type PinNeed, setPinNeed } from 'wattograph-core';
 import { useJobStore } from '../../client/jobContext';
 import { Pick } from '../../ui/fields/Pick';
 import { NumberField } from '../../ui/fields/NumberField';
-import controls from '../../ui/controls.module.css';
+import fields from '../../ui/fields/fields.module.css';
 import styles from './Circuits.module.css';
 
 /** What a pin asks of the box that serves it: to be changed where its maker's sheet says otherwise. */
@@ -28,24 +29,21 @@ export function PinNeeds({ job, pin }: { job: Job; pin: DevicePin }) {
       {isShared && (
         <label>
           noise group{' '}
-          <input
+          <Autocomplete
             key={`${name} ${need.noise}`}
-            className={controls.find}
-            list="noise-groups"
+            aria-label="noise group"
+            variant="unstyled"
+            classNames={{ root: fields.wrapper!, input: fields.input! }}
+            data={groups}
             defaultValue={need.noise ?? ''}
             placeholder="the rest"
             maxLength={40}
             onBlur={(event) => {
-              const noise = event.target.value.trim() || null;
+              const noise = event.currentTarget.value.trim() || null;
               if (noise !== need.noise) change('noise group', { noise });
             }}
             onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
           />
-          <datalist id="noise-groups">
-            {groups.map((one) => (
-              <option key={one} value={one} />
-            ))}
-          </datalist>
         </label>
       )}
       <label>

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { isPassing, toLimitWords, type ExpectedReading } from 'wattograph-core';
 import type { KnownReading } from '../../client/floorProgress';
+import { readQuantity } from '../../ui/fields/readQuantity';
 import styles from './Floor.module.css';
 
 /** rows shown at once; a loom has hundreds of pairs */
@@ -79,8 +80,8 @@ function ReadingRow({
   onRead: (value: number) => void;
 }) {
   const [typed, setTyped] = useState('');
-  const value = Number(typed.replace(',', '.'));
-  const isGood = typed.trim() !== '' && Number.isFinite(value);
+  const value = readQuantity(typed, one.unit) ?? NaN;
+  const isGood = Number.isFinite(value);
   const keep = () => {
     if (!isGood || !canRead) return;
     onRead(value);

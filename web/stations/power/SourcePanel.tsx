@@ -65,17 +65,12 @@ export function SourcePanel({ job }: { job: Job }) {
                 />
               </td>
               <td>
-                <label>
-                  <input
-                    type="checkbox"
-                    checked={job.modes[id]!.cranking}
-                    onChange={(event) => {
-                      const { checked } = event.target;
-                      store.edit(setCranking(id, checked));
-                    }}
-                  />{' '}
-                  the starter turns
-                </label>
+                <Checkbox
+                  size="xs"
+                  label="the starter turns"
+                  checked={job.modes[id]!.cranking}
+                  onChange={(event) => store.edit(setCranking(id, event.currentTarget.checked))}
+                />
               </td>
               <td>
                 <button

@@ -4,6 +4,7 @@ import { readLength } from './readLength';
 const UNITS = {
   A: { a: 1, ma: 1e-3, ka: 1e3 },
   V: { v: 1, mv: 1e-3, kv: 1e3 },
+  mV: { mv: 1, v: 1e3, µv: 1e-3, uv: 1e-3 },
   mΩ: { mω: 1, mohm: 1, ω: 1e3, ohm: 1e3, µω: 1e-3, uohm: 1e-3 },
   Ω: { ω: 1, ohm: 1, k: 1e3, kω: 1e3, kohm: 1e3, mω: 1e-3, mohm: 1e-3 },
   W: { w: 1, mw: 1e-3, kw: 1e3 },

@@ -1,5 +1,6 @@
 'use client';
 
+import { notifications } from '@mantine/notifications';
 import { ActionIcon, Menu, Table, TextInput } from '@mantine/core';
 import { useLocalStorage } from '@mantine/hooks';
 import { IconColumns3, IconCopy } from '@tabler/icons-react';
@@ -19,7 +20,8 @@ import {
   type ReactNode,
 } from 'react';
 import { createPortal } from 'react-dom';
-import type { Command } from 'wattograph-core';
+import { toCount, type Command } from 'wattograph-core';
+import { copyText } from './copyText';
 import { compareValues, isFound, readPaste, toTsv, type Column } from './columns';
 import styles from './DataTable.module.css';
 
@@ -135,9 +137,8 @@ export function DataTable<R>(props: DataTableProps<R>) {
       onWords={setWords}
       count={found.length === rows.length ? null : `${found.length} of ${rows.length}`}
       onCopy={() => {
-        scroll.current?.focus();
-        // the event above writes it: it works where the page is not served safely, too
-        document.execCommand('copy');
+        copyText(toTsv(shown, found));
+        notifications.show({ message: `${toCount(found.length, 'row')} copied, as a spreadsheet takes them`, autoClose: 2500 });
       }}
     />
   );

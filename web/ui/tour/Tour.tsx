@@ -2,12 +2,15 @@
 
 import { Button, Group, Paper, Portal } from '@mantine/core';
 import { useRouter } from 'next/navigation';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { TOUR, TOUR_JOB } from './steps';
 import styles from './Tour.module.css';
 import { useTour } from './useTour';
 
 const toAddress = (at: string | null) => (at === null ? '/' : `/jobs/${TOUR_JOB}/${at}`);
+/** the card stands in a portal, which is there a moment after what makes it */
+const focus = (heading: HTMLHeadingElement | null) => heading?.focus({ preventScroll: true });
+
 /** how often the frame looks where its thing is: a page is drawn in parts, and panes are moved, ms */
 const LOOK_MS = 250;
 
@@ -21,8 +24,6 @@ export function Tour() {
 function Card({ nth, onGo, onLeave }: { nth: number; onGo: (nth: number) => void; onLeave: () => void }) {
   const router = useRouter();
   const step = TOUR[nth]!;
-  const heading = useRef<HTMLHeadingElement>(null);
-  useEffect(() => heading.current?.focus({ preventScroll: true }), []);
   const go = (to: number) => {
     onGo(to);
     router.push(toAddress(TOUR[to]!.at));
@@ -44,7 +45,7 @@ function Card({ nth, onGo, onLeave }: { nth: number; onGo: (nth: number) => void
         <p className={styles.count}>
           {nth + 1} of {TOUR.length}
         </p>
-        <h2 ref={heading} tabIndex={-1}>
+        <h2 ref={focus} tabIndex={-1}>
           {step.title}
         </h2>
         <p>{step.words}</p>
