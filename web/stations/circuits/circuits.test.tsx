@@ -179,7 +179,7 @@ describe('a pin', () => {
   });
   test('is put into a noise group, and asks for what it wants', () => {
     const store = openPin(createCleanSkerry(), /^steering angle pin \d, sensor ground/);
-    const group = screen.getByLabelText(/^noise group/);
+    const group = noise();
     fireEvent.change(group, { target: { value: 'steering' } });
     fireEvent.blur(group);
     choose('wants', 'ground');
@@ -191,10 +191,12 @@ describe('a pin', () => {
       volts: 5,
     });
     expect(store.labels).toHaveLength(3);
-    fireEvent.blur(screen.getByLabelText(/^noise group/));
+    fireEvent.blur(noise());
     expect(store.labels).toHaveLength(3);
   });
 });
+
+const noise = () => screen.getByRole('combobox', { name: 'noise group' });
 
 describe('breaks', () => {
   const openBreak = (job: Job, name: string) => {
