@@ -79,25 +79,28 @@ const LONGEST_EDIT_MS = 30_000;
 /** One length edit by a key on a slider of the strip, from the key press to the plan that is shown. */
 async function measureEdit(page: Page, slider: number): Promise<PlannedEdit> {
   await page.getByRole('slider').nth(slider).focus();
-  const timed = page.evaluate(
-    () =>
-      new Promise<{ worker: number; shown: number; first: number }>((resolve) => {
-        const last = () =>
-          (performance.getEntriesByName('plan').at(-1) as PerformanceMeasure | undefined)?.detail as { sequence: number; ms: number };
-        const before = last().sequence;
-        let pressed = 0;
-        addEventListener('keydown', () => (pressed = performance.now()), { capture: true, once: true });
-        const look = () => {
-          const { sequence, ms } = last();
-          if (pressed === 0 || sequence === before) requestAnimationFrame(look);
-          // the frame after the one in which the answer came
-          else requestAnimationFrame(() => resolve({ worker: ms, shown: performance.now() - pressed, first: before }));
-        };
-        look();
-      }),
-  );
-  await page.waitForTimeout(50);
+  // armed before the key is sent: a page that is busy hears the key before it runs what was asked of it
+  await page.evaluate(() => {
+    const last = () =>
+      (performance.getEntriesByName('plan').at(-1) as PerformanceMeasure | undefined)?.detail as { sequence: number; ms: number };
+    const before = last().sequence;
+    const measured = new Promise<{ worker: number; shown: number; first: number }>((resolve) => {
+      let pressed = 0;
+      addEventListener('keydown', () => (pressed = performance.now()), { capture: true, once: true });
+      const look = () => {
+        const { sequence, ms } = last();
+        if (pressed === 0 || sequence === before) requestAnimationFrame(look);
+        // the frame after the one in which the answer came
+        else requestAnimationFrame(() => resolve({ worker: ms, shown: performance.now() - pressed, first: before }));
+      };
+      look();
+    });
+    Object.assign(window, { measured });
+  });
   await page.keyboard.press('ArrowRight');
+  const timed = page.evaluate(
+    () => (window as unknown as { measured: Promise<{ worker: number; shown: number; first: number }> }).measured,
+  );
   let timer: NodeJS.Timeout | undefined;
   const late = new Promise<never>((_, reject) => {
     const message = `slider ${slider}: expected a plan within ${LONGEST_EDIT_MS} ms of the key, got none`;
