@@ -18,10 +18,9 @@ import {
 import { useShop } from '../../client/shopContext';
 import { useJobStore } from '../../client/jobContext';
 import { TextField } from '../../ui/fields/TextField';
-import { LEAST_MM, LengthField, MOST_MM } from '../../ui/fields/LengthField';
+import { LengthField, OF_RUN } from '../../ui/fields/LengthField';
 import { Pick } from '../../ui/fields/Pick';
-import { checkQuantity } from '../../ui/fields/useQuantity';
-import type { Column } from '../../ui/table/columns';
+import { takeFigure, type Column } from '../../ui/table/columns';
 import { DataTable } from '../../ui/table/DataTable';
 import styles from './Brief.module.css';
 import { ImportDonor } from './ImportDonor';
@@ -169,12 +168,10 @@ function createColumns(donorId: string, ledger: ReturnType<typeof listDonorDispo
           onChange={(value) => edit(setDonorWire(at(row), key, value))}
         />
       ),
-    take: (row, text) => {
-      const checked = checkQuantity(text, { unit: 'mm', least: LEAST_MM, most: MOST_MM, canBeEmpty: true });
-      if ('expected' in checked) return checked.expected;
-      if (key === 'newLengthMm' && !isChanged(row)) return 'a wire that is shortened, extended or put to other use';
-      return setDonorWire(at(row), key, checked.value);
-    },
+    take: (row, text) =>
+      key === 'newLengthMm' && !isChanged(row)
+        ? 'a wire that is shortened, extended or put to other use'
+        : takeFigure(text, row.wire[key], { ...OF_RUN, canBeEmpty: true }, (value) => setDonorWire(at(row), key, value)),
   });
   return [
     { id: 'wire', head: 'wire', className: 'mono', value: ({ name }) => name },

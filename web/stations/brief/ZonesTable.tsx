@@ -6,8 +6,7 @@ import { type Command, type Job, type Zone, addZone, countZoneUses, joinCommands
 import { useJobStore } from '../../client/jobContext';
 import { NumberField } from '../../ui/fields/NumberField';
 import { TextField } from '../../ui/fields/TextField';
-import { checkQuantity } from '../../ui/fields/useQuantity';
-import type { Column } from '../../ui/table/columns';
+import { takeFigure, type Column } from '../../ui/table/columns';
 import { DataTable } from '../../ui/table/DataTable';
 import styles from './Brief.module.css';
 
@@ -90,10 +89,7 @@ function createColumns(edit: (command: Command) => void): Column<Row>[] {
           onChange={(ambientC) => ambientC !== null && edit(toAmbient(row, ambientC))}
         />
       ),
-      take: (row, text) => {
-        const checked = checkQuantity(text, AMBIENT);
-        return 'expected' in checked ? checked.expected : toAmbient(row, checked.value!);
-      },
+      take: (row, text) => takeFigure(text, row.zone.ambientC, AMBIENT, (ambientC) => toAmbient(row, ambientC!)),
     },
     ...FLAGS.map(([flag, words]): Column<Row> => ({
       id: flag,

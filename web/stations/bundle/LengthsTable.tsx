@@ -27,10 +27,9 @@ import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { useCursor, useCursorStore } from '../../ui/cursor';
 import { Pick } from '../../ui/fields/Pick';
 import { DataTable } from '../../ui/table/DataTable';
-import type { Column } from '../../ui/table/columns';
+import { takeFigure, type Column } from '../../ui/table/columns';
 import { Why } from '../../ui/Why';
-import { LEAST_MM, LengthField, MOST_MM } from '../../ui/fields/LengthField';
-import { checkQuantity } from '../../ui/fields/useQuantity';
+import { LengthField, OF_RUN } from '../../ui/fields/LengthField';
 import styles from './Bundle.module.css';
 import { DatumBar } from './DatumBar';
 
@@ -125,10 +124,7 @@ function createColumns(
           }}
         />
       ),
-      take: (run, text) => {
-        const checked = checkQuantity(text, { unit: 'mm', least: LEAST_MM, most: MOST_MM, canBeEmpty: isOptional });
-        return 'expected' in checked ? checked.expected : checked.value === read(run) ? null : set(run, checked.value);
-      },
+      take: (run, text) => takeFigure(text, read(run), { ...OF_RUN, canBeEmpty: isOptional }, (value) => set(run, value)),
     };
   };
   const takeOneOf =

@@ -4,7 +4,8 @@ import { NumberField } from './NumberField';
 
 /** of one run, mm */
 export const MOST_MM = 20000;
-export const LEAST_MM = 0.1;
+/** what a length of a run can be */
+export const OF_RUN = { unit: 'mm', least: 0.1, most: MOST_MM } as const;
 
 /** A length, typed in any unit and kept in mm on Enter or when left; what is not a length is not kept and says so. */
 export function LengthField({
@@ -18,17 +19,5 @@ export function LengthField({
   onChange: (value: number | null) => void;
   optional?: boolean;
 }) {
-  return (
-    <NumberField
-      label={label}
-      value={value}
-      unit="mm"
-      least={LEAST_MM}
-      most={MOST_MM}
-      digits={1}
-      canBeEmpty={optional}
-      onChange={onChange}
-      isWide
-    />
-  );
+  return <NumberField label={label} value={value} {...OF_RUN} digits={1} canBeEmpty={optional} onChange={onChange} isWide />;
 }

@@ -154,7 +154,7 @@ export const Nodes = memo(function Nodes({
   onDrag: (nodeId: string, event: PointerEvent<SVGElement>) => void;
   onNudge: (nodeId: string, byMm: number) => void;
 }) {
-  return layout.nodes.map(({ nodeId, kind, name, holeMm, x, top, bottom }) => {
+  return layout.nodes.map(({ nodeId, kind, name, holeMm, atMm, x, top, bottom }) => {
     const press = (event: KeyboardEvent) => {
       if (event.key !== 'ArrowLeft' && event.key !== 'ArrowRight') return;
       event.preventDefault();
@@ -166,7 +166,8 @@ export const Nodes = memo(function Nodes({
       tabIndex: 0,
       role: 'slider',
       'aria-label': `${kind} ${name}`,
-      'aria-valuenow': Math.round(x),
+      'aria-valuenow': Math.round(atMm),
+      'aria-valuetext': `${Math.round(atMm)} mm`,
       onPointerDown: (event: PointerEvent<SVGElement>) => onDrag(nodeId, event),
       onKeyDown: press,
     };

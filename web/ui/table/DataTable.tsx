@@ -1,9 +1,8 @@
 'use client';
 
 import { notifications } from '@mantine/notifications';
-import { ActionIcon, Menu, Table, TextInput } from '@mantine/core';
+import { Table } from '@mantine/core';
 import { useLocalStorage } from '@mantine/hooks';
-import { IconColumns3, IconCopy } from '@tabler/icons-react';
 import { getCoreRowModel, getFilteredRowModel, getSortedRowModel, useReactTable, type SortingState } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import {
@@ -16,7 +15,6 @@ import {
   useState,
   type ClipboardEvent,
   type HTMLAttributes,
-  type KeyboardEvent,
   type ReactNode,
 } from 'react';
 import { createPortal } from 'react-dom';
@@ -24,6 +22,8 @@ import { toCount, type Command } from 'wattograph-core';
 import { copyText } from './copyText';
 import { compareValues, isFound, readPaste, toTsv, type Column } from './columns';
 import styles from './DataTable.module.css';
+import { TableTools } from './TableTools';
+import { findPlace, walk } from './walkTable';
 
 /** more rows than these are drawn only where they are seen */
 const MOST_DRAWN = 30;
@@ -129,7 +129,7 @@ export function DataTable<R>(props: DataTableProps<R>) {
     if ('commands' in taken && taken.commands.length > 0) props.onTake(taken.commands);
   };
   const tools = (
-    <Tools
+    <TableTools
       columns={columns}
       hidden={hidden}
       onHide={setHidden}
@@ -328,103 +328,3 @@ const DataRow = memo(function DataRow({
     </tr>
   );
 });
-
-function Tools<R>({
-  columns,
-  hidden,
-  onHide,
-  words,
-  onWords,
-  count,
-  onCopy,
-}: {
-  columns: readonly Column<R>[];
-  hidden: readonly string[];
-  onHide: (hidden: string[]) => void;
-  words: string;
-  onWords: (words: string) => void;
-  count: string | null;
-  onCopy: () => void;
-}) {
-  return (
-    <div className={styles.tools}>
-      {count && (
-        <span className={styles.count} role="status">
-          {count}
-        </span>
-      )}
-      <TextInput
-        variant="unstyled"
-        className={styles.filter ?? ''}
-        aria-label="Filter the table"
-        placeholder="filter"
-        value={words}
-        onChange={(event) => onWords(event.currentTarget.value)}
-        onKeyDown={(event) => {
-          if (event.key !== 'Escape') return;
-          event.stopPropagation();
-          onWords('');
-        }}
-      />
-      <Menu closeOnItemClick={false} position="bottom-end" shadow="md">
-        <Menu.Target>
-          <ActionIcon variant="subtle" color="gray" aria-label="Choose columns" title="Choose columns">
-            <IconColumns3 size={17} />
-          </ActionIcon>
-        </Menu.Target>
-        <Menu.Dropdown>
-          {columns
-            .filter(({ head }) => head !== '')
-            .map(({ id, head }) => {
-              const isShown = !hidden.includes(id);
-              return (
-                <Menu.CheckboxItem
-                  key={id}
-                  checked={isShown}
-                  onChange={() => onHide(isShown ? [...hidden, id] : hidden.filter((one) => one !== id))}
-                >
-                  {head}
-                </Menu.CheckboxItem>
-              );
-            })}
-        </Menu.Dropdown>
-      </Menu>
-      <ActionIcon variant="subtle" color="gray" aria-label="Copy the table" title="Copy as a spreadsheet takes it" onClick={onCopy}>
-        <IconCopy size={17} />
-      </ActionIcon>
-    </div>
-  );
-}
-
-/** Row and column that an element lies in. */
-function findPlace(target: EventTarget | null, frame: HTMLElement | null): { row: number; column: string | null } | null {
-  if (!(target instanceof Element) || !frame?.contains(target)) return null;
-  const row = target.closest<HTMLElement>('tr[data-row]');
-  return row && { row: Number(row.dataset.row), column: target.closest<HTMLElement>('td[data-column]')?.dataset.column ?? null };
-}
-
-const FIELD = 'input:not([disabled]), button:not([disabled]), select, [tabindex="0"]';
-
-/** Up and down go to the same column of the next row, Enter on a row picks it; lists that are open keep their arrows. */
-function walk(event: KeyboardEvent, frame: HTMLElement | null, bring: (row: number) => void) {
-  const { target, key } = event;
-  if (!frame || event.defaultPrevented || event.altKey || event.ctrlKey || event.metaKey) return;
-  if (target instanceof HTMLElement && target.matches('[aria-haspopup="listbox"], [role="combobox"], textarea')) return;
-  const place = findPlace(target, frame);
-  if (key === 'Enter' && target instanceof HTMLTableRowElement) return target.click();
-  if (key !== 'ArrowDown' && key !== 'ArrowUp') return;
-  if (!place && target !== frame) return;
-  const to = place ? place.row + (key === 'ArrowDown' ? 1 : -1) : 0;
-  const go = () => {
-    const row = frame.querySelector<HTMLElement>(`tr[data-row="${to}"]`);
-    const cell = place?.column ? row?.querySelector<HTMLElement>(`td[data-column="${place.column}"]`) : null;
-    const next = cell?.querySelector<HTMLElement>(FIELD) ?? row;
-    next?.focus();
-    if (next instanceof HTMLInputElement) next.select();
-    return next !== null && next !== undefined;
-  };
-  if (to < 0) return;
-  event.preventDefault();
-  bring(to);
-  if (!go()) requestAnimationFrame(go);
-}

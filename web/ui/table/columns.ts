@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import type { Command } from 'wattograph-core';
+import { checkQuantity, type Quantity } from '../fields/useQuantity';
 
 /** One column of a table of rows R. */
 export interface Column<R> {
@@ -67,4 +68,16 @@ export function readPaste<R>(
       if (taken) commands.push(taken);
     }
   return { commands };
+}
+
+/** What pasted text does where a figure stands: nothing if it is the same, words on what was expected if it is none. */
+export function takeFigure(
+  text: string,
+  now: number | null,
+  bounds: Pick<Quantity, 'unit' | 'least' | 'most' | 'canBeEmpty'>,
+  set: (value: number | null) => Command | null,
+): Command | string | null {
+  const checked = checkQuantity(text, bounds);
+  if ('expected' in checked) return checked.expected;
+  return checked.value === now ? null : set(checked.value);
 }

@@ -133,7 +133,7 @@ function listNodes({ loom, plan, options }: StripDrawing, rows: readonly Row[]):
       const { kind, name, holeMm } = loom.nodes[farNodeId]!;
       const { distanceMm } = plan.tree.nodes[farNodeId]!;
       const { top, bottom } = measureLanes(row, distanceMm, distanceMm);
-      return { nodeId: farNodeId, kind, name, holeMm, x: toX(options, distanceMm), top, bottom, segmentId };
+      return { nodeId: farNodeId, kind, name, holeMm, atMm: distanceMm, x: toX(options, distanceMm), top, bottom, segmentId };
     }),
   );
 }

@@ -15,6 +15,8 @@ export interface StripLayout {
     kind: LoomNode['kind'];
     name: string;
     holeMm: number | null;
+    /** along the tape from the datum */
+    atMm: number;
     x: number;
     top: number;
     bottom: number;
