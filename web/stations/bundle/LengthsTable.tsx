@@ -302,8 +302,13 @@ function FarNode({
         </>
       )}
       {tree.nodes[nodeId]!.childSegmentIds.length === 1 && (
-        <button className={styles.link} onClick={() => join(nodeId)}>
-          take out {node.name}
+        <button
+          className={styles.link}
+          aria-label={`take out ${node.name}`}
+          title={`${node.name} is no place of its own: its two runs become one`}
+          onClick={() => join(nodeId)}
+        >
+          take out
         </button>
       )}
     </span>
