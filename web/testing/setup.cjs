@@ -20,6 +20,7 @@ Element.prototype.scrollIntoView = () => {};
 const report = console.error;
 console.error = (...words) => {
   if (String(words[0]).includes('two children with the same key')) throw new Error(`two parts of a list have one key: ${words[1]}`);
+  if (String(words[0]).includes('unique "key" prop')) throw new Error(`parts of a list have no key: ${words.slice(1).join(' ')}`);
   report(...words);
 };
 globalThis.structuredClone ??= (value) => JSON.parse(JSON.stringify(value));

@@ -193,6 +193,7 @@ export function PartsPanel({ job, power, loomId }: { job: Job; power: PowerPlan;
         />
         {(['one', 'other'] as const).map((key) => (
           <Pick
+            key={key}
             label={key === 'one' ? 'First cavity' : 'Second cavity'}
             value={draft[key] || null}
             none="cavity"
