@@ -2,25 +2,18 @@
 
 import { useState } from 'react';
 import { listLikelyLoads, toOhmWords, UNKNOWN_CAUTION } from 'wattograph-core';
+import { readQuantity } from '../../ui/fields/readQuantity';
 import { Words } from '../../ui/fields/TextField';
 import controls from '../../ui/controls.module.css';
 import { FactTable } from '../../ui/table/FactTable';
 import styles from './Circuits.module.css';
 
-/** "4k7", "1.2 M", "0.8" in ohms; null where it is no resistance. */
-export function readOhms(text: string): number | null {
-  const found = /^\s*(\d+(?:[.,]\d+)?)\s*(k|m)?\s*(\d*)\s*(?:Ω|ohm)?\s*$/i.exec(text);
-  if (!found) return null;
-  const [, whole, unit, rest] = found;
-  const factor = unit === undefined ? 1 : unit.toLowerCase() === 'k' ? 1e3 : 1e6;
-  if (rest && (unit === undefined || /[.,]/.test(whole!))) return null;
-  return Number(`${whole!.replace(',', '.')}${rest ? `.${rest}` : ''}`) * factor;
-}
-
 /** A wire of unknown use: what its resistance fits, and the next test that harms nothing. */
 export function UnknownPanel() {
   const [text, setText] = useState('');
-  const ohms = readOhms(text);
+  const read = readQuantity(text, 'Ω');
+  // no resistance is below nothing
+  const ohms = read !== null && read >= 0 ? read : null;
   const likely = ohms === null ? [] : listLikelyLoads(ohms);
   return (
     <div className={controls.facts}>

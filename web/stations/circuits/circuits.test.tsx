@@ -4,7 +4,6 @@ import { createCleanSkerry, createInlet, createSkerry } from 'wattograph-core/de
 import { choose, listOptions, type, write } from '../../testing/act';
 import { FakeStore, renderWith } from '../../testing/fakeStore';
 import { CircuitsStation } from './CircuitsStation';
-import { readOhms } from './UnknownPanel';
 
 let loom = 'chassis';
 jest.mock('next/navigation', () => ({
@@ -304,17 +303,6 @@ describe('inline parts', () => {
 });
 
 describe('unknown wire', () => {
-  test.each([
-    ['14', 14],
-    ['4.7k', 4700],
-    ['4k7', 4700],
-    ['1,2 M', 1_200_000],
-    ['0.8 Ω', 0.8],
-    ['', null],
-    ['wet', null],
-    ['-3', null],
-    ['4.7k7', null],
-  ])('%p is %p ohms', (text, ohms) => expect(readOhms(text)).toBe(ohms));
   test('a reading gives likely functions with the next safe test, under the caution', () => {
     open(createCleanSkerry(), 'chassis');
     fireEvent.click(screen.getByRole('tab', { name: 'Unknown wire' }));

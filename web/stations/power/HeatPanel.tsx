@@ -1,7 +1,7 @@
 'use client';
 
 import { useCallback, useMemo, useState } from 'react';
-import { findStandard, measureModeHeats, type Job, type LoomPlan, type PlannedHeat } from 'wattograph-core';
+import { findStandard, listTrunk, measureModeHeats, type Job, type LoomPlan, type PlannedHeat } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { Chart, type ChartInk } from '../../ui/Chart';
 import { useLoomId } from '../../ui/JobShell';
@@ -76,14 +76,10 @@ function LoomHeat({ plan, job, modeIds, mode }: { plan: LoomPlan; job: Job; mode
 
 /** Segments from the datum to a node; null: along the trunk as far as it goes. */
 function listWay(plan: LoomPlan, nodeId: string | null): string[] {
-  const { nodes, segments, datumId } = plan.tree;
+  const { nodes } = plan.tree;
+  if (nodeId === null || !nodes[nodeId]) return listTrunk(plan);
   const way: string[] = [];
-  if (nodeId !== null && nodes[nodeId]) {
-    for (let at = nodes[nodeId]; at.parentSegmentId !== null; at = nodes[at.parentNodeId!]!) way.unshift(at.parentSegmentId);
-    return way;
-  }
-  for (let at = nodes[datumId]!; at.childSegmentIds[0] !== undefined; at = nodes[segments[at.childSegmentIds[0]]!.farNodeId]!)
-    way.push(at.childSegmentIds[0]);
+  for (let at = nodes[nodeId]; at.parentSegmentId !== null; at = nodes[at.parentNodeId!]!) way.unshift(at.parentSegmentId);
   return way;
 }
 

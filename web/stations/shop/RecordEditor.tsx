@@ -23,7 +23,7 @@ import {
   type ShopRecord,
   type ShopTable,
 } from 'wattograph-core';
-import type { Unit } from '../../ui/fields/readQuantity';
+import { isUnit, type Unit } from '../../ui/fields/readQuantity';
 import { useQuantity } from '../../ui/fields/useQuantity';
 import Link from 'next/link';
 import { fromRows, TemplateEditor, toRows, type EditedRows } from '../../ui/template/TemplateEditor';
@@ -269,7 +269,7 @@ function Field({ field, value, onChange }: { field: RecordField; value: unknown;
 function Figure({ field, value, onChange }: { field: RecordField; value: number | null; onChange: (next: unknown) => void }) {
   const { expected, input } = useQuantity({
     value,
-    unit: toUnit(field.key),
+    unit: toUnit(field),
     // what a record allows is said by its check, beside the record
     least: -Infinity,
     most: Infinity,
@@ -287,20 +287,11 @@ function Figure({ field, value, onChange }: { field: RecordField; value: number 
   );
 }
 
-/** the unit that a figure of a record is kept in, by the end of its key */
-const KEPT_IN: readonly (readonly [RegExp, Unit])[] = [
-  [/Mm2$/, 'mm²'],
-  [/Mm$/, 'mm'],
-  [/[a-z]A$/, 'A'],
-  [/[vV]olts$/, 'V'],
-  [/[a-z]C$/, '°C'],
-  [/[a-z]G$/, 'g'],
-  [/[a-z]N$/, 'N'],
-  [/Ms$/, 'ms'],
-  [/Milliohm$/, 'mΩ'],
-  [/Hz$/, 'Hz'],
-];
-const toUnit = (key: string): Unit | null => KEPT_IN.find(([end]) => end.test(key))?.[1] ?? null;
+/** The unit that a field names: "max area, mm²". */
+function toUnit({ words }: RecordField): Unit | null {
+  const last = words.split(', ').at(-1);
+  return isUnit(last) ? last : null;
+}
 
 function Typed({ field, value, onChange }: { field: RecordField; value: unknown; onChange: (next: unknown) => void }) {
   const isList = field.kind === 'list';

@@ -41,6 +41,17 @@ test('a housing made from another: its cavities are drawn as they are typed, non
   expect(editor().getByText(/7 ways, size 22/)).toBeTruthy();
 });
 
+test('a figure of a record is typed in the units of its field, which its words name', () => {
+  openShop();
+  goTo('Contacts');
+  chooseRecord(/^Hollin size 22 contact\s*takes/);
+  const field = () => editor().getByLabelText<HTMLInputElement>('max area, mm²');
+  typeField('max area, mm²', '20 AWG');
+  expect(Number(field().value)).toBeCloseTo(0.5176, 3);
+  typeField('max area, mm²', '20 A');
+  expect(Number(field().value)).toBeCloseTo(0.5176, 3);
+});
+
 test('search narrows a table; people come and go, but never the last', () => {
   openShop();
   goTo('Coverings');

@@ -6,6 +6,10 @@ test.each<[string, Unit | null, number]>([
   ['1,5 kA', 'A', 1500],
   ['4k7', 'Ω', 4700],
   ['120 ohms', 'Ω', 120],
+  ['2 MΩ', 'Ω', 2e6],
+  ['1M', 'Ω', 1e6],
+  ['1M2', 'Ω', 1.2e6],
+  ['200 mΩ', 'Ω', 0.2],
   ['3 Ω', 'mΩ', 3000],
   ['0.2 s', 'ms', 200],
   ['250 µs', 'ms', 0.25],
@@ -34,6 +38,9 @@ test.each<[string, Unit | null]>([
   ['99 AWG', 'mm²'],
   ['3 °R', '°C'],
   ['4k7', 'A'],
+  ['2 MΩ', 'mΩ'],
+  ['3 MV', 'V'],
+  ['1 MHz', 'Hz'],
 ])('%s is no figure in %s, or a plain one', (text, unit) => {
   const value = readQuantity(text, unit);
   expect(text === '20' ? value : Number.isNaN(value)).toBe(text === '20' ? 20 : true);

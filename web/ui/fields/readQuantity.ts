@@ -6,7 +6,8 @@ const UNITS = {
   V: { v: 1, mv: 1e-3, kv: 1e3 },
   mV: { mv: 1, v: 1e3, µv: 1e-3, uv: 1e-3 },
   mΩ: { mω: 1, mohm: 1, ω: 1e3, ohm: 1e3, µω: 1e-3, uohm: 1e-3 },
-  Ω: { ω: 1, ohm: 1, k: 1e3, kω: 1e3, kohm: 1e3, mω: 1e-3, mohm: 1e-3 },
+  // a bare m is what a meter shows as M
+  Ω: { ω: 1, ohm: 1, m: 1e6, k: 1e3, kω: 1e3, kohm: 1e3, mω: 1e-3, mohm: 1e-3 },
   W: { w: 1, mw: 1e-3, kw: 1e3 },
   ms: { ms: 1, s: 1e3, µs: 1e-3, us: 1e-3 },
   s: { s: 1, ms: 1e-3, min: 60, h: 3600 },
@@ -19,6 +20,9 @@ const UNITS = {
 } as const;
 
 export type Unit = keyof typeof UNITS | 'mm' | '°C';
+
+export const isUnit = (words: string | undefined): words is Unit =>
+  words !== undefined && (words === 'mm' || words === '°C' || Object.hasOwn(UNITS, words));
 
 const SIGNED = /^([-+−]?\d*[.,]?\d+)\s*(\D.*)?$/;
 
@@ -49,15 +53,17 @@ export function readQuantity(text: string, unit: Unit | null): number | null {
     const gauge = readGauge(typed);
     if (gauge !== null) return gauge >= -3 && gauge <= 40 ? toAreaMm2(gauge) : NaN;
   }
-  // the trade writes 4k7 for 4.7 kΩ
-  const knot = unit === 'Ω' ? /^(\d+)k(\d+)$/.exec(typed) : null;
-  if (knot) return Number(`${knot[1]}.${knot[2]}`) * 1e3;
+  // the trade writes 4k7 for 4.7 kΩ, 1M2 for 1.2 MΩ
+  const knot = unit === 'Ω' ? /^(\d+)([km])(\d+)$/.exec(typed) : null;
+  if (knot) return Number(`${knot[1]}.${knot[3]}`) * (knot[2] === 'k' ? 1e3 : 1e6);
   const found = SIGNED.exec(typed);
   if (!found) return NaN;
   const number = Number(found[1]!.replace(',', '.').replace('−', '-'));
   const said = found[2]?.trim() ?? '';
   if (said === '') return number;
   if (unit === null) return NaN;
+  // a capital M is a million: read as a thousandth it would be wrong by nine digits
+  if (/^M(?!IN$|in$)/.test(text.trim().replace(/^[-+−\d.,\s]+/, ''))) return unit === 'Ω' && /^m(ω|ohm)?$/.test(said) ? number * 1e6 : NaN;
   if (unit === '°C') return /^°?c$/.test(said) ? number : /^°?f$/.test(said) ? (number - 32) / 1.8 : NaN;
   return number * ((UNITS[unit] as Record<string, number>)[said] ?? NaN);
 }

@@ -87,7 +87,8 @@ export function DataTable<R>(props: DataTableProps<R>) {
     ),
     state: { sorting, globalFilter: words.trim() },
     onSortingChange: setSorting,
-    getColumnCanGlobalFilter: () => true,
+    // a row is looked through as a whole, once
+    getColumnCanGlobalFilter: ({ id }) => id === columns[0]!.id,
     globalFilterFn: (row, _column, looked: string) => isFound(columns, row.original, looked),
     getRowId: keyOf,
     getCoreRowModel: getCoreRowModel(),
