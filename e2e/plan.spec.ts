@@ -81,12 +81,33 @@ test('Enter types the length of the run under the cursor; what is no length is n
   expect((await readJob(request, id)).document.looms.inlet!.segments.t1).toMatchObject({ fittedMm: 75, lengthMm: 60 });
 });
 
-test('a cut length says why, term by term', async ({ page, request }) => {
+test('a cut length says why, term by term: to a pointer, to the keyboard and to a finger', async ({ page, request, browser }) => {
   const id = await createTestJob(request);
   await openBundle(page, id);
-  await page.getByRole('row', { name: /N-203/ }).getByText('460', { exact: true }).hover();
-  await expect(page.getByText('out of the bundle at primary rail, half of')).toBeVisible();
+  const findLength = (of: Page) => of.getByRole('row', { name: /N-203/ }).getByRole('button', { name: '460', exact: true });
+  const terms = page.getByText('out of the bundle at primary rail, half of');
+  await findLength(page).focus();
+  await page.keyboard.press('Shift+Tab');
+  await page.keyboard.press('Tab');
+  await expect(terms).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(terms).toBeHidden();
+  // a list that is still being laid out can slip away under a pointer that does not move again
+  await expect(async () => {
+    await page.mouse.move(2, 2);
+    await findLength(page).hover();
+    await expect(terms).toBeVisible({ timeout: 2_000 });
+  }).toPass();
   await expect(page.getByText('2 re-terminations at injector 1, 8 each')).toBeVisible();
+  await page.mouse.move(2, 2);
+  await expect(terms).toBeHidden();
+
+  const tablet = await browser.newContext({ hasTouch: true, viewport: { width: 1024, height: 768 } });
+  const held = await tablet.newPage();
+  await openBundle(held, id);
+  await findLength(held).tap();
+  await expect(held.getByText('2 re-terminations at injector 1, 8 each')).toBeVisible();
+  await tablet.close();
 });
 
 test('each fix mends its finding, and one without a fix can stand with a reason', async ({ page, request }) => {

@@ -6,7 +6,15 @@ import type { ReactNode } from 'react';
 /** A computed figure that says why: on hover, focus or tap, with its formula, inputs and rule. */
 export function Why({ children, because }: { children: ReactNode; because: ReactNode }) {
   return (
-    <HoverCard openDelay={120} closeDelay={60} shadow="none" withinPortal position="bottom-start" width="max-content">
+    <HoverCard
+      openDelay={120}
+      closeDelay={60}
+      events={{ touch: true }}
+      shadow="none"
+      withinPortal
+      position="bottom-start"
+      width="max-content"
+    >
       <HoverCard.Target>
         <UnstyledButton
           component="span"

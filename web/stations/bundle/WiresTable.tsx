@@ -1,10 +1,10 @@
 'use client';
 
 import { Table } from '@mantine/core';
-import { useDeferredValue, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { toColourWords, toSizeWords, type LengthAllowance, type PlannedWire } from 'wattograph-core';
 import type { PlannedLoom } from '../../client/jobContext';
-import { useCursor, useCursorStore, useLit } from '../../ui/cursor';
+import { useCursorStore, useLit, useSection } from '../../ui/cursor';
 import type { Column } from '../../ui/table/columns';
 import { DataTable } from '../../ui/table/DataTable';
 import { NextAction } from '../../ui/NextAction';
@@ -28,19 +28,13 @@ const TINT: Record<LengthAllowance['kind'], string> = {
 /** The wires under the cursor (or all), with the cut length of each and what it is made of. */
 export function WiresTable({ planned }: { planned: PlannedLoom }) {
   const [all, setAll] = useState(false);
-  const here = useDeferredValue(useCursor((at) => at?.segmentId ?? null));
-  const index = useDeferredValue(
-    useCursor((at) => {
-      const sections = planned.plan.bundles.find(({ segmentId }) => segmentId === at?.segmentId)?.sections ?? [];
-      return at ? sections.findIndex(({ toMm }) => at.offsetMm <= toMm) : -1;
-    }),
-  );
   const { plan } = planned;
+  const section = useSection(plan)?.section;
   const wires = useMemo(() => {
-    if (all || here === null) return plan.wires;
-    const ids = new Set(plan.bundles.find(({ segmentId }) => segmentId === here)?.sections[Math.max(0, index)]?.elements.flat());
+    if (all) return plan.wires;
+    const ids = new Set(section?.elements.flat());
     return plan.wires.filter(({ id }) => ids.has(id));
-  }, [all, here, index, plan]);
+  }, [all, section, plan]);
   const changes = useChanges(planned);
   const lit = useLit();
   const cursor = useCursorStore();

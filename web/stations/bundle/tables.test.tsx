@@ -146,11 +146,14 @@ describe('wires', () => {
     expect(rows.at(-1)).toEqual([String(wire.cutMm), `to cut; ± ${wire.sigmaMm.toFixed(0)} mm on the path, so rough cut ${wire.roughMm}`]);
     expect(wire.cutMm % 5).toBe(0);
   });
-  test('with no cursor all are listed; a loom without wires says where they come from', () => {
+  test('the first list is of the run where the cursor will stand, and all are one button away; a loom without wires says where they come from', () => {
     openLoom((planned) => <WiresTable planned={planned} />);
-    const count = plan(createInlet(), CATALOGUE).looms[0]!.wires.length;
-    press(`${count} under the cursor, show all ${count}`);
-    expect(screen.getByRole('button', { name: `all ${count}, show those under the cursor` })).toBeTruthy();
+    const { wires, bundles } = plan(createInlet(), CATALOGUE).looms[0]!;
+    const first = bundles.find(({ segmentId }) => segmentId === 't1')!.sections;
+    const here = first.find(({ toMm }) => toMm >= 30)!.elements.flat().length;
+    expect(here).toBeLessThan(wires.length);
+    press(`${here} under the cursor, show all ${wires.length}`);
+    expect(screen.getByRole('button', { name: `all ${wires.length}, show those under the cursor` })).toBeTruthy();
     openLoom(
       (planned) => <WiresTable planned={planned} />,
       (job) => {

@@ -2,11 +2,11 @@
 
 import { Table } from '@mantine/core';
 import { useLocalStorage } from '@mantine/hooks';
-import { memo, useDeferredValue, useMemo, useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import { listLeaving, measureBraid, toCount, type PlannedBundle, type PlannedWire, type Section } from 'wattograph-core';
 import type { PlannedLoom } from '../../client/jobContext';
 import { useShop } from '../../client/shopContext';
-import { useCursor, useCursorStore } from '../cursor';
+import { standAt, useCursor, useCursorStore, useSection } from '../cursor';
 import { Segmented } from '../fields/Segmented';
 import { Why } from '../Why';
 import { SectionKey } from './SectionKey';
@@ -15,22 +15,8 @@ import styles from './SectionPanel.module.css';
 
 /** The loom cut through at the cursor. */
 export function SectionPanel({ planned }: { planned: PlannedLoom }) {
-  // which section, as a word: the panel is drawn again only where it changes, and never before the cursor has moved
-  const shown = useDeferredValue(
-    useCursor((at) => {
-      const sections = planned.plan.bundles.find((one) => one.segmentId === at?.segmentId)?.sections;
-      return at && sections
-        ? `${at.segmentId} ${Math.max(
-            0,
-            sections.findIndex(({ toMm }) => at.offsetMm <= toMm),
-          )}`
-        : '';
-    }),
-  );
-  const [segmentId, index] = shown.split(' ');
-  const bundle = planned.plan.bundles.find((one) => one.segmentId === segmentId);
-  const section = bundle?.sections[Number(index)] ?? bundle?.sections[0];
-  if (!bundle || !section)
+  const shown = useSection(planned.plan);
+  if (!shown)
     return (
       <aside className={styles.panel}>
         <h2>Section</h2>
@@ -43,9 +29,9 @@ export function SectionPanel({ planned }: { planned: PlannedLoom }) {
         <h2>
           Section at <At planned={planned} /> mm
         </h2>
-        <span className="mono faint">{toCount(section.elements.flat().length, 'wire')}</span>
+        <span className="mono faint">{toCount(shown.section.elements.flat().length, 'wire')}</span>
       </div>
-      <Cut planned={planned} bundle={bundle} section={section} />
+      <Cut planned={planned} {...shown} />
     </aside>
   );
 }
@@ -98,9 +84,10 @@ function HeatRow({ planned, segmentId }: { planned: PlannedLoom; segmentId: stri
 }
 
 function At({ planned }: { planned: PlannedLoom }) {
-  const mm = useCursor((at) =>
-    at && planned.plan.tree.segments[at.segmentId] ? Math.round(planned.plan.tree.segments[at.segmentId]!.startMm + at.offsetMm) : 0,
-  );
+  const mm = useCursor((cursor) => {
+    const at = standAt(planned.plan, cursor);
+    return at ? Math.round(planned.plan.tree.segments[at.segmentId]!.startMm + at.offsetMm) : 0;
+  });
   return (
     <span className="mono" data-testid="section-at">
       {mm}

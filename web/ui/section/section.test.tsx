@@ -1,5 +1,6 @@
-import { act, fireEvent, screen, within } from '@testing-library/react';
-import type { Job } from 'wattograph-core';
+import { act, cleanup, fireEvent, screen, within } from '@testing-library/react';
+import { createJob, createLoom, type Job } from 'wattograph-core';
+
 import { createInlet, createSkerry } from 'wattograph-core/demo';
 import type { PlannedLoom } from '../../client/jobContext';
 import { type } from '../../testing/act';
@@ -38,8 +39,16 @@ const why = async (name: string) => {
   return document.body.textContent;
 };
 
-test('before the cursor has been anywhere it says what to do', () => {
-  open(createInlet());
+test('before the cursor has been anywhere the first run is cut in its middle; a loom without runs says what to do', () => {
+  const job = createInlet();
+  const { plan } = open(job);
+  const { segments, nodes, datumId } = plan.tree;
+  const first = segments[nodes[datumId]!.childSegmentIds[0]!]!;
+  expect(screen.getByTestId('section-at').textContent).toBe(String(Math.round(first.startMm + first.lengthMm / 2)));
+  cleanup();
+  const empty = createJob('made up', 'nobody');
+  empty.looms = { first: createLoom('first', 'W') };
+  open(empty);
   expect(screen.getByText('Move the cursor along the strip to cut the loom there.')).toBeTruthy();
 });
 

@@ -5,7 +5,7 @@ import { usePathname, useRouter } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
 import { moveNode, type StripLayout } from 'wattograph-core';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
-import { useCursorStore, useLit } from '../cursor';
+import { standAt, useCursorStore, useLit } from '../cursor';
 import { WireListButton } from '../wireList/WireListButton';
 import { LitWire, LitWords } from './LitWire';
 import { Minimap } from './Minimap';
@@ -41,11 +41,7 @@ export function Strip({ planned, tools }: { planned: PlannedLoom; tools?: ReactN
   const reachMm = useMemo(() => Math.max(100, ...Object.values(plan.tree.nodes).map(({ distanceMm }) => distanceMm)), [plan]);
 
   useEffect(() => {
-    const at = cursor.get();
-    const first = plan.tree.nodes[plan.tree.datumId]!.childSegmentIds[0];
-    if (at && plan.tree.segments[at.segmentId])
-      cursor.set({ ...at, offsetMm: Math.min(at.offsetMm, plan.tree.segments[at.segmentId]!.lengthMm) });
-    else cursor.set(first ? { segmentId: first, offsetMm: plan.tree.segments[first]!.lengthMm / 2 } : null);
+    cursor.set(standAt(plan, cursor.get()));
   }, [plan, cursor]);
 
   // what moves the cursor from elsewhere brings its place into view

@@ -27,7 +27,8 @@ import { findPlace, walk } from './walkTable';
 
 /** more rows than these are drawn only where they are seen */
 const MOST_DRAWN = 30;
-const ROW_PX = 27;
+/** as high as a row of one line is drawn (DataTable.module.css): a guess that is off moves rows under the pointer */
+const ROW_PX = 26;
 
 /** Where the tools of a table go: into the line of tabs above it, where there is one; else they have a line of their own. */
 export const ToolsSlot = createContext<HTMLElement | null>(null);
