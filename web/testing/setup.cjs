@@ -21,6 +21,8 @@ const report = console.error;
 console.error = (...words) => {
   if (String(words[0]).includes('two children with the same key')) throw new Error(`two parts of a list have one key: ${words[1]}`);
   if (String(words[0]).includes('unique "key" prop')) throw new Error(`parts of a list have no key: ${words.slice(1).join(' ')}`);
+  if (/cannot be a descendant|validateDOMNesting/.test(String(words[0])))
+    throw new Error(`elements nested as HTML forbids: ${words.slice(1, 3).join(' in ')}`);
   report(...words);
 };
 globalThis.structuredClone ??= (value) => JSON.parse(JSON.stringify(value));

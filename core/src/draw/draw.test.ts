@@ -22,7 +22,7 @@ const layout = (job: Job) => layoutStrip(Object.values(job.looms)[0]!, plan(job,
 
 describe('strip', () => {
   test('what leaves first lies lowest, so that no branch crosses a trace that goes on', () => {
-    const { traces } = layout(createInlet());
+    const traces = layout(createInlet()).listTraces();
     const plain = plan(createInlet(), CATALOGUE).looms[0]!;
     const yAtStart = (id: string) => Number(/^M[\d.]+ ([\d.]+)/.exec(traces.find(({ wireId }) => wireId === id)!.parts[0]!.d)![1]);
     const to = (endId: string) =>
@@ -35,7 +35,12 @@ describe('strip', () => {
   test('every wire is drawn once, and along the tape to its true distance', () => {
     const job = createInlet();
     const made = layout(job);
-    expect(made.traces.map(({ wireId }) => wireId).sort()).toEqual(
+    expect(
+      made
+        .listTraces()
+        .map(({ wireId }) => wireId)
+        .sort(),
+    ).toEqual(
       plan(job, CATALOGUE)
         .looms[0]!.wires.filter(({ pieces }) => pieces.length > 0)
         .map(({ id }) => id)

@@ -20,7 +20,7 @@ export function drawStrip(loom: Loom, plan: LoomPlan, widthMm: number): Drawing 
   const options = fitStrip(loom, plan, base, { width: widthMm, height: MOST_HEIGHT }, PAPER_DETAILS);
   const layout = layoutStrip(loom, plan, options);
   const marks: Mark[] = [...drawRuler(reachMm, options.scale, layout.height)];
-  for (const { parts, colour } of layout.traces)
+  for (const { parts, colour } of layout.listTraces())
     for (const { d, width } of parts) {
       marks.push(
         { kind: 'path', d, fill: null, stroke: INK, width: width + 0.22 },

@@ -71,7 +71,7 @@ test('a loom that has a route and no wires yet is laid out with every end at its
   job.looms.engine!.circuits = {};
   const loom = plan(job, CATALOGUE).looms.find(({ loomId }) => loomId === 'engine')!;
   const layout = layoutStrip(job.looms.engine!, loom, { ...ROUTE, scale: 1 });
-  expect(layout.traces).toEqual([]);
+  expect(layout.listTraces()).toEqual([]);
   expect(layout.runs.every(({ count }) => count === 0)).toBe(true);
   for (const { nodeId, x } of layout.ends) expect(x).toBeCloseTo(loom.tree.nodes[nodeId]!.distanceMm, 6);
 });

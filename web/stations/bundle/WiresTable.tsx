@@ -51,6 +51,7 @@ export function WiresTable({ planned }: { planned: PlannedLoom }) {
       keyOf={({ id }) => id}
       isHere={({ id }) => id === lit}
       seek={lit}
+      isEven
       empty={
         plan.wires.length === 0 ? (
           <NextAction

@@ -25,7 +25,7 @@ export function GiveTo({ job, pin }: { job: Job; pin: DevicePin }) {
   };
   return (
     <>
-      <p>
+      <div className={controls.sentence}>
         <label>
           {pin.host ? 'Move it to' : 'Give it to'}{' '}
           <Pick
@@ -37,7 +37,7 @@ export function GiveTo({ job, pin }: { job: Job; pin: DevicePin }) {
             onChange={(value) => value !== null && give(Number(value))}
           />
         </label>
-      </p>
+      </div>
       {able.along > 0 && (
         <p className="faint">
           {able.along} other {able.along === 1 ? 'pin shares' : 'pins share'} it and {able.along === 1 ? 'goes' : 'go'} along.

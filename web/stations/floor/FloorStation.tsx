@@ -355,7 +355,7 @@ function StripPlace({ plan, job, step, wireIds }: { plan: LoomPlan; job: Job; st
   const layout = useMemo(() => layoutStrip(loom, plan, { ...PLACE, scale }), [loom, plan, scale]);
   const traces = useMemo(
     () =>
-      layout.traces.map((trace) =>
+      layout.listTraces().map((trace) =>
         wireIds.size === 0 || wireIds.has(trace.wireId)
           ? trace
           : { ...trace, colour: null, parts: trace.parts.map(({ d }) => ({ d, width: 0.6 })) },

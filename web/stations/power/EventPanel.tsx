@@ -56,7 +56,7 @@ export function EventPanel({ planned, load }: { planned: { job: Job; power: Powe
         options={offered.map((one) => ({ value: one.kind, words: NAMES[one.kind] }))}
       />
       {kind === 'cranking' && (
-        <p>
+        <div className={controls.sentence}>
           The starter turns for{' '}
           <NumberField
             unit="s"
@@ -67,7 +67,7 @@ export function EventPanel({ planned, load }: { planned: { job: Job; power: Powe
             onChange={(seconds) => seconds !== null && setCrankS(seconds)}
           />{' '}
           s, everything on that is on in cranking.
-        </p>
+        </div>
       )}
       {typeof event === 'string' ? (
         <p className={controls.alarm}>{GAPS[event]}</p>

@@ -40,7 +40,7 @@ function LoomHeat({ plan, job, modeIds, mode }: { plan: LoomPlan; job: Job; mode
     .sort((a, b) => (b.middleC ?? Infinity) - (a.middleC ?? Infinity))[0];
   return (
     <div className={controls.facts}>
-      <p>
+      <div className={controls.sentence}>
         <label>
           {loom.name}, from the datum to{' '}
           <Pick
@@ -51,7 +51,7 @@ function LoomHeat({ plan, job, modeIds, mode }: { plan: LoomPlan; job: Job; mode
             onChange={setBranch}
           />
         </label>
-      </p>
+      </div>
       <HeatChart
         plan={plan}
         heats={heats}

@@ -298,7 +298,7 @@ function Guard({ planned: { job, power }, guard }: { planned: { job: Job; power:
         {guard.pinned ? ', pinned' : ', computed'}
       </h3>
       <p className="faint">{guard.because}</p>
-      <p>
+      <div className={controls.sentence}>
         <NumberField
           unit="A"
           label={`Rating of ${guard.name}`}
@@ -318,7 +318,7 @@ function Guard({ planned: { job, power }, guard }: { planned: { job: Job; power:
             let it be computed
           </button>
         )}
-      </p>
+      </div>
       <FuseChart guard={guard} loads={power.loads.filter(({ id }) => guard.loadIds.includes(id))} job={job} />
     </>
   );

@@ -104,9 +104,9 @@ function BringUpDialog({ jobId, onClose }: { jobId: string; onClose: () => void 
       {made && (
         <>
           <h3 className={effectStyles.part}>In this job</h3>
-          <p style={{ margin: 0 }}>
+          <div>
             <Effect effect={made.effect} />
-          </p>
+          </div>
           {made.effect.problems.length > 0 && (
             <ProblemList title="It uses what the shop does not have any more" problems={made.effect.problems} />
           )}

@@ -6,7 +6,7 @@ import styles from './Strip.module.css';
 /** The wire that is looked for, from end to end, above the others. */
 export function LitWire({ layout }: { layout: StripLayout }) {
   const wireId = useLit();
-  const trace = layout.traces.find((one) => one.wireId === wireId);
+  const trace = wireId === null ? undefined : layout.listTraces().find((one) => one.wireId === wireId);
   if (!trace) return null;
   return (
     <g fill="none" strokeLinejoin="round" pointerEvents="none" data-testid="lit-wire">

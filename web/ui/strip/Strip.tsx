@@ -13,7 +13,7 @@ import { PhotoMarks } from './PhotoMarks';
 import { RouteLines } from './RouteLines';
 import { SpliceTags } from './SpliceTags';
 import { Chosen, CursorLine, Ends, LEFT, Nodes, TypeLength, Where, type MateOf } from './StripParts';
-import { Ruler, Runs, Splices, toZoneWords, Traces, ZoneNames } from './StripPicture';
+import { Ruler, Runs, Splices, toZoneWords, LoomTraces, ZoneNames } from './StripPicture';
 import { TOP, useStripView, type StripView } from './useStripView';
 import { walk } from './walk';
 import styles from './Strip.module.css';
@@ -144,7 +144,7 @@ export function Strip({ planned, tools }: { planned: PlannedLoom; tools?: ReactN
               <Runs runs={layout.runs} zones={job.zones} />
               <RouteLines loom={loom} plan={plan} layout={layout} only={isBare} />
               <g opacity={lit ? 0.25 : undefined}>
-                <Traces traces={layout.traces} />
+                <LoomTraces layout={layout} />
               </g>
               <LitWire layout={layout} />
               <ZoneNames zones={layout.zones} />
@@ -173,7 +173,9 @@ export function Strip({ planned, tools }: { planned: PlannedLoom; tools?: ReactN
           </div>
         )}
       </div>
-      {!isEmpty && (sheetWidth > width + 1 || height > paneHeight + 1) && paneHeight > 0 && <Minimap layout={layout} pane={pane} />}
+      {!isEmpty && (sheetWidth > width + 1 || height > paneHeight + 1) && paneHeight > 0 && (
+        <Minimap layout={layout} pane={pane} size={{ width, height: paneHeight }} />
+      )}
     </section>
   );
 }

@@ -7,30 +7,45 @@ export interface DrawnTrace extends Pick<StripTrace, 'parts'> {
   colour: StripTrace['colour'] | null;
 }
 
+/** widths that the eye does not tell apart are one, px */
+const WIDTH_STEP = 0.25;
+
 /** Wires of one look are one path: 300 wires are a few dozen elements. The outline keeps white and yellow readable on paper. */
 export const Traces = memo(function Traces({ traces }: { traces: readonly DrawnTrace[] }) {
-  const looks = new Map<string, { width: number; base: string; stripe: string | null; d: string }>();
+  const layers = { outline: new Looks(), base: new Looks(), stripe: new Looks() };
   for (const { colour, parts } of traces)
-    for (const { width, d } of parts) {
-      const base = colour ? WIRE_HEX[colour.base] : '#8a9896';
-      const stripe = colour?.stripe ? WIRE_HEX[colour.stripe] : null;
-      const key = `${width} ${base} ${stripe}`;
-      const look = looks.get(key);
-      if (look) look.d += d;
-      else looks.set(key, { width, base, stripe, d });
+    for (const part of parts) {
+      const width = Math.max(WIDTH_STEP, Math.round(part.width / WIDTH_STEP) * WIDTH_STEP);
+      layers.outline.add('var(--outline)', width + (width < 1.4 ? 0.5 : 1), part.d);
+      layers.base.add(colour ? WIRE_HEX[colour.base] : '#8a9896', width, part.d);
+      if (colour?.stripe) layers.stripe.add(WIRE_HEX[colour.stripe], width * 0.36, part.d);
     }
-  const drawn = [...looks];
   return (
     <g pointerEvents="none" fill="none" strokeLinejoin="round">
-      {drawn.map(([key, { width, d }]) => (
-        <path key={key} d={d} stroke="var(--outline)" strokeWidth={width + (width < 1.4 ? 0.5 : 1)} />
+      {[...layers.outline.list(), ...layers.base.list(), ...layers.stripe.list()].map(({ stroke, width, d }, index) => (
+        <path key={index} d={d} stroke={stroke} strokeWidth={width} />
       ))}
-      {drawn.map(([key, { width, d, base }]) => (
-        <path key={key} d={d} stroke={base} strokeWidth={width} />
-      ))}
-      {drawn.map(([key, { width, d, stripe }]) => stripe && <path key={key} d={d} stroke={stripe} strokeWidth={width * 0.36} />)}
     </g>
   );
+});
+
+/** Lines gathered by their look. */
+class Looks {
+  private readonly looks = new Map<string, { stroke: string; width: number; d: string }>();
+
+  add(stroke: string, width: number, d: string): void {
+    const key = `${width} ${stroke}`;
+    const look = this.looks.get(key);
+    if (look) look.d += d;
+    else this.looks.set(key, { stroke, width, d });
+  }
+
+  list = () => this.looks.values();
+}
+
+/** The wires of a loom: a part of its own, so that their lines are not made in the same breath as all else. */
+export const LoomTraces = memo(function LoomTraces({ layout }: { layout: StripLayout }) {
+  return <Traces traces={layout.listTraces()} />;
 });
 
 const zoneTint = (zone: Zone | undefined): string | null => {
@@ -99,44 +114,43 @@ export const Ruler = memo(function Ruler({
   height: number;
 }) {
   const step = [5, 10, 20, 50, 100, 200, 500, 1000, 2000].find((one) => one * scale >= 58) ?? 5000;
+  const wholes = Array.from({ length: Math.floor(reachMm / step) + 1 }, (_, index) => index * step);
   const ticks = Array.from({ length: Math.floor((reachMm * 5) / step) + 1 }, (_, index) => (index * step) / 5);
+  const toX = (mm: number) => left + mm * scale;
   return (
     <g>
-      <line x1={left} x2={left + reachMm * scale} y1={27.5} y2={27.5} stroke="var(--ink)" />
-      {ticks.map((mm) => {
-        const isWhole = Math.abs(mm / step - Math.round(mm / step)) < 1e-9;
-        const x = left + mm * scale;
-        return (
-          <g key={mm}>
-            <line x1={x} x2={x} y1={isWhole ? 19 : 23} y2={27} stroke="var(--ink)" />
-            {isWhole && <line x1={x} x2={x} y1={28} y2={height} stroke="var(--grid)" />}
-            {isWhole && (
-              <text x={x + 2} y={15} className={styles.tick}>
-                {mm}
-              </text>
-            )}
-          </g>
-        );
-      })}
+      <path d={wholes.map((mm) => `M${toX(mm)} 28V${height}`).join('')} stroke="var(--grid)" />
+      <path
+        d={`M${left} 27.5H${toX(reachMm)}${ticks.map((mm, index) => `M${toX(mm)} ${index % 5 === 0 ? 19 : 23}V27`).join('')}`}
+        stroke="var(--ink)"
+      />
+      {wholes.map((mm) => (
+        <text key={mm} x={toX(mm) + 2} y={15} className={styles.tick}>
+          {mm}
+        </text>
+      ))}
     </g>
   );
 });
 
 /** Splices as dots with their reach over the traces they join; one that is not clear is marked with a word and a shape at its tag. */
 export const Splices = memo(function Splices({ splices }: { splices: StripLayout['splices'] }) {
-  return splices.map(({ spliceId, x, y, top, bottom, clear }) => (
-    <g key={spliceId} pointerEvents="none">
-      <line x1={x} x2={x} y1={top} y2={bottom} stroke="var(--ink)" strokeWidth={1.6} />
-      <circle
-        cx={x}
-        cy={y}
-        r={bottom - top < 24 ? 3.2 : 4.5}
-        fill={clear ? 'var(--ink)' : 'var(--action)'}
-        stroke="var(--paper)"
-        strokeWidth={1.2}
-      />
+  // a dot is a line of no length with round ends: all of one look are one path, however many there are
+  const dots = new Looks();
+  for (const [away, stroke] of [
+    [1.2, 'var(--paper)'],
+    [0, null],
+  ] as const)
+    for (const { x, y, top, bottom, clear } of splices)
+      dots.add(stroke ?? (clear ? 'var(--ink)' : 'var(--action)'), 2 * (bottom - top < 24 ? 2.6 : 3.9) + 2 * away, `M${x} ${y}h0`);
+  return (
+    <g pointerEvents="none">
+      <path d={splices.map(({ x, top, bottom }) => `M${x} ${top}V${bottom}`).join('')} stroke="var(--ink)" strokeWidth={1.6} />
+      {[...dots.list()].map(({ stroke, width, d }) => (
+        <path key={`${stroke} ${width}`} d={d} stroke={stroke} strokeWidth={width} strokeLinecap="round" />
+      ))}
     </g>
-  ));
+  );
 });
 
 /** Names of zones, where the layout found room for them. */

@@ -1,4 +1,4 @@
-import { useCallback, useLayoutEffect, useMemo, useRef, useState, type RefObject } from 'react';
+import { startTransition, useCallback, useLayoutEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import { fitStrip, layoutStrip, SCREEN_DETAILS, zoomDetail, type StripLayout, type StripOptions } from 'wattograph-core';
 import type { PlannedLoom } from '../../client/jobContext';
 import type { Cursor } from '../cursor';
@@ -103,7 +103,8 @@ export function useStripView(
     zoom,
     zoomBy,
     fit: () => setZoom(1),
-    freeze: (isFrozen) => setFrozen(isFrozen ? options : null),
+    // fitting it anew is no part of letting go
+    freeze: (isFrozen) => (isFrozen ? setFrozen(options) : startTransition(() => setFrozen(null))),
     findPlace,
     show,
   };

@@ -49,6 +49,8 @@ export interface DataTableProps<R> {
   rowProps?: (row: R) => HTMLAttributes<HTMLTableRowElement> & { [data: `data-${string}`]: unknown };
   /** a row to be brought into view */
   seek?: string | null;
+  /** every row stands on one line, cut off rather than wrapped: none need be measured */
+  isEven?: boolean;
   /** changes that were pasted together, to be one step of undo */
   onTake?: (commands: Command[]) => void;
   /** what stands in the line of the tools */
@@ -63,7 +65,7 @@ type Item<R> = { key: string } & (
 
 /** A table of the trade: sorts, filters, hides columns, is walked with arrows, copied and pasted as a spreadsheet would. */
 export function DataTable<R>(props: DataTableProps<R>) {
-  const { name, label, rows, columns, keyOf, groupOf, detail, isHere, seek = null, empty } = props;
+  const { name, label, rows, columns, keyOf, groupOf, detail, isHere, seek = null, isEven = false, empty } = props;
   const [sorting, setSorting] = useState<SortingState>([]);
   const [words, setWords] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
@@ -111,7 +113,7 @@ export function DataTable<R>(props: DataTableProps<R>) {
       ...(body ? [{ key: `detail ${key}`, kind: 'detail' as const, body }] : []),
     ];
   });
-  const window = useWindow(items, scroll, seek);
+  const window = useWindow(items, scroll, seek, isEven);
   if (rows.length === 0) return empty ?? null;
 
   const copy = (event: ClipboardEvent) => {
@@ -169,6 +171,7 @@ export function DataTable<R>(props: DataTableProps<R>) {
       <div
         ref={scroll}
         className={styles.scroll}
+        data-even={isEven || undefined}
         tabIndex={0}
         role="group"
         aria-label={label}
@@ -233,7 +236,12 @@ export function DataTable<R>(props: DataTableProps<R>) {
 }
 
 /** The items in view, with the room of those before and after; all of them where they are few. */
-function useWindow<R>(items: readonly Item<R>[], scroll: React.RefObject<HTMLDivElement | null>, seek: string | null) {
+function useWindow<R>(
+  items: readonly Item<R>[],
+  scroll: React.RefObject<HTMLDivElement | null>,
+  seek: string | null,
+  isEven: boolean,
+) {
   const isWindowed = items.length > MOST_DRAWN;
   const virtual = useVirtualizer({
     count: items.length,
@@ -262,7 +270,7 @@ function useWindow<R>(items: readonly Item<R>[], scroll: React.RefObject<HTMLDiv
     seen: seen.map(({ index }) => ({ item: items[index]!, index })),
     before: seen[0]?.start ?? 0,
     after: seen.length ? virtual.getTotalSize() - seen.at(-1)!.end : 0,
-    measure: virtual.measureElement,
+    measure: isEven ? undefined : virtual.measureElement,
     bring,
   };
 }

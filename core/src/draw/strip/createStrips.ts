@@ -35,8 +35,16 @@ export interface Lane extends Span {
 
 type Lying = ReadonlyMap<string, { wireId: string; fromMm: number; toMm: number }[]>;
 
-/** The strips of a loom with what lies in them. */
-export function createStrips(plan: LoomPlan): Strip[] {
+const known = new WeakMap<LoomPlan, readonly Strip[]>();
+
+/** The strips of a loom with what lies in them; made once for a plan, however often it is fitted and laid out. */
+export function createStrips(plan: LoomPlan): readonly Strip[] {
+  let strips = known.get(plan);
+  if (!strips) known.set(plan, (strips = buildStrips(plan)));
+  return strips;
+}
+
+function buildStrips(plan: LoomPlan): Strip[] {
   const { tree } = plan;
   const wires = new Map(plan.wires.map((wire) => [wire.id, wire]));
   const lying = listLying(plan);
@@ -145,6 +153,15 @@ function joinSpans(spans: readonly WireSpan[], wires: ReadonlyMap<string, Planne
         leaves: chain.at(-1)!.leaves,
       };
     });
+}
+
+const outward = new WeakMap<Strip, readonly Lane[]>();
+
+/** The lanes of a branch, which lie outwards whatever the side it is drawn on; made once. */
+export function toOutwardLanes(branch: Strip): readonly Lane[] {
+  let lanes = outward.get(branch);
+  if (!lanes) outward.set(branch, (lanes = toLanes(branch, () => 'below')));
+  return lanes;
 }
 
 /**

@@ -35,8 +35,8 @@ function listCollisions({ ends, tags, zones }: StripLayout, options: StripOption
 }
 
 /** Words that a wire on its way down or up to another strip runs through. */
-function listCrossed({ ends, traces }: StripLayout): string[] {
-  const drops = traces.flatMap(({ parts }) =>
+function listCrossed({ ends, listTraces }: StripLayout): string[] {
+  const drops = listTraces().flatMap(({ parts }) =>
     parts.flatMap(({ d }) => {
       const points = [...d.matchAll(/([\d.-]+) ([\d.-]+)(?=[LQM]|$)/g)].map(([, x, y]) => [Number(x), Number(y)] as const);
       return points.slice(1).flatMap(([x, y], index) => {
@@ -116,7 +116,9 @@ test('zoomed in, every wire comes to be as thick as that its stripe is seen', ()
   const loom = skerryPlan.looms.find(({ loomId }) => loomId === 'chassis')!;
   const fitted = fit(skerry, loom);
   const options = { ...fitted, scale: fitted.scale * 6, detail: zoomDetail(fitted.detail, 6) };
-  const widths = layoutStrip(skerry.looms.chassis!, loom, options).traces.flatMap(({ parts }) => parts.map(({ width }) => width));
+  const widths = layoutStrip(skerry.looms.chassis!, loom, options)
+    .listTraces()
+    .flatMap(({ parts }) => parts.map(({ width }) => width));
   expect(Math.min(...widths)).toBeGreaterThan(2);
 });
 

@@ -1,6 +1,6 @@
 import type { Loom } from '../../model';
 import type { LoomPlan } from '../../plan';
-import { pushTo } from '../../units';
+import { once, pushTo } from '../../units';
 import { createStrips, type Strip } from './createStrips';
 import { nameZones } from './nameZones';
 import { listTraces } from './listTraces';
@@ -8,8 +8,9 @@ import { packStrips } from './packStrips';
 import type { StripEnd, StripLayout, StripRun } from './stripLayout';
 import { columnKey, HEAD, toLine, toX, type Box, type Row, type StripDrawing, type StripOptions } from './stripDrawing';
 
-/** Lay a loom out along its strip (docs/decisions/0018). strips: those of the same plan, where they are made already. */
-export function layoutStrip(loom: Loom, plan: LoomPlan, options: StripOptions, strips: readonly Strip[] = createStrips(plan)): StripLayout {
+/** Lay a loom out along its strip (docs/decisions/0018). */
+export function layoutStrip(loom: Loom, plan: LoomPlan, options: StripOptions): StripLayout {
+  const strips = createStrips(plan);
   const packed = packStrips(loom, plan, strips, options);
   const drawing: StripDrawing = {
     loom,
@@ -28,7 +29,7 @@ export function layoutStrip(loom: Loom, plan: LoomPlan, options: StripOptions, s
     width: packed.right,
     height: packed.bottom,
     sides: packed.sides,
-    traces: listTraces(drawing),
+    listTraces: once(() => listTraces(drawing)),
     ends,
     nodes: listNodes(drawing, packed.rows),
     runs,
@@ -175,15 +176,20 @@ function listTagBoxes(row: Row, options: StripOptions): StripLayout['tags'] {
   }));
 }
 
+/** In which lane of a row each wire lies. */
+const listLanes = ({ lanes }: Row) => new Map(lanes.flatMap(({ wireIds }, index) => wireIds.map((id) => [id, index] as const)));
+
 function listSplices({ plan, options, rows }: StripDrawing, tags: StripLayout['tags']): StripLayout['splices'] {
   const tagOf = new Map(tags.flatMap(({ spliceIds, box }) => (spliceIds.length === 1 ? [[spliceIds[0]!, box] as const] : [])));
   const rowOf = new Map([...rows.values()].flatMap((row) => row.strip.segmentIds.map((id) => [id, row] as const)));
-  const wiresAt = new Map(plan.barrels.map(({ spliceId, wireIds }) => [spliceId, new Set(wireIds)]));
+  const wiresAt = new Map(plan.barrels.map(({ spliceId, wireIds }) => [spliceId, wireIds]));
+  const lanesOf = new Map([...rows.values()].map((row) => [row, once(() => listLanes(row))]));
   return plan.splices.flatMap(({ id, place, distanceMm, clear }) => {
     const row = rowOf.get(place.segmentId)!;
-    const touching = wiresAt.get(id)!;
-    const ys = row.lanes.flatMap((lane, index) => (lane.wireIds.some((one) => touching.has(one)) ? [row.ys[index]!] : []));
-    if (ys.length === 0) return [];
+    const lanes = lanesOf.get(row)!();
+    const touched = new Set(wiresAt.get(id)!.flatMap((wireId) => lanes.get(wireId) ?? []));
+    if (touched.size === 0) return [];
+    const ys = [...touched].sort((a, b) => a - b).map((lane) => row.ys[lane]!);
     // a tag of its own is joined to it
     const alone = tagOf.get(id);
     const all = alone ? [...ys, (alone.top + alone.bottom) / 2] : ys;

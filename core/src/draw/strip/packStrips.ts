@@ -2,7 +2,7 @@ import type { Loom } from '../../model';
 import type { LoomPlan } from '../../plan';
 import { pushTo } from '../../units';
 import { measureText } from '../measureText';
-import { toLanes, type Lane, type Side, type Strip } from './createStrips';
+import { toLanes, toOutwardLanes, type Lane, type Side, type Strip } from './createStrips';
 import { listTags } from './listTags';
 import { HEAD, toLine, toX, type Row, type SpliceTag, type StripLabel, type StripOptions } from './stripDrawing';
 
@@ -36,8 +36,6 @@ interface Packing {
   splices: ReadonlyMap<string, LoomPlan['splices']>;
 }
 
-const outwards = (): Side => 'below';
-
 /**
  * Give every strip its row. Branches are placed from the far end of their trunk back to the datum, each as near to the trunk as it goes
  * without meeting one that is placed, names included. So a branch goes down past nothing, and branches far enough apart share a row.
@@ -59,7 +57,12 @@ export function packStrips(loom: Loom, plan: LoomPlan, strips: readonly Strip[],
 function packTrunk(trunk: Strip, packing: Packing, packed: Packed): void {
   const { options } = packing;
   const branches = packChildren(trunk, packing);
-  const { placed, sides } = arrange(branches, options);
+  const { sides, out } = arrange(branches, options);
+  const placed: Record<Side, Placed[]> = { above: [], below: [] };
+  branches.forEach((branch, index) => {
+    const side = sides.get(branch[0]!.strip.id)!;
+    for (const one of branch) placed[side].push({ ...one, near: one.near + out[index]!, far: one.far + out[index]! });
+  });
   for (const [id, side] of sides) packed.sides.set(id, side);
   const own = place(
     trunk,
@@ -79,8 +82,9 @@ function packTrunk(trunk: Strip, packing: Packing, packed: Packed): void {
 type Branch = readonly Placed[];
 
 interface Arrangement {
-  placed: Record<Side, Placed[]>;
   sides: Map<string, Side>;
+  /** how far each branch goes out beyond what it has by itself */
+  out: number[];
   /** height, and then how far all lies from the trunk: the less the better */
   cost: number;
 }
@@ -108,25 +112,52 @@ function arrange(branches: readonly Branch[], { sides, hint, detail }: StripOpti
 
 /** A branch without a side goes below, or where both sides may be used to that with room nearer to the trunk. */
 function arrangeOn(branches: readonly Branch[], given: ReadonlyMap<string, Side | undefined>, both: boolean): Arrangement {
-  const placed: Record<Side, Placed[]> = { above: [], below: [] };
+  const taken: Record<Side, Taken> = { above: new Taken(), below: new Taken() };
   const sides = new Map<string, Side>();
   let away = 0;
-  for (const branch of branches) {
+  const out = branches.map((branch) => {
     const { id } = branch[0]!.strip;
-    const below = findRoom(branch, placed.below, 0);
-    const side = given.get(id) ?? (both && findRoom(branch, placed.above, 0) < below ? 'above' : 'below');
-    const by = side === 'below' ? below : findRoom(branch, placed.above, 0);
+    const below = taken.below.findRoom(branch, 0);
+    const side = given.get(id) ?? (both && taken.above.findRoom(branch, 0) < below ? 'above' : 'below');
+    const by = side === 'below' ? below : taken.above.findRoom(branch, 0);
     away += by;
     sides.set(id, side);
-    for (const one of branch) placed[side].push({ ...one, near: one.near + by, far: one.far + by });
+    taken[side].add(branch, by);
+    return by;
+  });
+  return { sides, out, cost: taken.above.height + taken.below.height + away * 1e-4 };
+}
+
+/** What is placed on a side, in plain lists: a search over sides asks for it thousands of times. */
+class Taken {
+  height = 0;
+  private readonly left: number[] = [];
+  private readonly right: number[] = [];
+  private readonly far: number[] = [];
+
+  add(branch: Branch, by: number): void {
+    for (const one of branch) {
+      this.left.push(one.left);
+      this.right.push(one.right);
+      this.far.push(one.far + by);
+      this.height = Math.max(this.height, one.far + by);
+    }
   }
-  const height = (side: Side) => Math.max(0, ...placed[side].map(({ far }) => far));
-  return { placed, sides, cost: height('above') + height('below') + away * 1e-4 };
+
+  /** How far out a branch goes at the least, so that it lies beyond every placed strip that it has a place along the tape with. */
+  findRoom(branch: Branch, from: number): number {
+    const { left, right, far } = this;
+    let by = from;
+    for (const one of branch)
+      for (let at = 0; at < far.length; at += 1)
+        if (one.left < right[at]! && left[at]! < one.right && far[at]! - one.near > by) by = far[at]! - one.near;
+    return by;
+  }
 }
 
 function packChildren({ children }: Strip, packing: Packing): Branch[] {
   const { options } = packing;
-  const lanes = children.map((child) => toLanes(child, outwards));
+  const lanes = children.map(toOutwardLanes);
   // those of one breakout go down side by side, and closer where the shortest of them would end before
   const stems = new Map<string, number>();
   const shortest = new Map<string, number>();
@@ -149,19 +180,13 @@ const WIDEST_STEM = 6;
 function packBranch(strip: Strip, lanes: readonly Lane[], stem: number, packing: Packing): Branch {
   const own = place(strip, lanes, stem, packing);
   const below: Placed[] = [];
+  const taken = new Taken();
   for (const branch of packChildren(strip, packing)) {
-    const by = findRoom(branch, below, own.far);
+    const by = taken.findRoom(branch, own.far);
+    taken.add(branch, by);
     below.push(...branch.map((one) => ({ ...one, near: one.near + by, far: one.far + by })));
   }
   return [own, ...below];
-}
-
-/** How far out a branch goes at the least, so that it lies beyond every placed strip that it has a place along the tape with. */
-function findRoom(branch: readonly Placed[], placed: readonly Placed[], from: number): number {
-  let by = from;
-  for (const one of branch)
-    for (const other of placed) if (one.left < other.right && other.left < one.right) by = Math.max(by, other.far - one.near);
-  return by;
 }
 
 /** stem: how wide all that leaves at its breakout goes down. */

@@ -8,7 +8,8 @@ export interface StripLayout {
   width: number;
   height: number;
   sides: ReadonlyMap<string, Side>;
-  traces: StripTrace[];
+  /** the wires as lines, made when they are first drawn: most of the work, and nothing else waits for it */
+  listTraces: () => readonly StripTrace[];
   ends: StripEnd[];
   nodes: {
     nodeId: string;
