@@ -107,6 +107,20 @@ export default ts.config(
       ],
     },
   },
+  {
+    // parts that may stand in a form: there a button without a type sends it
+    files: ['web/ui/**/*.tsx'],
+    ignores: ['**/*.test.tsx'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'JSXOpeningElement[name.name="button"]:not(:has(JSXAttribute[name.name="type"]))',
+          message: 'a button of a shared part needs its type',
+        },
+      ],
+    },
+  },
   { files: ['web/server/prepare.ts', 'core/bench/**', 'e2e/**'], rules: { 'no-console': 'off' } },
   { files: ['core/src/draw/toPdf.ts'], rules: { 'no-restricted-globals': 'off' } },
   {

@@ -117,6 +117,7 @@ function Frame({ jobId, children }: { jobId: string; children: ReactNode }) {
         <LoomTabs loomId={loomId} path={path} />
         <div className={styles.tools}>
           <button
+            type="button"
             className={styles.tool}
             disabled={undo === null}
             title={undo ? `Undo: ${undo} (u)` : 'Nothing to undo'}
@@ -125,6 +126,7 @@ function Frame({ jobId, children }: { jobId: string; children: ReactNode }) {
             Undo
           </button>
           <button
+            type="button"
             className={styles.tool}
             disabled={redo === null}
             title={redo ? `Redo: ${redo} (U)` : 'Nothing to redo'}
@@ -132,7 +134,7 @@ function Frame({ jobId, children }: { jobId: string; children: ReactNode }) {
           >
             Redo
           </button>
-          <button className={styles.tool} onClick={box.open}>
+          <button type="button" className={styles.tool} onClick={box.open}>
             <span className="mono">/</span> find or do
           </button>
           <ActionIcon variant="subtle" aria-label="Keys of this screen" onClick={keys.open}>
@@ -223,7 +225,7 @@ function LoomTabs({ loomId, path }: { loomId: string; path: string }) {
           {loom.name}
         </Link>
       ))}
-      <button className={styles.loom} aria-label="Add a loom" onClick={dialog.open}>
+      <button type="button" className={styles.loom} aria-label="Add a loom" onClick={dialog.open}>
         <IconPlus size={14} />
       </button>
       <Modal opened={opened} onClose={dialog.close} title="Add a loom to this job">

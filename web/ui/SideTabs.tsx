@@ -17,7 +17,7 @@ export function SideTabs<T extends string>({
     <>
       <div className={controls.tabs} role="tablist">
         {(Object.keys(names) as T[]).map((one) => (
-          <button key={one} role="tab" aria-selected={one === value} onClick={() => onChange(one)}>
+          <button type="button" key={one} role="tab" aria-selected={one === value} onClick={() => onChange(one)}>
             {names[one]}
           </button>
         ))}

@@ -1,6 +1,7 @@
 'use client';
 
-import { Button, Group, Modal, Select, Stack, TextInput } from '@mantine/core';
+import { Group, Modal, Select, Stack, TextInput } from '@mantine/core';
+import { useForm } from '@mantine/form';
 import { useState } from 'react';
 import {
   CIRCUIT_KINDS,
@@ -8,7 +9,6 @@ import {
   findFamily,
   listCavities,
   type Circuit,
-  type CircuitKind,
   type ColourName,
   isOffered,
   keepCircuit,
@@ -18,6 +18,7 @@ import { useShop } from '../../client/shopContext';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { NumberEntry } from '../../ui/fields/NumberField';
 import { Pick } from '../../ui/fields/Pick';
+import { DialogEnd } from '../../ui/DialogEnd';
 import { FactTable } from '../../ui/table/FactTable';
 import styles from './Bundle.module.css';
 
@@ -26,6 +27,8 @@ const JOINS = [
   { value: 'chain', label: 'chained, double crimps' },
   { value: 'stud', label: 'all to the stud at the source' },
 ];
+
+type Places = Circuit['terminations'];
 
 /** Everything about one circuit. Nothing is stored before Keep. */
 export function CircuitDialog({
@@ -42,16 +45,181 @@ export function CircuitDialog({
   onClose: () => void;
 }) {
   const shop = useShop();
-  const { loom, loomId, job } = planned;
+  const { loom, loomId } = planned;
   const store = useJobStore();
-  const [circuit, setCircuit] = useState<Circuit>(start);
-  const set = (part: Partial<Circuit>) => setCircuit((now) => ({ ...now, ...part }));
-  const places = circuit.terminations;
-  const taken = new Set(
-    Object.entries(loom.circuits)
-      .filter(([id]) => id !== circuitId)
-      .flatMap(([, other]) => other.terminations.map((one) => `${one.endId} ${one.cavity}`)),
+  const others = Object.entries(loom.circuits).flatMap(([id, other]) => (id === circuitId ? [] : [other]));
+  // a copy: the document is frozen, and what is copied of it as it is stays so
+  const [values] = useState(() => structuredClone(start));
+  const form = useForm<Circuit>({
+    initialValues: values,
+    validateInputOnChange: true,
+    validate: {
+      name: (name) => (name.trim() ? null : 'expected a name'),
+      number: (number) => {
+        const twin = others.find((other) => other.number === number);
+        if (twin) return `circuit ${twin.name} has it`;
+        return /^[0-9A-Z]{1,8}$/.test(number) ? null : 'expected 1 to 8 capitals and digits';
+      },
+      currentA: (currentA) => (Number.isNaN(currentA) ? 'expected amperes' : null),
+      twist: (twist) => (Number.isNaN(twist?.pitchMm) ? 'expected the length of one turn' : null),
+      sizePin: (pin) => (pin && !pin.reason.trim() ? 'a pinned size needs a reason' : null),
+    },
+  });
+  const circuit = form.values;
+  const cables = shop.cables.filter(({ id }) => id === circuit.cable?.itemId || isOffered(shop, 'cables', id));
+  const sizes = shop.wires[circuit.wireTable].map(({ size }) => size);
+  const keep = (kept: Circuit) => {
+    store.edit(keepCircuit(loomId, circuitId, kept, isNew));
+    onClose();
+  };
+  return (
+    <Modal opened onClose={onClose} title={isNew ? 'Add a circuit' : `Circuit ${start.number}`} size="lg">
+      <form onSubmit={form.onSubmit(keep)}>
+        <Stack gap="xs">
+          <Group grow align="start">
+            <TextInput
+              label="Number"
+              {...form.getInputProps('number')}
+              onChange={(event) => form.setFieldValue('number', event.currentTarget.value.toUpperCase())}
+            />
+            <TextInput label="Name" data-autofocus {...form.getInputProps('name')} />
+            <Select
+              label="Kind"
+              data={CIRCUIT_KINDS.map((value) => ({ value, label: KIND_WORDS[value] }))}
+              allowDeselect={false}
+              {...form.getInputProps('kind')}
+            />
+          </Group>
+          <CircuitPins
+            planned={planned}
+            others={others}
+            places={circuit.terminations}
+            onChange={(places) => form.setFieldValue('terminations', places)}
+          />
+          <Group grow align="start">
+            <Select
+              label="Wire"
+              data={[
+                { value: 'etfe', label: 'ETFE, AWG, 150 °C' },
+                { value: 'etfe-plated', label: 'ETFE plated, AWG, 200 °C' },
+                { value: 'thinwall', label: 'thin-wall, mm²' },
+              ]}
+              value={circuit.wireTable}
+              allowDeselect={false}
+              onChange={(value) => {
+                form.setFieldValue('wireTable', value as Circuit['wireTable']);
+                form.setFieldValue('sizePin', null);
+              }}
+            />
+            <Select label="Colour" data={[...COLOUR_NAMES]} allowDeselect={false} {...form.getInputProps('colour.base')} />
+            <Select
+              label="Stripe"
+              data={[{ value: '', label: 'none' }, ...COLOUR_NAMES.map((name) => ({ value: name, label: name }))]}
+              value={circuit.colour.stripe ?? ''}
+              allowDeselect={false}
+              onChange={(value) => form.setFieldValue('colour.stripe', value ? (value as ColourName) : null)}
+            />
+            <NumberEntry
+              label="Current, A"
+              placeholder="not known"
+              unit="A"
+              least={0}
+              most={1000}
+              canBeEmpty
+              value={circuit.currentA}
+              onChange={(currentA) => form.setFieldValue('currentA', currentA)}
+            />
+          </Group>
+          <Group grow align="start">
+            <Select label="More than two pins are" data={JOINS} allowDeselect={false} {...form.getInputProps('join')} />
+            <Select
+              label="Size"
+              data={[{ value: '', label: 'computed' }, ...sizes.map((size) => ({ value: size, label: size }))]}
+              value={circuit.sizePin?.size ?? ''}
+              disabled={circuit.cable !== null}
+              allowDeselect={false}
+              onChange={(value) => form.setFieldValue('sizePin', value ? { size: value, reason: circuit.sizePin?.reason ?? '' } : null)}
+            />
+            {circuit.sizePin && (
+              <TextInput
+                label="Why this size"
+                required
+                value={circuit.sizePin.reason}
+                onChange={(event) => form.setFieldValue('sizePin', { size: circuit.sizePin!.size, reason: event.currentTarget.value })}
+                error={form.errors.sizePin}
+              />
+            )}
+          </Group>
+          <Group grow align="start">
+            <TextInput
+              label="Twisted with"
+              description="circuits with the same group lie in one pair or triple"
+              placeholder="not twisted"
+              value={circuit.twist?.groupId ?? ''}
+              onChange={(event) => {
+                const groupId = toGroupId(event.currentTarget.value);
+                form.setFieldValue('twist', groupId ? { groupId, pitchMm: circuit.twist?.pitchMm ?? 25 } : null);
+              }}
+            />
+            <NumberEntry
+              label="Pitch, mm"
+              description="length of one turn"
+              unit="mm"
+              least={5}
+              most={200}
+              disabled={!circuit.twist}
+              value={circuit.twist?.pitchMm ?? null}
+              onChange={(pitchMm) => {
+                if (circuit.twist) form.setFieldValue('twist', { ...circuit.twist, pitchMm: pitchMm ?? NaN });
+              }}
+            />
+          </Group>
+          <Group grow align="start">
+            <TextInput
+              label="In cable"
+              disabled={cables.length === 0}
+              description={cables.length === 0 ? 'the shop has no cable' : 'circuits with the same name lie in one bought cable'}
+              placeholder="single wire"
+              value={circuit.cable?.groupId ?? ''}
+              onChange={(event) => {
+                const groupId = toGroupId(event.currentTarget.value);
+                const known = Object.values(loom.circuits).find(({ cable }) => cable?.groupId === groupId)?.cable?.itemId;
+                form.setFieldValue('cable', groupId ? { groupId, itemId: known ?? circuit.cable?.itemId ?? cables[0]!.id } : null);
+              }}
+            />
+            <Select
+              label="Cable"
+              description="size and thickness come from it"
+              data={cables.map(({ id, name }) => ({ value: id, label: name }))}
+              value={circuit.cable?.itemId ?? null}
+              disabled={!circuit.cable}
+              allowDeselect={false}
+              onChange={(itemId) => circuit.cable && itemId && form.setFieldValue('cable', { ...circuit.cable, itemId })}
+            />
+          </Group>
+        </Stack>
+        <DialogEnd onClose={onClose} words="Keep circuit" isReady={form.isValid()} />
+      </form>
+    </Modal>
   );
+}
+
+const toGroupId = (words: string) => words.replace(/[^A-Za-z0-9_-]/g, '');
+
+/** Which pins a circuit joins, the source first. Offered are the cavities that no other circuit has. */
+function CircuitPins({
+  planned: { job, loom },
+  others,
+  places,
+  onChange,
+}: {
+  planned: PlannedLoom;
+  others: readonly Circuit[];
+  places: Places;
+  onChange: (places: Places) => void;
+}) {
+  const shop = useShop();
+  const taken = new Set(others.flatMap(({ terminations }) => terminations.map(({ endId, cavity }) => `${endId} ${cavity}`)));
   const cavitiesOf = (endId: string): readonly string[] => {
     const family = findFamily(job, shop, loom.ends[endId]?.familyId ?? null);
     if (family) return listCavities(family);
@@ -68,226 +236,64 @@ export function CircuitDialog({
     );
   const add = (endId: string | null) => {
     const cavity = endId === null ? undefined : free(endId, null)[0];
-    if (endId !== null && cavity !== undefined) set({ terminations: [...places, { endId, cavity }] });
-  };
-  const numberTwin = Object.entries(loom.circuits).find(([id, other]) => id !== circuitId && other.number === circuit.number);
-  const cables = shop.cables.filter(({ id }) => id === circuit.cable?.itemId || isOffered(shop, 'cables', id));
-  const sizes = shop.wires[circuit.wireTable].map(({ size }) => size);
-  const isGood =
-    circuit.name.trim() !== '' &&
-    /^[0-9A-Z]{1,8}$/.test(circuit.number) &&
-    !numberTwin &&
-    !Number.isNaN(circuit.currentA) &&
-    !Number.isNaN(circuit.twist?.pitchMm) &&
-    (circuit.sizePin === null || circuit.sizePin.reason.trim() !== '');
-  const keep = () => {
-    store.edit(keepCircuit(loomId, circuitId, circuit, isNew));
-    onClose();
+    if (endId !== null && cavity !== undefined) onChange([...places, { endId, cavity }]);
   };
   return (
-    <Modal opened onClose={onClose} title={isNew ? 'Add a circuit' : `Circuit ${start.number}`} size="lg">
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (isGood) keep();
-        }}
-      >
-        <Stack gap="xs">
-          <Group grow align="start">
-            <TextInput
-              label="Number"
-              value={circuit.number}
-              onChange={(event) => set({ number: event.currentTarget.value.toUpperCase() })}
-              error={numberTwin ? `circuit ${numberTwin[1].name} has it` : null}
-            />
-            <TextInput label="Name" data-autofocus value={circuit.name} onChange={(event) => set({ name: event.currentTarget.value })} />
-            <Select
-              label="Kind"
-              data={CIRCUIT_KINDS.map((value) => ({ value, label: KIND_WORDS[value] }))}
-              value={circuit.kind}
-              allowDeselect={false}
-              onChange={(value) => set({ kind: value as CircuitKind })}
-            />
-          </Group>
-          <FactTable label="Pins of the circuit">
-            <thead>
-              <tr>
-                <th>{places.length ? 'pins, the first is the source' : 'no pins yet'}</th>
-                <th>cavity</th>
-                <th />
-              </tr>
-            </thead>
-            <tbody>
-              {places.map((place, index) => (
-                <tr key={`${place.endId} ${place.cavity}`}>
-                  <td>{loom.ends[place.endId]?.name ?? place.endId}</td>
-                  <td>
-                    <Pick
-                      label={`Cavity at ${loom.ends[place.endId]?.name}`}
-                      value={place.cavity}
-                      options={free(place.endId, place.cavity)}
-                      onChange={(cavity) =>
-                        cavity && set({ terminations: places.map((one, at) => (at === index ? { ...one, cavity } : one)) })
-                      }
-                    />
-                  </td>
-                  <td style={{ textAlign: 'right' }}>
-                    {index > 0 && (
-                      <button
-                        type="button"
-                        className={styles.link}
-                        onClick={() => set({ terminations: [place, ...places.filter((_, at) => at !== index)] })}
-                      >
-                        make it the source
-                      </button>
-                    )}
-                    <button
-                      type="button"
-                      className={styles.link}
-                      aria-label={`Take ${loom.ends[place.endId]?.name} out`}
-                      onClick={() => set({ terminations: places.filter((_, at) => at !== index) })}
-                    >
-                      take out
-                    </button>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </FactTable>
-          <Select
-            key={places.length}
-            label="Add a pin at"
-            placeholder="choose an end; its first free cavity is taken"
-            searchable
-            value={null}
-            onChange={add}
-            data={Object.entries(loom.ends)
-              .filter(([id]) => free(id, null).length > 0)
-              .map(([value, end]) => ({ value, label: end.name }))}
-          />
-          <Group grow align="start">
-            <Select
-              label="Wire"
-              data={[
-                { value: 'etfe', label: 'ETFE, AWG, 150 °C' },
-                { value: 'etfe-plated', label: 'ETFE plated, AWG, 200 °C' },
-                { value: 'thinwall', label: 'thin-wall, mm²' },
-              ]}
-              value={circuit.wireTable}
-              allowDeselect={false}
-              onChange={(value) => set({ wireTable: value as Circuit['wireTable'], sizePin: null })}
-            />
-            <Select
-              label="Colour"
-              data={[...COLOUR_NAMES]}
-              value={circuit.colour.base}
-              allowDeselect={false}
-              onChange={(value) => set({ colour: { ...circuit.colour, base: value as ColourName } })}
-            />
-            <Select
-              label="Stripe"
-              data={[{ value: '', label: 'none' }, ...COLOUR_NAMES.map((name) => ({ value: name, label: name }))]}
-              value={circuit.colour.stripe ?? ''}
-              allowDeselect={false}
-              onChange={(value) => set({ colour: { ...circuit.colour, stripe: value ? (value as ColourName) : null } })}
-            />
-            <NumberEntry
-              label="Current, A"
-              placeholder="not known"
-              unit="A"
-              least={0}
-              most={1000}
-              canBeEmpty
-              value={circuit.currentA}
-              onChange={(currentA) => set({ currentA })}
-            />
-          </Group>
-          <Group grow align="start">
-            <Select
-              label="More than two pins are"
-              data={JOINS}
-              value={circuit.join}
-              allowDeselect={false}
-              onChange={(value) => set({ join: value as Circuit['join'] })}
-            />
-            <Select
-              label="Size"
-              data={[{ value: '', label: 'computed' }, ...sizes.map((size) => ({ value: size, label: size }))]}
-              value={circuit.sizePin?.size ?? ''}
-              disabled={circuit.cable !== null}
-              allowDeselect={false}
-              onChange={(value) => set({ sizePin: value ? { size: value, reason: circuit.sizePin?.reason ?? '' } : null })}
-            />
-            {circuit.sizePin && (
-              <TextInput
-                label="Why this size"
-                required
-                value={circuit.sizePin.reason}
-                onChange={(event) => set({ sizePin: { size: circuit.sizePin!.size, reason: event.currentTarget.value } })}
-                error={circuit.sizePin.reason.trim() ? null : 'a pinned size needs a reason'}
-              />
-            )}
-          </Group>
-          <Group grow align="start">
-            <TextInput
-              label="Twisted with"
-              description="circuits with the same group lie in one pair or triple"
-              placeholder="not twisted"
-              value={circuit.twist?.groupId ?? ''}
-              onChange={(event) =>
-                set({
-                  twist: event.currentTarget.value
-                    ? { groupId: event.currentTarget.value.replace(/[^A-Za-z0-9_-]/g, ''), pitchMm: circuit.twist?.pitchMm ?? 25 }
-                    : null,
-                })
-              }
-            />
-            <NumberEntry
-              label="Pitch, mm"
-              description="length of one turn"
-              unit="mm"
-              least={5}
-              most={200}
-              disabled={!circuit.twist}
-              value={circuit.twist?.pitchMm ?? null}
-              onChange={(pitchMm) => {
-                if (circuit.twist) set({ twist: { ...circuit.twist, pitchMm: pitchMm ?? NaN } });
-              }}
-            />
-          </Group>
-          <Group grow align="start">
-            <TextInput
-              label="In cable"
-              disabled={cables.length === 0}
-              description={cables.length === 0 ? 'the shop has no cable' : 'circuits with the same name lie in one bought cable'}
-              placeholder="single wire"
-              value={circuit.cable?.groupId ?? ''}
-              onChange={(event) => {
-                const groupId = event.currentTarget.value.replace(/[^A-Za-z0-9_-]/g, '');
-                const known = Object.values(loom.circuits).find(({ cable }) => cable?.groupId === groupId)?.cable?.itemId;
-                set({ cable: groupId ? { groupId, itemId: known ?? circuit.cable?.itemId ?? cables[0]!.id } : null });
-              }}
-            />
-            <Select
-              label="Cable"
-              description="size and thickness come from it"
-              data={cables.map(({ id, name }) => ({ value: id, label: name }))}
-              value={circuit.cable?.itemId ?? null}
-              disabled={!circuit.cable}
-              allowDeselect={false}
-              onChange={(itemId) => circuit.cable && itemId && set({ cable: { ...circuit.cable, itemId } })}
-            />
-          </Group>
-        </Stack>
-        <Group justify="flex-end" mt="md">
-          <Button variant="default" onClick={onClose}>
-            Leave it
-          </Button>
-          <Button type="submit" disabled={!isGood}>
-            Keep circuit
-          </Button>
-        </Group>
-      </form>
-    </Modal>
+    <>
+      <FactTable label="Pins of the circuit">
+        <thead>
+          <tr>
+            <th>{places.length ? 'pins, the first is the source' : 'no pins yet'}</th>
+            <th>cavity</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {places.map((place, index) => (
+            <tr key={`${place.endId} ${place.cavity}`}>
+              <td>{loom.ends[place.endId]?.name ?? place.endId}</td>
+              <td>
+                <Pick
+                  label={`Cavity at ${loom.ends[place.endId]?.name}`}
+                  value={place.cavity}
+                  options={free(place.endId, place.cavity)}
+                  onChange={(cavity) => cavity && onChange(places.map((one, at) => (at === index ? { ...one, cavity } : one)))}
+                />
+              </td>
+              <td style={{ textAlign: 'right' }}>
+                {index > 0 && (
+                  <button
+                    type="button"
+                    className={styles.link}
+                    onClick={() => onChange([place, ...places.filter((_, at) => at !== index)])}
+                  >
+                    make it the source
+                  </button>
+                )}
+                <button
+                  type="button"
+                  className={styles.link}
+                  aria-label={`Take ${loom.ends[place.endId]?.name} out`}
+                  onClick={() => onChange(places.filter((_, at) => at !== index))}
+                >
+                  take out
+                </button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </FactTable>
+      <Select
+        key={places.length}
+        label="Add a pin at"
+        placeholder="choose an end; its first free cavity is taken"
+        searchable
+        value={null}
+        onChange={add}
+        data={Object.entries(loom.ends)
+          .filter(([id]) => free(id, null).length > 0)
+          .map(([value, end]) => ({ value, label: end.name }))}
+      />
+    </>
   );
 }

@@ -1,6 +1,6 @@
 'use client';
 
-import { Button, Group, Modal, Select, Stack, TextInput } from '@mantine/core';
+import { Group, Modal, Select, Stack, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import {
   compareIds,
@@ -18,6 +18,7 @@ import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { MOST_MM } from '../../ui/fields/LengthField';
 import { NumberEntry } from '../../ui/fields/NumberField';
 import { useCursorStore } from '../../ui/cursor';
+import { DialogEnd } from '../../ui/DialogEnd';
 
 /** Families to choose from: the job's own first; of those that the shop has retired only the one that is chosen already. */
 export function listFamilyOptions(
@@ -173,18 +174,6 @@ export function AddEndDialog({ planned, onClose }: { planned: PlannedLoom; onClo
     </Modal>
   );
 }
-
-/** Leave a dialog or do what it is for. */
-const DialogEnd = ({ onClose, words, isReady }: { onClose: () => void; words: string; isReady: boolean }) => (
-  <Group justify="flex-end" mt="md">
-    <Button variant="default" onClick={onClose}>
-      Leave it
-    </Button>
-    <Button type="submit" disabled={!isReady}>
-      {words}
-    </Button>
-  </Group>
-);
 
 /** A breakout or a hole somewhere in a run. */
 export function SplitDialog({ planned, onClose }: { planned: PlannedLoom; onClose: () => void }) {

@@ -355,11 +355,13 @@ function StripPlace({ plan, job, step, wireIds }: { plan: LoomPlan; job: Job; st
   const layout = useMemo(() => layoutStrip(loom, plan, { ...PLACE, scale }), [loom, plan, scale]);
   const traces = useMemo(
     () =>
-      layout.listTraces().map((trace) =>
-        wireIds.size === 0 || wireIds.has(trace.wireId)
-          ? trace
-          : { ...trace, colour: null, parts: trace.parts.map(({ d }) => ({ d, width: 0.6 })) },
-      ),
+      layout
+        .listTraces()
+        .map((trace) =>
+          wireIds.size === 0 || wireIds.has(trace.wireId)
+            ? trace
+            : { ...trace, colour: null, parts: trace.parts.map(({ d }) => ({ d, width: 0.6 })) },
+        ),
     [layout, wireIds],
   );
   const segmentId = step.segmentId ?? (step.endId === null ? null : plan.tree.nodes[loom.ends[step.endId]!.nodeId]!.parentSegmentId);

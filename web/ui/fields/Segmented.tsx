@@ -16,7 +16,13 @@ export function Segmented<T extends string | number | null>({
   return (
     <div className={controls.choice} role="group" aria-label={label}>
       {options.map(({ value: one, words, isAlarm }) => (
-        <button key={String(one)} aria-pressed={one === value} onClick={() => onChange(one)} className={isAlarm ? controls.alarm : ''}>
+        <button
+          type="button"
+          key={String(one)}
+          aria-pressed={one === value}
+          onClick={() => onChange(one)}
+          className={isAlarm ? controls.alarm : ''}
+        >
           {words}
         </button>
       ))}

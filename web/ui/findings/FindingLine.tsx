@@ -27,7 +27,7 @@ export function FindingLines({ findings }: { findings: readonly Finding[] }) {
         <FindingLine key={finding.key} finding={finding} />
       ))}
       {more && (
-        <button className={styles.more} aria-expanded={all} onClick={() => setAll(!all)}>
+        <button type="button" className={styles.more} aria-expanded={all} onClick={() => setAll(!all)}>
           {all ? 'fewer' : more}
         </button>
       )}
@@ -46,7 +46,12 @@ function FindingLine({ finding }: { finding: Finding }) {
         {grade} {code}
       </b>{' '}
       {sentence}
-      <Stands finding={finding} /> {fix && !isAccepted && <button onClick={() => store.push(fix.label, fix.patch)}>{fix.label}</button>}
+      <Stands finding={finding} />{' '}
+      {fix && !isAccepted && (
+        <button type="button" onClick={() => store.push(fix.label, fix.patch)}>
+          {fix.label}
+        </button>
+      )}
       <WaiveButton finding={finding} className={styles.stand} />
     </p>
   );

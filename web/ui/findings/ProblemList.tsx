@@ -6,7 +6,11 @@ export function ProblemList({ title, problems, onClose }: { title: string; probl
     <div role="alert" style={{ border: '1.5px solid var(--action)', padding: '10px 14px', margin: '8px 0' }}>
       <b style={{ color: 'var(--action)' }}>{title}</b>
       {onClose && (
-        <button onClick={onClose} style={{ float: 'right', border: 0, background: 'none', cursor: 'pointer', textDecoration: 'underline' }}>
+        <button
+          type="button"
+          onClick={onClose}
+          style={{ float: 'right', border: 0, background: 'none', cursor: 'pointer', textDecoration: 'underline' }}
+        >
           put away
         </button>
       )}

@@ -17,11 +17,11 @@ export function WaiveButton({ finding, className }: { finding: Finding; classNam
   const accept = (reason: string) => store.edit(waiveFinding(finding, reason, readAuthor()));
   const takeBack = () => store.edit(takeWaiverBack(finding.key));
   return accepted ? (
-    <button className={className} onClick={takeBack}>
+    <button type="button" className={className} onClick={takeBack}>
       take back
     </button>
   ) : (
-    <button className={className} onClick={() => askReason(`Why may this stand? ${finding.sentence}`, accept)}>
+    <button type="button" className={className} onClick={() => askReason(`Why may this stand? ${finding.sentence}`, accept)}>
       accept as it is …
     </button>
   );

@@ -38,6 +38,7 @@ export function SectionKey({
               const { colour, number } = wires.get(id)!;
               return (
                 <button
+                  type="button"
                   key={id}
                   data-wire={id}
                   data-on={over === id}

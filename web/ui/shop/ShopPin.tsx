@@ -32,6 +32,7 @@ export function ShopPin({ jobId }: { jobId: string }) {
   return (
     <>
       <button
+        type="button"
         className={`${styles.pin} ${isOlder ? styles.older : ''}`}
         onClick={dialog.open}
         disabled={!isOlder}

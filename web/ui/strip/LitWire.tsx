@@ -34,7 +34,7 @@ export function LitWords({ planned }: { planned: PlannedLoom }) {
   return (
     <span className={styles.where} role="status">
       <b>{wire.number}</b> {planned.loom.circuits[wire.circuitId]!.name}, cut <b className="mono">{wire.cutMm}</b> mm{' '}
-      <button aria-label={`Stop showing ${wire.number}`} onClick={() => cursor.light(null)}>
+      <button type="button" aria-label={`Stop showing ${wire.number}`} onClick={() => cursor.light(null)}>
         ✕
       </button>
     </span>

@@ -29,6 +29,7 @@ function SpliceTag({ tag, splices, onGo }: { tag: Tag; splices: PlannedSplice[];
   };
   const button = (
     <button
+      type="button"
       className={styles.tag}
       data-clear={clear}
       style={{ left: box.left, top: (box.top + box.bottom - HEIGHT) / 2, width: box.right - box.left, height: HEIGHT }}
@@ -47,7 +48,7 @@ function SpliceTag({ tag, splices, onGo }: { tag: Tag; splices: PlannedSplice[];
       <Popover.Dropdown p={4}>
         <div className={styles.list}>
           {splices.map((splice) => (
-            <button key={splice.id} onClick={() => go(splice)}>
+            <button type="button" key={splice.id} onClick={() => go(splice)}>
               <b>{splice.label}</b>
               <span className="mono">{Math.round(splice.distanceMm)} mm</span>
               <span style={{ color: splice.clear ? 'var(--ink-2)' : 'var(--action)' }}>

@@ -102,16 +102,16 @@ export function Strip({ planned, tools }: { planned: PlannedLoom; tools?: ReactN
       <div className={styles.bar}>
         {lit ? <LitWords planned={planned} /> : <Where planned={planned} onType={setTyping} />}
         {tools}
-        <button aria-label="Zoom out" disabled={view.zoom === 1} onClick={() => view.zoomBy(0.8, cursor.get())}>
+        <button type="button" aria-label="Zoom out" disabled={view.zoom === 1} onClick={() => view.zoomBy(0.8, cursor.get())}>
           −
         </button>
-        <button aria-label="Fit the strip" disabled={view.zoom === 1} onClick={view.fit}>
+        <button type="button" aria-label="Fit the strip" disabled={view.zoom === 1} onClick={view.fit}>
           fit
         </button>
-        <button aria-label="Zoom in" onClick={() => view.zoomBy(1.25, cursor.get())}>
+        <button type="button" aria-label="Zoom in" onClick={() => view.zoomBy(1.25, cursor.get())}>
           +
         </button>
-        <button aria-pressed={isFull} onClick={full.toggle} title="The strip alone (w)">
+        <button type="button" aria-pressed={isFull} onClick={full.toggle} title="The strip alone (w)">
           {isFull ? 'smaller' : 'full screen'}
         </button>
       </div>

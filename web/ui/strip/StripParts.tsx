@@ -18,7 +18,7 @@ export function Where({ planned, onType }: { planned: PlannedLoom; onType: (segm
   return (
     <span className={styles.where}>
       {nodes[segment.nearNodeId]!.name} to {nodes[segment.farNodeId]!.name},{' '}
-      <button onClick={() => onType(segment.id)} title="Type this length (Enter)">
+      <button type="button" onClick={() => onType(segment.id)} title="Type this length (Enter)">
         <b className="mono">{Math.round(segment.lengthMm)}</b> mm
       </button>
     </span>

@@ -85,6 +85,7 @@ export function TapeBand({
         </svg>
         {marks.map(({ endId, name, atMm, x, width: wide, row }) => (
           <button
+            type="button"
             key={endId}
             data-end={endId}
             className={isNamed ? styles.named : styles.mark}
@@ -102,7 +103,7 @@ export function TapeBand({
       </div>
       {!isNamed && <Pointed at={at ?? null} isChosen={at?.endId === chosen} onLetGo={() => onChoose(null)} />}
       {isNamed && chosen !== null && (
-        <button className={styles.all} onClick={() => onChoose(null)}>
+        <button type="button" className={styles.all} onClick={() => onChoose(null)}>
           all ends
         </button>
       )}
@@ -118,7 +119,7 @@ function Pointed({ at, isChosen, onLetGo }: { at: PlacedEnd | null; isChosen: bo
         <>
           <b>{at.name}</b> <span className="mono">{Math.round(at.atMm)}</span> mm{' '}
           {isChosen && (
-            <button className={styles.all} onClick={onLetGo}>
+            <button type="button" className={styles.all} onClick={onLetGo}>
               all ends
             </button>
           )}

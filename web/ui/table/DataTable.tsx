@@ -225,7 +225,7 @@ export function DataTable<R>(props: DataTableProps<R>) {
         {found.length === 0 && (
           <p className={styles.none}>
             Nothing here has “{words.trim()}” in it.{' '}
-            <button className={styles.head} onClick={() => setWords('')}>
+            <button type="button" className={styles.head} onClick={() => setWords('')}>
               <span>Show all {rows.length}</span>
             </button>
           </p>
@@ -236,12 +236,7 @@ export function DataTable<R>(props: DataTableProps<R>) {
 }
 
 /** The items in view, with the room of those before and after; all of them where they are few. */
-function useWindow<R>(
-  items: readonly Item<R>[],
-  scroll: React.RefObject<HTMLDivElement | null>,
-  seek: string | null,
-  isEven: boolean,
-) {
+function useWindow<R>(items: readonly Item<R>[], scroll: React.RefObject<HTMLDivElement | null>, seek: string | null, isEven: boolean) {
   const isWindowed = items.length > MOST_DRAWN;
   const virtual = useVirtualizer({
     count: items.length,
@@ -288,6 +283,7 @@ function Head<R>({ column, sorted, onSort }: { column: Column<R>; sorted: 'ascen
   return (
     <th className={place} aria-sort={sorted}>
       <button
+        type="button"
         className={styles.head}
         onClick={onSort}
         title={sorted === 'none' ? 'sort' : sorted === 'ascending' ? 'turn around' : 'as it was'}

@@ -152,6 +152,7 @@ export function LinkRows({
                 ))}
                 <td>
                   <button
+                    type="button"
                     className={styles.link}
                     aria-label={`Take link ${index + 1} out`}
                     onClick={() => onChange(links.filter((_, at) => at !== index))}
@@ -164,7 +165,7 @@ export function LinkRows({
           </tbody>
         </FactTable>
       )}
-      <button className={styles.link} disabled={pins.length < 2} onClick={add}>
+      <button type="button" className={styles.link} disabled={pins.length < 2} onClick={add}>
         another fuse, relay, switch or channel
       </button>
     </>

@@ -140,6 +140,7 @@ export function NeedRows({ pins, onChange }: { pins: readonly [string, PinNeed][
               </td>
               <td>
                 <button
+                  type="button"
                   className={styles.link}
                   aria-label={`Take pin ${pin} out`}
                   onClick={() => onChange(pins.filter((_, at) => at !== index))}
@@ -151,7 +152,11 @@ export function NeedRows({ pins, onChange }: { pins: readonly [string, PinNeed][
           ))}
         </tbody>
       </FactTable>
-      <button className={styles.link} onClick={() => onChange([...pins, [String(pins.length + 1), createPinNeed('signal', 'signal')]])}>
+      <button
+        type="button"
+        className={styles.link}
+        onClick={() => onChange([...pins, [String(pins.length + 1), createPinNeed('signal', 'signal')]])}
+      >
         another pin
       </button>
     </>

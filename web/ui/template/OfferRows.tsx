@@ -127,6 +127,7 @@ export function OfferRows({
                 </td>
                 <td>
                   <button
+                    type="button"
                     className={styles.link}
                     aria-label={`Take offer ${index + 1} out`}
                     onClick={() => onChange(offers.filter((_, at) => at !== index))}
@@ -140,6 +141,7 @@ export function OfferRows({
         </FactTable>
       )}
       <button
+        type="button"
         className={styles.link}
         onClick={() =>
           onChange([...offers, [String(pins.length + 1), createPinOffer(`way ${offers.length + 1}`, ['feed'], { volts: 12 })]])
