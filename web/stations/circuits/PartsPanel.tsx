@@ -1,8 +1,9 @@
 'use client';
 
 import { Checkbox } from '@mantine/core';
+import { useForm } from '@mantine/form';
 import { notifications } from '@mantine/notifications';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import {
   compareIds,
   gatherParts,
@@ -29,54 +30,46 @@ import controls from '../../ui/controls.module.css';
 import { FactTable } from '../../ui/table/FactTable';
 import styles from './Circuits.module.css';
 
+interface NewPart {
+  kind: PartKind;
+  ohms: number | null;
+  watts: number | null;
+  endId: string;
+  one: string;
+  other: string;
+  inside: boolean;
+  reason: string;
+}
+
+const NO_PART: NewPart = { kind: 'resistor', ohms: null, watts: null, endId: '', one: '', other: '', inside: false, reason: '' };
+
+const needsOhms = (kind: PartKind) => kind !== 'diode' && kind !== 'suppressor';
+
 /** Resistors, diodes and terminators that are neither wire nor device: where each is, why, and what it reads. */
 export function PartsPanel({ job, power, loomId }: { job: Job; power: PowerPlan; loomId: string }) {
   const shop = useShop();
   const store = useJobStore();
   const findings = useFindings().filter(({ code }) => code === 'CI16' || code === 'CI17');
-  const [draft, setDraft] = useState<{
-    kind: PartKind;
-    ohms: number | null;
-    watts: number | null;
-    endId: string;
-    one: string;
-    other: string;
-    inside: boolean;
-    reason: string;
-  }>({
-    kind: 'resistor',
-    ohms: null,
-    watts: null,
-    endId: '',
-    one: '',
-    other: '',
-    inside: false,
-    reason: '',
+  const form = useForm<NewPart>({
+    initialValues: NO_PART,
+    validate: {
+      ohms: (ohms, { kind }) => (needsOhms(kind) && ohms === null ? 'expected ohms' : null),
+      endId: (endId) => (endId === '' ? 'expected an end' : null),
+      one: (one) => (one === '' ? 'expected a cavity' : null),
+      other: (other, { one }) => (other === '' || other === one ? 'expected another cavity' : null),
+      reason: (reason) => (reason.trim() ? null : 'expected a reason'),
+    },
   });
+  const draft = form.values;
   const loom = job.looms[loomId]!;
   const ids = Object.keys(job.parts).sort(compareIds);
   const netAt = useMemo(() => listNetsAt(job, power), [job, power]);
-  const needsOhms = draft.kind !== 'diode' && draft.kind !== 'suppressor';
   const cavities = draft.endId ? listWired(job, loomId, draft.endId) : [];
-  const isGood =
-    draft.endId !== '' &&
-    draft.one !== '' &&
-    draft.other !== '' &&
-    draft.one !== draft.other &&
-    draft.reason.trim() !== '' &&
-    (!needsOhms || draft.ohms !== null);
-  const add = () => {
-    store.edit(
-      addPart({
-        kind: draft.kind,
-        ohms: needsOhms ? draft.ohms : null,
-        watts: draft.watts,
-        at: { loomId, endId: draft.endId, cavities: [draft.one, draft.other] },
-        inside: draft.inside,
-        reason: draft.reason.trim(),
-      }),
-    );
-    setDraft({ ...draft, ohms: null, watts: null, one: '', other: '', reason: '' });
+  const add = ({ kind, ohms, watts, endId, one, other, inside, reason }: NewPart) => {
+    const at = { loomId, endId, cavities: [one, other] as [string, string] };
+    store.edit(addPart({ kind, ohms: needsOhms(kind) ? ohms : null, watts, at, inside, reason: reason.trim() }));
+    // the next one is often of the same kind, at the same end
+    form.setValues({ ohms: null, watts: null, one: '', other: '', reason: '' });
   };
   const scattered = listScatteredParts(job, loomId);
   const gather = () => {
@@ -151,16 +144,9 @@ export function PartsPanel({ job, power, loomId }: { job: Job; power: PowerPlan;
           </tbody>
         </FactTable>
       )}
-      <form
-        className={styles.form}
-        aria-label="Add an inline part"
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (isGood) add();
-        }}
-      >
-        <Pick label="Kind of part" value={draft.kind} options={PART_KINDS} onChange={(kind) => kind && setDraft({ ...draft, kind })} />
-        {needsOhms && (
+      <form className={styles.form} aria-label="Add an inline part" onSubmit={form.onSubmit(add)}>
+        <Pick label="Kind of part" value={draft.kind} options={PART_KINDS} onChange={(kind) => kind && form.setFieldValue('kind', kind)} />
+        {needsOhms(draft.kind) && (
           <NumberField
             label="Ohms"
             placeholder="Ω"
@@ -169,7 +155,7 @@ export function PartsPanel({ job, power, loomId }: { job: Job; power: PowerPlan;
             most={1e8}
             canBeEmpty
             value={draft.ohms}
-            onChange={(ohms) => setDraft({ ...draft, ohms })}
+            onChange={(ohms) => form.setFieldValue('ohms', ohms)}
           />
         )}
         <NumberField
@@ -180,7 +166,7 @@ export function PartsPanel({ job, power, loomId }: { job: Job; power: PowerPlan;
           most={1000}
           canBeEmpty
           value={draft.watts}
-          onChange={(watts) => setDraft({ ...draft, watts })}
+          onChange={(watts) => form.setFieldValue('watts', watts)}
         />
         <Pick
           label="At which end"
@@ -189,7 +175,7 @@ export function PartsPanel({ job, power, loomId }: { job: Job; power: PowerPlan;
           options={Object.entries(loom.ends)
             .filter(([endId]) => listWired(job, loomId, endId).length > 1)
             .map(([endId, end]) => ({ value: endId, label: end.name }))}
-          onChange={(value) => setDraft({ ...draft, endId: value ?? '', one: '', other: '' })}
+          onChange={(value) => form.setValues({ endId: value ?? '', one: '', other: '' })}
         />
         {(['one', 'other'] as const).map((key) => (
           <Pick
@@ -198,23 +184,18 @@ export function PartsPanel({ job, power, loomId }: { job: Job; power: PowerPlan;
             value={draft[key] || null}
             none="cavity"
             options={cavities}
-            onChange={(value) => setDraft({ ...draft, [key]: value ?? '' })}
+            onChange={(value) => form.setFieldValue(key, value ?? '')}
           />
         ))}
-        <Checkbox
-          size="xs"
-          label="inside the device"
-          checked={draft.inside}
-          onChange={(event) => setDraft({ ...draft, inside: event.currentTarget.checked })}
-        />
+        <Checkbox size="xs" label="inside the device" {...form.getInputProps('inside', { type: 'checkbox' })} />
         <Words
           label="Why it is there"
           value={draft.reason}
           most={400}
           placeholder="why"
-          onChange={(value) => setDraft({ ...draft, reason: value })}
+          onChange={(value) => form.setFieldValue('reason', value)}
         />
-        <button className={controls.button} disabled={!isGood}>
+        <button className={controls.button} disabled={!form.isValid()}>
           Add part
         </button>
       </form>

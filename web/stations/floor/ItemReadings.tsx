@@ -1,3 +1,4 @@
+import { Input } from '@mantine/core';
 import { useState } from 'react';
 import { isPassing, toLimitWords, type ExpectedReading } from 'wattograph-core';
 import type { KnownReading } from '../../client/floorProgress';
@@ -42,7 +43,8 @@ export function ItemReadings({
       </button>
       <label>
         read with{' '}
-        <input
+        <Input
+          variant="unstyled"
           aria-label="Instrument"
           list="instruments"
           maxLength={80}
@@ -99,7 +101,8 @@ function ReadingRow({
           </small>
         )}
       </span>
-      <input
+      <Input
+        variant="unstyled"
         aria-label={`${one.words}, ${one.unit}`}
         inputMode="decimal"
         value={typed}

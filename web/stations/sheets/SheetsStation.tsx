@@ -1,6 +1,7 @@
 'use client';
 
 import { Button, Group, Menu, Modal, SegmentedControl, Select, Textarea } from '@mantine/core';
+import { useForm } from '@mantine/form';
 import { useDisclosure } from '@mantine/hooks';
 import { notifications } from '@mantine/notifications';
 import Link from 'next/link';
@@ -205,13 +206,13 @@ function ReleaseDialog({
 }) {
   const findings = useFindings();
   const accepted = useJob(({ document }) => document.accepted);
-  const [note, setNote] = useState('');
+  const form = useForm({ initialValues: { note: '' } });
   const [id] = useState(() => crypto.randomUUID());
   const [busy, setBusy] = useState(false);
   const [progress, setProgress] = useState<Progress | null>(null);
   const [problem, setProblem] = useState<RequestError | null>(null);
   const open = findings.filter(({ grade, key }) => grade === 'stop' && !Object.hasOwn(accepted, key));
-  const release = async () => {
+  const release = async ({ note }: { note: string }) => {
     setBusy(true);
     try {
       const path = `/api/jobs/${jobId}/releases`;
@@ -239,12 +240,7 @@ function ReleaseDialog({
           </Group>
         </>
       ) : (
-        <form
-          onSubmit={(event) => {
-            event.preventDefault();
-            void release();
-          }}
-        >
+        <form onSubmit={form.onSubmit((values) => void release(values))}>
           <p style={{ marginTop: 0 }}>
             The job as it stands becomes revision {next}, for good. The floor works from it, and work done before counts on where it stays
             the same; later edits make the next one.
@@ -253,9 +249,8 @@ function ReleaseDialog({
             label="Note"
             description="what is new, for whoever builds it"
             data-autofocus
-            value={note}
             maxLength={2000}
-            onChange={(event) => setNote(event.currentTarget.value)}
+            {...form.getInputProps('note')}
           />
           {busy && progress && (
             <p className="faint" role="status">

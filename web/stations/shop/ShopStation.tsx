@@ -1,6 +1,7 @@
 'use client';
 
 import { Button, FileButton, Menu, TextInput } from '@mantine/core';
+import { useForm } from '@mantine/form';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
@@ -364,18 +365,17 @@ function Currency({ currency, onChange }: { currency: string | null; onChange: (
 }
 
 function People({ people, onChange }: { people: readonly string[]; onChange: (people: string[]) => void }) {
-  const [name, setName] = useState('');
-  const isGood = name.trim() !== '' && !people.includes(name.trim());
+  const form = useForm({
+    initialValues: { name: '' },
+    validateInputOnChange: true,
+    validate: { name: (name) => (people.includes(name.trim()) ? 'is on the list' : name.trim() ? null : 'expected a name') },
+  });
+  const add = ({ name }: { name: string }) => {
+    onChange([...people, name.trim()]);
+    form.reset();
+  };
   return (
-    <form
-      className={styles.people}
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (!isGood) return;
-        onChange([...people, name.trim()]);
-        setName('');
-      }}
-    >
+    <form className={styles.people} onSubmit={form.onSubmit(add)}>
       <p className="faint">Who signs edits, releases and ticks. One who leaves stays on what was signed.</p>
       <ul>
         {people.map((person) => (
@@ -387,8 +387,8 @@ function People({ people, onChange }: { people: readonly string[]; onChange: (pe
           </li>
         ))}
       </ul>
-      <TextInput label="Another" maxLength={80} value={name} onChange={(event) => setName(event.currentTarget.value)} />
-      <Button type="submit" mt="xs" variant="default" disabled={!isGood}>
+      <TextInput label="Another" maxLength={80} {...form.getInputProps('name')} />
+      <Button type="submit" mt="xs" variant="default" disabled={!form.isValid()}>
         Add
       </Button>
     </form>

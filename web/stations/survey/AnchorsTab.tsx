@@ -1,5 +1,6 @@
 'use client';
 
+import { Input } from '@mantine/core';
 import { useState } from 'react';
 import type { Anchor, AnchorState, Job } from 'wattograph-core';
 import type { SurveyStore } from '../../client/surveyStore';
@@ -55,7 +56,8 @@ function DatumName({ name, anchors, onKeep }: { name: string; anchors: string[];
   };
   return (
     <>
-      <input
+      <Input
+        variant="unstyled"
         aria-label="What the datum is"
         maxLength={80}
         value={text}
@@ -80,7 +82,8 @@ function AnchorRow({ anchor, onKeep }: { anchor: Anchor; onKeep: (state: AnchorS
       <h3>
         {anchor.name} {anchor.by && <span className={styles.faint}>{anchor.by}</span>}
       </h3>
-      <input
+      <Input
+        variant="unstyled"
         aria-label={`Where the ${anchor.name} is`}
         placeholder="where it is"
         maxLength={200}

@@ -1,5 +1,7 @@
 'use client';
 
+import { Input } from '@mantine/core';
+import { useForm } from '@mantine/form';
 import { useState } from 'react';
 import { EVIDENCE, type Evidence, type Job, type OpenItem } from 'wattograph-core';
 import type { SurveyStore } from '../../client/surveyStore';
@@ -7,7 +9,14 @@ import styles from './Survey.module.css';
 
 /** What has to be answered before the visit is over. */
 export function AskTab({ store, job, loomId }: { store: SurveyStore; job: Job; loomId: string }) {
-  const [question, setQuestion] = useState('');
+  const form = useForm({
+    initialValues: { question: '' },
+    validate: { question: (question) => (question.trim() ? null : 'expected a question') },
+  });
+  const note = ({ question }: { question: string }) => {
+    store.add({ kind: 'ask', loomId, itemId: `q-${crypto.randomUUID().slice(0, 13)}`, question: question.trim(), blocks: [] });
+    form.reset();
+  };
   const items = Object.entries(job.openItems).filter(([, item]) => item.kind !== 'concession' && item.atVisit);
   const open = items.filter(([, { answer }]) => answer === null);
   const answered = items.filter(([, { answer }]) => answer !== null);
@@ -21,24 +30,16 @@ export function AskTab({ store, job, loomId }: { store: SurveyStore; job: Job; l
           onAnswer={(answer, evidence) => store.add({ kind: 'answer', loomId, itemId: id, answer, evidence, seen: item.answer })}
         />
       ))}
-      <form
-        className={styles.name}
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (question.trim() === '') return;
-          store.add({ kind: 'ask', loomId, itemId: `q-${crypto.randomUUID().slice(0, 13)}`, question: question.trim(), blocks: [] });
-          setQuestion('');
-        }}
-      >
-        <input
+      <form className={styles.name} onSubmit={form.onSubmit(note)}>
+        <Input
+          variant="unstyled"
           aria-label="A new question"
           placeholder="a new question"
           maxLength={300}
-          value={question}
-          onChange={(event) => setQuestion(event.target.value)}
+          {...form.getInputProps('question')}
         />
         <div className={styles.kinds}>
-          <button type="submit" disabled={question.trim() === ''}>
+          <button type="submit" disabled={!form.isValid()}>
             Note it
           </button>
         </div>
@@ -64,7 +65,8 @@ function Question({ item, onAnswer }: { item: OpenItem; onAnswer: (answer: strin
         {item.question} {item.owner && <span className={styles.faint}>{item.owner}</span>}
       </h3>
       {item.blocks.length > 0 && <p className={styles.alarm}>⬣ wires wait for this</p>}
-      <input
+      <Input
+        variant="unstyled"
         aria-label={`Answer: ${item.question}`}
         placeholder="answer"
         maxLength={400}

@@ -1,6 +1,7 @@
 'use client';
 
-import { useState } from 'react';
+import { Input } from '@mantine/core';
+import { useForm } from '@mantine/form';
 import type { Job } from 'wattograph-core';
 import { readLength } from '../../ui/fields/readLength';
 import styles from './Survey.module.css';
@@ -23,52 +24,53 @@ export function NamePanel({
   onKeep: (name: string, holeMm: number | null, deviceId: string | null) => void;
   onCancel: () => void;
 }) {
-  const [name, setName] = useState('');
-  const [bore, setBore] = useState('');
-  const words = name.trim().toLowerCase();
+  const taken = new Set(
+    Object.values(job.looms[loomId]!.nodes).flatMap((node) => (node.kind === what ? [node.name.trim().toLowerCase()] : [])),
+  );
+  const form = useForm({
+    initialValues: { name: '', bore: '' },
+    validateInputOnChange: true,
+    validate: {
+      name: (name) => {
+        if (taken.has(name.trim().toLowerCase())) return 'There is one of that name already. A second reading of it goes in under Runs.';
+        return name.trim() ? null : 'expected a name';
+      },
+      bore: (bore) => {
+        const mm = readLength(bore);
+        return mm === null || (mm > 0 && mm <= 500) ? null : 'above 0, at most 500 mm';
+      },
+    },
+  });
+  const words = form.values.name.trim().toLowerCase();
   const devices = Object.entries(job.devices).filter(([, device]) => device.at === null && device.decision !== 'remove');
   const offered = devices.filter(([, device]) => device.name.toLowerCase().includes(words)).slice(0, 8);
   const exact = devices.find(([, device]) => device.name.toLowerCase() === words);
-  const isTaken = Object.values(job.looms[loomId]!.nodes).some((node) => node.kind === what && node.name.trim().toLowerCase() === words);
-  const boreMm = readLength(bore);
-  const isBoreGood = boreMm === null || (boreMm > 0 && boreMm <= 500);
-  const isGood = name.trim() !== '' && !isTaken && isBoreGood;
+  const keep = ({ name, bore }: typeof form.values) =>
+    onKeep(name.trim(), what === 'pass' ? readLength(bore) : null, what === 'end' ? (exact?.[0] ?? null) : null);
   return (
-    <form
-      className={styles.name}
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (isGood) onKeep(name.trim(), what === 'pass' ? boreMm : null, what === 'end' ? (exact?.[0] ?? null) : null);
-      }}
-    >
+    <form className={styles.name} onSubmit={form.onSubmit(keep)}>
       <p>
         <b>{atMm} mm</b> {WORDS[what]}
       </p>
-      <input
+      <Input
+        variant="unstyled"
         aria-label={`Name of the ${WORDS[what].toLowerCase()}`}
         placeholder="name"
         autoFocus
         autoComplete="off"
         maxLength={80}
-        value={name}
-        onChange={(event) => setName(event.target.value)}
         enterKeyHint="done"
+        {...form.getInputProps('name')}
       />
-      {isTaken && (
+      {form.errors.name && words !== '' && (
         <p role="alert" className={styles.problem}>
-          There is one of that name already. A second reading of it goes in under Runs.
+          {form.errors.name}
         </p>
       )}
       {what === 'pass' && (
         <label className={styles.bore}>
           Bore, mm
-          <input
-            inputMode="decimal"
-            value={bore}
-            aria-invalid={!isBoreGood}
-            onChange={(event) => setBore(event.target.value)}
-            placeholder="not known"
-          />
+          <Input variant="unstyled" inputMode="decimal" placeholder="not known" {...form.getInputProps('bore')} />
         </label>
       )}
       {what === 'end' && offered.length > 0 && (
@@ -84,7 +86,7 @@ export function NamePanel({
         <button type="button" onClick={onCancel}>
           Back
         </button>
-        <button type="submit" className={styles.primary} disabled={!isGood}>
+        <button type="submit" className={styles.primary} disabled={!form.isValid()}>
           Keep
         </button>
       </div>

@@ -1,8 +1,9 @@
 'use client';
 
-import { Button, Group, Textarea } from '@mantine/core';
+import { Textarea } from '@mantine/core';
+import { useForm } from '@mantine/form';
 import { modals } from '@mantine/modals';
-import { useState } from 'react';
+import { DialogEnd } from '../DialogEnd';
 
 /** Ask why something is chosen by hand; nothing is chosen without a reason. */
 export function askReason(title: string, onReason: (reason: string) => void): void {
@@ -21,15 +22,12 @@ export function askReason(title: string, onReason: (reason: string) => void): vo
 }
 
 function ReasonForm({ onKeep, onCancel }: { onKeep: (reason: string) => void; onCancel: () => void }) {
-  const [reason, setReason] = useState('');
-  const isGood = reason.trim() !== '';
+  const form = useForm({
+    initialValues: { reason: '' },
+    validate: { reason: (reason) => (reason.trim() ? null : 'expected a reason') },
+  });
   return (
-    <form
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (isGood) onKeep(reason.trim());
-      }}
-    >
+    <form onSubmit={form.onSubmit(({ reason }) => onKeep(reason.trim()))}>
       <Textarea
         label="Reason"
         description="prints in the pack"
@@ -37,17 +35,9 @@ function ReasonForm({ onKeep, onCancel }: { onKeep: (reason: string) => void; on
         autosize
         minRows={2}
         maxLength={400}
-        value={reason}
-        onChange={(event) => setReason(event.currentTarget.value)}
+        {...form.getInputProps('reason')}
       />
-      <Group justify="flex-end" mt="md">
-        <Button variant="default" onClick={onCancel}>
-          Leave it
-        </Button>
-        <Button type="submit" disabled={!isGood}>
-          Keep
-        </Button>
-      </Group>
+      <DialogEnd onClose={onCancel} words="Keep" isReady={form.isValid()} />
     </form>
   );
 }

@@ -1,5 +1,6 @@
 'use client';
 
+import { Input } from '@mantine/core';
 import { memo, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
 import { measureText, type StripLayout, setRun } from 'wattograph-core';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
@@ -227,12 +228,13 @@ export function TypeLength({
       <label className="narrow" htmlFor="run-length">
         {run}
       </label>
-      <input
+      <Input
+        variant="unstyled"
         id="run-length"
         inputMode="decimal"
         autoFocus
         value={text}
-        aria-invalid={!isGood}
+        error={!isGood}
         onFocus={(event) => event.currentTarget.select()}
         onChange={(event) => setText(event.currentTarget.value)}
         onBlur={onDone}
