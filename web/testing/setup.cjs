@@ -15,6 +15,14 @@ window.ResizeObserver = class {
   disconnect() {}
 };
 Element.prototype.scrollIntoView = () => {};
+// nothing has a size in jsdom; a list that draws only what is in view is given room for a page of rows
+Object.defineProperty(HTMLElement.prototype, 'offsetHeight', {
+  configurable: true,
+  get() {
+    return this.tagName === 'TR' ? 26 : 800;
+  },
+});
+Object.defineProperty(HTMLElement.prototype, 'offsetWidth', { configurable: true, get: () => 1200 });
 // jsdom has none; documents are plain JSON
 // two parts of one list under one key: React may drop one of them
 const report = console.error;

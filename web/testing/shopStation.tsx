@@ -48,8 +48,10 @@ export function openShop(users: Record<string, { id: string; name: string }[]> =
 
 export const goTo = (table: string) =>
   fireEvent.click(within(screen.getByRole('navigation')).getByRole('button', { name: new RegExp(`^${table}`) }));
-export const listed = () => within(screen.getByRole('list')).queryAllByRole('button');
-export const chooseRecord = (name: RegExp) => fireEvent.click(within(screen.getByRole('list')).getByRole('button', { name }));
+/** The table of records of the kind that is open. */
+export const records = () => within(screen.getByRole('table', { name: /^Records: / }));
+export const listed = () => records().queryAllByRole('row').slice(1);
+export const chooseRecord = (name: RegExp) => fireEvent.click(records().getByRole('button', { name }));
 export const editor = () => within(screen.getByRole('region', { name: 'Record' }));
 export const typeField = (label: string | RegExp, value: string) => {
   const field = editor().getByLabelText(label);

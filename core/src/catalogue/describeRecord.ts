@@ -3,6 +3,7 @@ import {
   findDueDay,
   findTool,
   listCavities,
+  type BoughtTable,
   type Buying,
   type Conductor,
   type Contact,
@@ -67,12 +68,17 @@ export function describeRecord(shop: Shop, table: ShopTable, { id, value }: Shop
     case 'buying': {
       const { price, packOf } = value as Buying;
       const each = price === null ? 'no price' : `${price.toFixed(2)}${shop.currency === null ? '' : ` ${shop.currency}`}`;
-      return `${id.slice(0, id.indexOf('/'))}: ${each}${packOf === null ? '' : `, ${packOf} in a pack`}`;
+      return `${PART_WORDS[id.slice(0, id.indexOf('/')) as BoughtTable]}, ${each}${packOf === null ? '' : `, ${packOf} in a pack`}`;
     }
     default:
       return '';
   }
 }
+
+const PART_WORDS: Readonly<Record<BoughtTable, string>> = {
+  ...{ families: 'housing', devices: 'device', wires: 'wire', cables: 'cable', contacts: 'contact', seals: 'seal' },
+  ...{ plugs: 'cavity plug', rings: 'ring', barrels: 'splice barrel', coverings: 'covering', labels: 'marker sleeve' },
+};
 
 /** "ETFE 26 to 20, thin-wall 0.35 to 0.5"; "no wire of this shop". */
 function listSizes(shop: Shop, fits: (wire: Conductor) => boolean): string {

@@ -96,9 +96,10 @@ export function CircuitDialog({
             places={circuit.terminations}
             onChange={(places) => form.setFieldValue('terminations', places)}
           />
-          <Group grow align="start">
+          <Group grow preventGrowOverflow={false} wrap="nowrap" align="start">
             <Select
               label="Wire"
+              miw={216}
               data={[
                 { value: 'etfe', label: 'ETFE, AWG, 150 °C' },
                 { value: 'etfe-plated', label: 'ETFE plated, AWG, 200 °C' },

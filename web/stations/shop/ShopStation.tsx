@@ -17,10 +17,12 @@ import {
   listRecords,
   putRecord,
   SHOP_TABLES,
+  TABLE_WORDS,
   toPresentShop,
   toBuyingKey,
   toShopTable,
   toShopTableCsv,
+  type Conductor,
   type Problem,
   type Shop,
   type ShopRecord,
@@ -32,6 +34,8 @@ import { ProblemList } from '../../ui/findings/ProblemList';
 import { WhoSelect } from '../../ui/fields/WhoSelect';
 import { readTable } from '../../ui/wireList/readTable';
 import { saveFile } from '../../client/saveFile';
+import type { Column } from '../../ui/table/columns';
+import { DataTable } from '../../ui/table/DataTable';
 import { saveTable } from '../../ui/table/saveTable';
 import { ReadDialog } from './ReadDialog';
 import { RecordEditor, type User } from './RecordEditor';
@@ -47,7 +51,6 @@ export interface VersionLine {
 }
 
 const MOST_BYTES = 8 * 1024 * 1024;
-const MOST_ROWS = 200;
 
 /** people and what has no id of its own are not copied */
 const CAN_COPY: readonly ShopTable[] = [
@@ -107,6 +110,7 @@ export function ShopStation({
     const rank = ({ id }: ShopRecord) => (marks.has(id) ? 0 : isRetired(draft, table, id) ? 2 : 1);
     return [...all].sort((a, b) => rank(a) - rank(b));
   }, [records, search, marks, draft, table]);
+  const columns = useMemo(() => createColumns(draft, table, marks), [draft, table, marks]);
   useEffect(() => {
     if (count === 0) return;
     const warn = (event: BeforeUnloadEvent) => event.preventDefault();
@@ -238,16 +242,28 @@ export function ShopStation({
           })}
         </nav>
         <section className={styles.list} aria-label={TABLE_NAMES[table]}>
-          <div className={styles.find}>
-            <TextInput
-              aria-label="Search"
-              placeholder={`search ${records.length} ${TABLE_NAMES[table].toLowerCase()}`}
-              value={search}
-              onChange={(event) => setSearch(event.currentTarget.value)}
-            />
-            <Menu position="bottom-end">
+          <DataTable
+            key={table}
+            name={`shop-${table}`}
+            label={`Records: ${TABLE_NAMES[table]}`}
+            rows={found}
+            columns={columns}
+            keyOf={({ id }) => id}
+            isHere={({ id }) => id === chosenId}
+            onPick={({ id }) => setChosenId(id)}
+            seek={chosenId}
+            search={{
+              words: search,
+              onWords: setSearch,
+              label: 'Search',
+              placeholder: `search ${records.length}`,
+              of: records.length,
+            }}
+            empty={<p className="faint">None yet: take rows in, from CSV or XLSX.</p>}
+          >
+            <Menu position="bottom-start">
               <Menu.Target>
-                <Button variant="default">Rows out</Button>
+                <button className={styles.link}>Rows out</button>
               </Menu.Target>
               <Menu.Dropdown>
                 <Menu.Item onClick={() => saveFile(`${table}.csv`, toShopTableCsv(draft, table))}>as CSV</Menu.Item>
@@ -256,25 +272,16 @@ export function ShopStation({
             </Menu>
             <FileButton key={`${table} ${undone}`} onChange={(file) => void readRows(file)} accept=".csv,.txt,.xlsx,text/csv">
               {(props) => (
-                <Button variant="default" title="from CSV or XLSX with these columns: known ones are changed, others added" {...props}>
+                <button
+                  className={styles.link}
+                  title="from CSV or XLSX with these columns: known ones are changed, others added"
+                  {...props}
+                >
                   Rows in
-                </Button>
+                </button>
               )}
             </FileButton>
-          </div>
-          <ul>
-            {found.slice(0, MOST_ROWS).map((one) => (
-              <li key={one.id}>
-                <button aria-pressed={one.id === chosenId} onClick={() => setChosenId(one.id)}>
-                  <b>{one.name}</b>
-                  <em>{[marks.get(one.id), isRetired(draft, table, one.id) && 'retired'].filter(Boolean).join(', ')}</em>
-                  <small>{describeRecord(draft, table, one)}</small>
-                </button>
-              </li>
-            ))}
-          </ul>
-          {found.length === 0 && <p className="faint">Nothing here is called so.</p>}
-          {found.length > MOST_ROWS && <p className="faint">{found.length - MOST_ROWS} more: narrow the search.</p>}
+          </DataTable>
         </section>
         <section className={styles.editor} aria-label="Record">
           {table === 'people' ? (
@@ -333,11 +340,32 @@ export function ShopStation({
   );
 }
 
-/** Prices are found by the name of the part they are of. */
+const createColumns = (shop: Shop, table: ShopTable, marks: ReadonlyMap<string, string>): Column<ShopRecord>[] => [
+  {
+    id: 'name',
+    head: 'name',
+    value: ({ name }) => name,
+    // the row chooses it; by keys the button does
+    cell: ({ id, name }) => (
+      <>
+        <button className={styles.record}>{name}</button>
+        <span className={styles.state}>{[marks.get(id), isRetired(shop, table, id) && 'retired'].filter(Boolean).join(', ')}</span>
+      </>
+    ),
+  },
+  { id: 'what', head: 'what it is', value: (record) => describeRecord(shop, table, record), className: styles.what },
+];
+
+/** Wires are named as they are called at the bench, and prices as the part they are of. */
 function listNamedRecords(shop: Shop, table: ShopTable): ShopRecord[] {
   const records = listRecords(shop, table);
+  if (table === 'wires')
+    return records.map((record) => {
+      const { table: kind, size } = record.value as Conductor;
+      return { ...record, name: `${TABLE_WORDS[kind]} ${size}` };
+    });
   if (table !== 'buying') return records;
-  const names = new Map(BOUGHT_TABLES.flatMap((one) => listRecords(shop, one).map(({ id, name }) => [toBuyingKey(one, id), name])));
+  const names = new Map(BOUGHT_TABLES.flatMap((one) => listNamedRecords(shop, one).map(({ id, name }) => [toBuyingKey(one, id), name])));
   return records.map((record) => ({ ...record, name: names.get(record.id) ?? record.name }));
 }
 

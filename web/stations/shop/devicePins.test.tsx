@@ -15,6 +15,7 @@ describe('the pins of a kind of device', () => {
   const openBox = () => {
     openShop();
     goTo('Devices');
+    fireEvent.change(screen.getByLabelText('Search'), { target: { value: 'fuse box' } });
     chooseRecord(/^fuse box, eight ways/);
   };
   test('are changed in place: typed as the field is left, chosen at once; an undo brings them back', async () => {

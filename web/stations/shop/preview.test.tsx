@@ -6,7 +6,7 @@ const picture = () => editor().getByRole('img').getAttribute('aria-label');
 test('the window of a contact stands on the scale of the wires, and follows what is typed', () => {
   openShop();
   goTo('Contacts');
-  chooseRecord(/^Hollin size 22 contact\s*takes/);
+  chooseRecord(/^Hollin size 22 contact$/);
   expect(picture()).toBe('takes 0.14 to 0.62 mm² of copper');
   const sizes = () =>
     [...editor().getByRole('img').querySelectorAll('circle')].filter((one) => one.getAttribute('fill') === 'var(--ink)').length;
@@ -19,7 +19,7 @@ test('the window of a contact stands on the scale of the wires, and follows what
 test('a wire is drawn in section; strands that do not fit under their insulation are told', () => {
   openShop();
   goTo('Wires');
-  chooseRecord(/^etfe 20 /);
+  chooseRecord(/^ETFE 20$/);
   expect(picture()).toMatch(/^\d.* mm over the insulation, \d.* mm over the strands$/);
   expect(screen.queryByText(/thicker than the insulation/)).toBeNull();
   typeField(/area, mm²/, '90');

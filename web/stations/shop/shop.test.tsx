@@ -6,7 +6,7 @@ import { chooseRecord, editor, effect, goTo, listed, openShop, server, settle, t
 test('a figure changed is a change to take, and can be undone', () => {
   openShop();
   goTo('Contacts');
-  chooseRecord(/^Hollin size 22 contact\s*takes/);
+  chooseRecord(/^Hollin size 22 contact$/);
   expect(editor().getByText(/takes ETFE 26 to 20/)).toBeTruthy();
   typeField('max area, mm²', '0.4');
   expect(editor().getByText(/takes ETFE 26 to 22,/)).toBeTruthy();
@@ -20,7 +20,7 @@ test('a figure changed is a change to take, and can be undone', () => {
 test('a figure that may be left out is empty again; one that may not comes back', () => {
   openShop();
   goTo('Contacts');
-  chooseRecord(/^Hollin size 22 contact\s*takes/);
+  chooseRecord(/^Hollin size 22 contact$/);
   typeField('peak, A', '');
   typeField('current, A', '');
   expect(editor().getByLabelText<HTMLInputElement>('current, A').value).toBe('7.5');
@@ -32,7 +32,7 @@ test('a housing made from another: its cavities are drawn as they are typed, non
   goTo('Housings');
   chooseRecord(/^Hollin 19/);
   press('Make another from it');
-  expect(listed()[0]!.textContent).toContain('Hollin 19, copynew');
+  expect(listed()[0]!.textContent).toMatch(/^Hollin 19, copynew/);
   typeField('in each ring, inside first', '1, 6');
   expect(editor().getByText(/7 ways, size 22/)).toBeTruthy();
   expect(editor().getByRole('group', { name: 'Hollin 19, copy, wire side' }).querySelectorAll('text')).toHaveLength(7);
@@ -44,7 +44,7 @@ test('a housing made from another: its cavities are drawn as they are typed, non
 test('a figure of a record is typed in the units of its field, which its words name', () => {
   openShop();
   goTo('Contacts');
-  chooseRecord(/^Hollin size 22 contact\s*takes/);
+  chooseRecord(/^Hollin size 22 contact$/);
   const field = () => editor().getByLabelText<HTMLInputElement>('max area, mm²');
   typeField('max area, mm²', '20 AWG');
   expect(Number(field().value)).toBeCloseTo(0.5176, 3);
@@ -60,7 +60,7 @@ test('search narrows a table; people come and go, but never the last', () => {
   expect(listed().length).toBeGreaterThan(0);
   expect(listed().length).toBeLessThan(all);
   fireEvent.change(screen.getByLabelText('Search'), { target: { value: 'zzz' } });
-  expect(screen.getByText('Nothing here is called so.')).toBeTruthy();
+  expect(screen.getByText(/^Nothing here has “zzz” in it/)).toBeTruthy();
   goTo('People');
   fireEvent.change(editor().getByLabelText('Another'), { target: { value: 'Wil Tamsin' } });
   press('Add');
@@ -162,7 +162,7 @@ describe('the face of a housing', () => {
     expect(checkShop(server.posted.find(({ path }) => path === '/api/shop/preview')!.body.document)).toMatchObject({ ok: true });
   });
   test('sizes stay with their places when the names change, and go with the rule when most have that size', () => {
-    openFamily(/^Hollin 10, mixed\s*10/);
+    openFamily(/^Hollin 10, mixed$/);
     keep('names, in that order', '1 to 10');
     expect(editor().getByText(/10 ways, size 16 and 22/)).toBeTruthy();
     fireEvent.keyDown(face().getByRole('button', { name: 'cavity 1' }), { key: 'Enter' });
@@ -175,7 +175,7 @@ describe('the face of a housing', () => {
     expect(editor().getByText(/10 ways, size 16;/)).toBeTruthy();
   });
   test('a name too few, or two cavities upon each other, is told beside the face', () => {
-    openFamily(/^Hollin 10, mixed\s*10/);
+    openFamily(/^Hollin 10, mixed$/);
     keep('names, in that order', 'A to F');
     expect(editor().getByRole('alert').textContent).toBe('expected 10 names, one for each cavity, got 6');
     keep('names, in that order', '');
@@ -205,7 +205,7 @@ describe('the face of a housing', () => {
     expect(list().value).toBe('A\t-6\t0\t6p\nB\t0\t0.5\t16s\nC\t6\t0\t16s');
   });
   test('halves and what they mate with are set beside it', () => {
-    openFamily(/^Hollin 10, mixed\s*10/);
+    openFamily(/^Hollin 10, mixed$/);
     pick('gender', 'pins');
     pick('mates with', 'Hollin 13');
     expect(screen.getByRole('button', { name: 'Take 1 change …' })).toBeTruthy();
@@ -323,11 +323,10 @@ describe('stock', () => {
   test('a part is retired, stands last with its mark, and is offered again', () => {
     openShop();
     goTo('Contacts');
-    chooseRecord(/^Hollin size 22 contact\s*takes/);
+    chooseRecord(/^Hollin size 22 contact$/);
     press('Retire it');
     expect(screen.getByRole('button', { name: 'Offer it again' })).toBeTruthy();
-    const rows = within(screen.getByRole('region', { name: 'Contacts' })).getAllByRole('listitem');
-    expect(rows.at(-1)!.textContent).toMatch(/^Hollin size 22 contactretired/);
+    expect(listed().at(-1)!.textContent).toMatch(/^Hollin size 22 contactretired/);
     press('Offer it again');
     expect(screen.getByRole('button', { name: 'Retire it' })).toBeTruthy();
   });
@@ -335,7 +334,7 @@ describe('stock', () => {
   test('what a job uses cannot be taken out; the jobs are named', () => {
     openShop({ 'contacts/h22': [{ id: 'skerry', name: 'Skerry 12' }] });
     goTo('Contacts');
-    chooseRecord(/^Hollin size 22 contact\s*takes/);
+    chooseRecord(/^Hollin size 22 contact$/);
     expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Take it out' }).disabled).toBe(true);
     expect(screen.getByRole('link', { name: 'Skerry 12' }).getAttribute('href')).toBe('/jobs/skerry/bundle');
     expect(screen.getByText(/it can be retired, not taken out/)).toBeTruthy();
@@ -344,7 +343,7 @@ describe('stock', () => {
   test('a price is typed where the part is, and found in the price table by the name of the part', async () => {
     openShop();
     goTo('Contacts');
-    chooseRecord(/^Hollin size 22 contact\s*takes/);
+    chooseRecord(/^Hollin size 22 contact$/);
     const price = within(screen.getByRole('group', { name: 'Buying, EUR' })).getByLabelText('price');
     fireEvent.change(price, { target: { value: '0.42' } });
     fireEvent.blur(price);

@@ -53,6 +53,8 @@ export interface DataTableProps<R> {
   isEven?: boolean;
   /** changes that were pasted together, to be one step of undo */
   onTake?: (commands: Command[]) => void;
+  /** who looks for rows himself, in what he knows of them: the field asks him, and the table takes the rows it is given */
+  search?: { words: string; onWords: (words: string) => void; label: string; placeholder: string; of: number };
   /** what stands in the line of the tools */
   children?: ReactNode;
   /** what is shown where there are no rows at all */
@@ -67,7 +69,8 @@ type Item<R> = { key: string } & (
 export function DataTable<R>(props: DataTableProps<R>) {
   const { name, label, rows, columns, keyOf, groupOf, detail, isHere, seek = null, isEven = false, empty } = props;
   const [sorting, setSorting] = useState<SortingState>([]);
-  const [words, setWords] = useState('');
+  const [own, setOwn] = useState('');
+  const { words, onWords, of } = props.search ?? { words: own, onWords: setOwn, of: rows.length };
   const [problem, setProblem] = useState<string | null>(null);
   const [hidden, setHidden] = useLocalStorage<string[]>({ key: `wattograph.columns.${name}`, defaultValue: [] });
   const scroll = useRef<HTMLDivElement>(null);
@@ -88,7 +91,7 @@ export function DataTable<R>(props: DataTableProps<R>) {
         })),
       [columns],
     ),
-    state: { sorting, globalFilter: words.trim() },
+    state: { sorting, globalFilter: own.trim() },
     onSortingChange: setSorting,
     // a row is looked through as a whole, once
     getColumnCanGlobalFilter: ({ id }) => id === columns[0]!.id,
@@ -114,7 +117,7 @@ export function DataTable<R>(props: DataTableProps<R>) {
     ];
   });
   const window = useWindow(items, scroll, seek, isEven);
-  if (rows.length === 0) return empty ?? null;
+  if (of === 0) return empty ?? null;
 
   const copy = (event: ClipboardEvent) => {
     const field = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
@@ -138,8 +141,9 @@ export function DataTable<R>(props: DataTableProps<R>) {
       hidden={hidden}
       onHide={setHidden}
       words={words}
-      onWords={setWords}
-      count={found.length === rows.length ? null : `${found.length} of ${rows.length}`}
+      onWords={onWords}
+      field={props.search}
+      count={found.length === of ? null : `${found.length} of ${of}`}
       onCopy={() => {
         copyText(toTsv(shown, found));
         notifications.show({ message: `${toCount(found.length, 'row')} copied, as a spreadsheet takes them`, autoClose: 2500 });
@@ -225,8 +229,8 @@ export function DataTable<R>(props: DataTableProps<R>) {
         {found.length === 0 && (
           <p className={styles.none}>
             Nothing here has “{words.trim()}” in it.{' '}
-            <button type="button" className={styles.head} onClick={() => setWords('')}>
-              <span>Show all {rows.length}</span>
+            <button type="button" className={styles.head} onClick={() => onWords('')}>
+              <span>Show all {of}</span>
             </button>
           </p>
         )}

@@ -10,6 +10,7 @@ export function TableTools<R>({
   onHide,
   words,
   onWords,
+  field = { label: 'Filter the table', placeholder: 'filter' },
   count,
   onCopy,
 }: {
@@ -18,6 +19,7 @@ export function TableTools<R>({
   onHide: (hidden: string[]) => void;
   words: string;
   onWords: (words: string) => void;
+  field?: { label: string; placeholder: string } | undefined;
   count: string | null;
   onCopy: () => void;
 }) {
@@ -31,8 +33,8 @@ export function TableTools<R>({
       <TextInput
         variant="unstyled"
         className={styles.filter ?? ''}
-        aria-label="Filter the table"
-        placeholder="filter"
+        aria-label={field.label}
+        placeholder={field.placeholder}
         value={words}
         onChange={(event) => onWords(event.currentTarget.value)}
         onKeyDown={(event) => {
