@@ -1,7 +1,6 @@
 'use client';
 
-import { Button, FileButton, Menu, TextInput } from '@mantine/core';
-import { useForm } from '@mantine/form';
+import { Button, FileButton, Menu } from '@mantine/core';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
@@ -40,6 +39,7 @@ import { saveTable } from '../../ui/table/saveTable';
 import { ReadDialog } from './ReadDialog';
 import { RecordEditor, type User } from './RecordEditor';
 import styles from './Shop.module.css';
+import { Currency, People } from './ShopFacts';
 import { TABLE_NAMES } from '../../ui/wireList/tableNames';
 import { TakeDialog } from './TakeDialog';
 
@@ -371,54 +371,3 @@ function listNamedRecords(shop: Shop, table: ShopTable): ShopRecord[] {
 
 const isRetired = (shop: Shop, table: ShopTable, id: string): boolean =>
   table === 'buying' ? shop.buying[id]?.retired === true : isBoughtTable(table) && !isOffered(shop, table, id);
-
-function Currency({ currency, onChange }: { currency: string | null; onChange: (currency: string | null) => void }) {
-  const [typed, setTyped] = useState(currency ?? '');
-  const keep = () => {
-    const next = typed.trim() === '' ? null : typed.trim();
-    if (next !== currency) onChange(next);
-  };
-  return (
-    <TextInput
-      label="Currency of the prices"
-      maxLength={8}
-      w={220}
-      placeholder="not stated"
-      value={typed}
-      onChange={(event) => setTyped(event.currentTarget.value)}
-      onBlur={keep}
-      onKeyDown={(event) => event.key === 'Enter' && keep()}
-    />
-  );
-}
-
-function People({ people, onChange }: { people: readonly string[]; onChange: (people: string[]) => void }) {
-  const form = useForm({
-    initialValues: { name: '' },
-    validateInputOnChange: true,
-    validate: { name: (name) => (people.includes(name.trim()) ? 'is on the list' : name.trim() ? null : 'expected a name') },
-  });
-  const add = ({ name }: { name: string }) => {
-    onChange([...people, name.trim()]);
-    form.reset();
-  };
-  return (
-    <form className={styles.people} onSubmit={form.onSubmit(add)}>
-      <p className="faint">Who signs edits, releases and ticks. One who leaves stays on what was signed.</p>
-      <ul>
-        {people.map((person) => (
-          <li key={person}>
-            {person}
-            <button type="button" disabled={people.length === 1} onClick={() => onChange(people.filter((one) => one !== person))}>
-              take off the list
-            </button>
-          </li>
-        ))}
-      </ul>
-      <TextInput label="Another" maxLength={80} {...form.getInputProps('name')} />
-      <Button type="submit" mt="xs" variant="default" disabled={!form.isValid()}>
-        Add
-      </Button>
-    </form>
-  );
-}
