@@ -6,19 +6,28 @@ import { measureText } from './measureText';
 import { PAPER_DETAILS } from './strip/details';
 import { fitStrip } from './strip/fitStrip';
 import { layoutStrip } from './strip/layoutStrip';
-import type { StripEnd } from './strip/stripLayout';
+import type { StripEnd, StripLayout } from './strip/stripLayout';
 
 const LEFT = 9;
 const TEXT = 2.5;
+/** above which are the ruler and the names of holes, mm */
+const TOP = 9;
+const HOLE_TEXT = 2.1;
+const HOLE_LINE = 2.6;
 /** A strip takes no more of a sheet than this, mm, as long as its wires can be told apart. */
 const MOST_HEIGHT = 130;
 
 /** The loom as a strip for paper: ruler, traces in their colours, ends, breakouts, splices. No wider than given, mm. */
 export function drawStrip(loom: Loom, plan: LoomPlan, widthMm: number): Drawing {
   const reachMm = Math.max(1, ...Object.values(plan.tree.nodes).map(({ distanceMm }) => distanceMm));
-  const base = { row: 5, left: LEFT, top: 9, text: TEXT };
-  const options = fitStrip(loom, plan, base, { width: widthMm, height: MOST_HEIGHT }, PAPER_DETAILS);
-  const layout = layoutStrip(loom, plan, options);
+  const layOut = (lines: number) => {
+    const base = { row: 5, left: LEFT, top: TOP + (lines - 1) * HOLE_LINE, text: TEXT };
+    const fitted = fitStrip(loom, plan, base, { width: widthMm, height: MOST_HEIGHT }, PAPER_DETAILS);
+    return { options: fitted, layout: layoutStrip(loom, plan, fitted) };
+  };
+  const lines = Math.max(1, ...placeHoleNames(layOut(1).layout.nodes, widthMm).map(({ onLine }) => onLine + 1));
+  const { options, layout } = layOut(lines);
+  const holeNames = new Map(placeHoleNames(layout.nodes, widthMm).map((name) => [name.nodeId, name]));
   const marks: Mark[] = [...drawRuler(reachMm, options.scale, layout.height)];
   for (const { parts, colour } of layout.listTraces())
     for (const { d, width } of parts) {
@@ -28,12 +37,11 @@ export function drawStrip(loom: Loom, plan: LoomPlan, widthMm: number): Drawing 
       );
       if (colour.stripe) marks.push({ kind: 'path', d, fill: null, stroke: WIRE_HEX[colour.stripe], width: width * 0.36 });
     }
-  for (const { x, top, holeMm, name, kind, bottom } of layout.nodes) {
-    if (kind === 'pass') {
-      marks.push(
-        line([x, top], [x, bottom], 0.25, FAINT, [0.8, 0.8]),
-        text(x + 0.8, 8.2, `${name}${holeMm === null ? '' : `, Ø ${holeMm}`}`, 2.1, { fill: FAINT }),
-      );
+  for (const { nodeId, x, top, bottom } of layout.nodes) {
+    const hole = holeNames.get(nodeId);
+    if (hole) {
+      const y = TOP - 0.8 + hole.onLine * HOLE_LINE;
+      marks.push(line([x, top], [x, bottom], 0.25, FAINT, [0.8, 0.8]), text(hole.left, y, hole.words, HOLE_TEXT, { fill: FAINT }));
     } else marks.push({ kind: 'circle', x, y: top, r: 0.8, fill: '#ffffff', stroke: INK, width: 0.3 });
   }
   for (const { x, top, bottom, y } of layout.splices)
@@ -54,6 +62,26 @@ export function drawStrip(loom: Loom, plan: LoomPlan, widthMm: number): Drawing 
     );
   for (const end of layout.ends) marks.push(...drawEnd(end));
   return { widthMm, heightMm: layout.height + 2, marks };
+}
+
+/** The holes that a loom passes, named above it: on as many lines as keep each name off the others, and inside the drawing. */
+function placeHoleNames(
+  nodes: StripLayout['nodes'],
+  widthMm: number,
+): { nodeId: string; words: string; left: number; right: number; onLine: number }[] {
+  const ends: number[] = [];
+  return nodes
+    .filter(({ kind }) => kind === 'pass')
+    .sort((a, b) => a.x - b.x)
+    .map(({ nodeId, x, name, holeMm }) => {
+      const words = `${name}${holeMm === null ? '' : `, Ø ${holeMm}`}`;
+      const width = measureText(words, HOLE_TEXT, 'narrow');
+      const left = Math.max(0, Math.min(x + 0.8, widthMm - width));
+      const free = ends.findIndex((end) => end + HOLE_TEXT <= left);
+      const onLine = free === -1 ? ends.length : free;
+      ends[onLine] = left + width;
+      return { nodeId, words, left, right: left + width, onLine };
+    });
 }
 
 function drawEnd({ x, top, bottom, name, legMm, words }: StripEnd): Mark[] {

@@ -1,7 +1,7 @@
 'use client';
 
 import Link from 'next/link';
-import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
 import {
   createUndoStep,
   layoutStrip,
@@ -48,20 +48,18 @@ export function FloorStation({ jobId, pack, events }: { jobId: string; pack: Pac
     () => true,
     () => false,
   );
-  if (!pack) {
+  if (!pack)
     return (
-      <p className={styles.empty}>
-        Nothing is released yet: the floor works from a numbered revision. <Link href={`/jobs/${jobId}/sheets`}>Release one on Sheets</Link>
-      </p>
+      <Empty words="The crew gets one step at a time here: what to cut, crimp, seat and read, with its picture, and ticks it. Nothing is released yet: the floor works from a numbered revision.">
+        <Link href={`/jobs/${jobId}/sheets`}>Release one on Sheets</Link>
+      </Empty>
     );
-  }
-  if (pack.steps.length === 0) {
+  if (pack.steps.length === 0)
     return (
-      <p className={styles.empty}>
-        This loom has no wires in revision {pack.release}. <Link href={`/jobs/${jobId}/bundle`}>Back to the plan</Link>
-      </p>
+      <Empty words={`This loom has no wires in revision ${pack.release}: there is nothing to build.`}>
+        <Link href={`/jobs/${jobId}/bundle`}>Back to the plan</Link>
+      </Empty>
     );
-  }
   // ticks kept on this tablet are known to the browser alone
   if (!isClient) return <p className={styles.empty}>Opening the job card …</p>;
   return <OpenCard key={`${pack.release} ${pack.plan.loomId}`} jobId={jobId} pack={pack} events={events} />;
@@ -338,6 +336,13 @@ function StepPicture({ pack: { plan, job, families }, step, ticked }: { pack: Pa
   }
   return <StripPlace plan={plan} job={job} step={step} wireIds={wireIds} />;
 }
+
+const Empty = ({ words, children }: { words: string; children: ReactNode }) => (
+  <main className={styles.empty}>
+    <p>{words}</p>
+    {children}
+  </main>
+);
 
 const PLACE = {
   row: 14,

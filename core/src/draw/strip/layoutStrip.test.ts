@@ -4,6 +4,7 @@ import { createRandomJob } from '../../demo/createRandomJob';
 import type { Job } from '../../model';
 import { plan, type LoomPlan } from '../../plan';
 import { drawStrip } from '../drawStrip';
+import { measureText } from '../measureText';
 import { PAPER_DETAILS, SCREEN_DETAILS, zoomDetail } from './details';
 import { fitStrip } from './fitStrip';
 import { layoutStrip, toBlock } from './layoutStrip';
@@ -157,3 +158,22 @@ test('on paper the strip of a large loom stays on the sheet, with every leg name
   const words = drawing.marks.flatMap((mark) => (mark.kind === 'text' ? [mark.text] : []));
   for (const { name } of Object.values(skerry.looms.chassis!.ends)) expect(words).toContain(name);
 });
+
+test.each(skerryPlan.looms.map((loom) => [loom.loomId, loom] as const))(
+  'on paper no words of the %s loom lie on others, nor beside the sheet',
+  (loomId, loom) => {
+    for (const widthMm of [120, 180, 260]) {
+      const words = drawStrip(skerry.looms[loomId]!, loom, widthMm).marks.flatMap((mark) => {
+        if (mark.kind !== 'text' || mark.turn) return [];
+        const width = measureText(mark.text, mark.size, mark.face);
+        const left = mark.anchor === 'middle' ? mark.x - width / 2 : mark.x;
+        return [{ of: mark.text, box: { left, right: left + width, top: mark.y - mark.size * 0.7, bottom: mark.y } }];
+      });
+      const collisions = words.flatMap((one, index) =>
+        words.slice(index + 1).flatMap((other) => (isOverlapping(one.box, other.box) ? [`${one.of} on ${other.of}`] : [])),
+      );
+      expect({ widthMm, collisions }).toEqual({ widthMm, collisions: [] });
+      expect(words.filter(({ box }) => box.left < 0 || box.right > widthMm + 0.5).map(({ of }) => of)).toEqual([]);
+    }
+  },
+);
