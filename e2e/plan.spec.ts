@@ -140,7 +140,7 @@ test('the command box finds a wire and goes there; number keys change the statio
   await openBundle(page, id);
   await page.keyboard.press('/');
   await page.getByLabel('Find or do').fill('N-221');
-  await page.getByRole('button', { name: /N-221/ }).click();
+  await page.getByRole('button', { name: /^N-221 \S/ }).click();
   await expect(page.getByLabel('Find or do')).toHaveCount(0);
   await page.keyboard.press('7');
   await expect(page).toHaveURL(/\/ends/);

@@ -1,13 +1,13 @@
 'use client';
 
-import { ActionIcon, Button, Group, Modal, TextInput, useMantineColorScheme } from '@mantine/core';
+import { ActionIcon, Button, Group, Modal, Stack, useMantineColorScheme } from '@mantine/core';
 import { useDisclosure, useHotkeys } from '@mantine/hooks';
 import { notifications } from '@mantine/notifications';
 import { createSpotlight, Spotlight, useSpotlight, type SpotlightActionData } from '@mantine/spotlight';
 import { IconKeyboard, IconMoon, IconPlus } from '@tabler/icons-react';
 import Link from 'next/link';
 import { usePathname, useRouter, useSearchParams } from 'next/navigation';
-import { Suspense, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { Suspense, useEffect, useMemo, type ReactNode } from 'react';
 import { REGISTER, type Finding, type FindingStation, addLoom, createLoomId, isBegun } from 'wattograph-core';
 import { JobProvider, useFindings, useJob, useJobStore } from '../client/jobContext';
 import type { Opened } from '../client/jobStore';
@@ -15,6 +15,7 @@ import { CursorProvider, useCursorStore } from './cursor';
 import styles from './JobShell.module.css';
 import { ImportWireList } from './wireList/ImportWireList';
 import { KeysHelp } from './KeysHelp';
+import { LoomNameField, LoomPrefixField, useLoomForm, type NewLoom } from './loomForm';
 import { NotTaken } from './NotTaken';
 import { rankActions } from './rankActions';
 import { ShopPin } from './shop/ShopPin';
@@ -209,15 +210,14 @@ function LoomTabs({ loomId, path }: { loomId: string; path: string }) {
   const router = useRouter();
   const [opened, dialog] = useDisclosure(false);
   const [importing, importDialog] = useDisclosure(false);
-  const [name, setName] = useState('');
-  const [prefix, setPrefix] = useState('');
-  const add = () => {
+  const form = useLoomForm(job);
+  const add = ({ name, prefix }: NewLoom) => {
     const id = createLoomId(looms);
     store.edit(addLoom(id, name.trim(), prefix.trim()));
     dialog.close();
+    form.reset();
     router.push(`${path}?loom=${id}`);
   };
-  const isTaken = Object.values(looms).some((loom) => loom.prefix === prefix.trim());
   return (
     <nav className={styles.looms} aria-label="Looms">
       {Object.entries(looms).map(([id, loom]) => (
@@ -229,29 +229,26 @@ function LoomTabs({ loomId, path }: { loomId: string; path: string }) {
         <IconPlus size={14} />
       </button>
       <Modal opened={opened} onClose={dialog.close} title="Add a loom to this job">
-        <TextInput label="Name" value={name} onChange={(event) => setName(event.currentTarget.value)} data-autofocus />
-        <TextInput
-          label="First letters of its wire numbers"
-          description="one to three capitals, unlike those of the other looms"
-          value={prefix}
-          onChange={(event) => setPrefix(event.currentTarget.value.toUpperCase())}
-          error={isTaken ? 'another loom has these letters' : null}
-          mt="sm"
-        />
-        <Group justify="space-between" mt="md">
-          <Button
-            variant="default"
-            onClick={() => {
-              dialog.close();
-              importDialog.open();
-            }}
-          >
-            From a wire list (CSV) …
-          </Button>
-          <Button disabled={!name.trim() || !/^[A-Z]{1,3}$/.test(prefix.trim()) || isTaken} onClick={add}>
-            Add loom
-          </Button>
-        </Group>
+        <form onSubmit={form.onSubmit(add)}>
+          <Stack gap="sm">
+            <LoomNameField form={form} label="Name" />
+            <LoomPrefixField form={form} />
+          </Stack>
+          <Group justify="space-between" mt="md">
+            <Button
+              variant="default"
+              onClick={() => {
+                dialog.close();
+                importDialog.open();
+              }}
+            >
+              From a wire list (CSV) …
+            </Button>
+            <Button type="submit" disabled={!form.isValid()}>
+              Add loom
+            </Button>
+          </Group>
+        </form>
       </Modal>
       {importing && (
         <ImportWireList

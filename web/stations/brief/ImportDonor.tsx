@@ -1,22 +1,13 @@
 'use client';
 
 import { Button, FileButton, Group, Modal, Stack, TextInput } from '@mantine/core';
+import { useForm } from '@mantine/form';
 import { useMemo, useState } from 'react';
-import {
-  createDonorId,
-  fromDonorList,
-  toDonorMapping,
-  type CsvTable,
-  type DonorMapping,
-  type Job,
-  type Problem,
-  importDonor,
-  toCount,
-} from 'wattograph-core';
+import { createDonorId, fromDonorList, toDonorMapping, type DonorMapping, type Job, importDonor, toCount } from 'wattograph-core';
 import { useJobStore } from '../../client/jobContext';
 import { ColumnPicker, type ColumnField } from '../../ui/wireList/ColumnPicker';
 import { ProblemList } from '../../ui/findings/ProblemList';
-import { readTable } from '../../ui/wireList/readTable';
+import { useListFile } from '../../ui/wireList/useListFile';
 
 const FIELDS: ColumnField<keyof DonorMapping>[] = [
   { field: 'number', label: 'Wire number', required: false },
@@ -33,20 +24,13 @@ const FIELDS: ColumnField<keyof DonorMapping>[] = [
 /** A donor's pinout from CSV or a spreadsheet: say which column is what, and keep it as a ledger with nothing decided yet. */
 export function ImportDonor({ job, onClose, onDone }: { job: Job; onClose: () => void; onDone: (donorId: string) => void }) {
   const store = useJobStore();
-  const [table, setTable] = useState<CsvTable | null>(null);
-  const [fileName, setFileName] = useState('');
-  const [problems, setProblems] = useState<Problem[]>([]);
   const [mapping, setMapping] = useState<Partial<DonorMapping>>({});
-  const [name, setName] = useState('');
-  const read = async (file: File | null) => {
-    if (!file) return;
-    setFileName(file.name);
-    const parsed = await readTable(file);
-    setTable(parsed.ok ? parsed.value : null);
-    setProblems(parsed.ok ? [] : parsed.problems);
-    if (parsed.ok) setMapping(toDonorMapping(parsed.value.columns));
-    setName((now) => now || file.name.replace(/\.[^.]*$/, '').slice(0, 60));
-  };
+  const form = useForm({ initialValues: { name: '' }, validate: { name: (words) => (words.trim() ? null : 'expected a name') } });
+  const { name } = form.values;
+  const { table, fileName, problems, choose } = useListFile((read, title) => {
+    setMapping(toDonorMapping(read.columns));
+    if (form.getValues().name === '') form.setFieldValue('name', title);
+  });
   const isMapped = FIELDS.every(({ field, required }) => !required || mapping[field]);
   const made = useMemo(
     () => (table && isMapped ? fromDonorList(name.trim() || 'donor', table, mapping as DonorMapping) : null),
@@ -62,7 +46,7 @@ export function ImportDonor({ job, onClose, onDone }: { job: Job; onClose: () =>
     <Modal opened onClose={onClose} title="The pinout of a donor loom" size="lg">
       <Stack gap="sm">
         <Group>
-          <FileButton onChange={(file) => void read(file)} accept=".csv,.txt,.xlsx,text/csv">
+          <FileButton onChange={(file) => void choose(file)} accept=".csv,.txt,.xlsx,text/csv">
             {(props) => (
               <Button variant="default" {...props}>
                 Choose the file
@@ -76,7 +60,7 @@ export function ImportDonor({ job, onClose, onDone }: { job: Job; onClose: () =>
         {problems.length > 0 && <ProblemList title={`${fileName} was not read; nothing was stored`} problems={problems} />}
         {table && (
           <>
-            <TextInput label="Name of the donor" value={name} maxLength={80} onChange={(event) => setName(event.currentTarget.value)} />
+            <TextInput label="Name of the donor" maxLength={80} {...form.getInputProps('name')} />
             <ColumnPicker
               fields={FIELDS}
               table={table}
@@ -91,7 +75,7 @@ export function ImportDonor({ job, onClose, onDone }: { job: Job; onClose: () =>
           <Button variant="default" onClick={onClose}>
             Leave it
           </Button>
-          <Button disabled={!made?.ok || name.trim() === ''} onClick={keep}>
+          <Button disabled={!made?.ok || !form.isValid()} onClick={keep}>
             Keep the ledger
           </Button>
         </Group>

@@ -1,6 +1,6 @@
 'use client';
 
-import { Button, Checkbox, FileButton, Group, Modal, ScrollArea, Select, Stack, Table, TextInput } from '@mantine/core';
+import { Button, Checkbox, FileButton, Group, Modal, ScrollArea, Select, Stack, Table } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import {
   createCircuit,
@@ -9,9 +9,7 @@ import {
   listListedEnds,
   rankHousings,
   toMapping,
-  type CsvTable,
   type Job,
-  type Problem,
   type Shop,
   type WireListMapping,
   createLoomId,
@@ -22,7 +20,8 @@ import { useShop } from '../../client/shopContext';
 import { useJobStore } from '../../client/jobContext';
 import { ColumnPicker, type ColumnField } from './ColumnPicker';
 import { ProblemList } from '../findings/ProblemList';
-import { readTable } from './readTable';
+import { isPrefix, LoomNameField, LoomPrefixField, useLoomForm } from '../loomForm';
+import { useListFile } from './useListFile';
 
 const FIELDS: ColumnField<keyof WireListMapping>[] = [
   { field: 'fromEnd', label: 'From end', required: true },
@@ -46,26 +45,17 @@ function listFitting(job: Job, shop: Shop, cavities: readonly string[]) {
 export function ImportWireList({ job, onClose, onDone }: { job: Job; onClose: () => void; onDone: (loomId: string) => void }) {
   const shop = useShop();
   const store = useJobStore();
-  const [table, setTable] = useState<CsvTable | null>(null);
-  const [fileName, setFileName] = useState('');
-  const [problems, setProblems] = useState<Problem[]>([]);
   const [mapping, setMapping] = useState<Partial<WireListMapping>>({});
-  const [name, setName] = useState('');
-  const [prefix, setPrefix] = useState('');
   const [joinShared, setJoinShared] = useState(false);
   const [families, setFamilies] = useState<Record<string, string>>({});
-  const read = async (file: File | null) => {
-    if (!file) return;
-    setFileName(file.name);
-    const parsed = await readTable(file);
-    setTable(parsed.ok ? parsed.value : null);
-    setProblems(parsed.ok ? [] : parsed.problems);
-    if (parsed.ok) setMapping(toMapping(parsed.value.columns));
+  const form = useLoomForm(job);
+  const { name, prefix } = form.values;
+  const { table, fileName, problems, choose } = useListFile((read, title) => {
+    setMapping(toMapping(read.columns));
     setFamilies({});
-    setName((now) => now || file.name.replace(/\.[^.]*$/, '').slice(0, 60));
-  };
+    if (form.getValues().name === '') form.setFieldValue('name', title);
+  });
   const isMapped = FIELDS.every(({ field, required }) => !required || mapping[field]);
-  const isTaken = Object.values(job.looms).some((loom) => loom.prefix === prefix);
   const whole = useMemo(() => ({ circuit: null, colour: null, size: null, ...mapping }) as WireListMapping, [mapping]);
   const ends = useMemo(
     () =>
@@ -80,7 +70,7 @@ export function ImportWireList({ job, onClose, onDone }: { job: Job; onClose: ()
       job,
       table,
       whole,
-      { name: name.trim() || 'imported', prefix: /^[A-Z]{1,3}$/.test(prefix) ? prefix : 'X', joinShared, families },
+      { name: name.trim() || 'imported', prefix: isPrefix(prefix) ? prefix.trim() : 'X', joinShared, families },
       shop,
     );
   }, [table, isMapped, whole, name, prefix, joinShared, families, job, shop]);
@@ -96,12 +86,11 @@ export function ImportWireList({ job, onClose, onDone }: { job: Job; onClose: ()
     store.edit(importLoom(id, made.value));
     onDone(id);
   };
-  const isGood = made?.ok && name.trim() !== '' && /^[A-Z]{1,3}$/.test(prefix) && !isTaken;
   return (
     <Modal opened onClose={onClose} title="A loom from a wire list (CSV)" size="xl">
       <Stack gap="sm">
         <Group>
-          <FileButton onChange={(file) => void read(file)} accept=".csv,.txt,.xlsx,text/csv">
+          <FileButton onChange={(file) => void choose(file)} accept=".csv,.txt,.xlsx,text/csv">
             {(props) => (
               <Button variant="default" {...props}>
                 Choose the file
@@ -118,13 +107,8 @@ export function ImportWireList({ job, onClose, onDone }: { job: Job; onClose: ()
         {table && (
           <>
             <Group grow align="start">
-              <TextInput label="Name of the loom" value={name} onChange={(event) => setName(event.currentTarget.value)} />
-              <TextInput
-                label="First letters of its wire numbers"
-                value={prefix}
-                onChange={(event) => setPrefix(event.currentTarget.value.toUpperCase())}
-                error={isTaken ? 'another loom has these letters' : null}
-              />
+              <LoomNameField form={form} label="Name of the loom" />
+              <LoomPrefixField form={form} />
             </Group>
             <ColumnPicker
               fields={FIELDS}
@@ -200,7 +184,7 @@ export function ImportWireList({ job, onClose, onDone }: { job: Job; onClose: ()
           <Button variant="default" onClick={onClose}>
             Leave it
           </Button>
-          <Button disabled={!isGood} onClick={keep}>
+          <Button disabled={!made?.ok || !form.isValid()} onClick={keep}>
             Make the loom
           </Button>
         </Group>
