@@ -8,6 +8,7 @@ import { fromJobFile, fromJsonText, toCutListCsv, toPartsCsv, toPinsCsv, toWireL
 import { createBuild, listFindings } from '../make';
 import { checkJob, checkShop, type Checked, type Job, type Problem, type Shop } from '../model';
 import { plan, type JobPlan, type LoomPlan } from '../plan';
+import { toCount } from '../units';
 
 const USAGE = `wattograph plan FILE              the plan as JSON
 wattograph check FILE             the findings; exit code by the worst that is not accepted: 0 none or note, 3 check, 1 stop
@@ -148,7 +149,7 @@ async function writeSheets(
     { paper: paper as Paper, job: job.name, loom: job.looms[loomPlan.loomId]!.name, revision: 'from file', date },
   );
   writeFileSync(file, await toPdf(pages, job.name, now, fileURLToPath(new URL('../../assets/fonts/', import.meta.url))));
-  output.out(`${file}: ${pages.length} pages\n`);
+  output.out(`${file}: ${toCount(pages.length, 'page')}\n`);
 }
 
 function toCsv(job: Job, shop: Catalogue, loomId: string | undefined, what: string | undefined): string {

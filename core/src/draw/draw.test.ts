@@ -1,6 +1,6 @@
 import { createVehicle } from '../testing/createVehicle';
 import { CATALOGUE, type Catalogue } from '../catalogue';
-import { createCleanSkerry, createInlet, createSkerry } from '../demo';
+import { createCleanSkerry, createFenRanger, createInlet, createSkerry } from '../demo';
 import { createBuild, listBreak, listFindings, toMeterReading } from '../make';
 import { listCavities, type Job } from '../model';
 import { plan } from '../plan';
@@ -101,6 +101,12 @@ describe('sheets', () => {
       });
     },
   );
+  test('counts are in the singular where there is one', () => {
+    const [first] = pack(createFenRanger());
+    expect(words(first!).join(' ')).toMatch(/8 wires, 1 splice, 3 ends\./);
+    const all = pack(createFenRanger()).flatMap(words).join('\n');
+    expect(all).not.toMatch(/(?<![\d.,])1 (wires|splices|ends|pages|contacts|circuits|sleeves|devices|pieces|rings|lines)\b/);
+  });
   test('every wire number and its colour in words is on the cut list; held ones say so', () => {
     const text = pack(createInlet())
       .filter(({ sheet }) => sheet === 'Cut list')

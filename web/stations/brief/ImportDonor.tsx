@@ -54,7 +54,7 @@ export function ImportDonor({ job, onClose, onDone }: { job: Job; onClose: () =>
             )}
           </FileButton>
           <span className="faint">
-            {table ? `${fileName}: ${table.rows.length} rows` : 'one row a wire; CSV, or the first sheet of an XLSX'}
+            {table ? `${fileName}: ${toCount(table.rows.length, 'row')}` : 'one row a wire; CSV, or the first sheet of an XLSX'}
           </span>
         </Group>
         {problems.length > 0 && <ProblemList title={`${fileName} was not read; nothing was stored`} problems={problems} />}

@@ -4,7 +4,7 @@ import { Button } from '@mantine/core';
 import { useDisclosure } from '@mantine/hooks';
 import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
-import { compareIds, findFamily, removeLoomEnd } from 'wattograph-core';
+import { compareIds, findFamily, removeLoomEnd, toCount } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useFindings, useJobStore, usePlannedLoom, type PlannedLoom } from '../../client/jobContext';
 import { useLoomId } from '../../ui/JobShell';
@@ -52,7 +52,7 @@ export function EndsStation() {
             <button key={id} className={styles.end} aria-current={id === endId} onClick={() => setChosen(id)}>
               <span>{loom.ends[id]!.name}</span>
               {count > 0 && (
-                <span style={{ color: 'var(--action)' }} title={`${count} findings`}>
+                <span style={{ color: 'var(--action)' }} title={toCount(count, 'finding')}>
                   ▲{count}
                 </span>
               )}

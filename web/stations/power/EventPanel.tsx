@@ -13,6 +13,7 @@ import {
   type LoomPlan,
   type PlannedLoad,
   type PowerPlan,
+  toCount,
 } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { runEvent } from '../../client/eventRunner';
@@ -178,7 +179,7 @@ function Words({
           : `It passes the ${run.shortC} °C that its insulation stands for a short time after ${toSeconds(harmS)}.`}
       </p>
       <p className="faint">
-        {event.runs.length} stretches of its own wires looked at
+        {toCount(event.runs.length, 'stretch', 'stretches')} of its own wires looked at
         {event.lacksInrush && '. What it draws as it starts to turn is not given, and not in this'}
         {event.unknown > 0 && `, ${event.unknown} in no known zone left out`}. Each begins as warm as its worst mode leaves it; only the
         wires that carry the current are counted as mass, which is the safe side.

@@ -6,7 +6,7 @@ import { useDisclosure } from '@mantine/hooks';
 import { notifications } from '@mantine/notifications';
 import Link from 'next/link';
 import { useCallback, useEffect, useState } from 'react';
-import type { CarriedWork } from 'wattograph-core';
+import { toCount, type CarriedWork } from 'wattograph-core';
 import { readAuthor } from '../../client/author';
 import { useFindings, useJob } from '../../client/jobContext';
 import { hearNews } from '../../client/live';
@@ -99,7 +99,7 @@ export function SheetsStation() {
         />
         <SegmentedControl aria-label="Paper" data={['A4', 'Letter']} value={paper} onChange={setPaper} />
         <span className="faint" title={pack?.cost.whole}>
-          {pack ? [`${pack.pages.length} pages`, pack.cost.short].filter(Boolean).join(' · ') : ''}
+          {pack ? [toCount(pack.pages.length, 'page'), pack.cost.short].filter(Boolean).join(' · ') : ''}
         </span>
         <div className={styles.right}>
           <Menu position="bottom-end">
@@ -190,7 +190,7 @@ async function readWorkWords(jobId: string, number: number, loomId: string): Pro
     `/api/jobs/${jobId}/releases/${number}/carried?loom=${encodeURIComponent(loomId)}`,
   );
   if (carried.length + reopened.length + undo.length === 0) return '';
-  return `Of the work done on this loom ${carried.length} ticks count on, ${reopened.length} are open again, ${undo.length} ask to be undone.`;
+  return `Of the work done on this loom ${toCount(carried.length, 'tick counts on', 'ticks count on')}, ${toCount(reopened.length, 'is', 'are')} open again, ${toCount(undo.length, 'asks', 'ask')} to be undone.`;
 }
 
 function ReleaseDialog({

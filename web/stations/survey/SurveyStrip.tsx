@@ -2,7 +2,7 @@
 
 import { useElementSize } from '@mantine/hooks';
 import { memo, useDeferredValue, useEffect, useMemo, useRef } from 'react';
-import { layoutStrip, SCREEN_DETAILS, type Job, type LoomPlan, type StripLayout } from 'wattograph-core';
+import { layoutStrip, SCREEN_DETAILS, type Job, type LoomPlan, type StripLayout, toCount } from 'wattograph-core';
 import type { SurveyState } from '../../client/surveyStore';
 import { LEFT } from '../../ui/strip/StripParts';
 import { RouteLines } from '../../ui/strip/RouteLines';
@@ -183,7 +183,7 @@ function Marks({
 function PhotoMark({ count, x, y }: { count: number; x: number; y: number }) {
   if (count === 0) return null;
   return (
-    <g aria-label={`${count} photos`}>
+    <g aria-label={toCount(count, 'photo')}>
       <rect x={x - 9} y={y - 11} width={18} height={12} fill="var(--brass)" />
       <circle cx={x} cy={y - 5} r={3.5} fill="var(--paper)" />
     </g>

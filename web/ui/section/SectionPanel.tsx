@@ -129,7 +129,7 @@ const Cut = memo(function Cut({ planned, bundle, section }: { planned: PlannedLo
             onChange={setTab}
             options={[
               { value: 'figures', words: 'Figures' },
-              { value: 'wires', words: `All ${ids.length} wires` },
+              { value: 'wires', words: ids.length === 1 ? 'The wire' : `All ${ids.length} wires` },
             ]}
           />
         </div>

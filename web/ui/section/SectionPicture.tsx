@@ -7,6 +7,7 @@ import {
   type PlannedBundle,
   type PlannedWire,
   type Section,
+  toCount,
 } from 'wattograph-core';
 import type { PlannedLoom } from '../../client/jobContext';
 import styles from './SectionPanel.module.css';
@@ -48,7 +49,7 @@ export function SectionPicture({
       role="img"
       onPointerMove={isLarge ? pointAt : undefined}
       onPointerLeave={() => onOver(null)}
-      aria-label={`Bundle of ${section.elements.length} elements, ${section.odMm.toFixed(1)} mm`}
+      aria-label={`Bundle of ${toCount(section.elements.length, 'element')}, ${section.odMm.toFixed(1)} mm`}
     >
       {wall > 0 && (
         <circle

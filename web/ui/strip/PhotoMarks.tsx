@@ -2,7 +2,7 @@
 
 import { Modal } from '@mantine/core';
 import { useEffect, useState } from 'react';
-import type { StripLayout } from 'wattograph-core';
+import { toCount, type StripLayout } from 'wattograph-core';
 import { useJob } from '../../client/jobContext';
 import { request } from '../../client/request';
 import type { PhotoLine } from '../../server/photos';
@@ -40,7 +40,7 @@ export function PhotoMarks({ loomId, layout }: { loomId: string; layout: StripLa
           className={styles.camera}
           role="button"
           tabIndex={0}
-          aria-label={`${at.get(nodeId)!.length} photos at ${name}`}
+          aria-label={`${toCount(at.get(nodeId)!.length, 'photo')} at ${name}`}
           onPointerDown={(event) => event.stopPropagation()}
           onClick={() => setOpen(nodeId)}
           onKeyDown={(event) => {

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import type { Command } from 'wattograph-core';
+import { toCount, type Command } from 'wattograph-core';
 import { checkQuantity, type Quantity } from '../fields/useQuantity';
 
 /** One column of a table of rows R. */
@@ -56,7 +56,9 @@ export function readPaste<R>(
 ): { commands: Command[] } | { problem: string } {
   const lines = text.replace(/\r\n?/g, '\n').replace(/\n$/, '').split('\n');
   if (from.row + lines.length > rows.length)
-    return { problem: `Expected at most ${rows.length - from.row} lines from this row on, got ${lines.length}. Nothing was taken.` };
+    return {
+      problem: `Expected at most ${toCount(rows.length - from.row, 'line')} from this row on, got ${lines.length}. Nothing was taken.`,
+    };
   const commands: Command[] = [];
   for (const [down, line] of lines.entries())
     for (const [right, cell] of line.split('\t').entries()) {

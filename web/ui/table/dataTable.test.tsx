@@ -149,7 +149,7 @@ describe('copy and paste', () => {
     expect(onTake.mock.calls[0]![0].map(({ label }) => label)).toEqual(['b 120', 'c 130']);
   });
   test.each([
-    ['more lines than rows', 'c', '1\n2', 'Expected at most 1 lines from this row on, got 2. Nothing was taken.'],
+    ['more lines than rows', 'c', '1\n2', 'Expected at most 1 line from this row on, got 2. Nothing was taken.'],
     ['a column that is not typed', 'a', '1\tleg', 'Line 1, kind: nothing can be typed there. Nothing was taken.'],
     ['what is no length', 'a', '1\nfar', 'Line 2, length: expected a length, got “far”. Nothing was taken.'],
   ])('%s: nothing is taken, and the place is named', (_, id, text, words) => {

@@ -99,7 +99,7 @@ export function ImportWireList({ job, onClose, onDone }: { job: Job; onClose: ()
           </FileButton>
           <span className="faint">
             {table
-              ? `${fileName}: ${table.rows.length} rows, fields parted by ${table.delimiter === '\t' ? 'tabs' : `“${table.delimiter}”`}`
+              ? `${fileName}: ${toCount(table.rows.length, 'row')}, fields parted by ${table.delimiter === '\t' ? 'tabs' : `“${table.delimiter}”`}`
               : 'one row a wire: from end, from cavity, to end, to cavity'}
           </span>
         </Group>

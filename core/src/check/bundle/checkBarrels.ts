@@ -1,6 +1,7 @@
 import { isOffered } from '../../model';
 import { createFinding } from '../createFinding';
 import type { Finding, FindingPlace, Rule } from '../types';
+import { toCount } from '../../units';
 
 /** BU2, check: no crimp barrel holds the conductors of a splice, or more wires arrive on one side of it than the shop crimps. */
 export const checkBarrels: Rule = (context) =>
@@ -16,7 +17,7 @@ export const checkBarrels: Rule = (context) =>
           .map(({ maxAreaMm2 }) => maxAreaMm2),
       );
       const what = barrelKind === 'butt' ? 'on the fuller side' : 'in all';
-      const words = `No barrel holds splice ${label}: ${wireIds.length} wires, ${areaMm2.toFixed(2)} mm² ${what}.`;
+      const words = `No barrel holds splice ${label}: ${toCount(wireIds.length, 'wire')}, ${areaMm2.toFixed(2)} mm² ${what}.`;
       return [createFinding(context, 'BU2', places, words, { measured: areaMm2, limit })];
     }
     if (most <= spliceMostWires) return [];

@@ -1,5 +1,5 @@
 import { createCircuit, type Job, type PinOffer } from '../../model';
-import { compareIds } from '../../units';
+import { compareIds, toCount } from '../../units';
 import { createFinding, toPlacesAt } from '../createFinding';
 import type { Finding, JobRule, WiringRule } from '../types';
 import { listBuses } from './listBuses';
@@ -203,7 +203,7 @@ export const checkBuses: JobRule = ({ job, plan, standard }) =>
             host,
             'CI12',
             [{ kind: 'circuit', id: host.circuitId }],
-            `The bus at ${toPinWords(job, host)} has ${terminators.length} terminators; it needs 120 Ω at both its ends and nowhere else (60 Ω across the pair, power off).`,
+            `The bus at ${toPinWords(job, host)} has ${toCount(terminators.length, 'terminator')}; it needs 120 Ω at both its ends and nowhere else (60 Ω across the pair, power off).`,
             { measured: terminators.length, limit: 2 },
           ),
         ]),

@@ -1,4 +1,4 @@
-import { compareIds } from '../../units';
+import { compareIds, toCount } from '../../units';
 import { listScopeChange } from '../../model';
 import { createFinding } from '../createFinding';
 import type { Finding, WiringRule } from '../types';
@@ -17,7 +17,7 @@ export const checkScope: WiringRule = ({ job }) => {
         OF_JOB,
         'SC5',
         [],
-        `${change.devicesAdded.length} devices and ${change.circuitsAdded.length} circuits were added since the scope was agreed on ${job.brief.agreed!.on}: ${name(added)}.`,
+        `${toCount(change.devicesAdded.length, 'device')} and ${toCount(change.circuitsAdded.length, 'circuit')} added since the scope was agreed on ${job.brief.agreed!.on}: ${name(added)}.`,
         { measured: added.length, limit: 0 },
       ),
     );

@@ -4,7 +4,7 @@ import { toSumWords, type PlannedWire } from '../../plan';
 import { drawStrip } from '../drawStrip';
 import type { Cell, Column } from './createFlow';
 import type { SheetContext } from './sheetContext';
-import { pushTo } from '../../units';
+import { pushTo, toCount } from '../../units';
 
 const mm = (value: number) => String(Math.round(value));
 const tick: Column = { title: '', share: 0.5 };
@@ -69,7 +69,7 @@ export function addOverview({ job, loom, plan, findings, flow }: SheetContext): 
   flow.sheet('Loom');
   flow.picture(drawStrip(loom, plan, flow.widthMm));
   flow.paragraph(
-    `${plan.wires.length} wires, ${plan.splices.length} splices, ${Object.keys(loom.ends).length} ends. Wire ${mm(massG.wire)} g, sleeving ${mm(massG.covering)} g, housings ${mm(massG.housings)} g, contacts ${mm(massG.contacts)} g: ${mm(massG.total)} g in all. Millimetres throughout, from the datum (${loom.nodes[tree.datumId]!.name}).`,
+    `${toCount(plan.wires.length, 'wire')}, ${toCount(plan.splices.length, 'splice')}, ${toCount(Object.keys(loom.ends).length, 'end')}. Wire ${mm(massG.wire)} g, sleeving ${mm(massG.covering)} g, housings ${mm(massG.housings)} g, contacts ${mm(massG.contacts)} g: ${mm(massG.total)} g in all. Millimetres throughout, from the datum (${loom.nodes[tree.datumId]!.name}).`,
   );
   if (job.notes) flow.paragraph(job.notes);
   const held = plan.wires.filter(({ heldBy }) => heldBy.length > 0);
