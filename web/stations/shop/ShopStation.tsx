@@ -94,6 +94,7 @@ export function ShopStation({
   const [problems, setProblems] = useState<{ title: string; list: Problem[] } | null>(null);
   const differences = useMemo(() => compareShops(shop, draft), [shop, draft]);
   const count = differences.reduce((sum, { added, changed, gone }) => sum + added.length + changed.length + gone.length, 0);
+  const counts = useMemo(() => new Map(SHOP_TABLES.map((one) => [one, listRecords(draft, one).length])), [draft]);
   const records = useMemo(() => listNamedRecords(draft, table), [draft, table]);
   const chosen = records.find(({ id }) => id === chosenId) ?? null;
   const marks = useMemo(() => {
@@ -107,8 +108,9 @@ export function ShopStation({
     const words = search.trim().toLowerCase();
     const all = words === '' ? records : records.filter(({ id, name }) => `${name} ${id}`.toLowerCase().includes(words));
     // what the draft changes stands first, what is retired last
-    const rank = ({ id }: ShopRecord) => (marks.has(id) ? 0 : isRetired(draft, table, id) ? 2 : 1);
-    return [...all].sort((a, b) => rank(a) - rank(b));
+    const ranks: ShopRecord[][] = [[], [], []];
+    for (const record of all) ranks[marks.has(record.id) ? 0 : isRetired(draft, table, record.id) ? 2 : 1]!.push(record);
+    return ranks.flat();
   }, [records, search, marks, draft, table]);
   const columns = useMemo(() => createColumns(draft, table, marks), [draft, table, marks]);
   useEffect(() => {
@@ -235,7 +237,7 @@ export function ShopStation({
                 {TABLE_NAMES[one]}
                 <span>
                   {of && <i title="changed in this draft">● </i>}
-                  {listRecords(draft, one).length}
+                  {counts.get(one)}
                 </span>
               </button>
             );

@@ -76,7 +76,9 @@ export function DataTable<R>(props: DataTableProps<R>) {
   const scroll = useRef<HTMLDivElement>(null);
   const slot = useContext(ToolsSlot);
   const shown = useMemo(() => columns.filter(({ id, head }) => head === '' || !hidden.includes(id)), [columns, hidden]);
-  const data = useMemo(() => [...rows], [rows]);
+  // most of the time nothing is sorted or looked for: then the rows are what is shown, and the table need not go through them
+  const isPlain = sorting.length === 0 && own.trim() === '';
+  const data = useMemo(() => (isPlain ? [] : [...rows]), [isPlain, rows]);
   const table = useReactTable<R>({
     data,
     columns: useMemo(
@@ -102,20 +104,18 @@ export function DataTable<R>(props: DataTableProps<R>) {
     getSortedRowModel: getSortedRowModel(),
   });
   const model = table.getRowModel().rows;
-  const found = useMemo(() => model.map(({ original }) => original), [model]);
+  const found = useMemo(() => (isPlain ? rows : model.map(({ original }) => original)), [isPlain, rows, model]);
   const isGrouped = groupOf !== undefined && sorting.length === 0;
-  const items = found.flatMap((row, at): Item<R>[] => {
+  const items: Item<R>[] = [];
+  for (const [at, row] of found.entries()) {
     const key = keyOf(row);
     const group = isGrouped ? groupOf(row) : null;
+    if (group !== null && (at === 0 || groupOf!(found[at - 1]!) !== group))
+      items.push({ key: `group ${group}`, kind: 'group', words: group });
+    items.push({ key, kind: 'row', row, at });
     const body = detail?.(row);
-    return [
-      ...(group !== null && (at === 0 || groupOf!(found[at - 1]!) !== group)
-        ? [{ key: `group ${group}`, kind: 'group' as const, words: group }]
-        : []),
-      { key, kind: 'row', row, at },
-      ...(body ? [{ key: `detail ${key}`, kind: 'detail' as const, body }] : []),
-    ];
-  });
+    if (body) items.push({ key: `detail ${key}`, kind: 'detail', body });
+  }
   const window = useWindow(items, scroll, seek, isEven);
   if (of === 0) return empty ?? null;
 
