@@ -256,16 +256,30 @@ async function measureFind(page: Page, numbers: readonly string[]): Promise<numb
   return times;
 }
 
+/**
+ * From the request of the page to the frame in which the handles of the strip are there, ms; told by the page itself: asking it again and
+ * again by roles keeps it from being drawn.
+ */
+async function measureInteractive(page: Page): Promise<number> {
+  await page.goto('about:blank');
+  await page.goto(`${address}/jobs/${DEMO}/bundle`, { waitUntil: 'commit' });
+  return page.evaluate(
+    () =>
+      new Promise<number>((resolve) => {
+        const look = () => {
+          if (document.querySelector('[role=slider]')) requestAnimationFrame(() => resolve(performance.now()));
+          else requestAnimationFrame(look);
+        };
+        look();
+      }),
+  );
+}
+
 async function main(): Promise<void> {
   const browser = await chromium.launch(CHROMIUM);
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   const interactive: number[] = [];
-  for (let round = 0; round < 5; round += 1) {
-    const started = performance.now();
-    await page.goto(`${address}/jobs/${DEMO}/bundle`);
-    await page.getByRole('slider').first().waitFor();
-    interactive.push(performance.now() - started);
-  }
+  for (let round = 0; round < 7; round += 1) interactive.push(await measureInteractive(page));
   console.log(`demo Bundle interactive (strip drawn, handles live): ${interactive.map((ms) => Math.round(ms)).join(', ')} ms`);
 
   console.log('\n── an edit in the browser (targets: demo ≤ 30 ms in the worker and ≤ 1.5 × in process; one plan an edit)');

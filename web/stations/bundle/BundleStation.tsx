@@ -38,6 +38,8 @@ const Open = memo(function Open({ planned }: { planned: PlannedLoom }) {
   // a tab named by the address counts until another is chosen by hand
   const tab = chosen && chosen.at === wanted ? chosen.tab : TABS.includes(wanted as Tab) ? (wanted as Tab) : (chosen?.tab ?? 'wires');
   const setTab = (next: Tab) => setChosen({ tab: next, at: wanted });
+  // the strip first: what it is worked with is there while the rest is still being drawn
+  const isFilled = useDeferredValue(true, false);
   const [slot, setSlot] = useState<HTMLElement | null>(null);
   const [adding, addDialog] = useDisclosure(false);
   const [splitting, splitDialog] = useDisclosure(false);
@@ -57,7 +59,7 @@ const Open = memo(function Open({ planned }: { planned: PlannedLoom }) {
               </>
             }
           />
-          <SectionPanel planned={planned} />
+          {isFilled && <SectionPanel planned={planned} />}
         </Split>
         <div className={styles.below}>
           <Changes planned={planned} />
@@ -79,11 +81,11 @@ const Open = memo(function Open({ planned }: { planned: PlannedLoom }) {
             </div>
             <ToolsSlot value={slot}>
               <div className={styles.scroll} role="tabpanel" tabIndex={0} aria-label={NAMES[tab]}>
-                {tab === 'wires' && <WiresTable planned={planned} />}
-                {tab === 'lengths' && <LengthsTable planned={planned} />}
-                {tab === 'sleeves' && <SleevesTable planned={planned} />}
-                {tab === 'circuits' && <CircuitsTable planned={planned} />}
-                {tab === 'findings' && <LoomFindings planned={planned} />}
+                {isFilled && tab === 'wires' && <WiresTable planned={planned} />}
+                {isFilled && tab === 'lengths' && <LengthsTable planned={planned} />}
+                {isFilled && tab === 'sleeves' && <SleevesTable planned={planned} />}
+                {isFilled && tab === 'circuits' && <CircuitsTable planned={planned} />}
+                {isFilled && tab === 'findings' && <LoomFindings planned={planned} />}
               </div>
             </ToolsSlot>
           </section>
