@@ -95,6 +95,8 @@ export function DataTable<R>(props: DataTableProps<R>) {
     ),
     state: { sorting, globalFilter: own.trim() },
     onSortingChange: setSorting,
+    // there are no pages to go back to: else each change of the rows would draw the table once more
+    autoResetAll: false,
     // a row is looked through as a whole, once
     getColumnCanGlobalFilter: ({ id }) => id === columns[0]!.id,
     globalFilterFn: (row, _column, looked: string) => isFound(columns, row.original, looked),

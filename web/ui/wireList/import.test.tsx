@@ -26,7 +26,7 @@ const give = async (name: string, text: string) => {
     fireEvent.change(input, { target: { files: [file] } });
     await Promise.resolve();
   });
-  await screen.findByText(/rows, fields parted by|was not read/);
+  await screen.findByText(/rows?, fields parted by|was not read/);
 };
 const isDisabled = () => screen.getByRole<HTMLButtonElement>('button', { name: 'Make the loom' }).disabled;
 
