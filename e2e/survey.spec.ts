@@ -277,7 +277,7 @@ test.describe('at the vehicle, phone size', () => {
     await expect(page.getByRole('img', { name: 'sump, by Imke Dorsey' })).toBeVisible();
     await page.setViewportSize({ width: 1280, height: 800 });
     await page.goto(`/jobs/${id}/bundle?loom=engine`);
-    await page.getByRole('button', { name: '1 photos at sump' }).click();
+    await page.getByRole('button', { name: '1 photo at sump' }).click();
     await expect(page.getByRole('dialog').getByRole('img', { name: 'sump, by Imke Dorsey' })).toBeVisible();
     await page.goto(`/jobs/${id}/survey?loom=engine`);
     await page.getByRole('button', { name: 'Runs' }).click();
