@@ -23,7 +23,6 @@ Object.defineProperty(HTMLElement.prototype, 'offsetHeight', {
   },
 });
 Object.defineProperty(HTMLElement.prototype, 'offsetWidth', { configurable: true, get: () => 1200 });
-// jsdom has none; documents are plain JSON
 // two parts of one list under one key: React may drop one of them
 const report = console.error;
 console.error = (...words) => {
@@ -33,4 +32,5 @@ console.error = (...words) => {
     throw new Error(`elements nested as HTML forbids: ${words.slice(1, 3).join(' in ')}`);
   report(...words);
 };
+// jsdom has none; documents are plain JSON
 globalThis.structuredClone ??= (value) => JSON.parse(JSON.stringify(value));

@@ -33,15 +33,15 @@ beforeEach(() => {
   }) as unknown as typeof fetch;
 });
 
-/** The station with the demo shop at version 4. */
-export function openShop(users: Record<string, { id: string; name: string }[]> = {}) {
+/** The station with a shop, the demo's where none is given, at version 4. */
+export function openShop(users: Record<string, { id: string; name: string }[]> = {}, shop: Shop = createDemoShop()) {
   const versions = [
     { version: 4, author: 'Imke Dorsey', note: 'new crimper', at: '2026-11-20T10:00:00.000Z' },
     { version: 3, author: 'Jun Okafor', note: '', at: '2026-11-01T10:00:00.000Z' },
   ];
   render(
     <MantineProvider env="test">
-      <ShopStation version={4} shop={createDemoShop()} versions={versions} users={users} />
+      <ShopStation version={4} shop={shop} versions={versions} users={users} />
     </MantineProvider>,
   );
 }

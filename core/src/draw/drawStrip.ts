@@ -65,10 +65,7 @@ export function drawStrip(loom: Loom, plan: LoomPlan, widthMm: number): Drawing 
 }
 
 /** The holes that a loom passes, named above it: on as many lines as keep each name off the others, and inside the drawing. */
-function placeHoleNames(
-  nodes: StripLayout['nodes'],
-  widthMm: number,
-): { nodeId: string; words: string; left: number; right: number; onLine: number }[] {
+function placeHoleNames(nodes: StripLayout['nodes'], widthMm: number): { nodeId: string; words: string; left: number; onLine: number }[] {
   const ends: number[] = [];
   return nodes
     .filter(({ kind }) => kind === 'pass')
@@ -80,7 +77,7 @@ function placeHoleNames(
       const free = ends.findIndex((end) => end + HOLE_TEXT <= left);
       const onLine = free === -1 ? ends.length : free;
       ends[onLine] = left + width;
-      return { nodeId, words, left, right: left + width, onLine };
+      return { nodeId, words, left, onLine };
     });
 }
 

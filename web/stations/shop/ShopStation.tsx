@@ -180,6 +180,26 @@ export function ShopStation({
   };
   const bringBack = (number: number) =>
     void read(`Version ${number}`, async () => JSON.stringify(await request<Shop>(`/api/shop/versions/${number}`)), propose);
+  const rowTools = (
+    <>
+      <Menu position="bottom-start">
+        <Menu.Target>
+          <button className={styles.link}>Rows out</button>
+        </Menu.Target>
+        <Menu.Dropdown>
+          <Menu.Item onClick={() => saveFile(`${table}.csv`, toShopTableCsv(draft, table))}>as CSV</Menu.Item>
+          <Menu.Item onClick={() => void saveSpreadsheet()}>as XLSX</Menu.Item>
+        </Menu.Dropdown>
+      </Menu>
+      <FileButton key={`${table} ${undone}`} onChange={(file) => void readRows(file)} accept=".csv,.txt,.xlsx,text/csv">
+        {(props) => (
+          <button className={styles.link} title="from CSV or XLSX with these columns: known ones are changed, others added" {...props}>
+            Rows in
+          </button>
+        )}
+      </FileButton>
+    </>
+  );
   return (
     <div className={styles.page}>
       <header className={styles.head}>
@@ -261,28 +281,14 @@ export function ShopStation({
               placeholder: `search ${records.length}`,
               of: records.length,
             }}
-            empty={<p className="faint">None yet: take rows in, from CSV or XLSX.</p>}
+            empty={
+              <>
+                {rowTools}
+                <p className="faint">None yet: take rows in, from CSV or XLSX.</p>
+              </>
+            }
           >
-            <Menu position="bottom-start">
-              <Menu.Target>
-                <button className={styles.link}>Rows out</button>
-              </Menu.Target>
-              <Menu.Dropdown>
-                <Menu.Item onClick={() => saveFile(`${table}.csv`, toShopTableCsv(draft, table))}>as CSV</Menu.Item>
-                <Menu.Item onClick={() => void saveSpreadsheet()}>as XLSX</Menu.Item>
-              </Menu.Dropdown>
-            </Menu>
-            <FileButton key={`${table} ${undone}`} onChange={(file) => void readRows(file)} accept=".csv,.txt,.xlsx,text/csv">
-              {(props) => (
-                <button
-                  className={styles.link}
-                  title="from CSV or XLSX with these columns: known ones are changed, others added"
-                  {...props}
-                >
-                  Rows in
-                </button>
-              )}
-            </FileButton>
+            {rowTools}
           </DataTable>
         </section>
         <section className={styles.editor} aria-label="Record">

@@ -319,6 +319,14 @@ describe('files', () => {
   });
 });
 
+test('a kind without records can still take rows in', () => {
+  openShop({}, { ...createDemoShop(), tools: [] });
+  goTo('Tools');
+  expect(screen.getByText(/^None yet: take rows in/)).toBeTruthy();
+  expect(screen.getByRole('button', { name: 'Rows in' })).toBeTruthy();
+  expect(screen.getByRole('button', { name: 'Rows out' })).toBeTruthy();
+});
+
 describe('stock', () => {
   test('a part is retired, stands last with its mark, and is offered again', () => {
     openShop();
