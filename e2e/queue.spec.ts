@@ -39,6 +39,27 @@ test('with no worker the wall of 60 jobs is there at once, uncounted; a worker c
   expect(lines).toEqual([{ version: 1 }]);
 });
 
+test('a page shows the plan that a worker made while its own planner is still on its way', async ({ page }) => {
+  const jobId = await createTestJob(own.request, createCleanInlet());
+  await own.request.get('/');
+  await expect.poll(() => select('select 1 from job_plans where job_id = $1 and version = 0', [jobId])).toHaveLength(1);
+  await page.addInitScript(() => {
+    class Silent extends EventTarget {
+      postMessage() {}
+      terminate() {}
+    }
+    Object.assign(window, { Worker: Silent });
+  });
+  await page.goto(`${own.running.address}/jobs/${jobId}/bundle`);
+  await expect(page.getByRole('slider').first()).toBeVisible();
+  await expect(page.getByRole('tab', { name: /^Findings/ })).toBeVisible();
+  // of another version there is none, and a worker is asked for one
+  expect((await sendEdit(own.request, jobId, 0, [{ op: 'remove', path: '/looms/inlet/circuits/c216' }])).status()).toBe(200);
+  expect((await own.request.get(`/api/jobs/${jobId}/plan?version=1`)).status()).toBe(204);
+  await expect.poll(async () => (await own.request.get(`/api/jobs/${jobId}/plan?version=1`)).status(), { timeout: 15_000 }).toBe(200);
+  expect((await own.request.get(`/api/jobs/${jobId}/plan?version=x`)).status()).toBe(400);
+});
+
 test('what a worker that was killed had in hand is done by the next one, once', async () => {
   const jobId = await createTestJob(own.request, createCleanInlet());
   own.running.killWorker();

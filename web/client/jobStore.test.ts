@@ -13,6 +13,7 @@ jest.mock('./planner', () => ({
     tell(onResult: (result: { job: Job }) => void) {
       this.onResult = onResult;
     }
+    async hold() {}
     plan(job: Job) {
       mockPlanned.push(job);
       this.onResult({ job });

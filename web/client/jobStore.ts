@@ -2,9 +2,10 @@ import isEqual from 'fast-deep-equal';
 import { applyEdit, changeDocument, editDocument, isOverlap, type Command, type EditOperation, type Job, type Shop } from 'wattograph-core';
 import { readAuthor, setPeople } from './author';
 import { hearNews, type News } from './live';
-import { PlanRunner, type PlanResult } from './planner';
+import { toPlanPath } from './planPath';
+import { PlanRunner, type GivenPlan, type PlanResult } from './planner';
 import { OutboxLine, type Refused, type Waiting } from './outbox/outboxLine';
-import { request, RequestError } from './request';
+import { request, requestZipped, RequestError } from './request';
 
 /** An edit made here that the server has not acknowledged yet. */
 interface Edit {
@@ -63,6 +64,9 @@ interface Taken {
   redo: string | null;
 }
 
+/** so long is waited for a plan that is kept, before the job is planned here */
+const GIVEN_MS = 700;
+
 const FULL = 'This device is full: what you change is lost when the page is closed before it is saved.';
 
 /** One open job: the document, its plan, and the line of edits to the server. */
@@ -100,11 +104,18 @@ export class JobStore {
       (result) => this.set({ result }),
       (message) => this.set({ problem: `The plan could not be computed: ${message}` }),
     );
+    void this.runner.hold(this.findGiven(loaded));
     this.state = { ...loaded, saving: 'saving', waiting: 0, result: null, before: null, conflict: null, refused: [], problem: null };
     this.refresh();
     this.ends = [this.line.begin(), hearNews((news) => this.heed(news))];
     // what may be undone depends on who works at this device, and the page may be older than the job
     void this.line.opened.then(() => this.line.flush()).then(() => this.reload());
+  }
+
+  /** The plan that the server keeps of this version; null where it has none, or takes longer than planning would. */
+  private async findGiven({ id, version, document }: Loaded): Promise<GivenPlan | null> {
+    const text = await requestZipped(toPlanPath(id, version), AbortSignal.timeout(GIVEN_MS)).catch(() => null);
+    return text ? { job: document, text } : null;
   }
 
   subscribe = (listener: () => void): (() => void) => {

@@ -47,6 +47,9 @@ function unpackLists<T extends object>(lists: readonly (keyof T)[], before: T | 
   } as T;
 }
 
+/** A plan against one that the page was given; null: it says the same. */
+export const toFirstDelta = (given: Planned, now: Planned): PlanDelta | null => (isEqual(given, now) ? null : toDelta(given, now));
+
 /** Only what is not as it was in the last plan that was sent. */
 export function toDelta(before: Planned | null, now: Planned): PlanDelta {
   return {

@@ -134,6 +134,53 @@ test('what the planner refuses is told, and the next job is sent whole', () => {
   expect(results.at(-1)!.looms).toEqual((fromNothing(lengthen(job, 222)) as PlanResult).looms);
 });
 
+describe('a plan that was made elsewhere', () => {
+  const given = (job: Job) => ({ job, text: JSON.stringify(fromNothing(job)) });
+
+  test('is shown before the worker has one, once, and what follows is told against it', async () => {
+    const { runner, workers, results, plan } = open();
+    const job = createInlet();
+    const held = runner.hold(Promise.resolve(given(job)));
+    runner.plan(job);
+    expect(workers[0]!.asked).toEqual([]);
+    await held;
+    expect(results.map(({ looms, power, findings }) => ({ looms, power, findings }))).toEqual([fromNothing(job)]);
+    workers[0]!.work();
+    expect(results).toHaveLength(1);
+    plan(lengthen(job, 222));
+    const { looms, power, findings } = results[1]!;
+    expect({ looms, power, findings }).toEqual(fromNothing(lengthen(job, 222)));
+    expect(looms[0]!.terminations[0]).toBe(results[0]!.looms[0]!.terminations[0]);
+  });
+
+  test('that is another one is put right by the worker', async () => {
+    const { runner, workers, results } = open();
+    const job = createInlet();
+    const held = runner.hold(Promise.resolve({ job, text: given(lengthen(job, 400)).text }));
+    runner.plan(job);
+    await held;
+    workers[0]!.work();
+    expect(results.map(({ looms }) => ({ looms }))).toEqual(
+      [lengthen(job, 400), job].map((one) => ({ looms: (fromNothing(one) as PlanResult).looms })),
+    );
+  });
+
+  test.each([
+    ['there is none', (): null => null],
+    ['something else answered', (job: Job) => ({ job, text: '<html>Sign in</html>' })],
+    ['the job changed meanwhile', (): { job: Job; text: string } => given(createInlet())],
+  ])('is not shown where %s', async (_, come) => {
+    const { runner, workers, results } = open();
+    const job = createInlet();
+    const held = runner.hold(Promise.resolve(come(job)));
+    runner.plan(job);
+    await held;
+    expect(results).toEqual([]);
+    workers[0]!.work();
+    expect(results.map(({ looms }) => ({ looms }))).toEqual([{ looms: (fromNothing(job) as PlanResult).looms }]);
+  });
+});
+
 test('a worker that stops is replaced, and what waited is planned by the new one', () => {
   const { runner, workers, results, failures } = open();
   const job = createInlet();
@@ -143,4 +190,9 @@ test('a worker that stops is replaced, and what waited is planned by the new one
   expect([failures, workers.map(({ isEnded }) => isEnded)]).toEqual([['out of memory'], [true, false]]);
   workers[1]!.work();
   expect(results.map((one) => one.job.looms.inlet!.segments['s-inj1']!.lengthMm)).toEqual([222]);
+  // one that cannot even be loaded is not tried again until something is asked
+  workers[1]!.onerror!({ message: 'not found' });
+  expect(workers).toHaveLength(2);
+  runner.plan(job);
+  expect(workers).toHaveLength(3);
 });

@@ -8,13 +8,18 @@ import {
   type Job,
   type Planner,
 } from 'wattograph-core';
-import { toDelta, type PlanDelta, type Planned } from './planDelta';
+import { toDelta, toFirstDelta, type PlanDelta, type Planned } from './planDelta';
 
 /** What the page asks for: plan this job with this shop, or the one that was planned last with this changed. */
-export type PlanRequest = { sequence: number; job: Job; shop: Catalogue } | { sequence: number; patch: EditOperation[] };
+export type PlanRequest =
+  /** given: the plan that the page shows already, as JSON */
+  { sequence: number; job: Job; shop: Catalogue; given: string | null } | { sequence: number; patch: EditOperation[] };
 
-/** Answers are told against the answer before them, and arrive in their order. ms: from the question to the answer, in the worker. */
-export type PlanAnswer = { sequence: number; delta: PlanDelta; ms: number } | { sequence: number; failure: string };
+/**
+ * Answers are told against the answer before them, and arrive in their order. ms: from the question to the answer, in the worker. delta null:
+ * the plan is the given one.
+ */
+export type PlanAnswer = { sequence: number; delta: PlanDelta | null; ms: number } | { sequence: number; failure: string };
 
 /** The worker's side of planning. */
 export interface PlanSession {
@@ -58,7 +63,8 @@ export function createPlanSession(now: () => string, clock: () => number): PlanS
         if ('shop' in request) begin(request.shop);
         document = 'job' in request ? request.job : change(request.patch);
         const planned = make(document);
-        const delta = toDelta(last, planned);
+        const given = 'given' in request && request.given !== null ? (JSON.parse(request.given) as Planned) : null;
+        const delta = given ? toFirstDelta(given, planned) : toDelta(last, planned);
         last = planned;
         return { sequence, delta, ms: clock() - started };
       } catch (error) {

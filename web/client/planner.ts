@@ -5,8 +5,14 @@ import type { PlanAnswer, PlanRequest } from './planSession';
 export interface PlanResult extends Planned {
   /** the very document that was planned */
   job: Job;
-  /** what it took in the worker */
-  ms: number;
+  /** what it took in the worker; null: it was planned elsewhere */
+  ms: number | null;
+}
+
+/** A plan that was made elsewhere, as JSON, and the document that it is of. */
+export interface GivenPlan {
+  job: Job;
+  text: string;
 }
 
 const createWorker = () => new Worker(new URL('../workers/plan.worker.ts', import.meta.url), { type: 'module' });
@@ -19,13 +25,16 @@ export const PLAN_MEASURE = 'plan';
  * changed; a document that says the same as the one before is not planned again.
  */
 export class PlanRunner {
-  private worker: Worker;
+  /** null: the last one stopped, and nothing was asked since */
+  private worker: Worker | null;
   private running: { sequence: number; job: Job; askedAt: number } | null = null;
   private waiting: Job | null = null;
   private sequence = 0;
   /** the document as the worker has it; null: it has none, or it is not known which */
   private sent: Job | null = null;
   private last: Planned | null = null;
+  private isHeld = false;
+  private given: string | null = null;
 
   private onResult: (result: PlanResult) => void = () => undefined;
   private onFailure: (message: string) => void = () => undefined;
@@ -43,8 +52,31 @@ export class PlanRunner {
     this.onFailure = onFailure;
   }
 
+  /** Wait with the first question for a plan that may be had sooner than the worker has one; what it is of is shown at once. */
+  async hold(coming: Promise<GivenPlan | null>): Promise<void> {
+    this.isHeld = true;
+    const given = await coming;
+    this.isHeld = false;
+    const first = this.waiting;
+    this.waiting = null;
+    if (!first) return;
+    if (given?.job === first) this.show(given);
+    this.plan(first);
+  }
+
+  private show({ job, text }: GivenPlan): void {
+    try {
+      this.last = JSON.parse(text) as Planned;
+    } catch {
+      // something on the way answered in the server's place: the worker plans as if there were none
+      return;
+    }
+    this.given = text;
+    this.onResult({ job, ...this.last, ms: null });
+  }
+
   plan(job: Job): void {
-    if (this.running) {
+    if (this.running || this.isHeld) {
       this.waiting = job;
       return;
     }
@@ -52,13 +84,17 @@ export class PlanRunner {
     if (patch?.length === 0) return;
     this.running = { sequence: (this.sequence += 1), job, askedAt: performance.now() };
     this.sent = job;
+    this.worker ??= this.open();
     this.worker.postMessage(
-      (patch ? { sequence: this.sequence, patch } : { sequence: this.sequence, job, shop: this.shop }) satisfies PlanRequest,
+      (patch
+        ? { sequence: this.sequence, patch }
+        : { sequence: this.sequence, job, shop: this.shop, given: this.given }) satisfies PlanRequest,
     );
+    this.given = null;
   }
 
   end(): void {
-    this.worker.terminate();
+    this.worker?.terminate();
   }
 
   private open(): Worker {
@@ -70,8 +106,8 @@ export class PlanRunner {
 
   /** A worker that stopped is replaced; what it was asked last is not asked again, but the next change is planned. */
   private restart(message: string): void {
-    this.worker.terminate();
-    this.worker = this.open();
+    this.worker?.terminate();
+    this.worker = null;
     this.last = null;
     this.forget();
     this.onFailure(message);
@@ -93,13 +129,14 @@ export class PlanRunner {
       this.onFailure(answer.failure);
       return;
     }
-    this.last = fromDelta(this.last, answer.delta);
+    if (answer.delta) this.last = fromDelta(this.last, answer.delta);
     this.running = null;
     const next = this.waiting;
     this.waiting = null;
     if (next) this.plan(next);
     performance.clearMeasures(PLAN_MEASURE);
     performance.measure(PLAN_MEASURE, { start: done.askedAt, detail: { sequence: done.sequence, ms: answer.ms } });
-    this.onResult({ job: done.job, ...this.last, ms: answer.ms });
+    // what is shown already is not drawn again
+    if (answer.delta) this.onResult({ job: done.job, ...this.last!, ms: answer.ms });
   }
 }

@@ -41,6 +41,12 @@ export async function requestStore<T>(path: string, file: Blob): Promise<T> {
   return (await (await ask(path, { method: 'POST', body: file })).json().catch(() => null)) as T;
 }
 
+/** Text that the server keeps gzipped; null where it has none. What the page asked for ahead is taken from there. */
+export async function requestZipped(path: string, signal: AbortSignal): Promise<string | null> {
+  const { status, body } = await ask(path, { signal });
+  return status === 200 && body ? new Response(body.pipeThrough(new DecompressionStream('gzip'))).text() : null;
+}
+
 /** A file that the server makes, with the name it gives it. */
 export async function requestFile(path: string, options: Options = {}): Promise<{ blob: Blob; name: string }> {
   const response = await askWhole(path, undefined, options);

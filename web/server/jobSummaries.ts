@@ -1,8 +1,9 @@
 import { desc, eq, getTableColumns, sql } from 'drizzle-orm';
-import { createPlanner, ENGINE, listFindings, listUses, type Finding, type Job, type Planner } from 'wattograph-core';
+import { createPlanner, ENGINE, listFindings, listUses, type Finding, type Job, type JobPlan, type Planner } from 'wattograph-core';
 import { today } from '../client/today';
 import { database } from './database';
 import { log } from './log';
+import { storePlan } from './plans';
 import { toPresent } from './present';
 import { enqueue } from './queue';
 import { Refusal } from './refusal';
@@ -151,7 +152,7 @@ export async function countLine(id: string): Promise<void> {
   const [job] = await db.select({ version: jobs.version, document: jobs.document }).from(jobs).where(eq(jobs.id, id));
   if (!job) return;
   const document = toPresent(job.document);
-  const counted = countJob(id, document, await readShopOf(document));
+  const { counted, made } = countJob(id, document, await readShopOf(document));
   const line = { jobId: id, version: job.version, engine: ENGINE, day: today(), ...counted };
   await db
     .insert(jobLines)
@@ -162,26 +163,27 @@ export async function countLine(id: string): Promise<void> {
       setWhere: sql`${jobLines.version} <= ${line.version}`,
     });
   await tell(db, { topic: 'lines', id });
+  if (made) await storePlan(id, job.version, made.plan, made.findings);
 }
 
-function countJob(id: string, document: Job, present: PresentShop): CountedWhole {
+/** The line of a job, and what it was counted from; null: it cannot be planned. */
+function countJob(
+  id: string,
+  document: Job,
+  present: PresentShop,
+): { counted: CountedWhole; made: { plan: JobPlan; findings: Finding[] } | null } {
   try {
     const plan = findPlanner(present)(document);
-    const open = listFindings(document, plan, present.shop, today()).filter(({ key }) => !Object.hasOwn(document.accepted, key));
+    const findings = listFindings(document, plan, present.shop, today());
+    const open = findings.filter(({ key }) => !Object.hasOwn(document.accepted, key));
     const count = (grade: Finding['grade']) => open.filter((finding) => finding.grade === grade).length;
     const wires = plan.looms.reduce((sum, loom) => sum + loom.wires.length, 0);
-    return {
-      looms: plan.looms.length,
-      wires,
-      stops: count('stop'),
-      checks: count('check'),
-      problem: null,
-      uses: listUses(document, plan, present.shop),
-    };
+    const counted = { looms: plan.looms.length, wires, stops: count('stop'), checks: count('check') };
+    return { counted: { ...counted, problem: null, uses: listUses(document, plan, present.shop) }, made: { plan, findings } };
   } catch (error) {
     // one job that cannot be planned must not keep the wall from the others
     const problem = error instanceof Error ? error.message : String(error);
     log.error({ job: id, error: problem }, 'job cannot be planned');
-    return { looms: 0, wires: 0, stops: 0, checks: 0, problem, uses: [] };
+    return { counted: { looms: 0, wires: 0, stops: 0, checks: 0, problem, uses: [] }, made: null };
   }
 }

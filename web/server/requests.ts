@@ -137,6 +137,12 @@ export const toReleaseNumber = (text: string): number => toNumber(text, 'release
 /** A version of the shop from the address, refused where it cannot be one. */
 export const toShopVersion = (text: string): number => toNumber(text, 'version', 'a version of the shop');
 
+/** A version of a job from the address: 0 is the job as it was made. */
+export function toVersion(text: string, path = 'version'): number {
+  if (!/^(0|[1-9]\d{0,8})$/.test(text)) throw Refusal.at(400, path, `expected a version of the job, got ${JSON.stringify(text)}`);
+  return Number(text);
+}
+
 function toNumber(text: string, path: string, words: string): number {
   if (!/^[1-9]\d{0,5}$/.test(text)) throw Refusal.at(404, path, `expected ${words}, got ${JSON.stringify(text)}`);
   return Number(text);

@@ -55,6 +55,20 @@ export const jobLines = pgTable('job_lines', {
   uses: json('uses').$type<string[]>().notNull().default([]),
 });
 
+/**
+ * The plan of a job as a worker last counted it, for a page to show while its own planner starts. JSON, gzipped. None where it is too large to
+ * be sent sooner than it is made.
+ */
+export const jobPlans = pgTable('job_plans', {
+  jobId: uuid('job_id')
+    .primaryKey()
+    .references(() => jobs.id, { onDelete: 'cascade' }),
+  version: integer('version').notNull(),
+  engine: text('engine').notNull(),
+  day: text('day').notNull(),
+  planned: bytea('planned').notNull(),
+});
+
 /** Work that somebody waits for, done by a worker outside the request, and its answer. Forgotten after an hour. */
 export const tasks = pgTable('tasks', {
   id: uuid('id').primaryKey(),

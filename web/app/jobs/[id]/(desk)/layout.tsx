@@ -1,5 +1,7 @@
 import { notFound } from 'next/navigation';
 import type { ReactNode } from 'react';
+import { preload } from 'react-dom';
+import { toPlanPath } from '../../../../client/planPath';
 import { readJob } from '../../../../server/documents';
 import { Refusal } from '../../../../server/refusal';
 import { toJobId } from '../../../../server/requests';
@@ -12,6 +14,7 @@ export default async function DeskLayout({ children, params }: { children: React
   const { id } = await params;
   const initial = await open(id);
   if (!initial) notFound();
+  preload(toPlanPath(id, initial.version), { as: 'fetch', crossOrigin: 'anonymous' });
   return <JobShell initial={initial}>{children}</JobShell>;
 }
 

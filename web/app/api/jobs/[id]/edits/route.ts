@@ -1,7 +1,6 @@
 import type { EditOperation } from 'wattograph-core';
 import { listEditsSince, takeEdit } from '../../../../../server/documents';
-import { Refusal } from '../../../../../server/refusal';
-import { EditRequest, toJobId, toRequest } from '../../../../../server/requests';
+import { EditRequest, toJobId, toRequest, toVersion } from '../../../../../server/requests';
 import { readJson, routeHandler } from '../../../../../server/routeHandler';
 
 /** Take one edit (JSON Patch with the version it was made against). */
@@ -12,7 +11,6 @@ export const POST = routeHandler<{ id: string }>(async (request, { id }) => {
 
 /** The edits after ?since=. */
 export const GET = routeHandler<{ id: string }>(async (request, { id }) => {
-  const since = Number(new URL(request.url).searchParams.get('since'));
-  if (!Number.isInteger(since)) throw Refusal.at(400, 'since', 'expected a version, got something else');
+  const since = toVersion(new URL(request.url).searchParams.get('since') ?? '', 'since');
   return Response.json(await listEditsSince(toJobId(id), since));
 });
