@@ -1,6 +1,7 @@
 'use client';
 
 import { Button, Group, Modal, TextInput } from '@mantine/core';
+import { useForm } from '@mantine/form';
 import { notifications } from '@mantine/notifications';
 import { useEffect, useState } from 'react';
 import type { Problem, Shop } from 'wattograph-core';
@@ -18,7 +19,7 @@ export function TakeDialog({ base, draft, onClose, onTaken }: { base: number; dr
   const [preview, setPreview] = useState<ShopPreview | null>(null);
   const [problems, setProblems] = useState<Problem[]>([]);
   const [progress, setProgress] = useState<Progress | null>(null);
-  const [note, setNote] = useState('');
+  const form = useForm({ initialValues: { note: '' } });
   const [busy, setBusy] = useState(false);
   const [id] = useState(() => crypto.randomUUID());
   const tell = (error: unknown) => {
@@ -35,7 +36,7 @@ export function TakeDialog({ base, draft, onClose, onTaken }: { base: number; dr
     return () => left.abort();
   }, [draft]);
   const orphans = preview?.jobs.filter((job) => job.problems.length > 0) ?? [];
-  const take = async () => {
+  const take = form.onSubmit(async ({ note }) => {
     setBusy(true);
     try {
       const { version } = await request<{ version: number }>('/api/shop', { id, base, author: readAuthor(), note, document: draft });
@@ -50,55 +51,51 @@ export function TakeDialog({ base, draft, onClose, onTaken }: { base: number; dr
     } finally {
       setBusy(false);
     }
-  };
+  });
   return (
     <Modal opened onClose={onClose} title={`Make version ${base + 1} of the shop`} size="xl">
-      {problems.length > 0 && <ProblemList title="Not taken; nothing is changed" problems={problems} />}
-      {!preview && problems.length === 0 && (
-        <p>Comparing it with every job{progress && progress.of > 0 ? `: ${progress.done} of ${progress.of}` : ''} …</p>
-      )}
-      {preview && (
-        <>
-          <h3 className={styles.part}>In the shop</h3>
-          {preview.differences.length === 0 && <p className="faint">Nothing differs from version {base}.</p>}
-          <ShopDifferences differences={preview.differences} />
-          <h3 className={styles.part}>In the jobs, when they are brought up to it</h3>
-          <ul className={styles.differences}>
-            {preview.jobs.map((job) => (
-              <li key={job.id}>
-                <b>{job.name}</b>: <Effect effect={job} />
-              </li>
-            ))}
-            {preview.jobs.length === 0 && <li className="faint">There are none.</li>}
-          </ul>
-          {orphans.length > 0 && (
-            <ProblemList
-              title={`${orphans.length === 1 ? 'A job uses' : `${orphans.length} jobs use`} what this shop would not have`}
-              problems={orphans.flatMap((job) =>
-                job.problems.slice(0, MOST).map(({ path, message }) => ({ path: `${job.name} ${path}`, message })),
-              )}
-            />
-          )}
-          <p className="faint">
-            Each job goes on with the version it has until it is brought up; revisions that are released stay what they are.
-          </p>
-          <TextInput
-            label="Note"
-            description="what is new, for who plans with it"
-            maxLength={2000}
-            value={note}
-            onChange={(event) => setNote(event.currentTarget.value)}
-          />
-        </>
-      )}
-      <Group justify="flex-end" mt="md">
-        <Button variant="default" onClick={onClose}>
-          Leave it
-        </Button>
-        <Button loading={busy} disabled={!preview || preview.differences.length === 0 || orphans.length > 0} onClick={() => void take()}>
-          Take it
-        </Button>
-      </Group>
+      <form onSubmit={take}>
+        {problems.length > 0 && <ProblemList title="Not taken; nothing is changed" problems={problems} />}
+        {!preview && problems.length === 0 && (
+          <p>Comparing it with every job{progress && progress.of > 0 ? `: ${progress.done} of ${progress.of}` : ''} …</p>
+        )}
+        {preview && (
+          <>
+            <h3 className={styles.part}>In the shop</h3>
+            {preview.differences.length === 0 && <p className="faint">Nothing differs from version {base}.</p>}
+            <ShopDifferences differences={preview.differences} />
+            <h3 className={styles.part}>In the jobs, when they are brought up to it</h3>
+            <ul className={styles.differences}>
+              {preview.jobs.map((job) => (
+                <li key={job.id}>
+                  <b>{job.name}</b>: <Effect effect={job} />
+                </li>
+              ))}
+              {preview.jobs.length === 0 && <li className="faint">There are none.</li>}
+            </ul>
+            {orphans.length > 0 && (
+              <ProblemList
+                title={`${orphans.length === 1 ? 'A job uses' : `${orphans.length} jobs use`} what this shop would not have`}
+                problems={orphans.flatMap((job) =>
+                  job.problems.slice(0, MOST).map(({ path, message }) => ({ path: `${job.name} ${path}`, message })),
+                )}
+              />
+            )}
+            <p className="faint">
+              Each job goes on with the version it has until it is brought up; revisions that are released stay what they are.
+            </p>
+            <TextInput label="Note" description="what is new, for who plans with it" maxLength={2000} {...form.getInputProps('note')} />
+          </>
+        )}
+        <Group justify="flex-end" mt="md">
+          <Button variant="default" onClick={onClose}>
+            Leave it
+          </Button>
+          <Button type="submit" loading={busy} disabled={!preview || preview.differences.length === 0 || orphans.length > 0}>
+            Take it
+          </Button>
+        </Group>
+      </form>
     </Modal>
   );
 }

@@ -16,7 +16,7 @@ const place = (loomId: string, widthPx: number) =>
   );
 
 describe.each(Object.keys(job.looms))('ends of the %s loom on its tape', (loomId) => {
-  test.each([700, 940, 1104, 1800])('at %d px lie inside it, none on another', (widthPx) => {
+  test.each([656, 700, 940, 1104, 1800])('at %d px lie inside it, none on another', (widthPx) => {
     const { ends, rows, isNamed } = place(loomId, widthPx);
     expect(ends).toHaveLength(Object.keys(job.looms[loomId]!.ends).length);
     for (const end of ends) {
@@ -29,8 +29,8 @@ describe.each(Object.keys(job.looms))('ends of the %s loom on its tape', (loomId
           expect(Math.max(end.x, other.x)).toBeGreaterThanOrEqual(Math.min(end.x + end.width, other.x + other.width));
     }
   });
-  test('at the width of a laptop every end has its name', () => {
-    expect(place(loomId, 1090).isNamed).toBe(true);
+  test('at the width of a laptop and of an upright tablet every end has its name', () => {
+    expect([place(loomId, 1090).isNamed, place(loomId, 656).isNamed]).toEqual([true, true]);
   });
 });
 

@@ -9,6 +9,9 @@ const PAD = 7;
 const GAP = 3;
 /** more rows of names than this would take the room of what is below the tape */
 const MOST_NAMED_ROWS = 5;
+/** a narrower band is one of a page that is higher than wide: what is below it has room */
+const UPRIGHT_PX = 720;
+const MOST_UPRIGHT_ROWS = 8;
 const MOST_BARE_ROWS = 3;
 
 export interface PlacedEnd {
@@ -45,7 +48,7 @@ export function listTrunk({ tree }: LoomPlan): string[] {
 
 /**
  * The ends of a loom as marks below its tape, as near as may be to where they lie: with their names in as few rows as hold them all, none on
- * another; where five rows do not, as boxes without. toX: px along the tape of so many mm.
+ * another; where five rows (eight of an upright page) do not, as boxes without. toX: px along the tape of so many mm.
  */
 export function placeEnds(loom: Loom, plan: LoomPlan, widthPx: number, toX: (mm: number) => number): TapePlaces {
   const { nodes, segments, datumId } = plan.tree;
@@ -58,7 +61,8 @@ export function placeEnds(loom: Loom, plan: LoomPlan, widthPx: number, toX: (mm:
     })
     .sort((a, b) => a.atMm - b.atMm || (a.name < b.name ? -1 : 1));
   const named = ends.map((end) => ({ ...end, width: Math.max(TAPE_ROW, Math.ceil(measureText(end.name, SIZE, 'narrow-bold')) + PAD) }));
-  for (let rows = 1; rows <= MOST_NAMED_ROWS; rows += 1) {
+  const most = widthPx < UPRIGHT_PX ? MOST_UPRIGHT_ROWS : MOST_NAMED_ROWS;
+  for (let rows = 1; rows <= most; rows += 1) {
     const placed = pack(named, rows, widthPx, toX);
     if (placed) return { ends: placed, rows, isNamed: true };
   }
