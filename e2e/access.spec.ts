@@ -1,8 +1,7 @@
-import { randomUUID } from 'node:crypto';
 import { AxeBuilder } from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
 import { createCleanSkerry } from 'wattograph-core/demo';
-import { createTestJob } from './helpers';
+import { createTestJob, sendRelease } from './helpers';
 
 const RULES = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
 
@@ -44,9 +43,7 @@ for (const theme of ['light', 'dark'] as const)
     test.setTimeout(240_000);
     const id = await createTestJob(request, createCleanSkerry());
     // something to work on at the bench
-    expect((await request.post(`/api/jobs/${id}/releases`, { data: { id: randomUUID(), author: 'Imke Dorsey', note: '' } })).ok()).toBe(
-      true,
-    );
+    expect((await sendRelease(request, id, { author: 'Imke Dorsey' })).ok()).toBe(true);
     await expect.poll(async () => (await request.get(`/api/jobs/${id}/export?what=job&release=1`)).status(), { timeout: 60_000 }).toBe(200);
     await page.addInitScript((value) => localStorage.setItem('mantine-color-scheme-value', value), theme);
     for (const [name, path, ready] of SCREENS) {

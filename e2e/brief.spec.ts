@@ -5,7 +5,7 @@ import { expect, test } from '@playwright/test';
 import { FORMAT_VERSION } from 'wattograph-core';
 import { createFenRanger, createInlet } from 'wattograph-core/demo';
 import old from '../core/src/testing/formats/job-2.json';
-import { createCleanInlet, createTestJob, pick, readJob, saved } from './helpers';
+import { createCleanInlet, createTestJob, pick, readJob, saved, sendRelease } from './helpers';
 
 test('a device is picked by a pin it has, decided with a reason, put on an end, and counted against the agreed scope', async ({
   page,
@@ -74,7 +74,7 @@ test('a release is refused while a wire to be cut rests on an open item, or on a
   await page.getByRole('button', { name: 'Note it' }).click();
   await pick(page, 'Blocked by Which way does the throttle turn?', 'inlet · throttle');
   await saved(page);
-  const release = () => request.post(`/api/jobs/${id}/releases`, { data: { id: randomUUID(), author: 'x', note: '' } });
+  const release = () => sendRelease(request, id);
   const refused = await release();
   expect(refused.status()).toBe(422);
   expect(((await refused.json()) as { problems: unknown }).problems).toEqual([
@@ -201,5 +201,5 @@ test('a job stored by an older Wattograph is opened, edited and released in the 
   });
   expect(edit.status()).toBe(200);
   expect((await readJob(request, id)).document.brief.vehicle).toBe('hill-climber');
-  expect((await request.post(`/api/jobs/${id}/releases`, { data: { id: randomUUID(), author: 'x', note: '' } })).status()).toBe(201);
+  expect((await sendRelease(request, id)).status()).toBe(201);
 });

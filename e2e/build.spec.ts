@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import type { Job, Shop } from 'wattograph-core';
-import { createCleanInlet, createTestJob, openBundle, readJob } from './helpers';
+import { createCleanInlet, createTestJob, openBundle, readJob, sendRelease } from './helpers';
 
 async function release(page: Page, id: string): Promise<void> {
   await page.goto(`/jobs/${id}/sheets`);
@@ -17,7 +17,7 @@ test('a job with open stop findings is not released, by the dialog or by the ser
   await page.getByRole('button', { name: 'Release revision 1' }).click();
   await expect(page.getByRole('dialog')).toContainText('3 stop findings stand in the way');
   await expect(page.getByRole('dialog')).toContainText('charge pressure has no ground');
-  const response = await request.post(`/api/jobs/${id}/releases`, { data: { id: crypto.randomUUID(), author: 'x', note: '' } });
+  const response = await sendRelease(request, id);
   expect(response.status()).toBe(422);
   expect(((await response.json()) as { problems: { path: string }[] }).problems.map(({ path }) => path)).toEqual(['SC1', 'CI1', 'DR1']);
 });

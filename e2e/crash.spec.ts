@@ -3,6 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
+import { CATALOGUE, createBuild, plan } from 'wattograph-core';
 import { createCleanInlet } from './helpers';
 import { start } from './rig';
 
@@ -31,7 +32,9 @@ test('application and database killed in the middle of edits and ticks: what was
   const jobId = randomUUID();
   try {
     expect((await post(running.address, '/api/jobs', { id: jobId, author: 'A', document: createCleanInlet() }))!.status).toBe(201);
-    expect((await post(running.address, `/api/jobs/${jobId}/releases`, { id: randomUUID(), author: 'A', note: '' }))!.status).toBe(201);
+    expect((await post(running.address, `/api/jobs/${jobId}/releases`, { id: randomUUID(), base: 0, author: 'A', note: '' }))!.status).toBe(
+      201,
+    );
     const edits: { id: string; value: string; acknowledged: boolean }[] = [];
     const ticks: { id: string; acknowledged: boolean }[] = [];
     for (let round = 0; round < rounds; round += 1) {
@@ -107,13 +110,16 @@ const toEdit = ({ id, value }: { id: string; value: string }, base: number) => (
   label: value,
   patch: [{ op: 'replace', path: '/notes', value }],
 });
+const JOB = createCleanInlet();
+const STEP = createBuild(JOB, plan(JOB, CATALOGUE).looms[0]!, CATALOGUE).steps.find(({ items }) => items[0]?.heldBecause === null)!;
+
 const toTick = ({ id }: { id: string }) => ({
   events: [
     {
       id,
       loomId: 'inlet',
-      stepId: 'lay',
-      itemId: id,
+      stepId: STEP.id,
+      itemId: STEP.items[0]!.id,
       kind: 'tick',
       words: '',
       author: 'Tobin Ashgrove',

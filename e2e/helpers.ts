@@ -36,6 +36,16 @@ export function sendEdit(
   return request.post(`/api/jobs/${jobId}/edits`, { data: { id, base, author, label: 'test edit', patch } });
 }
 
+/** Ask for the next revision of a job as it stands. */
+export async function sendRelease(
+  request: APIRequestContext,
+  jobId: string,
+  { id = randomUUID() as string, author = 'x', note = '', base = null as number | null, headers = {} as Record<string, string> } = {},
+) {
+  const version = base ?? (await readJob(request, jobId)).version;
+  return request.post(`/api/jobs/${jobId}/releases`, { data: { id, base: version, author, note }, headers });
+}
+
 /** Open a station and wait until its plan is there. */
 export async function openBundle(page: Page, jobId: string, query = ''): Promise<Locator> {
   await page.goto(`/jobs/${jobId}/bundle${query}`);

@@ -94,8 +94,8 @@ async function main(): Promise<void> {
   const id = randomUUID();
   const job = createCleanInlet();
   await post('/api/jobs', { id, author: 'Imke Dorsey', document: job });
-  const release = () => post(`/api/jobs/${id}/releases`, { id: randomUUID(), author: 'Imke Dorsey', note: '' });
-  await release();
+  const release = (base: number) => post(`/api/jobs/${id}/releases`, { id: randomUUID(), base, author: 'Imke Dorsey', note: '' });
+  await release(0);
   // cut, then one leg comes out longer: a second revision with work of the first
   const { steps } = createBuild(job, plan(job, CATALOGUE).looms[0]!, CATALOGUE);
   const cut = steps
@@ -109,7 +109,7 @@ async function main(): Promise<void> {
     { op: 'replace', path: `${leg}/fittedMm`, value: job.looms.inlet!.segments['s-inj1']!.lengthMm! + 6 },
   ];
   await post(`/api/jobs/${id}/edits`, { id: randomUUID(), base: 0, author: 'Imke Dorsey', label: 'trial fit', patch });
-  await release();
+  await release(1);
   await keep(await open(`/jobs/${id}/floor`, 1024, 768), 'floor-revision');
   const floor = await open(`/jobs/${id}/floor`, 1024, 768);
   for (let step = 0; step < 200; step += 1) {

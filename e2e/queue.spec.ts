@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { expect, test } from '@playwright/test';
 import { Client } from 'pg';
-import { createCleanInlet, createTestJob, readJob, sendEdit } from './helpers';
+import { createCleanInlet, createTestJob, readJob, sendEdit, sendRelease } from './helpers';
 import { ownApplication } from './rig';
 
 const own = ownApplication('queue');
@@ -16,8 +16,7 @@ async function select<T extends object>(text: string, values: unknown[] = []): P
   }
 }
 
-const release = (jobId: string, id: string, wait: number) =>
-  own.request.post(`/api/jobs/${jobId}/releases`, { data: { id, author: 'x', note: '' }, headers: { prefer: `wait=${wait}` } });
+const release = (jobId: string, id: string, wait: number) => sendRelease(own.request, jobId, { id, headers: { prefer: `wait=${wait}` } });
 
 test('with no worker the wall of 60 jobs is there at once, uncounted; a worker counts them and the open page shows it by itself', async ({
   page,

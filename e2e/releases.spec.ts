@@ -6,23 +6,25 @@ import { expect, test, type APIRequestContext } from '@playwright/test';
 import { build } from 'esbuild';
 import { Client } from 'pg';
 import { CATALOGUE, createBuild, ENGINE, plan, type Job, type Step } from 'wattograph-core';
-import { createCleanInlet, createTestJob, readJob, sendEdit } from './helpers';
+import { createCleanInlet, createTestJob, readJob, sendEdit, sendRelease } from './helpers';
 
 const root = join(__dirname, '..');
 const toSteps = (job: Job): Step[] => createBuild(job, plan(job, CATALOGUE).looms[0]!, CATALOGUE).steps;
 
 async function release(request: APIRequestContext, id: string): Promise<number> {
-  const response = await request.post(`/api/jobs/${id}/releases`, { data: { id: randomUUID(), author: 'Imke Dorsey', note: '' } });
+  const response = await sendRelease(request, id, { author: 'Imke Dorsey' });
   expect(response.status()).toBe(201);
   return ((await response.json()) as { number: number }).number;
 }
 
 async function tickAll(request: APIRequestContext, id: string, number: number, steps: readonly Step[]): Promise<void> {
   const events = steps.flatMap((step) =>
-    step.items.map((item) => ({
-      ...{ id: randomUUID(), loomId: 'inlet', stepId: step.id, itemId: item.id, kind: 'tick', words: '' },
-      ...{ author: 'Tobin Ashgrove', happenedAt: '2026-11-24T08:00:00.000Z' },
-    })),
+    step.items
+      .filter(({ heldBecause }) => heldBecause === null)
+      .map((item) => ({
+        ...{ id: randomUUID(), loomId: 'inlet', stepId: step.id, itemId: item.id, kind: 'tick', words: '' },
+        ...{ author: 'Tobin Ashgrove', happenedAt: '2026-11-24T08:00:00.000Z' },
+      })),
   );
   for (let from = 0; from < events.length; from += 400)
     expect(
@@ -172,12 +174,57 @@ test('a revision that is not there, and a loom that it does not have, are refuse
 
 test('two releases at once get two numbers, and one sent twice gets one', async ({ request }) => {
   const id = await createTestJob(request, createCleanInlet());
-  const send = (releaseId: string) => request.post(`/api/jobs/${id}/releases`, { data: { id: releaseId, author: 'x', note: '' } });
+  const send = (releaseId: string) => sendRelease(request, id, { id: releaseId });
   const [one, other] = [randomUUID(), randomUUID()];
   const answers = await Promise.all([send(one), send(other), send(one)]);
   const numbers = await Promise.all(answers.map(async (answer) => ((await answer.json()) as { number: number }).number));
   expect(numbers[0]).toBe(numbers[2]);
   expect([...new Set(numbers)].sort()).toEqual([1, 2]);
+});
+
+test('a revision is of the version that was looked at: of one edited since it is refused', async ({ request }) => {
+  const id = await createTestJob(request, createCleanInlet());
+  expect((await sendEdit(request, id, 0, [{ op: 'replace', path: '/notes', value: 'later' }])).status()).toBe(200);
+  const refused = await sendRelease(request, id, { base: 0 });
+  expect([refused.status(), await refused.text()]).toEqual([409, expect.stringContaining('The job was edited since version 0')]);
+  expect((await sendRelease(request, id, { base: 1 })).status()).toBe(201);
+});
+
+test('ticks are of what the revision asks for and does not hold; a repeat counts once, other content under its id not at all', async ({
+  request,
+}) => {
+  const job = createCleanInlet();
+  // a length that is only a guess holds its wires
+  job.looms.inlet!.segments['s-knk'] = { ...job.looms.inlet!.segments['s-knk']!, status: 'guessed' };
+  const id = await createTestJob(request, job);
+  const number = await release(request, id);
+  const steps = toSteps(job);
+  const held = steps.flatMap((step) => step.items.map((item) => ({ stepId: step.id, itemId: item.id, held: item.heldBecause !== null })));
+  const [free, barred] = [held.find((one) => !one.held)!, held.find((one) => one.held)!];
+  const path = `/api/jobs/${id}/releases/${number}/events`;
+  const send = async (of: object, events: object[] = [{}]) => {
+    const base = { loomId: 'inlet', kind: 'tick', words: '', author: 'Tobin Ashgrove', happenedAt: '2026-11-24T08:00:00.000Z' };
+    const answer = await request.post(path, { data: { events: events.map((one) => ({ ...base, id: randomUUID(), ...of, ...one })) } });
+    return [answer.status(), ((await answer.json()) as { problems?: { message: string }[] }).problems?.[0]?.message ?? ''];
+  };
+  const at = { stepId: free.stepId, itemId: free.itemId };
+  expect(await send({ stepId: 'nowhere', itemId: 'x' })).toEqual([422, expect.stringContaining('expected a step of revision 1')]);
+  expect(await send({ ...at, itemId: 'nothing' })).toEqual([422, expect.stringContaining('expected something that the step asks for')]);
+  expect(await send({ stepId: barred.stepId, itemId: barred.itemId })).toEqual([422, expect.stringContaining('it is held')]);
+  expect(await send({ stepId: 'undo', itemId: 'x' })).toEqual([422, expect.stringContaining('asks for nothing of that name to be undone')]);
+  // one that is not as asked keeps the whole of its request out; the device sends the others alone
+  expect((await send(at, [{}, { stepId: 'nowhere' }]))[0]).toBe(422);
+  const list = async () => (await (await request.get(path)).json()) as { id: string; serial: number }[];
+  expect(await list()).toEqual([]);
+  const eventId = randomUUID();
+  expect((await send({ ...at, id: eventId }))[0]).toBe(200);
+  expect((await send({ ...at, id: eventId }))[0]).toBe(200);
+  expect(await send({ ...at, id: eventId, kind: 'untick' })).toEqual([409, expect.stringContaining('another tick')]);
+  expect((await send({ ...at, kind: 'untick' }))[0]).toBe(200);
+  const all = await list();
+  expect(all).toHaveLength(2);
+  const after = (await (await request.get(`${path}?after=${all[0]!.serial}`)).json()) as { id: string }[];
+  expect(after.map(({ id: one }) => one)).toEqual([all[1]!.id]);
 });
 
 test('a reading is stored with its unit, instrument and person; one that is none is refused, and nothing with it', async ({
@@ -207,7 +254,7 @@ test('a reading is stored with its unit, instrument and person; one that is none
   expect(await list()).toHaveLength(before);
   // sent twice it counts once
   for (let time = 0; time < 2; time += 1) expect((await request.post(path, { data: { events: [reading] } })).status()).toBe(200);
-  expect((await list()).slice(before)).toEqual([reading]);
+  expect((await list()).slice(before)).toMatchObject([reading]);
   await page.goto(`/jobs/${id}/floor`);
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(step.title);
   await page.getByRole('button', { name: /^1 of 1 reading, 1 outside the limit$/ }).click();

@@ -8,6 +8,8 @@ export interface Running {
   address: string;
   /** of its own PostgreSQL */
   database: string;
+  /** process of the application */
+  server: number;
   kill(): void;
   /** the worker only */
   killWorker(): void;
@@ -51,6 +53,7 @@ export function start(folder: string): Running {
   return {
     address,
     database,
+    server,
     kill: () => [server, ...workers, postgres].forEach(killHard),
     killWorker: () => workers.splice(0).forEach(killHard),
     startWorker: () => {

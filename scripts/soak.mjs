@@ -1,8 +1,9 @@
-// The tests whose worth grows with their runs, at their full length: hundreds of seeded vehicles, revisions and edits, a hundred kills.
+// The tests whose worth grows with their runs, at their full length: hundreds of seeded vehicles, revisions and edits, a hundred kills, ten thousand hostile
+// requests.
 import { ensureModules, ensurePackages, run } from './lib/machine.mjs';
 
 ensurePackages(['postgresql', 'chromium']);
 await ensureModules();
 const env = { ...process.env, WATTOGRAPH_SOAK: '1' };
 await run('node', ['node_modules/jest/bin/jest.js', 'sequences', 'nodal', 'slim', 'carryOver', 'mutations'], { env });
-await run('node', ['scripts/browserTests.mjs', 'crash.spec.ts'], { env });
+await run('node', ['scripts/browserTests.mjs', 'crash.spec.ts', 'hostile.spec.ts'], { env });

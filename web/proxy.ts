@@ -1,7 +1,16 @@
 import { NextResponse, type NextRequest } from 'next/server';
+import { findBar, listHosts } from './server/guard';
 
-/** Content security: scripts by nonce only, nothing from anywhere else. Styles may be inline, for the interface library sets them. */
+const hosts = listHosts(process.env.WATTOGRAPH_HOSTS);
+
+/** Who is let in; then content security: scripts by nonce only, nothing from anywhere else. Styles may be inline, for the interface library sets them. */
 export function proxy(request: NextRequest): NextResponse {
+  const barred = findBar({ method: request.method, path: request.nextUrl.pathname, headers: request.headers }, hosts);
+  if (barred)
+    return NextResponse.json(
+      { problems: [{ path: '', message: barred.message }] },
+      { status: barred.status, headers: { 'cache-control': 'no-store' } },
+    );
   const nonce = Buffer.from(crypto.randomUUID()).toString('base64');
   const policy = [
     "default-src 'self'",

@@ -36,6 +36,13 @@ const event = (stepId: string, itemId: string, kind: FloorEvent['kind'] = 'tick'
 });
 const steps = [step('a', ['1', '2']), step('b', ['1', '2', '3'], ['2']), step('c', ['1'])];
 
+test('a tick that came late, by a tablet that had not heard that the item was opened again, leaves it open', () => {
+  const opened = { ...event('a', '1', 'untick'), serial: 9, device: 'one', after: 3 };
+  const late = { ...event('a', '1'), id: 'late', serial: 10, device: 'two', after: 3 };
+  const ticked = (events: FloorEvent[]) => measureProgress(steps, events).get('a')!.ticked.has('1');
+  expect([ticked([opened, late]), ticked([opened, { ...late, after: 9 }])]).toEqual([false, true]);
+});
+
 test('a step is done when every item is ticked', () => {
   const progress = measureProgress(steps, [event('a', '1'), event('a', '2'), event('c', '1')]);
   expect(steps.map(({ id }) => progress.get(id)!.done)).toEqual([true, false, true]);

@@ -1,4 +1,4 @@
-import { listFailed, type CarriedWork, type ReopenedItem, type Step, type TakenReading } from 'wattograph-core';
+import { dropOvertaken, listFailed, type CarriedWork, type ReopenedItem, type Step, type TakenReading } from 'wattograph-core';
 import type { FloorEvent } from '../server/releases';
 
 /** A reading with who took it, and with what. */
@@ -44,7 +44,7 @@ export function measureProgress(
   const reopened = new Map<string, Map<string, ReopenedItem>>();
   for (const one of before.reopened)
     reopened.set(one.stepId, (reopened.get(one.stepId) ?? new Map<string, ReopenedItem>()).set(one.itemId, one));
-  for (const event of events) {
+  for (const event of dropOvertaken(events)) {
     if (seen.has(event.id)) continue;
     seen.add(event.id);
     if (event.kind === 'reading') {

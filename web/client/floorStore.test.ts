@@ -41,14 +41,18 @@ beforeEach(async () => {
       Promise.resolve({ ok: code < 300, status: code, json: () => Promise.resolve(JSON.parse(JSON.stringify(body))) });
     if (status !== 200) return answer(status, { problems: [{ path: '/events/0/stepId', message: 'expected a step of revision 3' }] });
     if (path.includes('/carried')) return answer(200, carried);
-    if (path !== PATH) expect(path).toBe('/api/jobs/job/releases/2/events');
+    const [place, after] = path.split('?after=');
+    if (place !== PATH) expect(place).toBe('/api/jobs/job/releases/2/events');
     if (init?.body) {
       const { events } = JSON.parse(init.body) as { events: FloorEvent[] };
       posts(events.map(({ itemId }) => itemId));
-      taken.push(...events.filter(({ id }) => !taken.some((one) => one.id === id)));
+      for (const event of events) if (!taken.some(({ id }) => id === event.id)) taken.push({ ...event, serial: taken.length + 1 });
       return answer(200, {});
     }
-    return answer(200, taken);
+    return answer(
+      200,
+      taken.filter(({ serial }) => serial! > Number(after ?? 0)),
+    );
   }) as unknown as typeof fetch;
 });
 afterEach(() => ends.splice(0).forEach((end) => end()));
@@ -117,7 +121,7 @@ test('what the server refuses is told in its words and kept; sent again it is st
 test('what others tick arrives when the server tells; another revision has ticks of its own', async () => {
   const { store, end } = open();
   await until(() => store.get().isOpen);
-  taken = [{ ...tick('9'), id: 'theirs', happenedAt: '2026-11-24T08:00:00Z', author: 'Saoirse Vell' }];
+  taken = [{ ...tick('9'), id: 'theirs', serial: 1, happenedAt: '2026-11-24T08:00:00Z', author: 'Saoirse Vell' }];
   say({ topic: 'floor', id: 'other', number: 3 });
   await new Promise((resolve) => setTimeout(resolve, 40));
   expect(store.get().events).toEqual([]);
@@ -133,6 +137,26 @@ test('what others tick arrives when the server tells; another revision has ticks
   const [fourth, third] = [open(4), open()];
   await until(() => fourth.store.get().isOpen && third.store.get().isOpen);
   expect([fourth.store.get().waiting.length, third.store.get().waiting.length]).toEqual([0, 1]);
+});
+
+test('a tablet asks for what it has not heard of, and says with each tick what it knew', async () => {
+  const { store } = open();
+  await until(() => store.get().isOpen);
+  store.add(tick('1'));
+  await until(() => store.get().events.length === 1);
+  taken.push({ ...tick('2'), id: 'theirs', serial: 2, happenedAt: '2026-11-24T08:00:00Z' });
+  say({ topic: 'floor', id: 'job', number: 3 });
+  await until(() => store.get().events.length === 2);
+  say({ topic: 'floor', id: 'job', number: 3 });
+  await until(() => asked.at(-1) === `${PATH}?after=2`);
+  expect(store.get().events.map(({ itemId, serial }) => [itemId, serial])).toEqual([
+    ['1', 1],
+    ['2', 2],
+  ]);
+  store.add(tick('3'));
+  await until(() => taken.length === 3);
+  expect(taken.map(({ after }) => after)).toEqual([0, undefined, 2]);
+  expect(taken[2]!.device).toBe(taken[0]!.device);
 });
 
 test('ticks of the revision before that wait on this tablet go where they belong, then what they come to is asked for', async () => {
@@ -156,7 +180,7 @@ test('ticks of the revision before that wait on this tablet go where they belong
 test('a stream that comes back: what was missed is asked for, and ticks sent elsewhere for the revision before count here', async () => {
   const { store } = open();
   await until(() => store.get().isOpen);
-  taken = [{ ...tick('9'), id: 'theirs', happenedAt: '2026-11-24T08:00:00Z' }];
+  taken = [{ ...tick('9'), id: 'theirs', serial: 1, happenedAt: '2026-11-24T08:00:00Z' }];
   say({ topic: 'away' });
   say({ topic: 'again' });
   await until(() => store.get().events.length === 1 && store.get().online);

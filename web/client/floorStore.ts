@@ -1,5 +1,6 @@
 import type { CarriedWork } from 'wattograph-core';
 import type { FloorEvent } from '../server/releases';
+import { readDevice } from './device';
 import { hearNews, type News } from './live';
 import { listLines, OutboxLine, type Refused } from './outbox/outboxLine';
 import { request } from './request';
@@ -48,7 +49,7 @@ export class FloorStore {
         return () => this.addEvents(sent);
       },
       onGone: async () => {
-        const fresh = await request<FloorEvent[]>(this.path).catch(() => null);
+        const fresh = await this.listNew().catch(() => null);
         return () => {
           if (fresh) this.set({ events: fresh });
         };
@@ -72,10 +73,13 @@ export class FloorStore {
 
   get = (): FloorState => this.state;
 
-  add(event: Omit<FloorEvent, 'id' | 'happenedAt'>): void {
+  add(event: Omit<FloorEvent, 'id' | 'happenedAt' | 'device' | 'after'>): void {
     const id = crypto.randomUUID();
-    this.line.add(id, { ...event, id, happenedAt: new Date().toISOString() });
+    this.line.add(id, { ...event, id, happenedAt: new Date().toISOString(), device: readDevice(), after: this.lastSerial() });
   }
+
+  /** The last event that this device has heard of. */
+  private lastSerial = (): number => this.state.events.reduce((last, { serial }) => Math.max(last, serial ?? 0), 0);
 
   /** Send what was refused once more. */
   retry = (id: string): void => void this.line.retry(id);
@@ -99,15 +103,24 @@ export class FloorStore {
     await this.sendEarlier();
   }
 
-  /** Beside those that are here: the server may have told of some of these before it answered. */
+  /** What this tablet sent, beside what is here: the server may have told of some of it before it answered. */
   private addEvents(sent: readonly FloorEvent[]): void {
     const known = new Set(this.state.events.map(({ id }) => id));
     this.set({ events: [...this.state.events, ...sent.filter(({ id }) => !known.has(id))] });
   }
 
+  /** What the server has that this tablet has not heard of; what it sent itself gets its place among it. */
+  private async listNew(): Promise<FloorEvent[]> {
+    const fresh = await request<FloorEvent[]>(`${this.path}?after=${this.lastSerial()}`);
+    const ids = new Set(fresh.map(({ id }) => id));
+    const { events } = this.state;
+    const placed = events.filter(({ id, serial }) => serial !== undefined && !ids.has(id));
+    return [...placed, ...fresh, ...events.filter(({ id, serial }) => serial === undefined && !ids.has(id))];
+  }
+
   private async fetch(): Promise<void> {
     try {
-      this.set({ events: await request<FloorEvent[]>(this.path), online: true });
+      this.set({ events: await this.listNew(), online: true });
     } catch {
       this.set({ online: false });
     }

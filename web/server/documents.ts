@@ -1,4 +1,4 @@
-import { and, asc, eq, gt, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, lt, ne, or, sql, type SQL } from 'drizzle-orm';
 import {
   recordSurveyEntry,
   applyEdit,
@@ -13,7 +13,9 @@ import {
   type SurveyEntry,
 } from 'wattograph-core';
 import { database, type Database } from './database';
-import { listHistory, type HistoryRow } from './history';
+import { expectSame, toContentHash } from './contentHash';
+import { HistoryWalk, type HistoryTops } from './history';
+import { inTurn } from './inTurn';
 import { toPresent } from './present';
 import { Refusal } from './refusal';
 import { edits, jobs, type EditRow } from './schema';
@@ -41,20 +43,31 @@ export interface Taken {
 }
 
 /**
- * Store a new job after the one gate; the same id again is the same job. A file may carry shop records: where they are those of this shop the
+ * Store a new job after the one gate; the same id and content again is the same job. A file may carry shop records: where they are those of this shop the
  * job is planned with its newest version, else with a version of its own beside it.
  */
 export async function createStoredJob(id: string, value: unknown): Promise<{ id: string }> {
   return database().transaction(async (tx) => {
     // a shop that is being changed is waited for, so that no job is stored with a part that it lost
     await tx.execute(sql`lock table jobs in row exclusive mode`);
+    const hash = toContentHash(value);
+    const [known] = await tx.select({ hash: jobs.hash }).from(jobs).where(eq(jobs.id, id));
+    if (known) {
+      expectSame(known.hash, hash, 'job');
+      return { id };
+    }
     const { document: written, shop: carried } = fromJobFile(value);
     const present = carried === null ? await readShop(tx) : await takeCarried(tx, id, carried);
     const checked = checkJob(written, present.lookup);
     if (!checked.ok) throw new Refusal(422, checked.problems);
     // versions of another installation's shop say nothing here
     const document: Job = { ...checked.value, shopVersion: present.version };
-    await tx.insert(jobs).values({ id, version: 0, document }).onConflictDoNothing();
+    const [made] = await tx.insert(jobs).values({ id, version: 0, document, hash }).onConflictDoNothing().returning({ id: jobs.id });
+    if (!made) {
+      // sent twice at the same moment
+      const [other] = await tx.select({ hash: jobs.hash }).from(jobs).where(eq(jobs.id, id));
+      expectSame(other!.hash, hash, 'job');
+    }
     await tell(tx, { topic: 'lines', id });
     return { id };
   });
@@ -67,26 +80,48 @@ export async function readJob(id: string, author: string): Promise<StoredJob> {
   return { id, version: row.version, document: toPresent(row.document), ...(await readHistory(db, id, author)) };
 }
 
-async function listRows(db: Database | Transaction, id: string): Promise<HistoryRow[]> {
-  return db
-    .select({ id: edits.id, version: edits.version, author: edits.author, label: edits.label, kind: edits.kind, ofEdit: edits.ofEdit })
-    .from(edits)
-    .where(eq(edits.jobId, id))
-    .orderBy(asc(edits.version));
+/** rows of a history that are read at a time */
+const HISTORY_PAGE = 20;
+/** after every version: the greatest integer of PostgreSQL */
+const LAST_VERSION = 2 ** 31 - 1;
+
+/** What a person may undo and redo next. Their rows are read from the newest on, as many as it takes. */
+async function findHistory(db: Database | Transaction, jobId: string, author: string): Promise<HistoryTops> {
+  const walk = new HistoryWalk();
+  for (let before = LAST_VERSION; ;) {
+    const rows = await db
+      .select({ id: edits.id, version: edits.version, kind: edits.kind, ofEdit: edits.ofEdit })
+      .from(edits)
+      .where(and(eq(edits.jobId, jobId), eq(edits.author, author), lt(edits.version, before)))
+      .orderBy(desc(edits.version))
+      .limit(HISTORY_PAGE);
+    if (rows.some((row) => walk.take(row)) || rows.length < HISTORY_PAGE) return { undo: walk.undo, redo: walk.redo };
+    before = rows.at(-1)!.version;
+  }
 }
 
 async function readHistory(db: Database | Transaction, id: string, author: string): Promise<{ undo: string | null; redo: string | null }> {
-  const { undo, redo } = listHistory(await listRows(db, id), author);
-  return { undo: undo.at(-1)?.label ?? null, redo: redo.at(-1)?.label ?? null };
+  const tops = await findHistory(db, id, author);
+  const labelOf = async (edit: string | null) =>
+    edit && (await db.select({ label: edits.label }).from(edits).where(eq(edits.id, edit)))[0]!.label;
+  return { undo: await labelOf(tops.undo), redo: await labelOf(tops.redo) };
 }
 
-/** The edits after a version, oldest first. */
-export async function listEditsSince(id: string, version: number): Promise<Pick<EditRow, 'version' | 'author' | 'label' | 'patch'>[]> {
-  return database()
+/** more than this at once, and who asks is better served by the document */
+const MOST_SINCE = 500;
+
+/** The edits after a version, oldest first; the first of them where there are many. */
+export async function listEditsSince(
+  id: string,
+  version: number,
+  db: Database | Transaction = database(),
+): Promise<Pick<EditRow, 'version' | 'author' | 'label' | 'patch'>[]> {
+  return db
     .select({ version: edits.version, author: edits.author, label: edits.label, patch: edits.patch })
     .from(edits)
     .where(and(eq(edits.jobId, id), gt(edits.version, version)))
-    .orderBy(asc(edits.version));
+    .orderBy(asc(edits.version))
+    .limit(MOST_SINCE);
 }
 
 /**
@@ -98,55 +133,61 @@ export async function takeEdit(
   edit: { id: string; base: number; author: string; label: string; patch: EditOperation[] },
 ): Promise<Taken> {
   return inJob(jobId, async (tx, job, shop) => {
-    const known = await findEdit(tx, jobId, edit.id);
+    const { id, author, label, patch } = edit;
+    // not the version: what waited behind somebody else's edit is sent again on top of that
+    const hash = toContentHash({ author, label, patch });
+    const known = await findEdit(tx, jobId, id, hash);
     if (known) return toTaken(tx, known);
-    if (edit.base !== job.version) {
-      const since = await tx
-        .select({ version: edits.version, author: edits.author, label: edits.label, patch: edits.patch })
-        .from(edits)
-        .where(and(eq(edits.jobId, jobId), gt(edits.version, edit.base)))
-        .orderBy(asc(edits.version));
+    if (edit.base > job.version) throw Refusal.at(422, 'base', `expected a version of the job, at most ${job.version}, got ${edit.base}`);
+    if (edit.base < job.version) {
+      const since = await listEditsSince(jobId, edit.base, tx);
       throw new Refusal(409, [{ path: '', message: `expected an edit of version ${job.version}, got one of version ${edit.base}` }], {
         version: job.version,
         since,
       });
     }
-    return withHistory(tx, job.id, edit.author, await append(tx, job, shop, { ...edit, kind: 'edit', ofEdit: null }));
+    return withHistory(tx, job.id, edit.author, await append(tx, job, shop, { ...edit, hash, kind: 'edit', ofEdit: null }));
   });
 }
 
 /** Undo or redo the author's own last edit; refused where somebody changed the same place since. */
 export async function takeHistory(jobId: string, request: { id: string; author: string; direction: 'undo' | 'redo' }): Promise<Taken> {
   return inJob(jobId, async (tx, job, shop) => {
-    const known = await findEdit(tx, jobId, request.id);
+    const { id, author, direction } = request;
+    const hash = toContentHash({ author, direction });
+    const known = await findEdit(tx, jobId, id, hash);
     if (known) return toTaken(tx, known);
-    const rows = await listRows(tx, jobId);
-    const target = listHistory(rows, request.author)[request.direction].at(-1);
-    if (!target) throw Refusal.at(409, '', `There is nothing of ${request.author} to ${request.direction}.`);
-    const about = rows.filter(({ id, ofEdit }) => id === target.id || ofEdit === target.id).at(-1)!;
-    const [last] = await tx.select().from(edits).where(eq(edits.id, about.id));
-    const patch = last!.inverse;
+    const target = (await findHistory(tx, jobId, author))[direction];
+    if (target === null) throw Refusal.at(409, '', `There is nothing of ${author} to ${direction}.`);
+    const [of, last] = await Promise.all([
+      findOne(tx, jobId, eq(edits.id, target)),
+      findOne(tx, jobId, or(eq(edits.id, target), eq(edits.ofEdit, target))!),
+    ]);
+    const patch = last.inverse;
     const later = await tx
       .select({ author: edits.author, patch: edits.patch })
       .from(edits)
-      .where(and(eq(edits.jobId, jobId), gt(edits.version, last!.version)));
-    const other = later.find((row) => row.author !== request.author && isOverlap(row.patch, patch));
+      .where(and(eq(edits.jobId, jobId), gt(edits.version, last.version), ne(edits.author, author)));
+    const other = later.find((row) => isOverlap(row.patch, patch));
     if (other)
-      throw Refusal.at(
-        409,
-        patch[0]?.path ?? '',
-        `${other.author} has changed the same place since; "${target.label}" cannot be taken back.`,
-      );
+      throw Refusal.at(409, patch[0]?.path ?? '', `${other.author} has changed the same place since; "${of.label}" cannot be taken back.`);
     const made = await append(tx, job, shop, {
-      id: request.id,
-      author: request.author,
-      label: `${request.direction}: ${target.label}`.slice(0, 200),
-      patch,
-      kind: request.direction,
-      ofEdit: target.id,
+      ...{ id, author, hash, patch, kind: direction, ofEdit: target },
+      label: `${direction}: ${of.label}`.slice(0, 200),
     });
-    return withHistory(tx, jobId, request.author, made);
+    return withHistory(tx, jobId, author, made);
   });
+}
+
+/** The newest edit of a job of which that holds. */
+async function findOne(tx: Transaction, jobId: string, condition: SQL): Promise<EditRow> {
+  const [row] = await tx
+    .select()
+    .from(edits)
+    .where(and(eq(edits.jobId, jobId), condition))
+    .orderBy(desc(edits.version))
+    .limit(1);
+  return row!;
 }
 
 /**
@@ -157,51 +198,80 @@ export async function takeSurvey(
   jobId: string,
   entries: readonly SurveyEntry[],
 ): Promise<{ version: number; document: Job; conflicts: string[] }> {
-  return inJob(jobId, async (tx, start, shop) => {
-    let job = start;
-    const conflicts: string[] = [];
-    for (const entry of entries) {
-      if (await findEdit(tx, jobId, entry.id)) continue;
-      const standard = findStandard(job.document, shop.shop);
-      let added = recordSurveyEntry(job.document, entry, shop.shop, standard);
-      // an entry that would spoil the job is kept beside it, not lost
-      const checked = checkJob(added.job, shop.lookup);
-      if (!checked.ok) added = keepBeside(job.document, entry, checked.problems[0]!.message);
-      if (added.isConflict) conflicts.push(entry.id);
-      const { version } = await append(tx, job, shop, {
-        id: entry.id,
-        author: entry.author,
-        label: added.label,
-        patch: listOperations(job.document, added.job),
-        kind: 'edit',
-        ofEdit: null,
-      });
-      job = { ...job, version, document: added.job };
-    }
-    return { version: job.version, document: job.document, conflicts };
+  return inJob(jobId, async (tx, job, shop) => {
+    const fresh: SurveyEntry[] = [];
+    for (const entry of entries) if (!(await findEdit(tx, jobId, entry.id, toContentHash(entry)))) fresh.push(entry);
+    if (fresh.length === 0) return { version: job.version, document: job.document, conflicts: [] };
+    // one look through the gate for all of them; where that finds something, one for each tells which it is
+    const taken = (await recordEntries(job.document, fresh, shop, false)) ?? (await recordEntries(job.document, fresh, shop, true))!;
+    const rows = taken.map(({ entry, label, patch, inverse }, index) => ({
+      ...{ jobId, version: job.version + index + 1, id: entry.id, author: entry.author, label, patch, inverse },
+      ...{ kind: 'edit' as const, ofEdit: null, hash: toContentHash(entry) },
+    }));
+    await tx.insert(edits).values(rows);
+    const { version, document } = await writeVersion(tx, jobId, job.version + rows.length, taken.at(-1)!.document);
+    return { version, document, conflicts: taken.flatMap(({ entry, isConflict }) => (isConflict ? [entry.id] : [])) };
   });
+}
+
+interface RecordedEntry {
+  entry: SurveyEntry;
+  label: string;
+  isConflict: boolean;
+  patch: EditOperation[];
+  inverse: EditOperation[];
+  document: Job;
+}
+
+/** What entries make of a job, one after another. An entry that would spoil it is kept beside it, not lost; null: one does, and not each was looked at. */
+async function recordEntries(
+  start: Job,
+  entries: readonly SurveyEntry[],
+  { shop, lookup }: PresentShop,
+  isEach: boolean,
+): Promise<RecordedEntry[] | null> {
+  let document = start;
+  const taken: RecordedEntry[] = [];
+  for (const entry of entries) {
+    let added = recordSurveyEntry(document, entry, shop, findStandard(document, shop));
+    const checked = isEach ? checkJob(added.job, lookup) : null;
+    if (checked?.ok === false) added = keepBeside(document, entry, checked.problems[0]!.message);
+    const { label, isConflict, job } = added;
+    taken.push({ entry, label, isConflict, patch: listOperations(document, job), inverse: listOperations(job, document), document: job });
+    document = job;
+    // a long batch must not keep others waiting
+    await new Promise(setImmediate);
+  }
+  return isEach || checkJob(document, lookup).ok ? taken : null;
 }
 
 async function inJob<T>(
   jobId: string,
   work: (tx: Transaction, job: { id: string; version: number; document: Job }, shop: PresentShop) => Promise<T>,
 ): Promise<T> {
-  const result = await database().transaction(async (tx) => {
+  const result = await inTurn(jobId, () => lockJob(jobId, work));
+  enqueueLine(jobId);
+  return result;
+}
+
+function lockJob<T>(
+  jobId: string,
+  work: (tx: Transaction, job: { id: string; version: number; document: Job }, shop: PresentShop) => Promise<T>,
+): Promise<T> {
+  return database().transaction(async (tx) => {
     const [job] = await tx.select().from(jobs).where(eq(jobs.id, jobId)).for('update');
     if (!job) throw Refusal.at(404, '', 'There is no such job.');
     // after the lock: a shop that is being changed has been waited for
     const document = toPresent(job.document);
     return work(tx, { ...job, document }, await readShopOf(document, tx));
   });
-  enqueueLine(jobId);
-  return result;
 }
 
-async function findEdit(tx: Transaction, jobId: string, id: string): Promise<EditRow | undefined> {
-  const [row] = await tx
-    .select()
-    .from(edits)
-    .where(and(eq(edits.id, id), eq(edits.jobId, jobId)));
+/** The edit that is stored under this id; undefined: none. Throws 409 where it is another one. */
+async function findEdit(tx: Transaction, jobId: string, id: string, hash: string): Promise<EditRow | undefined> {
+  const [row] = await tx.select().from(edits).where(eq(edits.id, id));
+  if (!row) return undefined;
+  expectSame(row.jobId === jobId ? row.hash : '', hash, 'edit');
   return row;
 }
 
@@ -213,7 +283,7 @@ async function append(
   tx: Transaction,
   job: { id: string; version: number; document: Job },
   shop: PresentShop,
-  edit: { id: string; author: string; label: string; patch: EditOperation[]; kind: EditRow['kind']; ofEdit: string | null },
+  edit: { id: string; author: string; label: string; patch: EditOperation[]; hash: string; kind: EditRow['kind']; ofEdit: string | null },
 ): Promise<Pick<Taken, 'version' | 'patch'>> {
   const applied = applyEdit(job.document, edit.patch);
   if (!applied.ok) throw new Refusal(422, applied.problems);
@@ -231,12 +301,23 @@ async function append(
     label: edit.label,
     kind: edit.kind,
     ofEdit: edit.ofEdit,
+    hash: edit.hash,
     patch: edit.patch,
     inverse: listOperations(checked.value, job.document),
   });
-  await tx.update(jobs).set({ version, document: checked.value, changedAt: new Date() }).where(eq(jobs.id, job.id));
-  await tell(tx, { topic: 'job', id: job.id, version });
+  await writeVersion(tx, job.id, version, checked.value);
   return { version, patch: edit.patch };
+}
+
+/** as much as a file of a job may have: what grows beyond it could not be read back */
+const MOST_TEXT = 8 * 1024 * 1024;
+
+async function writeVersion(tx: Transaction, id: string, version: number, document: Job): Promise<{ version: number; document: Job }> {
+  if (JSON.stringify(document).length > MOST_TEXT)
+    throw Refusal.at(422, '', 'expected a job of at most 8 MB, got more: nothing was stored');
+  await tx.update(jobs).set({ version, document, changedAt: new Date() }).where(eq(jobs.id, id));
+  await tell(tx, { topic: 'job', id, version });
+  return { version, document };
 }
 
 /** What an edit came to, with what its author may undo after it. */

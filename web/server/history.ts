@@ -2,32 +2,54 @@
 export interface HistoryRow {
   id: string;
   version: number;
-  author: string;
-  label: string;
   kind: 'edit' | 'undo' | 'redo';
   ofEdit: string | null;
 }
 
-/** Edits of one author that may be undone and redone, the next one last. A new edit forgets what could be redone. */
-export function listHistory(rows: readonly HistoryRow[], author: string): { undo: HistoryRow[]; redo: HistoryRow[] } {
-  const edits = new Map(rows.map((row) => [row.id, row]));
-  let undo: HistoryRow[] = [];
-  let redo: HistoryRow[] = [];
-  for (const row of rows) {
-    if (row.author !== author) continue;
-    if (row.kind === 'edit') {
-      undo.push(row);
-      redo = [];
-      continue;
+/** Ids of the edits that one person may undo and redo next; null: none. */
+export interface HistoryTops {
+  undo: string | null;
+  redo: string | null;
+}
+
+/**
+ * What a person may undo and redo next, read from the newest of their rows backwards and no further than needed: a history of thousands of
+ * edits costs as much as one of ten. A new edit forgets what could be redone.
+ */
+export class HistoryWalk {
+  undo: string | null = null;
+  redo: string | null = null;
+  private isUndoKnown = false;
+  private isRedoKnown = false;
+  /** edits that a later row was about */
+  private readonly decided = new Set<string>();
+
+  /** Take the next older row of the person; true: nothing older matters. */
+  take({ id, kind, ofEdit }: HistoryRow): boolean {
+    const about = kind === 'edit' ? id : ofEdit!;
+    if (!this.decided.has(about)) {
+      this.decided.add(about);
+      if (kind !== 'undo') this.setUndo(about);
+      else if (!this.isRedoKnown) this.setRedo(about);
     }
-    const edit = edits.get(row.ofEdit!)!;
-    if (row.kind === 'undo') {
-      undo = undo.filter(({ id }) => id !== edit.id);
-      redo.push(edit);
-    } else {
-      redo = redo.filter(({ id }) => id !== edit.id);
-      undo.push(edit);
-    }
+    if (kind === 'edit' && !this.isRedoKnown) this.setRedo(null);
+    return this.isUndoKnown && this.isRedoKnown;
   }
-  return { undo, redo };
+
+  private setUndo(id: string): void {
+    if (!this.isUndoKnown) this.undo = id;
+    this.isUndoKnown = true;
+  }
+
+  private setRedo(id: string | null): void {
+    this.redo = id;
+    this.isRedoKnown = true;
+  }
+}
+
+/** The same from all rows, oldest first. */
+export function findTops(rows: readonly HistoryRow[]): HistoryTops {
+  const walk = new HistoryWalk();
+  for (let at = rows.length - 1; at >= 0; at -= 1) if (walk.take(rows[at]!)) break;
+  return { undo: walk.undo, redo: walk.redo };
 }

@@ -1,5 +1,7 @@
+import { createHash } from 'node:crypto';
 import { asc, eq } from 'drizzle-orm';
 import sharp from 'sharp';
+import { expectSame, toContentHash } from './contentHash';
 import { database } from './database';
 import { Refusal } from './refusal';
 import { jobs, photos, type PhotoRow } from './schema';
@@ -10,7 +12,7 @@ const MOST_PIXELS = 80_000_000;
 const LONGEST_PX = 2000;
 
 /** What a photo shows, without its bytes. */
-export type PhotoLine = Omit<PhotoRow, 'bytes' | 'jobId' | 'receivedAt'>;
+export type PhotoLine = Omit<PhotoRow, 'bytes' | 'jobId' | 'receivedAt' | 'hash'>;
 
 const LINE = {
   id: photos.id,
@@ -23,9 +25,16 @@ const LINE = {
   takenAt: photos.takenAt,
 };
 
+/** Does the file begin as a JPEG, PNG or WebP does? Nothing else is handed to a decoder: drawings and documents can be made to take minutes. */
+function isRaster(file: Buffer): boolean {
+  const starts = (bytes: readonly number[], at = 0) => bytes.every((byte, index) => file[at + index] === byte);
+  const isWebp = file.subarray(0, 4).toString('latin1') === 'RIFF' && file.subarray(8, 12).toString('latin1') === 'WEBP';
+  return starts([0xff, 0xd8, 0xff]) || starts([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]) || isWebp;
+}
+
 /**
  * Store a photo of a job. It is turned upright, brought to at most 2000 px and written anew, so that place, camera and
- * everything else that came in the file stays out. The same id again is the same photo.
+ * everything else that came in the file stays out. The same id and content again is the same photo.
  */
 export async function writePhoto(
   jobId: string,
@@ -34,19 +43,20 @@ export async function writePhoto(
 ): Promise<{ id: string }> {
   const [job] = await database().select({ id: jobs.id }).from(jobs).where(eq(jobs.id, jobId));
   if (!job) throw Refusal.at(404, '', 'There is no such job.');
-  const picture = await sharp(file, { limitInputPixels: MOST_PIXELS, failOn: 'truncated' })
+  const refuse = () =>
+    Refusal.at(422, 'photo', 'expected a photograph (JPEG, PNG, WebP), got a file that is none or is cut short: nothing was stored');
+  if (!isRaster(file)) throw refuse();
+  const hash = toContentHash({ jobId, ...about, file: createHash('sha256').update(file).digest('hex') });
+  if (await isStored(about.id, hash)) return { id: about.id };
+  const picture = await sharp(file, { limitInputPixels: MOST_PIXELS, failOn: 'truncated', pages: 1 })
     .rotate()
     .resize(LONGEST_PX, LONGEST_PX, { fit: 'inside', withoutEnlargement: true })
     .jpeg({ quality: 82 })
     .toBuffer({ resolveWithObject: true })
     .catch(() => {
-      throw Refusal.at(
-        422,
-        'photo',
-        'expected a photograph (JPEG, PNG, WebP), got a file that is none or is cut short: nothing was stored',
-      );
+      throw refuse();
     });
-  await database()
+  const [made] = await database()
     .insert(photos)
     .values({
       id: about.id,
@@ -59,10 +69,20 @@ export async function writePhoto(
       widthPx: picture.info.width,
       heightPx: picture.info.height,
       bytes: picture.data,
+      hash,
     })
-    .onConflictDoNothing();
+    .onConflictDoNothing()
+    .returning({ id: photos.id });
+  // sent twice at the same moment
+  if (!made) await isStored(about.id, hash);
   await tell(database(), { topic: 'photos', id: jobId });
   return { id: about.id };
+}
+
+async function isStored(id: string, hash: string): Promise<boolean> {
+  const [known] = await database().select({ hash: photos.hash }).from(photos).where(eq(photos.id, id));
+  if (known) expectSame(known.hash, hash, 'photo');
+  return known !== undefined;
 }
 
 export async function listPhotos(jobId: string): Promise<PhotoLine[]> {

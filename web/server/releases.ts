@@ -1,9 +1,10 @@
 import { today } from '../client/today';
-import { and, asc, eq, lt } from 'drizzle-orm';
-import { carryOver, listFindings, plan, type CarriedWork } from 'wattograph-core';
+import { and, asc, eq, gt, inArray, lt, sql } from 'drizzle-orm';
+import { carryOver, dropOvertaken, listFindings, plan, UNDO_STEP, type CarriedWork } from 'wattograph-core';
 import { toPresent } from './present';
-import { database } from './database';
-import { freeze, listFrozenBuilds, storeFrozen } from './frozen';
+import { expectSame, toContentHash } from './contentHash';
+import { database, tickDatabase } from './database';
+import { freeze, listFrozenBuilds, readFrozen, storeFrozen } from './frozen';
 import { Refusal } from './refusal';
 import { readShopOf } from './shop';
 import { floorEvents, jobs, releases, type FloorEventRow, type ReleaseRow } from './schema';
@@ -13,36 +14,30 @@ import { tell } from './tell';
 const LINE = { number: releases.number, version: releases.version, author: releases.author, note: releases.note, at: releases.at };
 export type ReleaseLine = Pick<ReleaseRow, 'number' | 'version' | 'author' | 'note' | 'at'>;
 
-/** as often as a release is planned anew because the job was edited meanwhile */
-const MOST_TRIES = 5;
+interface ReleaseAsked {
+  id: string;
+  /** version that whoever releases has seen */
+  base: number;
+  author: string;
+  note: string;
+}
+
+const EDITED = (by: string) => `The job was edited ${by}: look at it and release it again. Nothing was released.`;
 
 /**
- * Make a numbered revision of a job as it stands, with all that was planned, built and drawn of it. Refused while a stop finding is neither
- * mended nor accepted with a reason.
+ * Make a numbered revision of a version of a job, with all that was planned, built and drawn of it. Refused where the job has been edited since,
+ * and while a stop finding is neither mended nor accepted with a reason. The same id again gives the revision that it made.
  */
 export async function createRelease(
   jobId: string,
-  request: { id: string; author: string; note: string },
-  context: TaskContext,
-): Promise<ReleaseLine> {
-  for (let tries = 1; ; tries += 1) {
-    const made = await tryRelease(jobId, request, context);
-    if (made) return made;
-    if (tries === MOST_TRIES) throw Refusal.at(503, '', 'The job is being edited all the time; nothing was released. Try again.');
-  }
-}
-
-/** null: the job or its revisions changed while this one was planned. */
-async function tryRelease(
-  jobId: string,
-  { id, author, note }: { id: string; author: string; note: string },
+  { id, base, author, note }: ReleaseAsked,
   { report }: TaskContext,
-): Promise<ReleaseLine | null> {
-  const [known] = await database().select({ line: LINE, of: releases.jobId }).from(releases).where(eq(releases.id, id));
-  if (known && known.of !== jobId) throw Refusal.at(409, 'id', 'expected an id of its own, got that of a revision of another job');
-  if (known) return known.line;
+): Promise<ReleaseLine> {
+  const known = await findRelease(jobId, id, author, note);
+  if (known) return known;
   const [job] = await database().select().from(jobs).where(eq(jobs.id, jobId));
   if (!job) throw Refusal.at(404, '', 'There is no such job.');
+  if (job.version !== base) throw Refusal.at(409, 'base', EDITED(`since version ${base}`));
   const document = toPresent(job.document);
   const present = await readShopOf(document);
   const planned = plan(document, present.shop);
@@ -55,20 +50,30 @@ async function tryRelease(
     );
   const number = ((await listReleases(jobId)).at(-1)?.number ?? 0) + 1;
   const rows = await freeze(document, planned, findings, present, { jobId, number, date: today() }, report);
-  return database().transaction(async (tx) => {
+  const line = await database().transaction(async (tx) => {
     const [now] = await tx.select({ version: jobs.version }).from(jobs).where(eq(jobs.id, jobId)).for('update');
-    if (now?.version !== job.version) return null;
+    if (now?.version !== job.version) throw Refusal.at(409, 'base', EDITED('while it was planned'));
     const [made] = await tx
       .insert(releases)
       .values({ jobId, number, id, version: job.version, document, author, note })
       .onConflictDoNothing()
       .returning(LINE);
-    // another release got the number
     if (!made) return null;
     await storeFrozen(tx, rows);
     await tell(tx, { topic: 'release', id: jobId, number });
     return made;
   });
+  // somebody released at the same moment
+  return line ?? (await findRelease(jobId, id, author, note)) ?? createRelease(jobId, { id, base, author, note }, { report });
+}
+
+/** The revision that was made under this id; null: none. Throws 409 where it was another one. */
+async function findRelease(jobId: string, id: string, author: string, note: string): Promise<ReleaseLine | null> {
+  const [known] = await database().select({ line: LINE, of: releases.jobId }).from(releases).where(eq(releases.id, id));
+  if (!known) return null;
+  const { line } = known;
+  expectSame(toContentHash([known.of, line.author, line.note]), toContentHash([jobId, author, note]), 'revision');
+  return line;
 }
 
 export async function listReleases(jobId: string): Promise<ReleaseLine[]> {
@@ -87,27 +92,90 @@ export async function readRelease(jobId: string, number: number): Promise<Releas
 type Told = Pick<FloorEventRow, 'id' | 'loomId' | 'stepId' | 'itemId' | 'kind' | 'words' | 'author'>;
 /** Of a reading: which, what was read, in what, with what; null, or left out by an older page: it is none. */
 type Read = Pick<FloorEventRow, 'readId' | 'value' | 'unit' | 'instrument'>;
-export type FloorEvent = Told & Partial<Read> & { happenedAt: string };
+/** The device, and the last event that it knew of when it made this one; of what is at the server, which came first. */
+type Known = Partial<Pick<FloorEventRow, 'device' | 'after' | 'serial'>>;
+export type FloorEvent = Told & Partial<Read> & Known & { happenedAt: string };
 
-/** Add what happened on the floor. An id that is there already is passed over, so a repeat counts once. */
+/** Add what happened on the floor. The same id and content again counts once; what the revision does not ask for is refused. */
 export async function addFloorEvents(jobId: string, release: number, events: readonly FloorEvent[]): Promise<{ stored: string[] }> {
-  await readRelease(jobId, release);
-  await database()
-    .insert(floorEvents)
-    .values(events.map((event) => ({ ...event, jobId, release, happenedAt: new Date(event.happenedAt) })))
-    .onConflictDoNothing();
-  await tell(database(), { topic: 'floor', id: jobId, number: release });
+  await expectAsked(jobId, release, events);
+  const rows = events.map((event) => ({
+    ...event,
+    jobId,
+    release,
+    happenedAt: new Date(event.happenedAt),
+    hash: toContentHash({ ...event, jobId, release }),
+  }));
+  await tickDatabase().transaction(async (tx) => {
+    // serials become visible in their order: who asks for what came after one misses nothing
+    await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`floor ${jobId} ${release}`}, 0))`);
+    const made = await tx.insert(floorEvents).values(rows).onConflictDoNothing().returning({ id: floorEvents.id });
+    const known = new Set(made.map(({ id }) => id));
+    const repeated = rows.filter(({ id }) => !known.has(id));
+    if (repeated.length > 0) {
+      const hashes = await tx
+        .select({ id: floorEvents.id, hash: floorEvents.hash })
+        .from(floorEvents)
+        .where(
+          inArray(
+            floorEvents.id,
+            repeated.map(({ id }) => id),
+          ),
+        );
+      const hashOf = new Map(hashes.map(({ id, hash }) => [id, hash]));
+      for (const { id, hash } of repeated) expectSame(hashOf.get(id) ?? null, hash, 'tick');
+    }
+    if (made.length > 0) await tell(tx, { topic: 'floor', id: jobId, number: release });
+  });
   return { stored: events.map(({ id }) => id) };
 }
 
-export async function listFloorEvents(jobId: string, release: number): Promise<FloorEvent[]> {
+/** Every event is about a step and an item of the revision, and no tick is of what is held. */
+async function expectAsked(jobId: string, release: number, events: readonly FloorEvent[]): Promise<void> {
+  for (const { loomId, stepId, itemId, kind } of events) {
+    const refuse = (message: string) => Refusal.at(422, `${stepId} ${itemId}`.trim(), message);
+    if (stepId === UNDO_STEP) {
+      const { undo } = await readCarried(jobId, release, loomId);
+      if (itemId !== '' && !undo.some(({ id }) => id === itemId))
+        throw refuse(`revision ${release} asks for nothing of that name to be undone`);
+      continue;
+    }
+    const items = (await readAsked(jobId, release, loomId)).get(stepId);
+    if (!items) throw refuse(`expected a step of revision ${release} of the loom, got another`);
+    const held = items.get(itemId);
+    const isOfStep = itemId === '' && (kind === 'problem' || kind === 'solved');
+    if (held === undefined && !isOfStep) throw refuse(`expected something that the step asks for in revision ${release}, got another`);
+    if (held && kind === 'tick') throw refuse(`it is held: ${held}`);
+  }
+}
+
+type Asked = Map<string, Map<string, string | null>>;
+
+/** What a loom of a revision asks for: steps, their items, why one is held. A revision never changes; the latest asked for are kept. */
+const asked = new Map<string, Asked>();
+const MOST_ASKED = 40;
+
+async function readAsked(jobId: string, release: number, loomId: string): Promise<Asked> {
+  const key = `${jobId} ${release} ${loomId}`;
+  const known = asked.get(key);
+  if (known) return known;
+  const { build } = await readFrozen(jobId, release, loomId);
+  const made: Asked = new Map(build.steps.map(({ id, items }) => [id, new Map(items.map((item) => [item.id, item.heldBecause]))]));
+  asked.set(key, made);
+  for (const oldest of asked.keys()) if (asked.size > MOST_ASKED) asked.delete(oldest);
+  return made;
+}
+
+/** What happened on the floor of a revision, after an event that is known already. */
+export async function listFloorEvents(jobId: string, release: number, after = 0): Promise<FloorEvent[]> {
   const rows = await database()
     .select()
     .from(floorEvents)
-    .where(and(eq(floorEvents.jobId, jobId), eq(floorEvents.release, release)))
+    .where(and(eq(floorEvents.jobId, jobId), eq(floorEvents.release, release), gt(floorEvents.serial, after)))
     .orderBy(asc(floorEvents.serial));
-  return rows.map(({ id, loomId, stepId, itemId, kind, words, author, readId, value, unit, instrument, happenedAt }) => ({
-    ...{ id, loomId, stepId, itemId, kind, words, author, happenedAt: happenedAt.toISOString() },
+  return rows.map(({ serial, id, loomId, stepId, itemId, kind, words, author, readId, value, unit, instrument, happenedAt, ...row }) => ({
+    ...{ serial, id, loomId, stepId, itemId, kind, words, author, happenedAt: happenedAt.toISOString() },
+    ...{ device: row.device, after: row.after },
     ...(kind === 'reading' ? { readId, value, unit, instrument } : {}),
   }));
 }
@@ -117,12 +185,15 @@ export async function readCarried(jobId: string, release: number, loomId: string
   const [builds, rows] = await Promise.all([
     listFrozenBuilds(jobId, release, loomId),
     database()
-      .select({ release: floorEvents.release, stepId: floorEvents.stepId, itemId: floorEvents.itemId, kind: floorEvents.kind })
+      .select({
+        ...{ release: floorEvents.release, stepId: floorEvents.stepId, itemId: floorEvents.itemId, kind: floorEvents.kind },
+        ...{ serial: floorEvents.serial, device: floorEvents.device, after: floorEvents.after },
+      })
       .from(floorEvents)
       .where(and(eq(floorEvents.jobId, jobId), lt(floorEvents.release, release), eq(floorEvents.loomId, loomId)))
       .orderBy(asc(floorEvents.serial)),
   ]);
   return carryOver(
-    builds.map(({ number, build }) => ({ number, steps: build.steps, ticks: rows.filter((row) => row.release === number) })),
+    builds.map(({ number, build }) => ({ number, steps: build.steps, ticks: dropOvertaken(rows.filter((row) => row.release === number)) })),
   );
 }

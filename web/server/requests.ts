@@ -5,19 +5,19 @@ import { SurveyEntrySchema } from 'wattograph-core';
 import { Refusal } from './refusal';
 
 const ajv = addFormats(new Ajv({ allErrors: true }));
+// the format lets a leap second and the year 0000 pass, which no clock here can name
+ajv.addFormat('date-time', {
+  type: 'string',
+  validate: (text) =>
+    /^(19[7-9]|20|21)\d/.test(text) && /^\d{4}-\d\d-\d\dT[\d:.]{5,20}(Z|[+-]\d\d:\d\d)$/i.test(text) && !Number.isNaN(Date.parse(text)),
+});
 const Uuid = Type.String({ format: 'uuid' });
 const Author = Type.String({ minLength: 1, maxLength: 80, pattern: '\\S' });
+/** No copies: a few of them double a document again and again. What is to stand twice is sent twice, and counts in the size of the request. */
 const Operations = Type.Array(
   Type.Object(
     {
-      op: Type.Union([
-        Type.Literal('add'),
-        Type.Literal('replace'),
-        Type.Literal('remove'),
-        Type.Literal('move'),
-        Type.Literal('copy'),
-        Type.Literal('test'),
-      ]),
+      op: Type.Union([Type.Literal('add'), Type.Literal('replace'), Type.Literal('remove'), Type.Literal('move'), Type.Literal('test')]),
       path: Type.String({ maxLength: 400 }),
       from: Type.Optional(Type.String({ maxLength: 400 })),
       value: Type.Optional(Type.Unknown()),
@@ -28,7 +28,7 @@ const Operations = Type.Array(
 );
 
 export const EditRequest = Type.Object(
-  { id: Uuid, base: Type.Integer({ minimum: 0 }), author: Author, label: Type.String({ maxLength: 200 }), patch: Operations },
+  { id: Uuid, base: Type.Integer({ minimum: 0, maximum: 1e9 }), author: Author, label: Type.String({ maxLength: 200 }), patch: Operations },
   { additionalProperties: false },
 );
 export const HistoryRequest = Type.Object(
@@ -36,7 +36,7 @@ export const HistoryRequest = Type.Object(
   { additionalProperties: false },
 );
 export const ReleaseRequest = Type.Object(
-  { id: Uuid, author: Author, note: Type.String({ maxLength: 2000 }) },
+  { id: Uuid, base: Type.Integer({ minimum: 0, maximum: 1e9 }), author: Author, note: Type.String({ maxLength: 2000 }) },
   { additionalProperties: false },
 );
 export const ShopPreviewRequest = Type.Object({ document: Type.Unknown() }, { additionalProperties: false });
@@ -74,6 +74,8 @@ const happened = {
   words: Type.String({ maxLength: 400 }),
   author: Author,
   happenedAt: Type.String({ format: 'date-time' }),
+  device: Type.Optional(Type.Union([Uuid, Type.Null()])),
+  after: Type.Optional(Type.Union([Type.Integer({ minimum: 0, maximum: Number.MAX_SAFE_INTEGER }), Type.Null()])),
 };
 
 export const ArchiveRequest = Type.Object({ archived: Type.Boolean() }, { additionalProperties: false });
@@ -140,6 +142,12 @@ export const toShopVersion = (text: string): number => toNumber(text, 'version',
 /** A version of a job from the address: 0 is the job as it was made. */
 export function toVersion(text: string, path = 'version'): number {
   if (!/^(0|[1-9]\d{0,8})$/.test(text)) throw Refusal.at(400, path, `expected a version of the job, got ${JSON.stringify(text)}`);
+  return Number(text);
+}
+
+/** The serial of an event from the address; 0: before the first. */
+export function toSerial(text: string): number {
+  if (!/^\d{1,15}$/.test(text)) throw Refusal.at(400, 'after', `expected the serial of an event, got ${JSON.stringify(text)}`);
   return Number(text);
 }
 

@@ -3,6 +3,7 @@ import { EditRequest, toJobId, toRequest } from './requests';
 import { readJson, readText, routeHandler } from './routeHandler';
 
 const post = (body: BodyInit, headers: Record<string, string> = {}) => new Request('http://127.0.0.1/x', { method: 'POST', body, headers });
+const JSON_TYPE = { 'content-type': 'application/json; charset=utf-8' };
 const call = (handler: () => Promise<Response>) => routeHandler(handler)(post(''), { params: Promise.resolve({}) });
 
 test('a refusal becomes its status and problems', async () => {
@@ -17,9 +18,12 @@ test('an unexpected error gives nothing away', async () => {
   expect(await response.text()).not.toContain('hunter2');
 });
 
-test.each(['ECONNREFUSED', '57P01', '08006'])('a database that went away (%s) is a 503 to try again', async (code) => {
-  expect((await call(() => Promise.reject(Object.assign(new Error('gone'), { code })))).status).toBe(503);
-});
+test.each(['ECONNREFUSED', 'EPIPE', '57P01', '57P03', '57014', '08006', '08P01', '53100', '53300', '55P03', '40P01'])(
+  'a database that went away (%s) is a 503 to try again',
+  async (code) => {
+    expect((await call(() => Promise.reject(Object.assign(new Error('gone'), { code })))).status).toBe(503);
+  },
+);
 
 test('a body over 8 MB is refused, by its header or while it comes in', async () => {
   await expect(readText(post('x', { 'content-length': String(50 * 1024 * 1024) }))).rejects.toMatchObject({ status: 413 });
@@ -28,7 +32,24 @@ test('a body over 8 MB is refused, by its header or while it comes in', async ()
 
 test('bytes that are no text and JSON that breaks off are refused with the place', async () => {
   await expect(readText(post(new Uint8Array([0xff, 0xfe, 0x00])))).rejects.toMatchObject({ status: 400 });
-  await expect(readJson(post('{"a": [1, 2'))).rejects.toMatchObject({ status: 400, problems: [{ path: 'line 1, column 12' }] });
+  await expect(readJson(post('{"a": [1, 2', JSON_TYPE))).rejects.toMatchObject({ status: 400, problems: [{ path: 'line 1, column 12' }] });
+});
+
+test.each([{}, { 'content-type': 'text/plain' }, { 'content-type': 'application/json-patch' }])(
+  'JSON that says it is %j is refused',
+  async (type) => {
+    await expect(readJson(post('{}', type as Record<string, string>))).rejects.toMatchObject({ status: 415 });
+  },
+);
+
+test.each(['22P05', '22021', '22003'])('a value that the database cannot hold (%s) is the fault of who sent it', async (code) => {
+  expect((await call(() => Promise.reject(Object.assign(new Error('no'), { code })))).status).toBe(400);
+});
+
+test('what a route says is for who asked, now; a picture may be kept where its route says so', async () => {
+  const say = async (headers: HeadersInit) =>
+    (await call(() => Promise.resolve(new Response('x', { headers })))).headers.get('cache-control');
+  expect([await say({}), await say({ 'cache-control': 'private' })]).toEqual(['no-store', 'private']);
 });
 
 test('requests are held to their shape', () => {
@@ -44,6 +65,7 @@ test('requests are held to their shape', () => {
   expect(() => toRequest(EditRequest, { ...good, id: 'x' })).toThrow(/must match format "uuid"/);
   expect(() => toRequest(EditRequest, { ...good, more: 1 })).toThrow(/additional properties/);
   expect(() => toRequest(EditRequest, { ...good, patch: [] })).toThrow(/fewer than 1/);
+  expect(() => toRequest(EditRequest, { ...good, patch: [{ op: 'copy', from: '/looms', path: '/notes' }] })).toThrow();
 });
 
 test.each(['', '1', "'; drop table jobs", '5ee12000-0000-4000-8000-00000000001'])('%j is no job', (id) => {

@@ -16,6 +16,8 @@ export function routeHandler<P>(handler: Handler<P>): (request: Request, context
     } catch (error) {
       response = toErrorResponse(error);
     }
+    // what is said of a job or a shop is for who asked, now
+    if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'no-store');
     log.info(
       { method: request.method, path: new URL(request.url).pathname, status: response.status, ms: Math.round(performance.now() - started) },
       'request',
@@ -23,6 +25,11 @@ export function routeHandler<P>(handler: Handler<P>): (request: Request, context
     return response;
   };
 }
+
+/** codes of PostgreSQL: values that it cannot hold (class 22) */
+const UNSTORABLE = /^22\w{3}$/;
+/** no connection, being shut down or started, too many clients, out of memory or disk, a wait that took too long, a deadlock, read only */
+const GONE = /^(ECONN\w+|EPIPE|ETIMEDOUT|ENOTFOUND|EAI_AGAIN|57P0\d|57014|08\w{3}|53\w{3}|55P03|40\w{3}|25006|58\w{3}|XX00[012])$/;
 
 function toErrorResponse(error: unknown): Response {
   const { status, ...body } = toErrorAnswer(error);
@@ -34,9 +41,14 @@ export function toErrorAnswer(error: unknown): { status: number; problems: Probl
   if (error instanceof Refusal) return { ...error.more, status: error.status, problems: error.problems };
   const cause = error instanceof Error && error.cause instanceof Error ? error.cause : error;
   const code = typeof cause === 'object' && cause !== null && 'code' in cause ? String(cause.code) : '';
-  const isGone =
-    /^(ECONNREFUSED|ECONNRESET|57P0[123]|08\d{3})$/.test(code) ||
-    (cause instanceof Error && /terminated|timeout exceeded|connection error/i.test(cause.message));
+  const isGone = GONE.test(code) || (cause instanceof Error && /terminated|timeout exceeded|connection error/i.test(cause.message));
+  if (UNSTORABLE.test(code)) {
+    log.warn({ error: cause instanceof Error ? cause.message : String(cause), code }, 'refused by the database');
+    return {
+      status: 400,
+      problems: [{ path: '', message: 'expected values that a database keeps, got one that it does not: nothing was stored' }],
+    };
+  }
   log.error(
     { error: cause instanceof Error ? cause.message : String(cause), code },
     isGone ? 'database not reachable' : 'unexpected error',
@@ -79,6 +91,9 @@ export async function readText(request: Request): Promise<string> {
 
 /** The body as JSON; a broken one is refused with the line and column where it breaks. */
 export async function readJson(request: Request): Promise<unknown> {
+  const type = request.headers.get('content-type') ?? '';
+  if (!/^application\/json\s*(;|$)/i.test(type))
+    throw Refusal.at(415, '', `expected application/json, got ${JSON.stringify(type.slice(0, 60))}`);
   const { fromJsonText } = await import('wattograph-core');
   const parsed = fromJsonText(await readText(request));
   if (!parsed.ok) throw new Refusal(400, parsed.problems);

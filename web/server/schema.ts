@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import {
+  bigint,
   bigserial,
   boolean,
   customType,
@@ -28,6 +29,8 @@ export const jobs = pgTable('jobs', {
   document: json('document').$type<Job>().notNull(),
   createdAt: at('created_at').notNull().defaultNow(),
   changedAt: at('changed_at').notNull().defaultNow(),
+  /** of what was sent under the id; null: stored before that was kept */
+  hash: text('hash'),
   /** put away from the wall; null: in work */
   archivedAt: at('archived_at'),
   // what the wall reads of every job without opening its document
@@ -118,8 +121,10 @@ export const edits = pgTable(
     patch: json('patch').$type<EditOperation[]>().notNull(),
     inverse: json('inverse').$type<EditOperation[]>().notNull(),
     at: at('at').notNull().defaultNow(),
+    /** of what was sent under the id; null: stored before that was kept */
+    hash: text('hash'),
   },
-  (table) => [primaryKey({ columns: [table.jobId, table.version] })],
+  (table) => [primaryKey({ columns: [table.jobId, table.version] }), index('edits_by').on(table.jobId, table.author, table.version)],
 );
 
 /** A released revision: the document as it was, for good. */
@@ -187,11 +192,19 @@ export const floorEvents = pgTable(
     unit: text('unit'),
     instrument: text('instrument'),
     author: text('author').notNull(),
-    /** by the tablet's clock */
+    /** by the tablet's clock: to be read, nothing is decided by it */
     happenedAt: at('happened_at').notNull(),
     receivedAt: at('received_at').notNull().defaultNow(),
+    /** the device, and the last event that it knew of; null: an older one, that does not say */
+    device: uuid('device'),
+    after: bigint('after', { mode: 'number' }),
+    /** of what was sent under the id; null: stored before that was kept */
+    hash: text('hash'),
   },
-  (table) => [index('floor_events_of').on(table.jobId, table.release, table.loomId)],
+  (table) => [
+    index('floor_events_of').on(table.jobId, table.release, table.loomId),
+    index('floor_events_after').on(table.jobId, table.release, table.serial),
+  ],
 );
 
 /** Photographs of a job at their place on a loom. Bytes as they are shown: turned upright, of a fitting size, nothing else in them. */
@@ -211,6 +224,8 @@ export const photos = pgTable(
     bytes: bytea('bytes').notNull(),
     takenAt: at('taken_at').notNull(),
     receivedAt: at('received_at').notNull().defaultNow(),
+    /** of what was sent under the id; null: stored before that was kept */
+    hash: text('hash'),
   },
   (table) => [index('photos_of').on(table.jobId, table.loomId)],
 );

@@ -20,6 +20,7 @@ import {
   type ShopDifference,
 } from 'wattograph-core';
 import { today } from '../client/today';
+import { expectSame, toContentHash } from './contentHash';
 import { database, type Database } from './database';
 import { toPresent } from './present';
 import { Refusal } from './refusal';
@@ -238,8 +239,16 @@ export async function takeShop(request: {
   return database().transaction(async (tx) => {
     // no job may be written while its parts are looked up
     await tx.execute(sql`lock table jobs in exclusive mode`);
-    const [known] = await tx.select(LINE).from(shopVersions).where(eq(shopVersions.id, id));
-    if (known) return { version: known.version };
+    const [known] = await tx.select().from(shopVersions).where(eq(shopVersions.id, id));
+    if (known) {
+      const { document: stored, author: by, note: said } = known;
+      expectSame(
+        toContentHash({ author: by, note: said, document: stored }),
+        toContentHash({ author, note, document }),
+        'version of the shop',
+      );
+      return { version: known.version };
+    }
     const { version } = await readShop(tx);
     if (version !== base)
       throw Refusal.at(409, 'base', `expected a change of version ${version}, got one of version ${base}: the shop was changed meanwhile`);

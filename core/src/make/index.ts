@@ -1,4 +1,5 @@
 export { createBuild, type LoomBuild } from './createBuild';
+export { dropOvertaken, type SeenTick } from './dropOvertaken';
 export { createInspector, listFindings } from './createInspector';
 export type { ContinuityRow } from './listContinuity';
 export { listBreak, type BreakRow, type BreakSide } from './listBreak';

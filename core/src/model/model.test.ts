@@ -3,6 +3,7 @@ import { createSkerry } from '../demo';
 import { createBench, join, run } from '../testing/createBench';
 import {
   applyEdit,
+  type EditOperation,
   checkJob,
   createPinNeed,
   editDocument,
@@ -303,8 +304,25 @@ describe('edits', () => {
     ]);
     expect(refused).toMatchObject({ ok: false, problems: [{ path: '/looms/bench/segments/s77/lengthMm' }] });
   });
+  test('cannot be of the document as a whole', () => {
+    const job = createBench();
+    for (const [operation, to] of [
+      [{ op: 'replace', path: '', value: {} }, 'replace'],
+      [{ op: 'remove', path: '' }, 'remove'],
+      [{ op: 'move', path: '/notes', from: '' }, 'move'],
+    ] as [EditOperation, string][])
+      expect(applyEdit(job, [operation])).toEqual({
+        ok: false,
+        problems: [{ path: '', message: `expected a place in the document to ${to}, got the whole of it` }],
+      });
+    expect(applyEdit(job, [{ op: 'test', path: '', value: job }]).ok).toBe(true);
+  });
   test('cannot reach the prototype', () => {
-    expect(() => applyEdit(createBench(), [{ op: 'add', path: '/__proto__/evil', value: 1 }])).toThrow(/prototype|__proto__/);
+    for (const path of ['/__proto__/evil', '/looms/constructor/prototype/evil', '/looms/__proto__'])
+      expect(applyEdit(createBench(), [{ op: 'add', path, value: 1 }])).toEqual({
+        ok: false,
+        problems: [{ path, message: 'expected a place in the document, got a reserved name' }],
+      });
     expect(({} as Record<string, unknown>).evil).toBeUndefined();
   });
   test('a recipe gives its patch', () => {

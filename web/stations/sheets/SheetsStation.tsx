@@ -206,6 +206,8 @@ function ReleaseDialog({
 }) {
   const findings = useFindings();
   const accepted = useJob(({ document }) => document.accepted);
+  const version = useJob((state) => state.version);
+  const waiting = useJob((state) => state.waiting);
   const form = useForm({ initialValues: { note: '' } });
   const [id] = useState(() => crypto.randomUUID());
   const [busy, setBusy] = useState(false);
@@ -216,7 +218,7 @@ function ReleaseDialog({
     setBusy(true);
     try {
       const path = `/api/jobs/${jobId}/releases`;
-      onDone((await request<ReleaseLine>(path, { id, author: readAuthor(), note }, { onProgress: setProgress })).number);
+      onDone((await request<ReleaseLine>(path, { id, base: version, author: readAuthor(), note }, { onProgress: setProgress })).number);
     } catch (error) {
       if (error instanceof RequestError) setProblem(error);
       else throw error;
@@ -257,12 +259,17 @@ function ReleaseDialog({
               {progress.of > 0 ? `Planning and drawing it: ${progress.done} of ${progress.of} looms` : 'In line for a worker'} …
             </p>
           )}
+          {waiting > 0 && (
+            <p role="status">
+              {toCount(waiting, 'edit')} of yours {waiting === 1 ? 'is' : 'are'} still being saved: a revision holds what is saved.
+            </p>
+          )}
           {problem && <ProblemList title="Not released" problems={problem.problems} />}
           <Group justify="flex-end" mt="md">
             <Button variant="default" onClick={onClose}>
               Leave it
             </Button>
-            <Button type="submit" loading={busy}>
+            <Button type="submit" loading={busy} disabled={waiting > 0}>
               Release
             </Button>
           </Group>

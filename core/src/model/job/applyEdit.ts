@@ -1,6 +1,6 @@
 import jsonPatch, { type Operation } from 'fast-json-patch';
 import { produce } from 'immer';
-import type { Checked } from '../problem';
+import type { Checked, Problem } from '../problem';
 
 export type EditOperation = Operation;
 
@@ -9,6 +9,8 @@ export type EditOperation = Operation;
  * identical (===), so that the plan can tell what changed. A patch that does not fit is refused whole.
  */
 export function applyEdit<T extends object>(document: T, patch: readonly EditOperation[]): Checked<T> {
+  const outside = findOutside(patch);
+  if (outside) return { ok: false, problems: [outside] };
   try {
     const next = produce(document, (draft) => {
       jsonPatch.applyPatch(draft, structuredClone(patch) as Operation[], true, true);
@@ -27,6 +29,21 @@ export function applyEdit<T extends object>(document: T, patch: readonly EditOpe
       ],
     };
   }
+}
+
+const RESERVED = /\/(__proto__|constructor|prototype)(\/|$)/;
+
+/** A place that no edit may write to: the document as a whole, or what is behind every object. */
+function findOutside(patch: readonly EditOperation[]): Problem | null {
+  for (const operation of patch) {
+    const places = 'from' in operation ? [operation.path, operation.from] : [operation.path];
+    for (const place of places) {
+      if (RESERVED.test(place)) return { path: place, message: 'expected a place in the document, got a reserved name' };
+      if (place === '' && operation.op !== 'test')
+        return { path: '', message: `expected a place in the document to ${operation.op}, got the whole of it` };
+    }
+  }
+  return null;
 }
 
 /** The JSON Patch that leads from one document to another; with the two swapped, the inverse. */

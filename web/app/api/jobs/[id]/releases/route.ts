@@ -5,9 +5,9 @@ import { answerByTask } from '../../../../../server/tasks';
 
 export const GET = routeHandler<{ id: string }>(async (_request, { id }) => Response.json(await listReleases(toJobId(id))));
 
-/** Release the next revision: a worker plans, builds and draws it. */
+/** Release the version that `base` names of the job as the next revision: a worker plans, builds and draws it. */
 export const POST = routeHandler<{ id: string }>(async (request, { id }) => {
   const jobId = toJobId(id);
   const release = toRequest(ReleaseRequest, await readJson(request));
-  return answerByTask(request, 'release', [jobId, release.id], { jobId, ...release });
+  return answerByTask(request, 'release', [jobId, release], { jobId, ...release });
 });

@@ -1,14 +1,16 @@
 import { addFloorEvents, listFloorEvents } from '../../../../../../../server/releases';
-import { FloorEventsRequest, toJobId, toReleaseNumber, toRequest } from '../../../../../../../server/requests';
+import { FloorEventsRequest, toJobId, toReleaseNumber, toRequest, toSerial } from '../../../../../../../server/requests';
 import { readJson, routeHandler } from '../../../../../../../server/routeHandler';
 
 type Parameters = { id: string; number: string };
 
-export const GET = routeHandler<Parameters>(async (_request, { id, number }) =>
-  Response.json(await listFloorEvents(toJobId(id), toReleaseNumber(number))),
-);
+/** What happened on the floor of a revision; with ?after= what came after that event. */
+export const GET = routeHandler<Parameters>(async (request, { id, number }) => {
+  const after = toSerial(new URL(request.url).searchParams.get('after') ?? '0');
+  return Response.json(await listFloorEvents(toJobId(id), toReleaseNumber(number), after));
+});
 
-/** Add ticks and problems; ids that are known are passed over. */
+/** Add ticks and problems; those that are there already are passed over. */
 export const POST = routeHandler<Parameters>(async (request, { id, number }) =>
   Response.json(await addFloorEvents(toJobId(id), toReleaseNumber(number), toRequest(FloorEventsRequest, await readJson(request)).events)),
 );
