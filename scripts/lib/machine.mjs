@@ -129,6 +129,15 @@ export async function ensureBuild() {
   });
 }
 
+/** Does nobody listen on this port of loopback? */
+export function isPortFree(port) {
+  return new Promise((resolve) => {
+    const server = createServer();
+    server.on('error', () => resolve(false));
+    server.listen(port, '127.0.0.1', () => server.close(() => resolve(true)));
+  });
+}
+
 /** A port on loopback that nobody listens on: the one wished for, or any. */
 export function findPort(wished = 0) {
   return new Promise((resolve, reject) => {

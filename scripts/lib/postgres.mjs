@@ -34,10 +34,10 @@ function call(program, args, input) {
 }
 
 /**
- * Start (or find running) the private server of a data folder.
+ * Start (or find running) the private server of a data folder. wished: the port that it must have.
  * @returns its address, whether this call started it, and how to stop it
  */
-export async function startPostgres(folder) {
+export async function startPostgres(folder, wished = null) {
   const cluster = join(folder, 'pg');
   const settings = join(folder, 'pg.json');
   mkdirSync(folder, { recursive: true, mode: 0o700 });
@@ -49,8 +49,8 @@ export async function startPostgres(folder) {
   if (!existsSync(join(cluster, 'PG_VERSION')) || !existsSync(settings)) await createCluster(folder, cluster, settings);
   const { password } = JSON.parse(readFileSync(settings, 'utf8'));
   const running = await findRunning(cluster);
-  if (running) return { url: toUrl(running.port, password), started: false, pid: running.pid, stop: () => {} };
-  const port = await findPort();
+  if (running) return toServer(cluster, running.port, password, false);
+  const port = wished ?? (await findPort());
   // sockets are off: TCP on loopback with a password is all there is, and no path can be too long
   const options = `-c listen_addresses=127.0.0.1 -c port=${port} -c unix_socket_directories='' -c max_connections=60`;
   for (let attempt = 1; ; attempt += 1) {
@@ -63,14 +63,13 @@ export async function startPostgres(folder) {
       await sleep(1000);
     }
   }
-  const { pid } = readRunning(cluster);
-  return {
-    url: toUrl(port, password),
-    started: true,
-    pid,
-    stop: () => void spawnSync(join(findPostgres(), 'pg_ctl'), ['-D', cluster, '-m', 'fast', '-w', 'stop'], { cwd: '/', ...owner() }),
-  };
+  return toServer(cluster, port, password, true);
 }
+
+const toServer = (cluster, port, password, started) => ({
+  ...{ url: toUrl(port, password), port, started, pid: readRunning(cluster).pid },
+  stop: () => void spawnSync(join(findPostgres(), 'pg_ctl'), ['-D', cluster, '-m', 'fast', '-w', 'stop'], { cwd: '/', ...owner() }),
+});
 
 async function createCluster(folder, cluster, settings) {
   rmSync(cluster, { recursive: true, force: true });
@@ -78,7 +77,18 @@ async function createCluster(folder, cluster, settings) {
   const secret = join(folder, 'initial-password');
   writeFileSync(secret, password, { mode: 0o600 });
   if (isRoot) chownSync(secret, owner().uid, owner().gid);
-  call('initdb', ['-D', cluster, '-U', 'wattograph', '--pwfile', secret, '--auth=scram-sha-256', '--encoding=UTF8', '--locale=C.UTF-8']);
+  call('initdb', [
+    '-D',
+    cluster,
+    '-U',
+    'wattograph',
+    '--pwfile',
+    secret,
+    '--auth=scram-sha-256',
+    '--data-checksums',
+    '--encoding=UTF8',
+    '--locale=C.UTF-8',
+  ]);
   rmSync(secret);
   writeFileSync(settings, JSON.stringify({ password }), { mode: 0o600 });
 }

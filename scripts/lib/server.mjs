@@ -14,21 +14,14 @@ export function prepareDatabase(databaseUrl, { seed }) {
 // else a request and the end of its connection cross on the way and the request is lost.
 const KEPT_ALIVE_MS = 305_000;
 
-/** A process that does what takes long: plans for the wall, releases, sheets. Any number may run; killed, its work goes to the next one. */
-function startWorker(databaseUrl, { stdio, env }) {
-  return spawn('node', ['--import', 'tsx', 'web/server/worker.ts'], {
-    cwd: root,
-    stdio,
-    env: { ...process.env, NODE_ENV: 'production', WATTOGRAPH_FONTS: `${root}core/assets/fonts`, ...env, DATABASE_URL: databaseUrl },
-  });
-}
+const IMPORTS = { withParent: ['--import', new URL('endWithParent.mjs', import.meta.url).href] };
 
-/** Start the built application and its worker; resolves when it answers. */
-export async function startServer({ databaseUrl, port, host = '127.0.0.1', stdio = 'inherit', env = {} }) {
-  const flags = ['-p', String(port), '-H', host, '--keepAliveTimeout', String(KEPT_ALIVE_MS)];
-  const child = spawn('node', ['node_modules/next/dist/bin/next', 'start', 'web', ...flags], {
+/** A process of this checkout. withParent: it ends when this one does, however that happens. */
+function spawnHere(args, { databaseUrl, stdio = 'inherit', env = {}, withParent = false }) {
+  const streams = Array.isArray(stdio) ? stdio : [stdio, stdio, stdio];
+  return spawn('node', [...(withParent ? IMPORTS.withParent : []), ...args], {
     cwd: root,
-    stdio,
+    stdio: withParent ? [...streams, 'ipc'] : streams,
     env: {
       ...process.env,
       NODE_ENV: 'production',
@@ -38,41 +31,54 @@ export async function startServer({ databaseUrl, port, host = '127.0.0.1', stdio
       DATABASE_URL: databaseUrl,
     },
   });
-  let worker = startWorker(databaseUrl, { stdio, env });
-  let isStopping = false;
-  const renew = () => {
-    if (isStopping) return;
-    setTimeout(() => {
-      if (isStopping) return;
-      worker = startWorker(databaseUrl, { stdio, env });
-      worker.on('exit', renew);
-    }, 1000).unref();
-  };
-  worker.on('exit', renew);
-  const stop = (signal = 'SIGTERM') => {
-    isStopping = true;
-    worker.kill(signal);
-    child.kill(signal);
-  };
-  child.on('exit', () => {
-    isStopping = true;
-    worker.kill('SIGTERM');
-  });
-  const address = `http://${host.includes(':') ? `[${host}]` : host === '0.0.0.0' ? '127.0.0.1' : host}:${port}`;
-  let ended = false;
-  child.on('exit', () => {
-    ended = true;
-  });
+}
+
+/** A process that does what takes long: plans for the wall, releases, sheets. Any number may run; killed, its work goes to the next one. */
+export const spawnWorker = (options) => spawnHere(['--import', 'tsx', 'web/server/worker.ts'], options);
+
+/** The built application. */
+export const spawnApplication = ({ port, host = '127.0.0.1', ...options }) =>
+  spawnHere(
+    ['node_modules/next/dist/bin/next', 'start', 'web', '-p', String(port), '-H', host, '--keepAliveTimeout', String(KEPT_ALIVE_MS)],
+    options,
+  );
+
+export const isLoopback = (host) => ['127.0.0.1', 'localhost', '::1'].includes(host);
+
+/** Where a browser of this machine reaches what is served on a host. */
+export const toAddress = (host, port) =>
+  `http://${['0.0.0.0', '::'].includes(host) ? '127.0.0.1' : host.includes(':') ? `[${host}]` : host}:${port}`;
+
+/** Resolves when the application answers; throws where it has not within 30 s, or has ended. */
+export async function waitUntilUp(address, hasEnded) {
   for (let attempt = 0; attempt < 300; attempt += 1) {
-    if (ended) throw new Error('the application ended before it answered');
+    if (hasEnded()) throw new Error('the application ended before it answered');
     try {
-      const response = await fetch(`${address}/api/health`);
-      if (response.ok) return { child, address, stop, pids: () => ({ server: child.pid, worker: worker.pid }) };
+      if ((await fetch(`${address}/api/health`)).ok) return;
     } catch {
       // not listening yet
     }
     await sleep(100);
   }
-  stop('SIGKILL');
   throw new Error('the application did not answer within 30 s');
+}
+
+/** Start the built application and its worker once, for tests and measurements; resolves when it answers. */
+export async function startServer({ databaseUrl, port, host = '127.0.0.1', stdio = 'inherit', env = {} }) {
+  const options = { databaseUrl, port, host, stdio, env };
+  const child = spawnApplication(options);
+  const worker = spawnWorker(options);
+  const stop = (signal = 'SIGTERM') => {
+    worker.kill(signal);
+    child.kill(signal);
+  };
+  child.on('exit', () => worker.kill('SIGTERM'));
+  const address = toAddress(host, port);
+  try {
+    await waitUntilUp(address, () => child.exitCode !== null);
+  } catch (error) {
+    stop('SIGKILL');
+    throw error;
+  }
+  return { child, address, stop, pids: () => ({ server: child.pid, worker: worker.pid }) };
 }

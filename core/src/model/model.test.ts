@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { CATALOGUE, createLookup } from '../catalogue';
 import { createSkerry } from '../demo';
 import { createBench, join, run } from '../testing/createBench';
@@ -316,6 +317,50 @@ describe('edits', () => {
         problems: [{ path: '', message: `expected a place in the document to ${to}, got the whole of it` }],
       });
     expect(applyEdit(job, [{ op: 'test', path: '', value: job }]).ok).toBe(true);
+  });
+  test('cannot put a thing into itself', () => {
+    expect(applyEdit(createBench(), [{ op: 'move', from: '/looms', path: '/looms/bench' }])).toEqual({
+      ok: false,
+      problems: [{ path: '/looms/bench', message: 'expected a place outside of what is moved, got one in /looms' }],
+    });
+  });
+  test('is applied or refused, whatever it says', () => {
+    const place = fc.oneof(
+      fc.constantFrom(
+        '',
+        '/',
+        '/looms',
+        '/looms/bench',
+        '/looms/bench/nodes',
+        '/looms/bench/circuits/-',
+        '/notes',
+        '/notes/x',
+        '/circuits/0',
+        '/looms/bench/ends/a/1',
+      ),
+      fc
+        .array(fc.constantFrom('looms', 'bench', 'segments', 's1', 'lengthMm', '0', '-', '~0', '~2', 'toString', '__proto__'), {
+          maxLength: 5,
+        })
+        .map((parts) => `/${parts.join('/')}`),
+    );
+    const value = fc.oneof(fc.constant(null), fc.integer(), fc.string(), fc.constant({ a: [1, { b: 2 }] }));
+    const operation = fc.oneof(
+      fc.record({ op: fc.constantFrom('add', 'replace', 'test'), path: place, value }),
+      fc.record({ op: fc.constant('remove'), path: place }),
+      fc.record({ op: fc.constant('move'), from: place, path: place }),
+    );
+    const job = createBench();
+    const before = JSON.stringify(job);
+    fc.assert(
+      fc.property(fc.array(operation, { minLength: 1, maxLength: 4 }), (patch) => {
+        const applied = applyEdit(job, patch as EditOperation[]);
+        if (applied.ok) JSON.stringify(applied.value);
+        else expect(applied.problems[0]!.message).not.toBe('');
+        expect(JSON.stringify(job)).toBe(before);
+      }),
+      { numRuns: 2000, seed: 12 },
+    );
   });
   test('cannot reach the prototype', () => {
     for (const path of ['/__proto__/evil', '/looms/constructor/prototype/evil', '/looms/__proto__'])

@@ -36,12 +36,14 @@ const RESERVED = /\/(__proto__|constructor|prototype)(\/|$)/;
 /** A place that no edit may write to: the document as a whole, or what is behind every object. */
 function findOutside(patch: readonly EditOperation[]): Problem | null {
   for (const operation of patch) {
-    const places = 'from' in operation ? [operation.path, operation.from] : [operation.path];
-    for (const place of places) {
+    const { path, op } = operation;
+    const from = 'from' in operation ? operation.from : null;
+    for (const place of from === null ? [path] : [path, from]) {
       if (RESERVED.test(place)) return { path: place, message: 'expected a place in the document, got a reserved name' };
-      if (place === '' && operation.op !== 'test')
-        return { path: '', message: `expected a place in the document to ${operation.op}, got the whole of it` };
+      if (place === '' && op !== 'test') return { path: '', message: `expected a place in the document to ${op}, got the whole of it` };
     }
+    if (from !== null && path.startsWith(`${from}/`))
+      return { path, message: `expected a place outside of what is moved, got one in ${from}` };
   }
   return null;
 }
