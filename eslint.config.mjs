@@ -121,8 +121,13 @@ export default ts.config(
       ],
     },
   },
-  { files: ['web/server/prepare.ts', 'core/bench/**', 'e2e/**'], rules: { 'no-console': 'off' } },
+  { files: ['web/server/prepare.ts', 'web/server/letIn.ts', 'core/bench/**', 'e2e/**'], rules: { 'no-console': 'off' } },
   { files: ['core/src/draw/toPdf.ts'], rules: { 'no-restricted-globals': 'off' } },
+  {
+    files: ['**/*.cjs'],
+    languageOptions: { globals: { require: 'readonly', module: 'readonly', __dirname: 'readonly' } },
+    rules: { '@typescript-eslint/no-require-imports': 'off' },
+  },
   {
     files: ['**/*.mjs', '**/*.cjs'],
     languageOptions: {

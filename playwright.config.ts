@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { storageOf } from './scripts/lib/testPeople.cjs';
 import { CHROMIUM } from './e2e/chromium';
 
 export default defineConfig({
@@ -17,5 +18,7 @@ export default defineConfig({
     baseURL: process.env.E2E_ADDRESS,
     viewport: { width: 1280, height: 800 },
     launchOptions: CHROMIUM,
+    // signed in as the owner, where a test says nothing else
+    storageState: storageOf('imke'),
   },
 });

@@ -1,11 +1,13 @@
 import { randomUUID } from 'node:crypto';
 import { chromium, type Page } from '@playwright/test';
+import { cookieOf, storageOf } from '../scripts/lib/testPeople.cjs';
 import { CHROMIUM } from './chromium';
 import { CATALOGUE, createInspector, createPlanner, editDocument, type Job, type Shop } from 'wattograph-core';
 import { createSkerry } from 'wattograph-core/demo';
 import { createRandomJob } from 'wattograph-core/generate';
 
 const address = process.env.BENCH_ADDRESS!;
+const COOKIE = cookieOf('imke');
 const DEMO = '5ee12000-0000-4000-8000-000000000012';
 
 interface TraceEvent {
@@ -150,7 +152,7 @@ async function store(document: Job): Promise<string> {
   const id = randomUUID();
   const stored = await fetch(`${address}/api/jobs`, {
     method: 'POST',
-    headers: { 'content-type': 'application/json' },
+    headers: { 'content-type': 'application/json', cookie: COOKIE },
     body: JSON.stringify({ id, author: 'bench', document }),
   });
   if (!stored.ok) throw new Error(await stored.text());
@@ -161,7 +163,10 @@ const PARTS = 20_000;
 
 /** The shop with so many parts that no job uses: housings, contacts and seals of sizes of their own. */
 async function takeLargeShop(): Promise<number> {
-  const { shop, version } = (await (await fetch(`${address}/api/shop`)).json()) as { shop: Shop; version: number };
+  const { shop, version } = (await (await fetch(`${address}/api/shop`, { headers: { cookie: COOKIE } })).json()) as {
+    shop: Shop;
+    version: number;
+  };
   const like = { family: shop.families['tarn-3']!, contact: shop.contacts[0]!, seal: shop.seals[0]! };
   const own = shop.contacts.length + shop.seals.length + Object.keys(shop.families).length;
   for (let at = own; at < PARTS; at += 1) {
@@ -172,7 +177,7 @@ async function takeLargeShop(): Promise<number> {
   }
   const taken = await fetch(`${address}/api/shop`, {
     method: 'POST',
-    headers: { 'content-type': 'application/json' },
+    headers: { 'content-type': 'application/json', cookie: COOKIE },
     body: JSON.stringify({ id: randomUUID(), base: version, author: 'bench', note: '', document: shop }),
   });
   if (!taken.ok) throw new Error(await taken.text());
@@ -213,7 +218,7 @@ async function measureWall(page: Page): Promise<{ served: number[]; shown: numbe
   const [served, shown]: [number[], number[]] = [[], []];
   for (let visit = 0; visit < VISITS; visit += 1) {
     const asked = performance.now();
-    await (await fetch(`${address}/`)).text();
+    await (await fetch(`${address}/`, { headers: { cookie: COOKIE } })).text();
     served.push(performance.now() - asked);
     const opened = performance.now();
     await page.goto(`${address}/`);
@@ -227,7 +232,8 @@ async function measureWall(page: Page): Promise<{ served: number[]; shown: numbe
 }
 
 async function reportWall(page: Page, demo: Job): Promise<void> {
-  const isCounted = async () => !/being counted|counting anew/.test(await (await fetch(`${address}/`)).text());
+  const isCounted = async () =>
+    !/being counted|counting anew/.test(await (await fetch(`${address}/`, { headers: { cookie: COOKIE } })).text());
   for (let count = 0; count < WALL_JOBS - 4; count += 1) await store({ ...demo, name: `Wall ${count}` });
   const print = (when: string, { served, shown }: { served: number[]; shown: number[] }) =>
     console.log(
@@ -277,7 +283,7 @@ async function measureInteractive(page: Page): Promise<number> {
 
 async function main(): Promise<void> {
   const browser = await chromium.launch(CHROMIUM);
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const page = await browser.newPage({ storageState: storageOf('imke'), viewport: { width: 1280, height: 800 } });
   const interactive: number[] = [];
   for (let round = 0; round < 7; round += 1) interactive.push(await measureInteractive(page));
   console.log(`demo Bundle interactive (strip drawn, handles live): ${interactive.map((ms) => Math.round(ms)).join(', ')} ms`);

@@ -4,8 +4,11 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
 import { CATALOGUE, createBuild, plan } from 'wattograph-core';
+import { cookieOf } from '../scripts/lib/testPeople.cjs';
 import { createCleanInlet } from './helpers';
 import { start } from './rig';
+
+const COOKIE = cookieOf('imke');
 
 async function post(
   address: string,
@@ -15,7 +18,7 @@ async function post(
   try {
     const response = await fetch(`${address}${path}`, {
       method: 'POST',
-      headers: { 'content-type': 'application/json' },
+      headers: { 'content-type': 'application/json', cookie: COOKIE },
       body: JSON.stringify(body),
     });
     return { status: response.status, body: (await response.json()) as { version?: number; stored?: string[] } };
@@ -39,7 +42,8 @@ test('application and database killed in the middle of edits and ticks: what was
     const ticks: { id: string; acknowledged: boolean }[] = [];
     for (let round = 0; round < rounds; round += 1) {
       const { address } = running;
-      let version = ((await (await fetch(`${address}/api/jobs/${jobId}`)).json()) as { version: number }).version;
+      let version = ((await (await fetch(`${address}/api/jobs/${jobId}`, { headers: { cookie: COOKIE } })).json()) as { version: number })
+        .version;
       let isUp = true;
       // an edit or tick that the last crash left without an answer is sent again with its own id
       for (const edit of edits.filter(({ acknowledged }) => !acknowledged)) {
@@ -81,7 +85,7 @@ test('application and database killed in the middle of edits and ticks: what was
       await Promise.all([editing, ticking]);
       running = start(folder);
     }
-    const stored = (await (await fetch(`${running.address}/api/jobs/${jobId}/edits?since=0`)).json()) as {
+    const stored = (await (await fetch(`${running.address}/api/jobs/${jobId}/edits?since=0`, { headers: { cookie: COOKIE } })).json()) as {
       version: number;
       patch: { value: string }[];
     }[];
@@ -90,7 +94,9 @@ test('application and database killed in the middle of edits and ticks: what was
     for (const { value, acknowledged } of edits) if (acknowledged) expect(values.filter((one) => one === value)).toHaveLength(1);
     expect(new Set(values).size).toBe(values.length);
     expect(stored.map(({ version }) => version)).toEqual(stored.map((_, index) => index + 1));
-    const events = (await (await fetch(`${running.address}/api/jobs/${jobId}/releases/1/events`)).json()) as { id: string }[];
+    const events = (await (
+      await fetch(`${running.address}/api/jobs/${jobId}/releases/1/events`, { headers: { cookie: COOKIE } })
+    ).json()) as { id: string }[];
     for (const { id, acknowledged } of ticks) if (acknowledged) expect(events.filter((event) => event.id === id)).toHaveLength(1);
     expect(new Set(events.map(({ id }) => id)).size).toBe(events.length);
     expect(countAcknowledged(ticks)).toBeGreaterThanOrEqual(24);

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { expect, type APIRequestContext, type Locator, type Page } from '@playwright/test';
 import { createInlet } from 'wattograph-core/demo';
+import { cookieOf } from '../scripts/lib/testPeople.cjs';
 import type { EditOperation, Job } from 'wattograph-core';
 
 /** A job of its own for one test, straight into the database through the API. */
@@ -31,19 +32,19 @@ export function sendEdit(
   base: number,
   patch: EditOperation[],
   id: string = randomUUID(),
-  author = 'test',
+  by: 'imke' | 'jun' = 'imke',
 ) {
-  return request.post(`/api/jobs/${jobId}/edits`, { data: { id, base, author, label: 'test edit', patch } });
+  return request.post(`/api/jobs/${jobId}/edits`, { data: { id, base, label: 'test edit', patch }, headers: { cookie: cookieOf(by) } });
 }
 
 /** Ask for the next revision of a job as it stands. */
 export async function sendRelease(
   request: APIRequestContext,
   jobId: string,
-  { id = randomUUID() as string, author = 'x', note = '', base = null as number | null, headers = {} as Record<string, string> } = {},
+  { id = randomUUID() as string, note = '', base = null as number | null, headers = {} as Record<string, string> } = {},
 ) {
   const version = base ?? (await readJob(request, jobId)).version;
-  return request.post(`/api/jobs/${jobId}/releases`, { data: { id, base: version, author, note }, headers });
+  return request.post(`/api/jobs/${jobId}/releases`, { data: { id, base: version, note }, headers });
 }
 
 /** Open a station and wait until its plan is there. */

@@ -39,17 +39,16 @@ export interface Target {
   photoId: string;
 }
 
-const author = 'A';
 /** Bodies that would be taken, by route: hostile ones are made of these. A POST without an entry here fails the test that looks for it. */
 const BODIES: Record<string, () => Record<string, unknown>> = {
-  '/api/jobs': () => ({ id: randomUUID(), author, document: createInlet() }),
-  '/api/jobs/[id]/edits': () => ({ id: randomUUID(), base: 0, author, label: 'x', patch: [{ op: 'replace', path: '/notes', value: 'x' }] }),
-  '/api/jobs/[id]/history': () => ({ id: randomUUID(), author, direction: 'undo' }),
-  '/api/jobs/[id]/releases': () => ({ id: randomUUID(), base: 0, author, note: '' }),
+  '/api/jobs': () => ({ id: randomUUID(), document: createInlet() }),
+  '/api/jobs/[id]/edits': () => ({ id: randomUUID(), base: 0, label: 'x', patch: [{ op: 'replace', path: '/notes', value: 'x' }] }),
+  '/api/jobs/[id]/history': () => ({ id: randomUUID(), direction: 'undo' }),
+  '/api/jobs/[id]/releases': () => ({ id: randomUUID(), base: 0, note: '' }),
   '/api/jobs/[id]/releases/[number]/events': () => ({
     events: [
       {
-        ...{ id: randomUUID(), loomId: 'inlet', stepId: 'lay', itemId: 'x', kind: 'tick', words: '', author },
+        ...{ id: randomUUID(), loomId: 'inlet', stepId: 'lay', itemId: 'x', kind: 'tick', words: '' },
         happenedAt: '2026-11-24T08:00:00.000Z',
       },
     ],
@@ -58,19 +57,28 @@ const BODIES: Record<string, () => Record<string, unknown>> = {
   '/api/jobs/[id]/survey': () => ({
     entries: [
       {
-        ...{ id: randomUUID(), loomId: 'inlet', author, at: '2026-11-24T08:00:00.000Z', kind: 'fitted' },
+        ...{ id: randomUUID(), loomId: 'inlet', author: 'A', at: '2026-11-24T08:00:00.000Z', kind: 'fitted' },
         ...{ segmentId: 't1', fittedMm: 71, seen: null, method: 'tape' },
       },
     ],
   }),
-  '/api/shop': () => ({ id: randomUUID(), base: 1, author, note: '', document: {} }),
+  '/api/accounts/sign-in': () => ({ username: 'nobody', password: 'no password of anybody' }),
+  '/api/accounts/pin': () => ({ personId: 'nobody', pin: '0000' }),
+  '/api/accounts/set-up': () => ({ code: 'AAAA-BBBB-CCCC', name: 'Nobody', username: 'nobody', password: 'long enough', pin: '0000' }),
+  '/api/accounts/invites': () => ({ name: 'Nobody', role: 'crew', personId: null }),
+  '/api/accounts/invites/accept': () => ({ code: 'AAAA-BBBB-CCCC', username: null, password: null, pin: '0000' }),
+  '/api/accounts/device': () => ({ name: 'tablet' }),
+  '/api/accounts/people/[person]': () => ({ role: 'crew' }),
+  '/api/shop': () => ({ id: randomUUID(), base: 1, note: '', document: {} }),
   '/api/shop/preview': () => ({ document: {} }),
 };
 /** bodies that are no JSON */
 const RAW = new Set(['/api/jobs/[id]/photos']);
 
 export const listUnknown = (routes: readonly Route[]): string[] =>
-  routes.filter(({ path, methods }) => methods.includes('POST') && !(path in BODIES) && !RAW.has(path)).map(({ path }) => path);
+  routes
+    .filter(({ path, methods }) => methods.includes('POST') && !(path in BODIES) && !RAW.has(path) && path !== '/api/accounts/sign-out')
+    .map(({ path }) => path);
 
 /** Numbers in [0, 1) that a seed decides (mulberry32). */
 function createRandom(seed: number): () => number {
@@ -124,6 +132,7 @@ export function createHostile(seed: number, routes: readonly Route[], { jobId, p
     if (name === '[number]') return random() < 0.5 ? '1' : pick(BAD_NUMBERS);
     if (name === '[version]') return pick(BAD_NUMBERS);
     if (name === '[photo]') return pick([...BAD_IDS, randomUUID(), `${photoId}x`]);
+    if (name === '[person]' || name === '[device]') return pick([...BAD_IDS, randomUUID()]);
     if (name === '[task]') return pick([...BAD_IDS, randomUUID()]);
     return isOwn ? jobId : pick([...BAD_IDS, randomUUID()]);
   };
@@ -218,7 +227,10 @@ function spoil(body: Record<string, unknown>, path: string, pick: <T>(list: read
 }
 
 /** May a field well have this value? Then the request would be a good one. */
-const isTaken = (field: string, value: unknown): boolean => field === 'archived' && value === true;
+const isTaken = (field: string, value: unknown): boolean =>
+  (field === 'archived' && value === true) || (typeof value === 'string' && NAMES.has(field)) || (value === null && field === 'personId');
+/** fields that hold what somebody chose */
+const NAMES = new Set(['name', 'username', 'password', 'personId', 'code']);
 
 const spoilPatch = (pick: <T>(list: readonly T[]) => T): unknown =>
   pick<unknown>([

@@ -136,7 +136,7 @@ test.describe('the server', () => {
     expect((await readJob(request, jobId)).version).toBe(1);
     const stale = await sendEdit(request, jobId, 0, [{ op: 'replace', path: '/name', value: 'two' }]);
     expect(stale.status()).toBe(409);
-    expect(await stale.json()).toMatchObject({ version: 1, since: [{ version: 1, author: 'test', patch }] });
+    expect(await stale.json()).toMatchObject({ version: 1, since: [{ version: 1, author: 'Imke Dorsey', patch }] });
   });
 
   test('refuses an edit that would break the job, whole', async ({ request }) => {
@@ -174,12 +174,12 @@ test.describe('the server', () => {
 
   test('undo is refused where somebody else changed the same place since', async ({ request }) => {
     const jobId = await createTestJob(request);
-    await sendEdit(request, jobId, 0, [{ op: 'replace', path: '/notes', value: 'mine' }], randomUUID(), 'A');
-    await sendEdit(request, jobId, 1, [{ op: 'replace', path: '/notes', value: 'theirs' }], randomUUID(), 'B');
-    const response = await request.post(`/api/jobs/${jobId}/history`, { data: { id: randomUUID(), author: 'A', direction: 'undo' } });
+    await sendEdit(request, jobId, 0, [{ op: 'replace', path: '/notes', value: 'mine' }], randomUUID());
+    await sendEdit(request, jobId, 1, [{ op: 'replace', path: '/notes', value: 'theirs' }], randomUUID(), 'jun');
+    const response = await request.post(`/api/jobs/${jobId}/history`, { data: { id: randomUUID(), direction: 'undo' } });
     expect(response.status()).toBe(409);
     expect(await response.json()).toMatchObject({
-      problems: [{ path: '/notes', message: 'B has changed the same place since; "test edit" cannot be taken back.' }],
+      problems: [{ path: '/notes', message: 'Jun Okafor has changed the same place since; "test edit" cannot be taken back.' }],
     });
     expect((await readJob(request, jobId)).document.notes).toBe('theirs');
   });

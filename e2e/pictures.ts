@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
 import { CATALOGUE, createBuild, plan } from 'wattograph-core';
 import { CHROMIUM } from './chromium';
+import { cookieOf, storageOf } from '../scripts/lib/testPeople.cjs';
 import { createCleanInlet, pick } from './helpers';
 
 const address = process.env.BENCH_ADDRESS!;
@@ -13,7 +14,7 @@ const FEN = '/jobs/fe400000-0000-4000-8000-000000000002';
 const post = async (path: string, data: unknown) => {
   const response = await fetch(`${address}${path}`, {
     method: 'POST',
-    headers: { 'content-type': 'application/json' },
+    headers: { 'content-type': 'application/json', cookie: cookieOf('imke') },
     body: JSON.stringify(data),
   });
   if (!response.ok) throw new Error(await response.text());
@@ -22,7 +23,7 @@ const post = async (path: string, data: unknown) => {
 async function main(): Promise<void> {
   const browser = await chromium.launch(CHROMIUM);
   const open = async (path: string, width = 1280, height = 800): Promise<Page> => {
-    const page = await browser.newPage({ viewport: { width, height } });
+    const page = await browser.newPage({ storageState: storageOf('imke'), viewport: { width, height } });
     await page.goto(`${address}${path}`);
     await page.waitForTimeout(1500);
     // the first plan of four looms takes a moment on a slow machine

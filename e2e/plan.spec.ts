@@ -1,4 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
+import { cookieOf } from '../scripts/lib/testPeople.cjs';
 import { createTestJob, openBundle, readJob, saved } from './helpers';
 
 test('dragging a breakout changes cut lengths, sleeves and mass at once, is stored, and undo survives a reload', async ({
@@ -174,15 +175,15 @@ test('two planners: an edit elsewhere arrives, and where both touch one place th
       data: {
         id: crypto.randomUUID(),
         base,
-        author: 'Jun Okafor',
         label: `leg ${value} mm`,
         patch: [{ op: 'replace', path: '/looms/inlet/segments/s-inj1/lengthMm', value }],
       },
+      headers: { cookie: cookieOf('jun') },
     });
   expect((await edit(144, 0)).ok()).toBe(true);
   await expect(page.getByLabel('Length of primary rail to injector 1')).toHaveValue('144');
   // theirs arrives at the server just before ours does: this page cannot read it yet
-  await page.route(`**/api/jobs/${id}?author=*`, (route) => route.abort());
+  await page.route(`**/api/jobs/${id}`, (route) => route.abort());
   expect((await edit(150, 1)).ok()).toBe(true);
   const field = page.getByLabel('Length of primary rail to injector 1');
   await field.fill('160');

@@ -2,6 +2,7 @@ import { execFileSync, spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { storageOf } from '../scripts/lib/testPeople.cjs';
 import { test, type APIRequestContext } from '@playwright/test';
 
 export interface Running {
@@ -17,14 +18,14 @@ export interface Running {
 }
 
 /** An application with an empty database of its own for the tests of a file, which follow each other. */
-export function ownApplication(name: string) {
+export function ownApplication(name: string, isEmpty = false) {
   test.describe.configure({ mode: 'serial' });
   const folder = mkdtempSync(join(tmpdir(), `wattograph-${name}-`));
   const own = {} as { running: Running; request: APIRequestContext; folder: string };
   test.beforeAll(async ({ playwright }) => {
     test.setTimeout(180_000);
-    own.running = start(folder);
-    own.request = await playwright.request.newContext({ baseURL: own.running.address });
+    own.running = start(folder, isEmpty);
+    own.request = await playwright.request.newContext({ baseURL: own.running.address, storageState: storageOf('imke') });
   });
   test.afterAll(async () => {
     await own.request.dispose();
@@ -36,8 +37,8 @@ export function ownApplication(name: string) {
 }
 
 /** An application and a database of its own, to be killed. */
-export function start(folder: string): Running {
-  const printed = execFileSync('node', [join(__dirname, '../scripts/startRig.mjs'), folder], {
+export function start(folder: string, isEmpty = false): Running {
+  const printed = execFileSync('node', [join(__dirname, '../scripts/startRig.mjs'), folder, ...(isEmpty ? ['EMPTY'] : [])], {
     encoding: 'utf8',
     stdio: ['ignore', 'pipe', 'inherit'],
     timeout: 90_000,

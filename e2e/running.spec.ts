@@ -29,13 +29,44 @@ const isAlive = (pid: number) => spawnSync('kill', ['-0', String(pid)]).status =
 let port = 0;
 let supervisor: ChildProcess;
 
+let said = '';
+
 function start(): void {
-  supervisor = spawn('node', ['scripts/start.mjs'], { cwd: root, stdio: 'ignore', env: environment({ PORT: String(port) }) });
+  supervisor = spawn('node', ['scripts/start.mjs'], {
+    cwd: root,
+    stdio: ['ignore', 'pipe', 'ignore'],
+    env: environment({ PORT: String(port) }),
+  });
+  supervisor.stdout!.setEncoding('utf8').on('data', (text: string) => (said += text));
+}
+
+/** cookies of the owner, from the first visit on */
+let cookie = '';
+
+/** The first visit: the code that the start has said, a name and a password. */
+async function setUp(): Promise<void> {
+  const [, code] = /set it up with this code: ([A-Z0-9-]+)/.exec(said)!;
+  const body = { code, name: 'Imke Dorsey', username: 'imke', password: 'long enough for a test', pin: '1111' };
+  const send = (of: object) =>
+    fetch(`http://127.0.0.1:${port}/api/accounts/set-up`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ ...body, ...of }),
+    });
+  expect((await send({ code: 'AAAA-BBBB-CCCC' })).status).toBe(403);
+  const made = await send({});
+  expect(made.status).toBe(200);
+  cookie = made.headers
+    .getSetCookie()
+    .map((one) => one.split(';')[0])
+    .join('; ');
+  // nobody sets it up a second time
+  expect((await send({ name: 'Somebody Else', username: 'else' })).status).toBe(409);
 }
 
 async function get(path: string): Promise<number> {
   try {
-    return (await fetch(`http://127.0.0.1:${port}${path}`, { signal: AbortSignal.timeout(2000) })).status;
+    return (await fetch(`http://127.0.0.1:${port}${path}`, { headers: { cookie }, signal: AbortSignal.timeout(2000) })).status;
   } catch {
     return 0;
   }
@@ -46,12 +77,15 @@ const post = async (path: string, body: object) =>
   (
     await fetch(`http://127.0.0.1:${port}${path}`, {
       method: 'POST',
-      headers: { 'content-type': 'application/json' },
+      headers: { 'content-type': 'application/json', cookie },
       body: JSON.stringify(body),
     })
   ).status;
 const read = async (path: string) =>
-  (await fetch(`http://127.0.0.1:${port}${path}`)).json() as Promise<{ version: number; document: { notes: string } }>;
+  (await fetch(`http://127.0.0.1:${port}${path}`, { headers: { cookie } })).json() as Promise<{
+    version: number;
+    document: { notes: string };
+  }>;
 const script = (name: string, ...args: string[]) =>
   spawnSync('node', [`scripts/${name}.mjs`, ...args], { cwd: root, encoding: 'utf8', env: environment() });
 
@@ -66,6 +100,7 @@ test.beforeAll(async () => {
   });
   start();
   await isUp();
+  await setUp();
 });
 
 test.afterAll(() => {

@@ -1,3 +1,4 @@
+import { storageOf } from '../scripts/lib/testPeople.cjs';
 import { randomUUID } from 'node:crypto';
 import { expect, test } from '@playwright/test';
 import { Client } from 'pg';
@@ -259,7 +260,7 @@ test('what an older Wattograph stored is opened: a shop of format 1, and a job t
   await own.request.dispose();
   own.running.kill();
   own.running = start(own.folder);
-  own.request = await playwright.request.newContext({ baseURL: own.running.address });
+  own.request = await playwright.request.newContext({ baseURL: own.running.address, storageState: storageOf('imke') });
   const now = await read();
   expect([now.version, now.shop.formatVersion]).toEqual([version, SHOP_FORMAT_VERSION]);
   expect(now.shop.families['tarn-3']).toMatchObject({ cavityNames: null, otherSizes: {}, gender: null, mateId: null });

@@ -1,3 +1,4 @@
+import { cookieOf } from '../scripts/lib/testPeople.cjs';
 import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
 import { createLoom, createTree, findStandard, CATALOGUE, type Job } from 'wattograph-core';
 import { createSkerry, ENGINE_SURVEY } from 'wattograph-core/demo';
@@ -322,7 +323,7 @@ async function editElsewhere(request: APIRequestContext, id: string): Promise<vo
   });
   const entries = [entry(1, 133, 'leg 7'), entry(2, 210, 'lamp')];
   for (let twice = 0; twice < 2; twice += 1) {
-    const response = await request.post(`/api/jobs/${id}/survey`, { data: { entries } });
+    const response = await request.post(`/api/jobs/${id}/survey`, { data: { entries }, headers: { cookie: cookieOf('saoirse') } });
     expect(response.status()).toBe(200);
   }
 }

@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { ensureBuild, ensurePackages, findPort, run } from './lib/machine.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import { prepareDatabase, startServer } from './lib/server.mjs';
+import testPeople from './lib/testPeople.cjs';
 
 ensurePackages(['postgresql', 'chromium']);
 await ensureBuild();
@@ -13,8 +14,14 @@ const postgres = await startPostgres(folder);
 let server;
 let failed = false;
 try {
-  await prepareDatabase(postgres.url, { seed: true });
-  server = await startServer({ databaseUrl: postgres.url, port: await findPort(), stdio: ['ignore', 'ignore', 'ignore'] });
+  await prepareDatabase(postgres.url, { seed: true, quiet: true });
+  await testPeople.addTestPeople(postgres.url);
+  server = await startServer({
+    databaseUrl: postgres.url,
+    port: await findPort(),
+    stdio: ['ignore', 'ignore', 'ignore'],
+    env: { WATTOGRAPH_SECRET: testPeople.TEST_SECRET },
+  });
   await run('node', ['node_modules/@playwright/test/cli.js', 'test', ...process.argv.slice(2)], {
     env: { ...process.env, E2E_ADDRESS: server.address, E2E_DATABASE: postgres.url },
   });

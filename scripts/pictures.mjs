@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { ensureBuild, ensureModules, ensurePackages, findPort, root, run } from './lib/machine.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import { prepareDatabase, startServer } from './lib/server.mjs';
+import testPeople from './lib/testPeople.cjs';
 
 ensurePackages(['postgresql', 'chromium']);
 await ensureModules();
@@ -13,8 +14,14 @@ const folder = mkdtempSync(join(tmpdir(), 'wattograph-pictures-'));
 const postgres = await startPostgres(folder);
 let server;
 try {
-  await prepareDatabase(postgres.url, { seed: true });
-  server = await startServer({ databaseUrl: postgres.url, port: await findPort(), stdio: ['ignore', 'ignore', 'ignore'] });
+  await prepareDatabase(postgres.url, { seed: true, quiet: true });
+  await testPeople.addTestPeople(postgres.url);
+  server = await startServer({
+    databaseUrl: postgres.url,
+    port: await findPort(),
+    stdio: ['ignore', 'ignore', 'ignore'],
+    env: { WATTOGRAPH_SECRET: testPeople.TEST_SECRET },
+  });
   await run('node', ['node_modules/tsx/dist/cli.mjs', 'e2e/pictures.ts', join(root, 'docs/screenshots')], {
     env: { ...process.env, BENCH_ADDRESS: server.address },
   });

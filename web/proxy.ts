@@ -27,6 +27,8 @@ export function proxy(request: NextRequest): NextResponse {
   ].join('; ');
   const headers = new Headers(request.headers);
   headers.set('x-nonce', nonce);
+  // where who is not signed in comes back to
+  headers.set('x-path', request.nextUrl.pathname + request.nextUrl.search);
   headers.set('content-security-policy', policy);
   const response = NextResponse.next({ request: { headers } });
   response.headers.set('content-security-policy', policy);

@@ -15,7 +15,7 @@ const USUAL_PORT = 4640;
 /** Start everything; ends with the process. seed: put the demo jobs in where they are not there yet. */
 export async function serve({ seed }) {
   const host = process.env.HOST ?? '127.0.0.1';
-  expectNamed(host);
+  expectNamed(host, seed);
   const isPrivate = !process.env.DATABASE_URL;
   if (isPrivate) ensurePackages(['postgresql']);
   await ensureModules();
@@ -65,10 +65,13 @@ export async function serve({ seed }) {
 }
 
 /** A host that others reach must say by which names: a request under any other name is refused. */
-function expectNamed(host) {
-  if (isLoopback(host) || process.env.WATTOGRAPH_HOSTS) return;
+function expectNamed(host, isDemo) {
+  if (isLoopback(host)) return;
+  if (isDemo)
+    throw new Error(`HOST=${host}: everybody knows the digits of the demo, so it is served on this machine only. For others: npm start.`);
+  if (process.env.WATTOGRAPH_HOSTS) return;
   throw new Error(
-    `HOST=${host} serves whoever reaches this machine, and there are no accounts yet. Say by which names it is reached, and put something in front that knows who comes in:\n\n  WATTOGRAPH_HOSTS=loom.example HOST=${host} …\n`,
+    `HOST=${host} serves whoever reaches this machine. Say by which names it is reached:\n\n  WATTOGRAPH_HOSTS=loom.example HOST=${host} npm start\n`,
   );
 }
 

@@ -3,11 +3,15 @@ import { spawn } from 'node:child_process';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { root, run } from './machine.mjs';
 
-/** Bring the tables up to date and, where asked, put the demo job in if it is not there. */
-export function prepareDatabase(databaseUrl, { seed }) {
-  return run('node', ['node_modules/tsx/dist/cli.mjs', 'web/server/prepare.ts', ...(seed ? ['--seed'] : [])], {
-    env: { ...process.env, DATABASE_URL: databaseUrl },
-  });
+/** Bring the tables up to date and, where asked, put the demo jobs and people in if they are not there. quiet: say nothing of who may come in. */
+export function prepareDatabase(databaseUrl, { seed, quiet = false }) {
+  return run(
+    'node',
+    ['node_modules/tsx/dist/cli.mjs', 'web/server/prepare.ts', ...(seed ? ['--seed'] : []), ...(quiet ? ['--quiet'] : [])],
+    {
+      env: { ...process.env, DATABASE_URL: databaseUrl },
+    },
+  );
 }
 
 // Longer than a browser keeps a connection that rests (Chromium: 300 s): the side that asks must be the one to hang up,

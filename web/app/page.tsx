@@ -1,9 +1,10 @@
 import { listJobSummaries } from '../server/jobSummaries';
-import { readShop } from '../server/shop';
+import { expectPerson } from '../server/accounts/page';
 import { JobsStation } from '../stations/jobs/JobsStation';
 
 export const dynamic = 'force-dynamic';
 
 export default async function JobsPage() {
-  return <JobsStation jobs={await listJobSummaries()} people={(await readShop()).shop.people} />;
+  const person = await expectPerson();
+  return <JobsStation jobs={await listJobSummaries()} person={person} />;
 }

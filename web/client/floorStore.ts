@@ -1,6 +1,7 @@
 import type { CarriedWork } from 'wattograph-core';
 import type { FloorEvent } from '../server/releases';
 import { readDevice } from './device';
+import { readPerson } from './person';
 import { hearNews, type News } from './live';
 import { listLines, OutboxLine, type Refused } from './outbox/outboxLine';
 import { request } from './request';
@@ -10,10 +11,12 @@ export interface FloorState {
   /** made here, not yet acknowledged */
   waiting: FloorEvent[];
   /** made here, not taken by the server, kept on this tablet */
-  refused: Refused<FloorEvent>[];
+  refused: Refused<Made>[];
   /** what earlier revisions left done */
   carried: CarriedWork;
   online: boolean;
+  /** some of it waits until who made it signs in here */
+  isBarred: boolean;
   /** the tablet has no room: what is ticked is lost when the page is closed before it is sent */
   isFull: boolean;
   /** what this tablet kept before is known */
@@ -25,11 +28,21 @@ const MOST_SENT = 200;
 const lineOf = (jobId: string) => `event/${jobId}/`;
 const pathOf = (jobId: string, release: number) => `/api/jobs/${jobId}/releases/${release}/events`;
 
+/** by: id of who made it, who may not be who is signed in when it is sent; undefined: kept by an older Wattograph */
+type Made = FloorEvent & { by?: string };
+
+/** Send events that one and the same person made; the server signs them with the name that it knows. */
+async function sendEvents(path: string, batch: readonly { body: Made }[]): Promise<FloorEvent[]> {
+  const events = batch.map(({ body: { by: _, ...event } }) => event);
+  await request(path, { events }, { by: batch[0]?.body.by });
+  return events;
+}
+
 /** Ticks of one revision on this tablet: kept here until the server has them, each counted once. */
 export class FloorStore {
   private state: FloorState;
   private listeners = new Set<() => void>();
-  private readonly line: OutboxLine<FloorEvent>;
+  private readonly line: OutboxLine<Made>;
   private readonly path: string;
 
   constructor(
@@ -40,12 +53,12 @@ export class FloorStore {
     carried: CarriedWork,
   ) {
     this.path = pathOf(jobId, release);
-    this.line = new OutboxLine<FloorEvent>({
+    this.line = new OutboxLine<Made>({
       name: `${lineOf(jobId)}${release}`,
       most: MOST_SENT,
+      ofWhom: ({ by }) => by,
       send: async (batch) => {
-        const sent = batch.map(({ body }) => body);
-        await request(this.path, { events: sent });
+        const sent = await sendEvents(this.path, batch);
         return () => this.addEvents(sent);
       },
       onGone: async () => {
@@ -56,7 +69,7 @@ export class FloorStore {
       },
       onChange: () => this.refresh(),
     });
-    this.state = { events, waiting: [], refused: [], carried, online: true, isFull: false, isOpen: false };
+    this.state = { events, waiting: [], refused: [], carried, online: true, isFull: false, isOpen: false, isBarred: false };
   }
 
   /** Send what waits and hear what others tick, until the function given back is called. */
@@ -75,7 +88,14 @@ export class FloorStore {
 
   add(event: Omit<FloorEvent, 'id' | 'happenedAt' | 'device' | 'after'>): void {
     const id = crypto.randomUUID();
-    this.line.add(id, { ...event, id, happenedAt: new Date().toISOString(), device: readDevice(), after: this.lastSerial() });
+    this.line.add(id, {
+      ...event,
+      id,
+      happenedAt: new Date().toISOString(),
+      device: readDevice(),
+      after: this.lastSerial(),
+      by: readPerson().id,
+    });
   }
 
   /** The last event that this device has heard of. */
@@ -133,11 +153,11 @@ export class FloorStore {
       for (const name of await listLines(prefix)) {
         const release = Number(name.slice(prefix.length));
         if (release === this.release) continue;
-        const send = async (batch: readonly { body: FloorEvent }[]) => {
-          await request(pathOf(this.jobId, release), { events: batch.map(({ body }) => body) });
+        const send = async (batch: readonly { body: Made }[]) => {
+          await sendEvents(pathOf(this.jobId, release), batch);
           return () => {};
         };
-        const line = new OutboxLine<FloorEvent>({ name, most: MOST_SENT, send, onChange: () => {} });
+        const line = new OutboxLine<Made>({ name, most: MOST_SENT, ofWhom: ({ by }) => by, send, onChange: () => {} });
         const end = line.begin();
         await line.opened;
         await line.flush();
@@ -151,8 +171,8 @@ export class FloorStore {
   }
 
   private refresh(): void {
-    const { waiting, refused, online, isFull, isOpen } = this.line;
-    this.set({ waiting: waiting.map(({ body }) => body), refused, online, isFull, isOpen });
+    const { waiting, refused, online, isFull, isOpen, isBarred } = this.line;
+    this.set({ waiting: waiting.map(({ body }) => body), refused, online, isFull, isOpen, isBarred });
   }
 
   private set(part: Partial<FloorState>): void {

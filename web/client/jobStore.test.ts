@@ -2,6 +2,7 @@
 import 'fake-indexeddb/auto';
 import { createCommand, createDemoShop, applyEdit, type EditOperation, type Job } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
+import { IMKE } from '../testing/person';
 import { say } from '../testing/say';
 import { JobStore, type Since } from './jobStore';
 
@@ -55,13 +56,13 @@ class FakeServer {
     if (this.isAway) return Promise.reject(new TypeError('no network'));
     if (path.includes('/edits?since=')) return answer(this.edits.slice(Number(path.split('since=')[1])));
     if (path.endsWith('/edits')) {
-      const edit = JSON.parse(init!.body!) as { id: string; base: number; author: string; label: string; patch: EditOperation[] };
+      const edit = JSON.parse(init!.body!) as { id: string; base: number; label: string; patch: EditOperation[] };
       const known = this.edits.find(({ id }) => id === edit.id);
       if (known) return answer({ version: known.version, patch: known.patch, undo: known.label, redo: null });
       if (edit.base !== this.version)
         return answer({ problems: [{ path: '', message: 'stale' }], version: this.version, since: this.edits.slice(edit.base) }, 409);
       if (edit.label === 'refuse me') return answer({ problems: [{ path: LEG, message: 'expected a length' }] }, 422);
-      this.take(edit.id, edit.author, edit.label, edit.patch);
+      this.take(edit.id, IMKE.name, edit.label, edit.patch);
       return answer({ version: this.version, patch: edit.patch, undo: edit.label, redo: null });
     }
     return answer({
@@ -72,6 +73,7 @@ class FakeServer {
       redo: null,
       shop: createDemoShop(),
       shopVersion: 1,
+      person: IMKE,
     });
   };
 }
@@ -89,6 +91,7 @@ const open = (server: FakeServer, id = `job-${(serial += 1)}`) => {
       redo: null,
       shop: createDemoShop(),
       shopVersion: 1,
+      person: IMKE,
     }),
   };
 };

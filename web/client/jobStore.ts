@@ -1,6 +1,7 @@
 import isEqual from 'fast-deep-equal';
 import { applyEdit, changeDocument, editDocument, isOverlap, type Command, type EditOperation, type Job, type Shop } from 'wattograph-core';
-import { readAuthor, setPeople } from './author';
+import { mayHere, readAuthor, readPerson, setPerson } from './person';
+import type { Person } from '../server/accounts/rights';
 import { hearNews, type News } from './live';
 import { toPlanPath } from './planPath';
 import { PlanRunner, type GivenPlan, type PlanResult } from './planner';
@@ -10,8 +11,9 @@ import { request, requestZipped, RequestError } from './request';
 /** An edit made here that the server has not acknowledged yet. */
 interface Edit {
   label: string;
-  author: string;
   patch: EditOperation[];
+  /** id of who made it; undefined: kept by an older Wattograph */
+  by?: string;
 }
 
 export interface Since {
@@ -53,6 +55,8 @@ export interface Loaded {
 
 /** A job as a page opens it: with the shop that it is planned with. */
 export interface Opened extends Loaded {
+  /** who opened it */
+  person: Person;
   shop: Shop;
   shopVersion: number;
 }
@@ -87,10 +91,10 @@ export class JobStore {
   /** the newest version that the server told of */
   private told = 0;
 
-  constructor({ shop, shopVersion, ...loaded }: Opened) {
+  constructor({ shop, shopVersion, person, ...loaded }: Opened) {
     this.shop = shop;
     this.shopVersion = shopVersion;
-    setPeople(shop.people);
+    setPerson(person);
     this.runner = new PlanRunner(shop);
     this.confirmed = loaded.document;
     this.line = new OutboxLine<Edit>({
@@ -144,9 +148,14 @@ export class JobStore {
 
   /** Take an edit that was computed elsewhere, such as the fix of a finding. */
   push = (label: string, patch: EditOperation[]): void => {
+    if (!mayHere('plan')) {
+      this.cancelPreview();
+      this.set({ problem: `${readAuthor()} is signed in as ${readPerson().role}: planners change the job. Nothing was changed.` });
+      return;
+    }
     this.set({ before: this.beforeDrag ?? this.state.result });
     this.beforeDrag = null;
-    this.line.add(crypto.randomUUID(), { label, author: readAuthor(), patch });
+    this.line.add(crypto.randomUUID(), { label, patch, by: readPerson().id });
   };
 
   /** Show a change while it is being dragged; nothing is stored. */
@@ -173,7 +182,6 @@ export class JobStore {
     try {
       const taken = await request<Taken>(`/api/jobs/${this.state.id}/history`, {
         id: crypto.randomUUID(),
-        author: readAuthor(),
         direction,
       });
       const apply = await this.toTaken(taken);
@@ -239,7 +247,9 @@ export class JobStore {
       if (this.state.conflict) return 'hold';
       try {
         const base = this.state.version;
-        return await this.toTaken(await request<Taken>(`/api/jobs/${this.state.id}/edits`, { id: edit.id, ...edit.body, base }));
+        const { label, patch, by } = edit.body;
+        const path = `/api/jobs/${this.state.id}/edits`;
+        return await this.toTaken(await request<Taken>(path, { id: edit.id, label, patch, base }, { by }));
       } catch (error) {
         if (!(error instanceof RequestError) || error.status !== 409 || !Array.isArray(error.body.since)) throw error;
         if ((await this.rebase(edit, error.body.since as Since[])) === 'hold') return 'hold';
@@ -290,7 +300,7 @@ export class JobStore {
     };
   }
 
-  private load = (): Promise<Loaded> => request<Loaded>(`/api/jobs/${this.state.id}?author=${encodeURIComponent(readAuthor())}`);
+  private load = (): Promise<Loaded> => request<Loaded>(`/api/jobs/${this.state.id}`);
 
   private accept({ version, document, undo, redo }: Loaded): void {
     if (version < this.state.version) return;

@@ -12,7 +12,10 @@ export class RequestError extends Error {
 
   /** Is it worth trying again as it is? */
   get isPassing(): boolean {
-    return this.status === 0 || this.status === 408 || this.status === 425 || this.status === 429 || this.status >= 500;
+    // 401: whoever made it is not signed in here; it is kept until they are
+    return (
+      this.status === 0 || this.status === 401 || this.status === 408 || this.status === 425 || this.status === 429 || this.status >= 500
+    );
   }
 }
 
@@ -24,9 +27,14 @@ export interface Progress {
 
 interface Options {
   onProgress?: (progress: Progress) => void;
+  method?: 'POST' | 'DELETE';
+  /** id of who did it, where somebody else may be signed in here by now */
+  by?: string;
   /** gives up, and takes back what a worker has not begun or not ended */
   signal?: AbortSignal;
 }
+
+const toWho = (by: string | undefined): Record<string, string> => (by ? { 'x-person': by } : {});
 
 /** How long an answer is waited for before the server says how far it is. */
 const PREFER = { prefer: 'wait=1' };
@@ -37,8 +45,8 @@ export async function request<T>(path: string, body?: unknown, options: Options 
 }
 
 /** Hand the server a file; JSON back. */
-export async function requestStore<T>(path: string, file: Blob): Promise<T> {
-  return (await (await ask(path, { method: 'POST', body: file })).json().catch(() => null)) as T;
+export async function requestStore<T>(path: string, file: Blob, by?: string): Promise<T> {
+  return (await (await ask(path, { method: 'POST', headers: toWho(by), body: file })).json().catch(() => null)) as T;
 }
 
 /** Text that the server keeps gzipped; null where it has none. What the page asked for ahead is taken from there. */
@@ -54,12 +62,13 @@ export async function requestFile(path: string, options: Options = {}): Promise<
   return { blob: await response.blob(), name };
 }
 
-async function askWhole(path: string, body: unknown, { onProgress, signal }: Options): Promise<Response> {
+async function askWhole(path: string, body: unknown, { onProgress, signal, method, by }: Options): Promise<Response> {
+  const headers = { ...PREFER, ...toWho(by) };
   let response = await ask(
     path,
     body === undefined
-      ? { cache: 'no-store', headers: PREFER, signal }
-      : { method: 'POST', headers: { 'content-type': 'application/json', ...PREFER }, body: JSON.stringify(body), signal },
+      ? { method: method ?? 'GET', cache: 'no-store', headers, signal }
+      : { method: method ?? 'POST', headers: { 'content-type': 'application/json', ...headers }, body: JSON.stringify(body), signal },
   );
   while (response.status === 202) {
     const { task, ...progress } = (await response.json()) as Progress & { task: string };

@@ -2,6 +2,7 @@
 import 'fake-indexeddb/auto';
 import { createDemoShop, CATALOGUE, recordSurveyEntry, findStandard, type Job, type SurveyEntry } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
+import { IMKE } from '../testing/person';
 import { SurveyStore, type NewEntry } from './surveyStore';
 
 jest.mock('./planner', () => ({
@@ -55,6 +56,7 @@ const open = async (server: FakeServer, id = `job-${(serial += 1)}`) => {
     redo: null,
     shop: createDemoShop(),
     shopVersion: 1,
+    person: IMKE,
   });
   const end = store.begin();
   await settle();
@@ -167,6 +169,7 @@ test('a page from the cache is older than what the device last had: the newer co
     redo: null,
     shop: createDemoShop(),
     shopVersion: 1,
+    person: IMKE,
   });
   const end = stale.begin();
   await until(() => stale.get().job.looms.inlet!.ends['n-a'] !== undefined);
@@ -241,6 +244,7 @@ test('an entry made before the device has answered what it kept is not lost', as
     redo: null,
     shop: createDemoShop(),
     shopVersion: 1,
+    person: IMKE,
   });
   const end = store.begin();
   expect(store.add(mark(100, 'a'))).toBeNull();

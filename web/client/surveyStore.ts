@@ -9,7 +9,7 @@ import {
   type SurveyEntry,
 } from 'wattograph-core';
 import type { PhotoLine } from '../server/photos';
-import { readAuthor, setPeople } from './author';
+import { readAuthor, readPerson, setPerson } from './person';
 import type { Loaded, Opened } from './jobStore';
 import { hearNews, type News } from './live';
 import { outboxDatabase } from './outbox/outboxDatabase';
@@ -26,6 +26,8 @@ export interface WaitingPhoto {
   author: string;
   takenAt: string;
   blob: Blob;
+  /** id of who took it; undefined: kept by an older Wattograph */
+  by?: string;
 }
 
 export interface SurveyState {
@@ -57,6 +59,9 @@ const MOST_PHOTO_BYTES = 20 * 1024 * 1024;
 
 const FULL = 'This device is full: what was entered last is lost when the page is closed before it is sent.';
 
+/** by: id of who entered it, who may not be who is signed in when it is sent; undefined: kept by an older Wattograph */
+type Made = SurveyEntry & { by?: string };
+
 /**
  * A job at the vehicle, with or without a network. Every entry shows at once and stays in the device's own database until the server has it.
  * The server takes each once by its id.
@@ -64,7 +69,7 @@ const FULL = 'This device is full: what was entered last is lost when the page i
 export class SurveyStore {
   private state: SurveyState;
   private confirmed: Kept;
-  private readonly entries: OutboxLine<SurveyEntry>;
+  private readonly entries: OutboxLine<Made>;
   private readonly pictures: OutboxLine<WaitingPhoto>;
   private readonly runner: PlanRunner;
   private listeners = new Set<() => void>();
@@ -74,12 +79,13 @@ export class SurveyStore {
   private shown: { document: Job; waiting: readonly unknown[]; job: Job } | null = null;
 
   constructor(private readonly loaded: Opened) {
-    setPeople(loaded.shop.people);
+    setPerson(loaded.person);
     this.runner = new PlanRunner(loaded.shop);
     this.confirmed = { version: loaded.version, document: loaded.document };
-    this.entries = new OutboxLine<SurveyEntry>({
+    this.entries = new OutboxLine<Made>({
       name: `survey/${loaded.id}`,
       most: MOST_AT_ONCE,
+      ofWhom: ({ by }) => by,
       send: (batch) => this.send(batch.map(({ body }) => body)),
       onGone: () => this.readAnew(),
       onChange: () => this.refresh(),
@@ -132,7 +138,7 @@ export class SurveyStore {
     const whole = { ...entry, id: crypto.randomUUID(), author: readAuthor(), at: new Date().toISOString() } as SurveyEntry;
     const taken = applySurveyEntry(this.state.job, whole, this.loaded.shop, findStandard(this.state.job, this.loaded.shop));
     if (taken.kind === 'conflict') return taken.theirs;
-    this.entries.add(whole.id, whole);
+    this.entries.add(whole.id, { ...whole, by: readPerson().id });
     return null;
   }
 
@@ -146,7 +152,7 @@ export class SurveyStore {
       return;
     }
     try {
-      await request(`/api/jobs/${this.loaded.id}/history`, { id: crypto.randomUUID(), author: readAuthor(), direction: 'undo' });
+      await request(`/api/jobs/${this.loaded.id}/history`, { id: crypto.randomUUID(), direction: 'undo' });
       await this.reload();
     } catch (error) {
       if (error instanceof RequestError && error.isPassing)
@@ -155,14 +161,14 @@ export class SurveyStore {
     }
   }
 
-  addPhoto(photo: Omit<WaitingPhoto, 'id' | 'author' | 'takenAt'>): void {
+  addPhoto(photo: Omit<WaitingPhoto, 'id' | 'author' | 'takenAt' | 'by'>): void {
     if (photo.blob.size > MOST_PHOTO_BYTES) {
       const got = (photo.blob.size / 1024 / 1024).toFixed(0);
       this.set({ problem: `A photo was not kept: expected at most ${MOST_PHOTO_BYTES / 1024 / 1024} MB, got ${got} MB.` });
       return;
     }
     const id = crypto.randomUUID();
-    this.pictures.add(id, { ...photo, id, author: readAuthor(), takenAt: new Date().toISOString() });
+    this.pictures.add(id, { ...photo, id, author: readAuthor(), takenAt: new Date().toISOString(), by: readPerson().id });
   }
 
   /** Send what was refused once more. */
@@ -198,7 +204,6 @@ export class SurveyStore {
       await request(`/api/jobs/${this.loaded.id}/edits`, {
         id: crypto.randomUUID(),
         base: version,
-        author: readAuthor(),
         label: `settled, ${keep === 'mine' ? 'taken' : 'set aside'}: ${mine}`.slice(0, 200),
         patch,
       });
@@ -218,8 +223,10 @@ export class SurveyStore {
     this.refresh();
   }
 
-  private async send(entries: readonly SurveyEntry[]): Promise<() => void> {
-    const taken = await request<Kept & { conflicts: string[] }>(`/api/jobs/${this.loaded.id}/survey`, { entries });
+  private async send(made: readonly Made[]): Promise<() => void> {
+    const entries = made.map(({ by: _, ...entry }) => entry);
+    const path = `/api/jobs/${this.loaded.id}/survey`;
+    const taken = await request<Kept & { conflicts: string[] }>(path, { entries }, { by: made[0]?.by });
     return () => {
       this.accept(taken);
       if (taken.conflicts.length === 0) return;
@@ -228,8 +235,8 @@ export class SurveyStore {
     };
   }
 
-  private async sendPhoto({ blob, ...about }: WaitingPhoto): Promise<() => void> {
-    await requestStore(`/api/jobs/${this.loaded.id}/photos?${new URLSearchParams(about).toString()}`, blob);
+  private async sendPhoto({ blob, by, ...about }: WaitingPhoto): Promise<() => void> {
+    await requestStore(`/api/jobs/${this.loaded.id}/photos?${new URLSearchParams(about).toString()}`, blob, by);
     return this.listAnew();
   }
 

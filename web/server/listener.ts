@@ -9,6 +9,7 @@ export type Heard =
   | { topic: 'floor'; id: string; number: number }
   | { topic: 'photos'; id: string }
   | { topic: 'shop'; version: number }
+  | { topic: 'people' }
   | { topic: 'work' }
   | { topic: 'task'; id: string }
   /** the connection was away: anything may be new */

@@ -5,6 +5,7 @@ import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { Client } from 'pg';
 import { checkJob, createDemoShop, createLookup, type Job, type Shop } from 'wattograph-core';
 import { createFenRanger, createSkerry } from 'wattograph-core/demo';
+import { prepareFirst } from './accounts/firstPeople';
 import { toPresent } from './present';
 import { prepareQueue } from './queue';
 import * as schema from './schema';
@@ -32,6 +33,8 @@ async function prepare(): Promise<void> {
     .values({ version: FIRST_SHOP_VERSION, id: FIRST_SHOP, author: 'Wattograph', note: 'as it ships', document: createFirstShop() })
     .onConflictDoNothing();
   await pinJobs(db);
+  const said = await prepareFirst(db, process.argv.includes('--seed'));
+  if (said && !process.argv.includes('--quiet')) console.log(`\n  ${said}`);
   await prepareQueue(process.env.DATABASE_URL!);
   if (process.argv.includes('--seed')) {
     for (const { id, create } of DEMO) {

@@ -12,7 +12,8 @@ ajv.addFormat('date-time', {
     /^(19[7-9]|20|21)\d/.test(text) && /^\d{4}-\d\d-\d\dT[\d:.]{5,20}(Z|[+-]\d\d:\d\d)$/i.test(text) && !Number.isNaN(Date.parse(text)),
 });
 const Uuid = Type.String({ format: 'uuid' });
-const Author = Type.String({ minLength: 1, maxLength: 80, pattern: '\\S' });
+/** Said by older devices; who asks decides. */
+const Author = Type.Optional(Type.String({ maxLength: 80 }));
 /** No copies: a few of them double a document again and again. What is to stand twice is sent twice, and counts in the size of the request. */
 const Operations = Type.Array(
   Type.Object(

@@ -1,10 +1,10 @@
 import { Refusal } from './refusal';
 import { EditRequest, toJobId, toRequest } from './requests';
-import { readJson, readText, routeHandler } from './routeHandler';
+import { openHandler, readJson, readText } from './routeHandler';
 
 const post = (body: BodyInit, headers: Record<string, string> = {}) => new Request('http://127.0.0.1/x', { method: 'POST', body, headers });
 const JSON_TYPE = { 'content-type': 'application/json; charset=utf-8' };
-const call = (handler: () => Promise<Response>) => routeHandler(handler)(post(''), { params: Promise.resolve({}) });
+const call = (handler: () => Promise<Response>) => openHandler(handler)(post(''), { params: Promise.resolve({}) });
 
 test('a refusal becomes its status and problems', async () => {
   const response = await call(() => Promise.reject(Refusal.at(422, '/looms', 'expected a loom, got nothing')));

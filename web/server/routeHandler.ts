@@ -1,25 +1,48 @@
+import { randomUUID } from 'node:crypto';
 import type { Problem } from 'wattograph-core';
+import { expectRight } from './accounts/actor';
+import type { Person, Right } from './accounts/rights';
 import { log } from './log';
 import { Refusal } from './refusal';
 
 const MOST_BYTES = 8 * 1024 * 1024;
 
-type Handler<P> = (request: Request, parameters: P) => Promise<Response>;
+type Handler<P> = (request: Request, parameters: P, person: Person) => Promise<Response>;
+type Route<P> = (request: Request, context: { params: Promise<P> }) => Promise<Response>;
 
-/** Wrap a route: log it, turn refusals into their status and problems, and anything else into a 500 that gives nothing away. */
-export function routeHandler<P>(handler: Handler<P>): (request: Request, context: { params: Promise<P> }) => Promise<Response> {
+/** A route for who may do that: the one place where rights are asked for. */
+export function routeHandler<P>(right: Right, handler: Handler<P>): Route<P> {
+  return openHandler(async (request, parameters: P, told) => {
+    const person = await expectRight(request.headers, right);
+    told.person = person.name;
+    return handler(request, parameters, person);
+  });
+}
+
+/** A route for everybody, as the way in is. Logs it, turns refusals into their status and problems, and anything else into a 500 that gives nothing away. */
+export function openHandler<P>(handler: (request: Request, parameters: P, told: { person?: string }) => Promise<Response>): Route<P> {
   return async (request, { params }) => {
     const started = performance.now();
+    const id = randomUUID();
+    const told: { person?: string } = {};
     let response: Response;
     try {
-      response = await handler(request, await params);
+      response = await handler(request, await params, told);
     } catch (error) {
       response = toErrorResponse(error);
     }
+    response.headers.set('x-request-id', id);
     // what is said of a job or a shop is for who asked, now
     if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'no-store');
     log.info(
-      { method: request.method, path: new URL(request.url).pathname, status: response.status, ms: Math.round(performance.now() - started) },
+      {
+        id,
+        ...told,
+        method: request.method,
+        path: new URL(request.url).pathname,
+        status: response.status,
+        ms: Math.round(performance.now() - started),
+      },
       'request',
     );
     return response;

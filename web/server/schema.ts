@@ -16,6 +16,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import type { EditOperation, Job, Shop } from 'wattograph-core';
+import type { Role } from './accounts/rights';
 import type { TaskKind } from './taskKinds';
 
 const at = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
@@ -229,6 +230,109 @@ export const photos = pgTable(
   },
   (table) => [index('photos_of').on(table.jobId, table.loomId)],
 );
+
+/** Who works here. Their names sign what they do; one who has left stays, without access. */
+export const people = pgTable('people', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  role: text('role').$type<Role>().notNull(),
+  username: text('username').unique(),
+  displayUsername: text('display_username'),
+  // the accounts library wants one; nothing is ever sent there
+  email: text('email').notNull().unique(),
+  emailVerified: boolean('email_verified').notNull().default(false),
+  image: text('image'),
+  /** null: may sign in */
+  leftAt: at('left_at'),
+  /** of the digits for a device of the shop; null: none chosen */
+  pinHash: text('pin_hash'),
+  pinFailures: integer('pin_failures').notNull().default(0),
+  pinLockedUntil: at('pin_locked_until'),
+  createdAt: at('created_at').notNull().defaultNow(),
+  updatedAt: at('updated_at').notNull().defaultNow(),
+});
+
+export const sessions = pgTable(
+  'sessions',
+  {
+    id: text('id').primaryKey(),
+    token: text('token').notNull().unique(),
+    userId: text('user_id')
+      .notNull()
+      .references(() => people.id, { onDelete: 'cascade' }),
+    /** the device of the shop that it was begun on; null: none */
+    deviceId: uuid('device_id'),
+    expiresAt: at('expires_at').notNull(),
+    ipAddress: text('ip_address'),
+    userAgent: text('user_agent'),
+    createdAt: at('created_at').notNull().defaultNow(),
+    updatedAt: at('updated_at').notNull().defaultNow(),
+  },
+  (table) => [index('sessions_of').on(table.userId)],
+);
+
+/** Passwords, hashed. The rest of the columns is of the accounts library. */
+export const credentials = pgTable('credentials', {
+  id: text('id').primaryKey(),
+  accountId: text('account_id').notNull(),
+  providerId: text('provider_id').notNull(),
+  userId: text('user_id')
+    .notNull()
+    .references(() => people.id, { onDelete: 'cascade' }),
+  accessToken: text('access_token'),
+  refreshToken: text('refresh_token'),
+  idToken: text('id_token'),
+  accessTokenExpiresAt: at('access_token_expires_at'),
+  refreshTokenExpiresAt: at('refresh_token_expires_at'),
+  scope: text('scope'),
+  password: text('password'),
+  createdAt: at('created_at').notNull().defaultNow(),
+  updatedAt: at('updated_at').notNull().defaultNow(),
+});
+
+export const verifications = pgTable('verifications', {
+  id: text('id').primaryKey(),
+  identifier: text('identifier').notNull(),
+  value: text('value').notNull(),
+  expiresAt: at('expires_at').notNull(),
+  createdAt: at('created_at').notNull().defaultNow(),
+  updatedAt: at('updated_at').notNull().defaultNow(),
+});
+
+/** Tablets and computers of the shop, on which people sign in with their digits. */
+export const devices = pgTable('devices', {
+  id: uuid('id').primaryKey(),
+  tokenHash: text('token_hash').notNull().unique(),
+  name: text('name').notNull(),
+  addedBy: text('added_by').notNull(),
+  addedAt: at('added_at').notNull().defaultNow(),
+});
+
+/** A code that lets one person in, once. */
+export const invites = pgTable('invites', {
+  id: uuid('id').primaryKey(),
+  codeHash: text('code_hash').notNull().unique(),
+  name: text('name').notNull(),
+  role: text('role').$type<Role>().notNull(),
+  /** who is let in again, for the password or the digits were forgotten; null: somebody new */
+  personId: text('person_id'),
+  invitedBy: text('invited_by').notNull(),
+  expiresAt: at('expires_at').notNull(),
+  usedAt: at('used_at'),
+  at: at('at').notNull().defaultNow(),
+});
+
+/** What decides who may do what, and what was signed: only ever added to. */
+export const audit = pgTable('audit', {
+  serial: bigserial('serial', { mode: 'number' }).primaryKey(),
+  at: at('at').notNull().defaultNow(),
+  person: text('person').notNull(),
+  what: text('what').notNull(),
+  about: text('about').notNull(),
+});
+
+/** What an installation made for itself: the key that signs its cookies, the code of its first set-up. */
+export const settings = pgTable('settings', { name: text('name').primaryKey(), value: text('value').notNull() });
 
 export type ShopVersionRow = typeof shopVersions.$inferSelect;
 export type PhotoRow = typeof photos.$inferSelect;

@@ -12,7 +12,8 @@ import {
   type Job,
 } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
-import { setPeople } from '../client/author';
+import { setPerson } from '../client/person';
+import { IMKE } from './person';
 import { StoreProvider, usePlannedLoom, type PlannedLoom } from '../client/jobContext';
 import type { JobState, JobStore } from '../client/jobStore';
 import { CursorProvider } from '../ui/cursor';
@@ -29,7 +30,7 @@ export class FakeStore {
   private state: JobState;
 
   constructor(job: Job) {
-    setPeople(this.shop.people);
+    setPerson(IMKE);
     this.state = {
       id: 'job',
       document: job,

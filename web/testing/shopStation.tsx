@@ -2,6 +2,7 @@ import { MantineProvider } from '@mantine/core';
 import { act, fireEvent, render, screen, within } from '@testing-library/react';
 import { createDemoShop, type Shop } from 'wattograph-core';
 import { ShopStation } from '../stations/shop/ShopStation';
+import { IMKE } from './person';
 
 const mockRefresh = jest.fn();
 jest.mock('next/navigation', () => ({ useRouter: () => ({ refresh: mockRefresh }) }));
@@ -41,7 +42,7 @@ export function openShop(users: Record<string, { id: string; name: string }[]> =
   ];
   render(
     <MantineProvider env="test">
-      <ShopStation version={4} shop={shop} versions={versions} users={users} />
+      <ShopStation person={IMKE} version={4} shop={shop} versions={versions} users={users} />
     </MantineProvider>,
   );
 }

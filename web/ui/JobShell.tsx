@@ -20,7 +20,7 @@ import { NotTaken } from './NotTaken';
 import { rankActions } from './rankActions';
 import { ShopPin } from './shop/ShopPin';
 import { STATIONS } from './stations';
-import { WhoSelect } from './fields/WhoSelect';
+import { Who } from './accounts/Who';
 
 const [boxStore, box] = createSpotlight();
 
@@ -109,7 +109,7 @@ function Frame({ jobId, children }: { jobId: string; children: ReactNode }) {
         <div className={styles.foot}>
           <Saved />
           <ShopPin jobId={jobId} />
-          <WhoSelect people={store.shop.people} />
+          <Who />
         </div>
       </nav>
       <header className={`${styles.head} no-print`}>

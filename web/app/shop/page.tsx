@@ -1,3 +1,4 @@
+import { expectPerson } from '../../server/accounts/page';
 import { listUsers } from '../../server/jobSummaries';
 import { listShopVersions, readShop } from '../../server/shop';
 import { ShopStation } from '../../stations/shop/ShopStation';
@@ -5,7 +6,8 @@ import { ShopStation } from '../../stations/shop/ShopStation';
 export const dynamic = 'force-dynamic';
 
 export default async function ShopPage() {
+  const person = await expectPerson();
   const { version, shop } = await readShop();
   const versions = (await listShopVersions()).map((line) => ({ ...line, at: line.at.toISOString() }));
-  return <ShopStation key={version} version={version} shop={shop} versions={versions} users={await listUsers()} />;
+  return <ShopStation key={version} person={person} version={version} shop={shop} versions={versions} users={await listUsers()} />;
 }

@@ -30,10 +30,11 @@ class FakeServer {
 
 let serial = 0;
 const ends: (() => void)[] = [];
-const open = (server: FakeServer, name = `line-${(serial += 1)}`, most = 10) => {
+const open = (server: FakeServer, name = `line-${(serial += 1)}`, most = 10, ofWhom?: (body: string) => string) => {
   const line = new OutboxLine<string>({
     name,
     most,
+    ...(ofWhom ? { ofWhom } : {}),
     send: async (batch) => {
       await server.take(batch.map(({ id }) => id));
       return () => {};
@@ -100,7 +101,32 @@ test.each([0, 408, 425, 429, 500, 501, 502, 503, 504])(
   },
 );
 
-test.each([400, 401, 403, 404, 409, 410, 413, 415, 422])(
+test('what one made who is not signed in here waits for them; what others made goes past it', async () => {
+  const server = new FakeServer();
+  let isIn = false;
+  server.answer = (ids) => (ids[0]!.includes('tobin') && !isIn ? 401 : 200);
+  const { line, name } = open(server, undefined, 5, (body) => body);
+  for (const [id, by] of [
+    ['tobin-1', 'tobin'],
+    ['imke-1', 'imke'],
+    ['imke-2', 'imke'],
+    ['tobin-2', 'tobin'],
+    ['imke-3', 'imke'],
+  ] as const)
+    line.add(`${name}-${id}`, by);
+  const short = (ids: readonly string[]) => ids.map((id) => id.slice(name.length + 1));
+  await until(() => server.taken.length === 3);
+  expect([short(server.taken), line.waiting.map(({ id }) => short([id])[0]), line.isBarred]).toEqual([
+    ['imke-1', 'imke-2', 'imke-3'],
+    ['tobin-1', 'tobin-2'],
+    true,
+  ]);
+  isIn = true;
+  await until(() => server.taken.length === 5);
+  expect([short(server.taken).slice(3), line.waiting, line.isBarred]).toEqual([['tobin-1', 'tobin-2'], [], false]);
+});
+
+test.each([400, 403, 404, 409, 410, 413, 415, 422])(
   'the answer %d refuses: it is put aside with the reason, outlives the page, and goes when it is sent again',
   async (status) => {
     const server = new FakeServer();

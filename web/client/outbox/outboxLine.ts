@@ -19,6 +19,8 @@ interface Options<B> {
   name: string;
   /** how many go in one request */
   most: number;
+  /** who they are of: only those of one go in one request */
+  ofWhom?: (body: B) => string | undefined;
   /** Send these. 'hold': the first of them waits for somebody to decide. Throws RequestError. */
   send: (batch: readonly Waiting<B>[]) => Promise<Apply | 'hold'>;
   /** Another tab has sent these, or taken them away. */
@@ -29,6 +31,8 @@ interface Options<B> {
 const FIRST_RETRY_MS = 300;
 const LONGEST_RETRY_MS = 5000;
 const OPEN_MS = 3000;
+/** nobody is signed in, or not who made it */
+const UNKNOWN = 401;
 /** as often as the server may fail on one and the same entry before the others are let past */
 const MOST_FAILURES = 6;
 
@@ -45,6 +49,8 @@ export class OutboxLine<B> {
   isFull = false;
   /** what the device kept before is known */
   isOpen = false;
+  /** some of it waits until who made it signs in here */
+  isBarred = false;
 
   private readonly writing = new Map<string, Promise<void>>();
   private readonly gone = new Set<string>();
@@ -52,6 +58,8 @@ export class OutboxLine<B> {
   private readonly written = new Set<string>();
   /** put aside here, or (null) sent again, perhaps not yet so in the device's database */
   private readonly reasons = new Map<string, string | null>();
+  /** who is not signed in here, as far as the last round of sending knows */
+  private readonly barred = new Set<string | undefined>();
   private readonly failures = new Map<string, number>();
   private sending: Promise<void> | null = null;
   private timer: ReturnType<typeof setTimeout> | undefined;
@@ -144,9 +152,11 @@ export class OutboxLine<B> {
   }
 
   private async drain(): Promise<void> {
+    this.barred.clear();
     while (!this.isOver && this.waiting.length > 0) {
       this.isWanted = false;
-      const batch = this.waiting.slice(0, this.isSingly ? 1 : this.options.most);
+      const batch = this.listNext();
+      if (batch.length === 0) return this.later();
       const ids = batch.map(({ id }) => id);
       try {
         const apply = await this.options.send(batch);
@@ -154,6 +164,7 @@ export class OutboxLine<B> {
         this.retryMs = FIRST_RETRY_MS;
         this.online = true;
         this.isSingly = false;
+        this.isBarred = this.barred.size > 0;
         this.leave(ids);
         apply();
         this.options.onChange();
@@ -165,11 +176,28 @@ export class OutboxLine<B> {
     }
   }
 
+  /** What goes in the next request: the first that wait, as far as they are of one and the same. */
+  private listNext(): Waiting<B>[] {
+    const { ofWhom = () => undefined } = this.options;
+    const may = this.waiting.filter(({ body }) => !this.barred.has(ofWhom(body)));
+    const next = may.slice(0, this.isSingly ? 1 : this.options.most);
+    const other = next.findIndex(({ body }) => ofWhom(body) !== ofWhom(next[0]!.body));
+    return other === -1 ? next : next.slice(0, other);
+  }
+
   /** What becomes of entries that were not taken: true where they are sent again later. */
   private async isToWait(error: RequestError, batch: readonly Waiting<B>[]): Promise<boolean> {
     const [first] = batch;
     const failed = (this.failures.get(first!.id) ?? 0) + 1;
     if (error.status === 500) this.failures.set(first!.id, failed);
+    if (error.status === UNKNOWN) {
+      // what others made does not wait for them
+      this.barred.add(this.options.ofWhom?.(first!.body));
+      this.isBarred = true;
+      this.online = true;
+      this.options.onChange();
+      return false;
+    }
     const isPoison = error.status === 500 && failed >= MOST_FAILURES;
     if (error.isPassing && !isPoison) {
       // the server may fail on one of them only

@@ -4,7 +4,7 @@ import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
 import { listScope, listScopeChange, agreeScope, setBrief, workTo, toCount } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
-import { readAuthor } from '../../client/author';
+import { readAuthor } from '../../client/person';
 import { useJob, useJobStore } from '../../client/jobContext';
 import { today } from '../../client/today';
 import { DayField } from '../../ui/fields/DayField';

@@ -24,7 +24,7 @@ import {
   toCount,
 } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
-import { readAuthor } from '../../client/author';
+import { readAuthor } from '../../client/person';
 import { useJobStore } from '../../client/jobContext';
 import { Pick } from '../../ui/fields/Pick';
 import { TextField } from '../../ui/fields/TextField';

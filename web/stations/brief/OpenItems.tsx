@@ -16,7 +16,7 @@ import {
   setOpenItem,
   strikeOpenItem,
 } from 'wattograph-core';
-import { readAuthor } from '../../client/author';
+import { readAuthor } from '../../client/person';
 import { useShop } from '../../client/shopContext';
 import { useJobStore } from '../../client/jobContext';
 import { DayField } from '../../ui/fields/DayField';

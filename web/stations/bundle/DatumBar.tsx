@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { clampDatum, moveDatumBy, toCount } from 'wattograph-core';
-import { readAuthor } from '../../client/author';
+import { readAuthor } from '../../client/person';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { Words } from '../../ui/fields/TextField';
 import { readLength } from '../../ui/fields/readLength';

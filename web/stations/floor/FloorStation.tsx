@@ -13,15 +13,16 @@ import {
   type Step,
 } from 'wattograph-core';
 import { useLocalStorage } from '@mantine/hooks';
-import { setPeople, useAuthor } from '../../client/author';
+import { setPerson, usePerson } from '../../client/person';
 import { findResume, measureProgress, type StepProgress } from '../../client/floorProgress';
 import { registerServiceWorker } from '../../client/serviceWorker';
 import { FloorStore, type FloorState } from '../../client/floorStore';
+import type { Person } from '../../server/accounts/rights';
 import type { FloorEvent } from '../../server/releases';
 import { askReason } from '../../ui/fields/askReason';
 import { FacePicture } from '../../ui/FacePicture';
 import { NotTaken } from '../../ui/NotTaken';
-import { WhoSelect } from '../../ui/fields/WhoSelect';
+import { Who } from '../../ui/accounts/Who';
 import { Ruler, Traces } from '../../ui/strip/StripPicture';
 import { ItemReadings } from './ItemReadings';
 import styles from './Floor.module.css';
@@ -36,13 +37,12 @@ interface Pack {
   families: Record<string, ConnectorFamily>;
   carried: CarriedWork;
   /** who may sign ticks */
-  people: string[];
   /** tools of the shop, to read with */
   instruments: string[];
 }
 
 /** Crew mode: one step at a time from a released revision, large enough for gloves. */
-export function FloorStation({ jobId, pack, events }: { jobId: string; pack: Pack | null; events: FloorEvent[] }) {
+export function FloorStation({ person, jobId, pack, events }: { person: Person; jobId: string; pack: Pack | null; events: FloorEvent[] }) {
   const isClient = useSyncExternalStore(
     () => () => undefined,
     () => true,
@@ -62,12 +62,12 @@ export function FloorStation({ jobId, pack, events }: { jobId: string; pack: Pac
     );
   // ticks kept on this tablet are known to the browser alone
   if (!isClient) return <p className={styles.empty}>Opening the job card …</p>;
-  return <OpenCard key={`${pack.release} ${pack.plan.loomId}`} jobId={jobId} pack={pack} events={events} />;
+  return <OpenCard person={person} key={`${pack.release} ${pack.plan.loomId}`} jobId={jobId} pack={pack} events={events} />;
 }
 
-function OpenCard({ jobId, pack, events }: { jobId: string; pack: Pack; events: FloorEvent[] }) {
+function OpenCard({ person, jobId, pack, events }: { person: Person; jobId: string; pack: Pack; events: FloorEvent[] }) {
   const [store] = useState(() => {
-    setPeople(pack.people);
+    setPerson(person);
     return new FloorStore(jobId, pack.release, pack.plan.loomId, events, pack.carried);
   });
   useEffect(() => {
@@ -91,8 +91,9 @@ const WORDS = { tick: 'tick', untick: 'tick taken back', problem: 'problem', sol
 
 const titleOf = (steps: readonly Step[], stepId: string): string => steps.find(({ id }) => id === stepId)?.title ?? stepId;
 
-function sayState({ waiting, refused, online, isFull }: FloorState): string {
+function sayState({ waiting, refused, online, isFull, isBarred }: FloorState): string {
   if (isFull) return 'This tablet is full: what is ticked is lost when the page is closed before it is sent.';
+  if (waiting.length > 0 && isBarred) return `${waiting.length} kept here until who made it signs in`;
   if (waiting.length > 0) return `${waiting.length} kept here, ${online ? 'sending' : 'server away'}`;
   if (!online) return 'server away';
   return refused.length > 0 ? `${refused.length} not stored` : 'all stored';
@@ -100,7 +101,7 @@ function sayState({ waiting, refused, online, isFull }: FloorState): string {
 
 function Card({ jobId, pack, store }: { jobId: string; pack: Pack; store: FloorStore }) {
   const { plan, job, release } = pack;
-  const author = useAuthor();
+  const { name: author } = usePerson();
   const state = useSyncExternalStore(store.subscribe, store.get, store.get);
   const { carried } = state;
   // what is to be undone comes before all else
@@ -154,7 +155,7 @@ function Card({ jobId, pack, store }: { jobId: string; pack: Pack; store: FloorS
             {job.name} · {job.looms[plan.loomId]!.name}
           </b>
           <span>revision {release}</span>
-          <WhoSelect people={pack.people} />
+          <Who />
           {Object.keys(job.looms).length > 1 &&
             Object.entries(job.looms).map(([id, loom]) =>
               id === plan.loomId ? null : (

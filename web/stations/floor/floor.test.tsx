@@ -3,6 +3,7 @@ import { MantineProvider } from '@mantine/core';
 import { act, cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import { CATALOGUE, createBuild, plan, type CarriedWork, type Job } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
+import { IMKE } from '../../testing/person';
 import { press } from '../../testing/act';
 import { NOTHING_CARRIED } from '../../client/floorProgress';
 import { outboxDatabase } from '../../client/outbox/outboxDatabase';
@@ -26,7 +27,6 @@ const create = (change: (job: Job) => void = () => undefined, carried: CarriedWo
     steps,
     families: CATALOGUE.families,
     carried,
-    people: ['Imke Dorsey', 'Tobin Ashgrove'],
     instruments: ['pull tester', 'milliohmmeter'],
   };
 };
@@ -34,7 +34,7 @@ type Pack = ReturnType<typeof create>;
 const open = async (pack: Pack | null, events: FloorEvent[] = []) => {
   render(
     <MantineProvider env="test">
-      <FloorStation jobId="job" pack={pack} events={events} />
+      <FloorStation person={IMKE} jobId="job" pack={pack} events={events} />
     </MantineProvider>,
   );
   // what this tablet kept is read first

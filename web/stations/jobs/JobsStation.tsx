@@ -7,10 +7,12 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { createJob, fromJsonText, type Problem, toCount, type Job } from 'wattograph-core';
-import { readAuthor, setPeople } from '../../client/author';
+import { setPerson, useMay } from '../../client/person';
 import { hearNews } from '../../client/live';
 import { request, RequestError } from '../../client/request';
+import type { Person } from '../../server/accounts/rights';
 import type { JobSummary } from '../../server/jobSummaries';
+import { Who } from '../../ui/accounts/Who';
 import { ProblemList } from '../../ui/findings/ProblemList';
 import { Segmented } from '../../ui/fields/Segmented';
 import { TOUR, TOUR_JOB } from '../../ui/tour/steps';
@@ -101,6 +103,7 @@ function More({ job, onCopy, onArchive }: { job: JobSummary; onCopy: () => void;
 
 /** A job on the wall: what is next for it, how it stands, where to go on. */
 function JobLine({ job, now, onCopy, onArchive }: { job: JobSummary; now: number | null; onCopy: () => void; onArchive: () => void }) {
+  const mayPlan = useMay('plan');
   return (
     <li className={styles.job}>
       <div>
@@ -134,15 +137,16 @@ function JobLine({ job, now, onCopy, onArchive }: { job: JobSummary; now: number
         <Link href={`/jobs/${job.id}/bundle`}>Plan</Link>
         <Link href={`/jobs/${job.id}/sheets`}>Sheets</Link>
         {job.revision > 0 && <Link href={`/jobs/${job.id}/floor`}>Floor</Link>}
-        <More job={job} onCopy={onCopy} onArchive={onArchive} />
+        {mayPlan && <More job={job} onCopy={onCopy} onArchive={onArchive} />}
       </div>
     </li>
   );
 }
 
 /** The shop's wall: jobs in work, what is next for each, and a way to begin another. */
-export function JobsStation({ jobs, people }: { jobs: JobSummary[]; people: string[] }) {
-  useState(() => setPeople(people));
+export function JobsStation({ jobs, person }: { jobs: JobSummary[]; person: Person }) {
+  useState(() => setPerson(person));
+  const mayPlan = useMay('plan');
   const router = useRouter();
   useFreshLines();
   const [opened, dialog] = useDisclosure(false);
@@ -170,7 +174,7 @@ export function JobsStation({ jobs, people }: { jobs: JobSummary[]; people: stri
     setBusy(true);
     setProblems(null);
     try {
-      const { id } = await request<{ id: string }>('/api/jobs', { id: crypto.randomUUID(), author: readAuthor(), document });
+      const { id } = await request<{ id: string }>('/api/jobs', { id: crypto.randomUUID(), document });
       router.push(`/jobs/${id}/${station}`);
     } catch (error) {
       setProblems({ title, list: toProblems(error) });
@@ -222,14 +226,19 @@ export function JobsStation({ jobs, people }: { jobs: JobSummary[]; people: stri
           <Button variant="default" component={Link} href="/shop">
             Shop
           </Button>
-          <FileButton onChange={(file) => void open(file)} accept=".json,application/json">
-            {(props) => (
-              <Button variant="default" loading={busy} {...props}>
-                Import a job
-              </Button>
-            )}
-          </FileButton>
-          <Button onClick={dialog.open}>New job</Button>
+          {mayPlan && (
+            <>
+              <FileButton onChange={(file) => void open(file)} accept=".json,application/json">
+                {(props) => (
+                  <Button variant="default" loading={busy} {...props}>
+                    Import a job
+                  </Button>
+                )}
+              </FileButton>
+              <Button onClick={dialog.open}>New job</Button>
+            </>
+          )}
+          <Who />
         </div>
       </header>
       {problems && <ProblemList title={problems.title} problems={problems.list} onClose={() => setProblems(null)} />}

@@ -7,9 +7,9 @@ import { notifications } from '@mantine/notifications';
 import Link from 'next/link';
 import { useCallback, useEffect, useState } from 'react';
 import { toCount, type CarriedWork } from 'wattograph-core';
-import { readAuthor } from '../../client/author';
 import { useFindings, useJob } from '../../client/jobContext';
 import { hearNews } from '../../client/live';
+import { useMay } from '../../client/person';
 import { request, requestFile, RequestError, type Progress } from '../../client/request';
 import type { ReleaseLine } from '../../server/releases';
 import { useLoomId } from '../../ui/JobShell';
@@ -37,6 +37,7 @@ export function SheetsStation() {
   const [problem, setProblem] = useState<RequestError | null>(null);
   /** the file that is being made */
   const [saving, setSaving] = useState<string | null>(null);
+  const mayPlan = useMay('plan');
   const [releasing, dialog] = useDisclosure(false);
   const query = `loom=${encodeURIComponent(loomId)}&paper=${paper}&release=${release}`;
 
@@ -132,9 +133,11 @@ export function SheetsStation() {
               Open the floor
             </Button>
           )}
-          <Button disabled={stored !== 'saved'} onClick={dialog.open}>
-            Release revision {(releases.at(-1)?.number ?? 0) + 1}
-          </Button>
+          {mayPlan && (
+            <Button disabled={stored !== 'saved'} onClick={dialog.open}>
+              Release revision {(releases.at(-1)?.number ?? 0) + 1}
+            </Button>
+          )}
         </div>
       </div>
       {problem && <ProblemList title="The sheets could not be made" problems={problem.problems} />}
@@ -218,7 +221,7 @@ function ReleaseDialog({
     setBusy(true);
     try {
       const path = `/api/jobs/${jobId}/releases`;
-      onDone((await request<ReleaseLine>(path, { id, base: version, author: readAuthor(), note }, { onProgress: setProgress })).number);
+      onDone((await request<ReleaseLine>(path, { id, base: version, note }, { onProgress: setProgress })).number);
     } catch (error) {
       if (error instanceof RequestError) setProblem(error);
       else throw error;

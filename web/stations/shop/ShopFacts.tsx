@@ -26,7 +26,7 @@ export function Currency({ currency, onChange }: { currency: string | null; onCh
   );
 }
 
-/** Who works there. */
+/** Whom something can be put to. */
 export function People({ people, onChange }: { people: readonly string[]; onChange: (people: string[]) => void }) {
   const form = useForm({
     initialValues: { name: '' },
@@ -39,7 +39,7 @@ export function People({ people, onChange }: { people: readonly string[]; onChan
   };
   return (
     <form className={styles.people} onSubmit={form.onSubmit(add)}>
-      <p className="faint">Who signs edits, releases and ticks. One who leaves stays on what was signed.</p>
+      <p className="faint">Whom open items are put to. Who may sign in, and do what, the owner says under People and devices.</p>
       <ul>
         {people.map((person) => (
           <li key={person}>

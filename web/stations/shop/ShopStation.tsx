@@ -27,10 +27,11 @@ import {
   type ShopRecord,
   type ShopTable,
 } from 'wattograph-core';
-import { setPeople } from '../../client/author';
+import { setPerson, useMay } from '../../client/person';
 import { request, RequestError } from '../../client/request';
 import { ProblemList } from '../../ui/findings/ProblemList';
-import { WhoSelect } from '../../ui/fields/WhoSelect';
+import type { Person } from '../../server/accounts/rights';
+import { Who } from '../../ui/accounts/Who';
 import { readTable } from '../../ui/wireList/readTable';
 import { saveFile } from '../../client/saveFile';
 import type { Column } from '../../ui/table/columns';
@@ -69,11 +70,13 @@ const CAN_COPY: readonly ShopTable[] = [
 
 /** Everything the shop decides: what it buys, how it works, who works there. Changes gather in a draft until they are taken. */
 export function ShopStation({
+  person,
   version,
   shop,
   versions,
   users,
 }: {
+  person: Person;
   version: number;
   shop: Shop;
   versions: readonly VersionLine[];
@@ -81,7 +84,8 @@ export function ShopStation({
   users: Readonly<Record<string, readonly User[]>>;
 }) {
   const router = useRouter();
-  useState(() => setPeople(shop.people));
+  useState(() => setPerson(person));
+  const mayPlan = useMay('plan');
   const [draft, setDraft] = useState(shop);
   const [past, setPast] = useState<Shop[]>([]);
   // fields keep what is typed in them: after an undo they begin anew
@@ -220,7 +224,7 @@ export function ShopStation({
           </Menu.Dropdown>
         </Menu>
         <div className={styles.tools}>
-          <WhoSelect people={draft.people} />
+          <Who />
           <Button variant="default" component="a" href="/api/shop?as=file">
             Export
           </Button>
@@ -234,8 +238,12 @@ export function ShopStation({
           <Button variant="default" disabled={past.length === 0} onClick={undo}>
             Undo
           </Button>
-          <Button disabled={count === 0} onClick={() => setTaking(true)}>
-            {count === 0 ? 'Nothing changed' : `Take ${count} ${count === 1 ? 'change' : 'changes'} …`}
+          <Button disabled={count === 0 || !mayPlan} onClick={() => setTaking(true)}>
+            {!mayPlan
+              ? 'Planners change the shop'
+              : count === 0
+                ? 'Nothing changed'
+                : `Take ${count} ${count === 1 ? 'change' : 'changes'} …`}
           </Button>
         </div>
       </header>

@@ -5,7 +5,6 @@ import { useForm } from '@mantine/form';
 import { notifications } from '@mantine/notifications';
 import { useEffect, useState } from 'react';
 import type { Problem, Shop } from 'wattograph-core';
-import { readAuthor } from '../../client/author';
 import { request, RequestError, type Progress } from '../../client/request';
 import type { ShopPreview } from '../../server/shop';
 import { ProblemList } from '../../ui/findings/ProblemList';
@@ -39,7 +38,7 @@ export function TakeDialog({ base, draft, onClose, onTaken }: { base: number; dr
   const take = form.onSubmit(async ({ note }) => {
     setBusy(true);
     try {
-      const { version } = await request<{ version: number }>('/api/shop', { id, base, author: readAuthor(), note, document: draft });
+      const { version } = await request<{ version: number }>('/api/shop', { id, base, note, document: draft });
       notifications.show({
         title: `Version ${version} of the shop`,
         message: 'Jobs are planned with it when they are brought up to it.',

@@ -1,6 +1,6 @@
 import { fireEvent, screen, within } from '@testing-library/react';
 import { checkShop, createDemoShop, toShopTableCsv } from 'wattograph-core';
-import { choose as pick, listOptions, press } from '../../testing/act';
+import { choose as pick, press } from '../../testing/act';
 import { chooseRecord, editor, effect, goTo, listed, openShop, server, settle, typeField } from '../../testing/shopStation';
 
 test('a figure changed is a change to take, and can be undone', () => {
@@ -67,7 +67,7 @@ test('search narrows a table; people come and go, but never the last', () => {
   expect(editor().getByText('Wil Tamsin')).toBeTruthy();
   const off = () => editor().getAllByRole<HTMLButtonElement>('button', { name: 'take off the list' });
   while (off().length > 1) fireEvent.click(off()[0]!);
-  expect([off()[0]!.disabled, listOptions('Who is working')]).toEqual([true, expect.arrayContaining(['Wil Tamsin'])]);
+  expect(off()[0]!.disabled).toBe(true);
 });
 
 test('before a draft is taken it says what it changes in the shop and in every job; then it is stored with its base', async () => {
@@ -85,7 +85,7 @@ test('before a draft is taken it says what it changes in the shop and in every j
   fireEvent.click(dialog.getByRole('button', { name: 'Take it' }));
   await settle();
   expect(server.posted.map(({ path }) => path)).toEqual(['/api/shop/preview', '/api/shop']);
-  expect(server.posted[1]!.body).toMatchObject({ base: 4, note: 'coarser rule', author: 'Imke Dorsey' });
+  expect(server.posted[1]!.body).toMatchObject({ base: 4, note: 'coarser rule' });
   expect(server.posted[1]!.body.document.standards.larkhollow!.cutIncrementMm).toBe(10);
   expect(server.refresh).toHaveBeenCalled();
 });

@@ -4,9 +4,9 @@ import Link from 'next/link';
 import { useEffect, useState, useSyncExternalStore } from 'react';
 import type { Opened } from '../../client/jobStore';
 import { registerServiceWorker } from '../../client/serviceWorker';
-import { ShopProvider, useShop } from '../../client/shopContext';
+import { ShopProvider } from '../../client/shopContext';
 import { NotTaken } from '../../ui/NotTaken';
-import { WhoSelect } from '../../ui/fields/WhoSelect';
+import { Who } from '../../ui/accounts/Who';
 import { SurveyStore, type SurveyState } from '../../client/surveyStore';
 import { AnchorsTab } from './AnchorsTab';
 import { AskTab } from './AskTab';
@@ -42,7 +42,6 @@ export function SurveyStation({ loaded, wantedLoomId }: { loaded: Opened; wanted
 
 function Open({ store, jobId, wantedLoomId }: { store: SurveyStore; jobId: string; wantedLoomId: string | null }) {
   const state = useSyncExternalStore(store.subscribe, store.get, store.get);
-  const { people } = useShop();
   const [tab, setTab] = useState<Tab>('measure');
   const [chosenId, setChosen] = useState(wantedLoomId);
   const [runId, setRunId] = useState<string | null>(null);
@@ -62,7 +61,7 @@ function Open({ store, jobId, wantedLoomId }: { store: SurveyStore; jobId: strin
           options={Object.entries(job.looms).map(([value, { name }]) => ({ value, label: name }))}
           onChange={setChosen}
         />
-        <WhoSelect people={people} />
+        <Who />
         <span role="status" className={state.online ? styles.state : styles.offline}>
           {sayState(state)}
         </span>

@@ -1,6 +1,6 @@
 import type { Finding, Job } from 'wattograph-core';
 import { takeWaiverBack, waiveFinding } from 'wattograph-core';
-import { readAuthor } from '../../client/author';
+import { readAuthor } from '../../client/person';
 import { useJob, useJobStore } from '../../client/jobContext';
 import { askReason } from '../fields/askReason';
 

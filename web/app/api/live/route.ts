@@ -1,4 +1,5 @@
 import { hear } from '../../../server/listener';
+import { routeHandler } from '../../../server/routeHandler';
 
 export const dynamic = 'force-dynamic';
 
@@ -12,7 +13,9 @@ const open = new Set<() => void>();
 process.once('SIGTERM', () => open.forEach((end) => end()));
 
 /** What is new, as server-sent events: topic, id and number only; what it is is asked for where it is shown. */
-export function GET(request: Request): Response {
+export const GET = routeHandler('look', (request) => Promise.resolve(openStream(request)));
+
+function openStream(request: Request): Response {
   const encoder = new TextEncoder();
   let end = () => {};
   const stream = new ReadableStream<Uint8Array>(

@@ -3,7 +3,7 @@ import { readJson, routeHandler } from '../../../server/routeHandler';
 import { readShop, takeShop } from '../../../server/shop';
 
 /** The shop as it stands; with ?as=file to keep. */
-export const GET = routeHandler(async (request) => {
+export const GET = routeHandler('look', async (request) => {
   const { version, shop } = await readShop();
   if (new URL(request.url).searchParams.get('as') !== 'file') return Response.json({ version, shop });
   return new Response(`${JSON.stringify(shop, null, 2)}\n`, {
@@ -15,6 +15,6 @@ export const GET = routeHandler(async (request) => {
 });
 
 /** Take a new version of the shop. */
-export const POST = routeHandler(async (request) =>
-  Response.json(await takeShop(toRequest(ShopRequest, await readJson(request))), { status: 201 }),
+export const POST = routeHandler('plan', async (request, _parameters, { name }) =>
+  Response.json(await takeShop({ ...toRequest(ShopRequest, await readJson(request)), author: name }), { status: 201 }),
 );

@@ -1,4 +1,4 @@
 import { routeHandler } from '../../../../server/routeHandler';
 import { listShopVersions } from '../../../../server/shop';
 
-export const GET = routeHandler(async () => Response.json(await listShopVersions()));
+export const GET = routeHandler('look', async () => Response.json(await listShopVersions()));

@@ -1,4 +1,5 @@
 import { notFound } from 'next/navigation';
+import { expectPerson } from '../../../../server/accounts/page';
 import { readJob } from '../../../../server/documents';
 import { Refusal } from '../../../../server/refusal';
 import { listFrozen, readFrozen } from '../../../../server/frozen';
@@ -18,12 +19,13 @@ export default async function FloorPage({
   searchParams: Promise<{ release?: string; loom?: string }>;
 }) {
   const { id } = await params;
+  const person = await expectPerson();
   const opened = await open(id, await searchParams).catch((error: unknown) => {
     if (error instanceof Refusal && error.status === 404) return null;
     throw error;
   });
   if (!opened) notFound();
-  return <FloorStation jobId={id} pack={opened.pack} events={opened.events} />;
+  return <FloorStation person={person} jobId={id} pack={opened.pack} events={opened.events} />;
 }
 
 async function open(id: string, query: { release?: string; loom?: string }) {
@@ -38,7 +40,7 @@ async function open(id: string, query: { release?: string; loom?: string }) {
   const { loomId } = looms.find((loom) => loom.loomId === query.loom) ?? looms.find(({ wires }) => wires > 0) ?? looms[0]!;
   const { plan, build, families } = await readFrozen(jobId, number, loomId);
   const carried = await readCarried(jobId, number, loomId);
-  const { people, tools } = (await readShop()).shop;
+  const { tools } = (await readShop()).shop;
   return {
     pack: {
       release: number,
@@ -48,7 +50,6 @@ async function open(id: string, query: { release?: string; loom?: string }) {
       steps: build.steps,
       families,
       carried,
-      people,
       instruments: tools.map(({ name }) => name),
     },
     events: await listFloorEvents(jobId, number),

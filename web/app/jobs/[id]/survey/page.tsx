@@ -1,4 +1,5 @@
 import { notFound } from 'next/navigation';
+import { expectPerson } from '../../../../server/accounts/page';
 import { readJob } from '../../../../server/documents';
 import { Refusal } from '../../../../server/refusal';
 import { toJobId } from '../../../../server/requests';
@@ -15,12 +16,16 @@ export default async function SurveyPage({
   searchParams: Promise<{ loom?: string }>;
 }) {
   const { id } = await params;
-  const loaded = await readJob(toJobId(id), '').catch((error: unknown) => {
+  const person = await expectPerson();
+  const loaded = await readJob(toJobId(id), person.name).catch((error: unknown) => {
     if (error instanceof Refusal && error.status === 404) return null;
     throw error;
   });
   if (!loaded) notFound();
   return (
-    <SurveyStation loaded={{ ...loaded, ...(await readShopForPage(loaded.document)) }} wantedLoomId={(await searchParams).loom ?? null} />
+    <SurveyStation
+      loaded={{ ...loaded, person, ...(await readShopForPage(loaded.document)) }}
+      wantedLoomId={(await searchParams).loom ?? null}
+    />
   );
 }

@@ -3,7 +3,7 @@ import { ArchiveRequest, toJobId, toRequest } from '../../../../../server/reques
 import { readJson, routeHandler } from '../../../../../server/routeHandler';
 
 /** Put a job away from the wall, or back on it; said twice it is as said once. */
-export const POST = routeHandler<{ id: string }>(async (request, { id }) => {
+export const POST = routeHandler<{ id: string }>('plan', async (request, { id }) => {
   const { archived } = toRequest(ArchiveRequest, await readJson(request));
   await setArchived(toJobId(id), archived);
   return Response.json({ archived });

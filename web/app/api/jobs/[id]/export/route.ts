@@ -7,7 +7,7 @@ import { readShopOf } from '../../../../../server/shop';
 import { answerByTask } from '../../../../../server/tasks';
 
 /** The job as a file: ?what=job (JSON), wires, cuts or parts (CSV). */
-export const GET = routeHandler<{ id: string }>(async (request, { id }) => {
+export const GET = routeHandler<{ id: string }>('look', async (request, { id }) => {
   const jobId = toJobId(id);
   const query = new URL(request.url).searchParams;
   const what = query.get('what') ?? 'job';

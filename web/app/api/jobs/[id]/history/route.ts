@@ -3,6 +3,6 @@ import { HistoryRequest, toJobId, toRequest } from '../../../../../server/reques
 import { readJson, routeHandler } from '../../../../../server/routeHandler';
 
 /** Undo or redo. */
-export const POST = routeHandler<{ id: string }>(async (request, { id }) =>
-  Response.json(await takeHistory(toJobId(id), toRequest(HistoryRequest, await readJson(request)))),
+export const POST = routeHandler<{ id: string }>('report', async (request, { id }, { name }) =>
+  Response.json(await takeHistory(toJobId(id), { ...toRequest(HistoryRequest, await readJson(request)), author: name })),
 );

@@ -3,6 +3,12 @@ import { SurveyRequest, toJobId, toRequest } from '../../../../../server/request
 import { readJson, routeHandler } from '../../../../../server/routeHandler';
 
 /** Take survey entries; ids that are known are passed over. Gives the job as it then stands. */
-export const POST = routeHandler<{ id: string }>(async (request, { id }) =>
-  Response.json(await takeSurvey(toJobId(id), toRequest(SurveyRequest, await readJson(request)).entries)),
-);
+export const POST = routeHandler<{ id: string }>('report', async (request, { id }, { name }) => {
+  const { entries } = toRequest(SurveyRequest, await readJson(request));
+  return Response.json(
+    await takeSurvey(
+      toJobId(id),
+      entries.map((entry) => ({ ...entry, author: name })),
+    ),
+  );
+});

@@ -1,0 +1,86 @@
+'use client';
+
+import { Button, PasswordInput, TextInput } from '@mantine/core';
+import { useForm } from '@mantine/form';
+import { useState } from 'react';
+import { request, RequestError } from '../../client/request';
+import type { Problem } from 'wattograph-core';
+import { ProblemList } from '../findings/ProblemList';
+
+const SHORTEST_PASSWORD = 10;
+const USERNAME = /^[A-Za-z0-9._-]{3,30}$/;
+const PIN = /^\d{4,8}$/;
+
+interface Values {
+  name: string;
+  username: string;
+  password: string;
+  pin: string;
+}
+
+/** What one who comes in chooses: digits for the devices of the shop, a password for everywhere else. isFirst: the owner, who needs both. */
+export function ComeIn({ isFirst, path, about }: { isFirst: boolean; path: string; about: object }) {
+  const [problems, setProblems] = useState<Problem[]>([]);
+  const [busy, setBusy] = useState(false);
+  const form = useForm<Values>({
+    initialValues: { name: '', username: '', password: '', pin: '' },
+    validateInputOnBlur: true,
+    validate: {
+      name: (name) => (isFirst && name.trim().length < 2 ? 'expected a name' : null),
+      username: (username) =>
+        (isFirst || username) && !USERNAME.test(username) ? 'expected 3 to 30 letters, digits, dots or dashes' : null,
+      password: (password, { username }) =>
+        (isFirst || username || password) && password.length < SHORTEST_PASSWORD
+          ? `expected at least ${SHORTEST_PASSWORD} characters`
+          : null,
+      pin: (pin, { username }) => ((isFirst || !username || pin) && !PIN.test(pin) ? 'expected 4 to 8 digits' : null),
+    },
+  });
+  const send = form.onSubmit(async ({ name, username, password, pin }) => {
+    setBusy(true);
+    setProblems([]);
+    try {
+      const chosen = { username: username || null, password: password || null, pin: pin || null };
+      await request(path, { ...about, ...chosen, ...(isFirst ? { name: name.trim() } : {}) });
+      window.location.assign('/');
+    } catch (error) {
+      if (!(error instanceof RequestError)) throw error;
+      setProblems(error.problems);
+    } finally {
+      setBusy(false);
+    }
+  });
+  return (
+    <form onSubmit={send}>
+      {isFirst && (
+        <TextInput
+          label="Your name"
+          description="it signs what you do"
+          maxLength={80}
+          autoComplete="name"
+          {...form.getInputProps('name')}
+        />
+      )}
+      <PasswordInput
+        label="Digits"
+        description="4 to 8, for the devices of the shop"
+        inputMode="numeric"
+        maxLength={8}
+        autoComplete="off"
+        {...form.getInputProps('pin')}
+      />
+      <TextInput
+        label="Sign-in name"
+        description={isFirst ? 'for any other device' : 'only if you also work on a device that is not the shop’s'}
+        maxLength={30}
+        autoComplete="username"
+        {...form.getInputProps('username')}
+      />
+      <PasswordInput label="Password" maxLength={128} autoComplete="new-password" {...form.getInputProps('password')} />
+      {problems.length > 0 && <ProblemList title="Not yet" problems={problems} />}
+      <Button type="submit" mt="sm" loading={busy}>
+        Come in
+      </Button>
+    </form>
+  );
+}
