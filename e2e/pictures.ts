@@ -37,6 +37,7 @@ async function main(): Promise<void> {
     await page.screenshot({ path: join(folder, `${name}.png`) });
   };
   await keep(await open('/'), 'jobs');
+  await keep(await open('/people'), 'people');
   const shop = await open('/shop');
   await shop.getByRole('button', { name: /^Housings/ }).click();
   await shop.getByRole('button', { name: /^Quill 34/ }).click();

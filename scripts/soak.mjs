@@ -6,4 +6,4 @@ ensurePackages(['postgresql', 'chromium']);
 await ensureModules();
 const env = { ...process.env, WATTOGRAPH_SOAK: '1' };
 await run('node', ['node_modules/jest/bin/jest.js', 'sequences', 'nodal', 'slim', 'carryOver', 'mutations'], { env });
-await run('node', ['scripts/browserTests.mjs', 'crash.spec.ts', 'hostile.spec.ts'], { env });
+await run('node', ['scripts/browserTests.mjs', 'crash.spec.ts', 'hostile.spec.ts', 'load.spec.ts'], { env });

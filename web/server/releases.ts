@@ -5,6 +5,7 @@ import { toPresent } from './present';
 import { expectSame, toContentHash } from './contentHash';
 import { database, tickDatabase } from './database';
 import { freeze, listFrozenBuilds, readFrozen, storeFrozen } from './frozen';
+import { createGatherer } from './gather';
 import { Refusal } from './refusal';
 import { readShopOf } from './shop';
 import { floorEvents, jobs, releases, type FloorEventRow, type ReleaseRow } from './schema';
@@ -100,35 +101,38 @@ export type FloorEvent = Told & Partial<Read> & Known & { happenedAt: string };
 export async function addFloorEvents(jobId: string, release: number, events: readonly FloorEvent[]): Promise<{ stored: string[] }> {
   await expectAsked(jobId, release, events);
   const rows = events.map((event) => ({
-    ...event,
-    jobId,
-    release,
-    happenedAt: new Date(event.happenedAt),
+    ...{ ...event, jobId, release, happenedAt: new Date(event.happenedAt) },
     hash: toContentHash({ ...event, jobId, release }),
   }));
-  await tickDatabase().transaction(async (tx) => {
-    // serials become visible in their order: who asks for what came after one misses nothing
-    await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`floor ${jobId} ${release}`}, 0))`);
-    const made = await tx.insert(floorEvents).values(rows).onConflictDoNothing().returning({ id: floorEvents.id });
-    const known = new Set(made.map(({ id }) => id));
-    const repeated = rows.filter(({ id }) => !known.has(id));
-    if (repeated.length > 0) {
-      const hashes = await tx
-        .select({ id: floorEvents.id, hash: floorEvents.hash })
-        .from(floorEvents)
-        .where(
-          inArray(
-            floorEvents.id,
-            repeated.map(({ id }) => id),
-          ),
-        );
-      const hashOf = new Map(hashes.map(({ id, hash }) => [id, hash]));
-      for (const { id, hash } of repeated) expectSame(hashOf.get(id) ?? null, hash, 'tick');
-    }
-    if (made.length > 0) await tell(tx, { topic: 'floor', id: jobId, number: release });
-  });
+  await storeTogether(`${jobId} ${release}`, rows);
   return { stored: events.map(({ id }) => id) };
 }
+
+type EventRow = typeof floorEvents.$inferInsert & { jobId: string; release: number; hash: string };
+
+/** Tablets tick at the same moment: what they send of one revision goes into one commit. */
+const storeTogether = createGatherer<EventRow[]>(async (key, batches) => {
+  const rows = batches.flat();
+  const { jobId, release } = rows[0]!;
+  await tickDatabase().transaction(async (tx) => {
+    // serials become visible in their order: who asks for what came after one misses nothing
+    await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`floor ${key}`}, 0))`);
+    const made = await tx.insert(floorEvents).values(rows).onConflictDoNothing().returning({ id: floorEvents.id });
+    if (made.length > 0) await tell(tx, { topic: 'floor', id: jobId, number: release });
+    if (made.length === rows.length) return;
+    const kept = await tx
+      .select({ id: floorEvents.id, hash: floorEvents.hash })
+      .from(floorEvents)
+      .where(
+        inArray(
+          floorEvents.id,
+          rows.map(({ id }) => id),
+        ),
+      );
+    const hashOf = new Map(kept.map(({ id, hash }) => [id, hash]));
+    for (const { id, hash } of rows) expectSame(hashOf.get(id) ?? null, hash, 'tick');
+  });
+});
 
 /** Every event is about a step and an item of the revision, and no tick is of what is held. */
 async function expectAsked(jobId: string, release: number, events: readonly FloorEvent[]): Promise<void> {

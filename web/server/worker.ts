@@ -1,3 +1,4 @@
+import { constants, setPriority } from 'node:os';
 import { and, eq, isNull } from 'drizzle-orm';
 import { database } from './database';
 import { countLine, enqueueStaleLines } from './jobSummaries';
@@ -89,4 +90,6 @@ async function begin(): Promise<void> {
 }
 
 becomeWorker();
+// what nobody waits for by the second must not slow down who ticks or edits
+setPriority(constants.priority.PRIORITY_BELOW_NORMAL);
 void start();

@@ -1,12 +1,42 @@
 import { eq } from 'drizzle-orm';
 import { database } from '../database';
+import { hear } from '../listener';
 import { Refusal } from '../refusal';
 import { people } from '../schema';
 import { mayDo, type Person, type Right } from './rights';
 import { findOnDevice, PERSON_HEADER } from './session';
 
+/** so long is known who a cookie is of; who changes it tells, and then it is asked anew at once */
+const KNOWN_MS = 10_000;
+const MOST_KNOWN = 2000;
+
+const known = new Map<string, { person: Promise<Person | null>; until: number }>();
+let isHearing = false;
+
 /** Who asks: whoever is signed in, or who the device says did it before; null: nobody. */
 export async function findActor(headers: Headers): Promise<Person | null> {
+  if (!isHearing) {
+    isHearing = true;
+    hear(({ topic }) => {
+      if (topic === 'people' || topic === 'again') known.clear();
+    });
+  }
+  const key = `${headers.get('cookie') ?? ''} ${headers.get(PERSON_HEADER) ?? ''}`;
+  const now = Date.now();
+  const found = known.get(key);
+  if (found && found.until > now) return found.person;
+  if (known.size > MOST_KNOWN) known.clear();
+  const person = readActor(headers);
+  known.set(key, { person, until: now + KNOWN_MS });
+  // what could not be asked is asked again; nobody may come in the next moment
+  person.then(
+    (one) => one === null && known.delete(key),
+    () => known.delete(key),
+  );
+  return person;
+}
+
+async function readActor(headers: Headers): Promise<Person | null> {
   // loaded when it is first asked for: the accounts library is large
   const { findAuth } = await import('./auth');
   const auth = await findAuth();

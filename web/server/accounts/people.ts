@@ -145,10 +145,12 @@ export const checkPin = (personId: string, pin: string): Promise<void> =>
 /** The answer with which a session begins: its cookie is in it. */
 export async function beginSession(headers: Headers, personId: string, deviceId: string | null): Promise<Headers> {
   // on a device of the shop the last session of a person there gives way to the new one
-  if (deviceId)
+  if (deviceId) {
     await database()
       .delete(sessions)
       .where(and(eq(sessions.userId, personId), eq(sessions.deviceId, deviceId)));
+    await tell(database(), { topic: 'people' });
+  }
   const auth = await findAuth();
   const begun = await auth.api.beginSession({ body: { personId, deviceId }, headers, asResponse: true });
   return begun.headers;
@@ -258,6 +260,7 @@ export async function acceptInvite(request: {
       .set({ leftAt: null, pinFailures: 0, pinLockedUntil: null, ...(pin === null ? {} : { pinHash: await hashPassword(pin) }) })
       .where(eq(people.id, id));
     await tx.delete(sessions).where(eq(sessions.userId, id));
+    await tell(tx, { topic: 'people' });
     await record(tx, found.name, 'came in again', `with a code of ${found.invitedBy}`);
     return id;
   });
@@ -316,6 +319,7 @@ export async function removeDevice(by: Person, id: string): Promise<void> {
     const [gone] = await tx.delete(devices).where(eq(devices.id, id)).returning({ name: devices.name });
     if (!gone) throw Refusal.at(404, '', 'There is no such device.');
     await tx.delete(sessions).where(eq(sessions.deviceId, id));
+    await tell(tx, { topic: 'people' });
     await record(tx, by.name, 'took a device out', gone.name);
   });
 }

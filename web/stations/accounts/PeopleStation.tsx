@@ -6,6 +6,7 @@ import { notifications } from '@mantine/notifications';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
+import { toCount } from 'wattograph-core';
 import { setPerson } from '../../client/person';
 import { request, RequestError } from '../../client/request';
 import type { AuditLine, DeviceLine, PersonLine } from '../../server/accounts/people';
@@ -20,7 +21,7 @@ const day = (at: string | null) => at?.slice(0, 10) ?? '';
 const sayIn = ({ leftAt, hasPin, username, sessions }: PersonLine): string => {
   if (leftAt !== null) return `left on ${day(leftAt)}`;
   const ways = [hasPin && 'digits', username && `password as ${username}`].filter(Boolean).join(', ');
-  return sessions > 0 ? `${ways}; signed in on ${sessions}` : ways;
+  return [ways, sessions > 0 && `signed in on ${toCount(sessions, 'device')}`].filter(Boolean).join('; ') || 'a new code only';
 };
 
 /** Who works here, what each may do, on which devices; the owner's page. */

@@ -1,0 +1,165 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { join } from 'node:path';
+import { expect, test } from '@playwright/test';
+import { CATALOGUE, createBuild, plan } from 'wattograph-core';
+import { createSkerry } from 'wattograph-core/demo';
+import { cookieOf, TEST_SECRET } from '../scripts/lib/testPeople.cjs';
+import { createCleanInlet, createTestJob, sendRelease } from './helpers';
+import { ownApplication } from './rig';
+
+const own = ownApplication('load');
+const IS_SOAK = process.env.WATTOGRAPH_SOAK === '1';
+const [TABLETS, PLANNERS, SECONDS] = IS_SOAK ? [200, 20, 60] : [12, 4, 6];
+/** between two of a tablet, and of a planner, ms: at most so long, a random share of it */
+const [TICK_PAUSE_MS, EDIT_PAUSE_MS] = [4000, 8000];
+const PDFS = 5;
+
+const COOKIE = cookieOf('imke');
+const root = join(__dirname, '..');
+
+async function send(address: string, path: string, body: object): Promise<{ status: number; ms: number; body: { version?: number } }> {
+  const started = performance.now();
+  const response = await fetch(`${address}${path}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', cookie: COOKIE },
+    body: JSON.stringify(body),
+  });
+  const answer = (await response.json()) as { version?: number };
+  return { status: response.status, ms: performance.now() - started, body: answer };
+}
+
+const get = async <T>(address: string, path: string): Promise<T> =>
+  (await (await fetch(`${address}${path}`, { headers: { cookie: COOKIE } })).json()) as T;
+
+const pause = (mostMs: number) => new Promise((resolve) => setTimeout(resolve, mostMs * (0.3 + 0.7 * Math.random())));
+
+/** A second application on the same database, as behind a balancer. */
+async function startSecond(): Promise<{ address: string; child: ChildProcess }> {
+  const port = await new Promise<number>((resolve) => {
+    const server = createServer().listen(0, '127.0.0.1', () => {
+      const { port: free } = server.address() as { port: number };
+      server.close(() => resolve(free));
+    });
+  });
+  const child = spawn('node', ['node_modules/next/dist/bin/next', 'start', 'web', '-p', String(port), '-H', '127.0.0.1'], {
+    cwd: root,
+    stdio: 'ignore',
+    env: { ...process.env, NODE_ENV: 'production', DATABASE_URL: own.running.database, WATTOGRAPH_SECRET: TEST_SECRET },
+  });
+  const address = `http://127.0.0.1:${port}`;
+  await expect
+    .poll(
+      () =>
+        fetch(`${address}/api/health`).then(
+          ({ status }) => status,
+          () => 0,
+        ),
+      { timeout: 30_000 },
+    )
+    .toBe(200);
+  return { address, child };
+}
+
+const say = (what: string, times: number[]) => {
+  const sorted = [...times].sort((a, b) => a - b);
+  const at = (share: number) => Math.round(sorted[Math.floor((sorted.length - 1) * share)] ?? 0);
+  console.log(`${what}: ${sorted.length}, p50 ${at(0.5)}, p95 ${at(0.95)}, p99 ${at(0.99)}, slowest ${at(1)} ms`);
+};
+const memoryOf = (pid: number): number => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))![1]) / 1024;
+
+test(`${TABLETS} tablets and ${PLANNERS} planners on two applications and one worker, while ${PDFS} PDFs are made: each thing that was acknowledged is stored once`, async () => {
+  test.setTimeout(120_000 + SECONDS * 4000);
+  const job = createCleanInlet();
+  const floorId = await createTestJob(own.request, job);
+  expect((await sendRelease(own.request, floorId)).status()).toBe(201);
+  const items = createBuild(job, plan(job, CATALOGUE).looms[0]!, CATALOGUE).steps.flatMap((step) =>
+    step.items.filter(({ heldBecause }) => heldBecause === null).map((item) => ({ stepId: step.id, itemId: item.id })),
+  );
+  const deskIds = await Promise.all([0, 1, 2, 3].map(() => createTestJob(own.request, createSkerry())));
+  const second = await startSecond();
+  const addresses = [own.running.address, second.address];
+  const ticks: { id: string; ms: number; at: number }[] = [];
+  const edits: { jobId: string; version: number; ms: number; at: number }[] = [];
+  const failed: string[] = [];
+  const until = performance.now() + SECONDS * 1000;
+  const path = `/api/jobs/${floorId}/releases/1/events`;
+  const tablet = async (index: number) => {
+    await pause(TICK_PAUSE_MS);
+    for (let count = 0; performance.now() < until; count += 1) {
+      const id = randomUUID();
+      const event = { id, loomId: 'inlet', ...items[(index * 7 + count) % items.length]!, kind: count % 2 ? 'untick' : 'tick', words: '' };
+      const { status, ms } = await send(addresses[index % 2]!, path, { events: [{ ...event, happenedAt: new Date().toISOString() }] });
+      if (status === 200) ticks.push({ id, ms, at: performance.now() });
+      else failed.push(`tick ${status}`);
+      await pause(TICK_PAUSE_MS);
+    }
+  };
+  const planner = async (index: number) => {
+    const jobId = deskIds[index % deskIds.length]!;
+    await pause(EDIT_PAUSE_MS);
+    for (let count = 0; performance.now() < until; count += 1) {
+      const { version } = await get<{ version: number }>(addresses[index % 2]!, `/api/jobs/${jobId}`);
+      let base = version;
+      const edit = { id: randomUUID(), label: 'load', patch: [{ op: 'replace', path: '/notes', value: `${index} ${count}` }] };
+      const started = performance.now();
+      for (let tries = 0; tries < 40; tries += 1) {
+        const { status, body } = await send(addresses[index % 2]!, `/api/jobs/${jobId}/edits`, { ...edit, base });
+        if (status === 200) {
+          edits.push({ jobId, version: body.version!, ms: performance.now() - started, at: performance.now() });
+          break;
+        }
+        if (status !== 409) {
+          failed.push(`edit ${status}`);
+          break;
+        }
+        base = body.version!;
+      }
+      await pause(EDIT_PAUSE_MS);
+    }
+  };
+  const pdf = async (index: number) => {
+    await pause(1000);
+    const response = await fetch(
+      `${addresses[index % 2]}/api/jobs/${deskIds[index % 4]}/sheets?format=pdf&loom=chassis&paper=${index % 2 ? 'A4' : 'Letter'}`,
+      {
+        headers: { cookie: COOKIE, prefer: 'wait=30' },
+      },
+    );
+    await response.arrayBuffer();
+    return response.status;
+  };
+  const [made] = await Promise.all([
+    Promise.all(Array.from({ length: PDFS }, (_, index) => pdf(index))),
+    ...Array.from({ length: TABLETS }, (_, index) => tablet(index)),
+    ...Array.from({ length: PLANNERS }, (_, index) => planner(index)),
+  ]);
+  // the first quarter is a start with cold code and everybody at once; both are said
+  const warm = until - SECONDS * 750;
+  const times = (all: readonly { ms: number; at: number }[], from = 0) => all.filter(({ at }) => at >= from).map(({ ms }) => ms);
+  say('ticks', times(ticks));
+  say('ticks after the first quarter', times(ticks, warm));
+  say('edits of the demo', times(edits));
+  say('edits after the first quarter', times(edits, warm));
+  console.log(
+    `PDFs answered ${made.join(', ')}; memory ${Math.round(memoryOf(own.running.server))} and ${Math.round(memoryOf(second.child.pid!))} MB`,
+  );
+  // what both say is the same, and holds all that was acknowledged, once
+  for (const address of addresses) {
+    const events = await get<{ id: string }[]>(address, path);
+    expect(events).toHaveLength(new Set(events.map(({ id }) => id)).size);
+    expect(events.map(({ id }) => id)).toEqual(expect.arrayContaining(ticks.map(({ id }) => id)));
+    for (const jobId of deskIds) {
+      const { version } = await get<{ version: number }>(address, `/api/jobs/${jobId}`);
+      const versions = edits.filter((edit) => edit.jobId === jobId).map((edit) => edit.version);
+      expect([jobId, new Set(versions).size, Math.max(0, ...versions)]).toEqual([jobId, versions.length, version]);
+      expect(versions).toHaveLength(version);
+    }
+  }
+  expect(failed).toEqual([]);
+  expect(ticks.length).toBeGreaterThan(TABLETS);
+  expect(edits.length).toBeGreaterThan(0);
+  second.child.kill('SIGTERM');
+});

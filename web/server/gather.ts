@@ -1,0 +1,45 @@
+/** at most so much is done at once, so that one batch does not make the next wait long */
+const MOST_TOGETHER = 300;
+
+interface Waiting<T> {
+  item: T;
+  resolve: () => void;
+  reject: (error: unknown) => void;
+}
+
+/**
+ * Do together what comes while the same is being done already: a commit has to reach the disk, and one for many things takes as long as one for
+ * one. What fails together is tried alone, so that one bad thing does not fail the others.
+ * @param work does all of these or none
+ */
+export function createGatherer<T>(work: (key: string, items: readonly T[]) => Promise<void>): (key: string, item: T) => Promise<void> {
+  const lines = new Map<string, Waiting<T>[]>();
+  const run = async (key: string, line: Waiting<T>[]) => {
+    while (line.length > 0) {
+      const batch = line.splice(0, MOST_TOGETHER);
+      try {
+        await work(
+          key,
+          batch.map(({ item }) => item),
+        );
+        for (const { resolve } of batch) resolve();
+      } catch (error) {
+        if (batch.length === 1) batch[0]!.reject(error);
+        else for (const { item, resolve, reject } of batch) await work(key, [item]).then(resolve, reject);
+      }
+    }
+    lines.delete(key);
+  };
+  return (key, item) =>
+    new Promise((resolve, reject) => {
+      const waiting = { item, resolve, reject };
+      const line = lines.get(key);
+      if (line) {
+        line.push(waiting);
+        return;
+      }
+      const begun = [waiting];
+      lines.set(key, begun);
+      void run(key, begun);
+    });
+}
