@@ -18,6 +18,8 @@ const [TICK_PAUSE_MS, EDIT_PAUSE_MS] = [4000, 8000];
 const PDFS = 5;
 
 const COOKIE = cookieOf('imke');
+const ends: (() => void)[] = [];
+test.afterAll(() => ends.forEach((end) => end()));
 const root = join(__dirname, '..');
 
 async function send(address: string, path: string, body: object): Promise<{ status: number; ms: number; body: { version?: number } }> {
@@ -80,6 +82,7 @@ test(`${TABLETS} tablets and ${PLANNERS} planners on two applications and one wo
   );
   const deskIds = await Promise.all([0, 1, 2, 3].map(() => createTestJob(own.request, createSkerry())));
   const second = await startSecond();
+  ends.push(() => second.child.kill('SIGTERM'));
   const addresses = [own.running.address, second.address];
   const ticks: { id: string; ms: number; at: number }[] = [];
   const edits: { jobId: string; version: number; ms: number; at: number }[] = [];
@@ -161,5 +164,4 @@ test(`${TABLETS} tablets and ${PLANNERS} planners on two applications and one wo
   expect(failed).toEqual([]);
   expect(ticks.length).toBeGreaterThan(TABLETS);
   expect(edits.length).toBeGreaterThan(0);
-  second.child.kill('SIGTERM');
 });

@@ -47,7 +47,7 @@ try {
       stdio: ['ignore', 'ignore', 'ignore'],
       env: { WATTOGRAPH_SECRET: testPeople.TEST_SECRET },
     });
-    await (await fetch(`${server.address}/`)).text();
+    await (await fetch(`${server.address}/`, { headers: { cookie: testPeople.cookieOf('imke') } })).text();
     console.log(`start ${round + 1}: first page of the demo after ${Math.round(performance.now() - started)} ms`);
   }
   await run('node', [await bundle('e2e/browserBench.ts')], {

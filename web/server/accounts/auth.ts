@@ -1,9 +1,8 @@
 import { randomBytes } from 'node:crypto';
-import { betterAuth } from 'better-auth';
+import { betterAuth } from 'better-auth/minimal';
 import { createAuthEndpoint } from 'better-auth/api';
 import { setSessionCookie } from 'better-auth/cookies';
 import { drizzleAdapter } from 'better-auth/adapters/drizzle';
-import { username } from 'better-auth/plugins/username';
 import { eq } from 'drizzle-orm';
 import * as z from 'zod';
 import { database } from '../database';
@@ -57,7 +56,7 @@ async function create() {
       schema: { user: people, session: sessions, account: credentials, verification: verifications },
     }),
     emailAndPassword: { enabled: true, disableSignUp: true, minPasswordLength: SHORTEST_PASSWORD },
-    plugins: [username(), shopSessions],
+    plugins: [shopSessions],
     user: { additionalFields: { role: { type: 'string', input: false, required: true } } },
     session: {
       expiresIn: SESSION_S,
