@@ -91,7 +91,7 @@ test(`${TABLETS} tablets and ${PLANNERS} planners on two applications and one wo
   const path = `/api/jobs/${floorId}/releases/1/events`;
   const tablet = async (index: number) => {
     await pause(TICK_PAUSE_MS);
-    for (let count = 0; performance.now() < until; count += 1) {
+    for (let count = 0; count === 0 || performance.now() < until; count += 1) {
       const id = randomUUID();
       const event = { id, loomId: 'inlet', ...items[(index * 7 + count) % items.length]!, kind: count % 2 ? 'untick' : 'tick', words: '' };
       const { status, ms } = await send(addresses[index % 2]!, path, { events: [{ ...event, happenedAt: new Date().toISOString() }] });
@@ -103,7 +103,7 @@ test(`${TABLETS} tablets and ${PLANNERS} planners on two applications and one wo
   const planner = async (index: number) => {
     const jobId = deskIds[index % deskIds.length]!;
     await pause(EDIT_PAUSE_MS);
-    for (let count = 0; performance.now() < until; count += 1) {
+    for (let count = 0; count === 0 || performance.now() < until; count += 1) {
       const { version } = await get<{ version: number }>(addresses[index % 2]!, `/api/jobs/${jobId}`);
       let base = version;
       const edit = { id: randomUUID(), label: 'load', patch: [{ op: 'replace', path: '/notes', value: `${index} ${count}` }] };
@@ -162,6 +162,6 @@ test(`${TABLETS} tablets and ${PLANNERS} planners on two applications and one wo
     }
   }
   expect(failed).toEqual([]);
-  expect(ticks.length).toBeGreaterThan(TABLETS);
-  expect(edits.length).toBeGreaterThan(0);
+  expect(ticks.length).toBeGreaterThanOrEqual(TABLETS);
+  expect(edits.length).toBeGreaterThanOrEqual(PLANNERS);
 });

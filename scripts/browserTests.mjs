@@ -2,12 +2,14 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { ensureBuild, ensurePackages, findPort, run } from './lib/machine.mjs';
+import { ensureBuild, ensureModules, ensurePackages, findPort, run } from './lib/machine.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import { prepareDatabase, startServer } from './lib/server.mjs';
 import testPeople from './lib/testPeople.cjs';
 
 ensurePackages(['postgresql', 'chromium']);
+// one of the tests starts it as a person would, which would install what is missing under the others
+await ensureModules();
 await ensureBuild();
 const folder = mkdtempSync(join(tmpdir(), 'wattograph-tests-'));
 const postgres = await startPostgres(folder);
