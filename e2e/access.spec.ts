@@ -26,6 +26,13 @@ const SCREENS: [name: string, path: (id: string) => string, ready: (page: Page) 
         .waitFor({ timeout: 20_000 }),
   ],
   ['Shop', () => '/shop', (page) => page.getByRole('button', { name: /^Housings/ }).click({ timeout: 20_000 })],
+  [
+    'People, letting somebody in',
+    () => '/people',
+    (page) => page.getByRole('button', { name: 'Let somebody in' }).click({ timeout: 20_000 }),
+  ],
+  ['the way in', () => '/sign-in', (page) => page.getByRole('textbox', { name: 'Sign-in name' }).waitFor({ timeout: 20_000 })],
+  ['a code', () => '/welcome', (page) => page.getByRole('textbox', { name: 'Code' }).waitFor({ timeout: 20_000 })],
   ...(['brief', 'survey', 'circuits', 'power', 'bundle', 'ends', 'sheets', 'floor'] as const).map((slug): (typeof SCREENS)[number] => [
     slug,
     (id) => `/jobs/${id}/${slug}?loom=engine`,

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { findTops, HistoryWalk, type HistoryRow } from './history';
+import { HistoryWalk, type HistoryRow, type HistoryTops } from './history';
 
 const row = (version: number, kind: HistoryRow['kind'], ofEdit: string | null = null): HistoryRow => ({
   id: `e${version}`,
@@ -7,6 +7,13 @@ const row = (version: number, kind: HistoryRow['kind'], ofEdit: string | null = 
   kind,
   ofEdit,
 });
+
+/** What may be undone and redone after these rows, the oldest first. */
+function findTops(rows: readonly HistoryRow[]): HistoryTops {
+  const walk = new HistoryWalk();
+  [...rows].reverse().some((one) => walk.take(one));
+  return { undo: walk.undo, redo: walk.redo };
+}
 
 test('edits may be undone last first; an undone one may be redone', () => {
   expect(findTops([row(1, 'edit'), row(2, 'edit'), row(3, 'undo', 'e2')])).toEqual({ undo: 'e1', redo: 'e2' });

@@ -46,10 +46,3 @@ export class HistoryWalk {
     this.isRedoKnown = true;
   }
 }
-
-/** The same from all rows, oldest first. */
-export function findTops(rows: readonly HistoryRow[]): HistoryTops {
-  const walk = new HistoryWalk();
-  for (let at = rows.length - 1; at >= 0; at -= 1) if (walk.take(rows[at]!)) break;
-  return { undo: walk.undo, redo: walk.redo };
-}

@@ -6,12 +6,12 @@ import { drizzleAdapter } from 'better-auth/adapters/drizzle';
 import { eq } from 'drizzle-orm';
 import * as z from 'zod';
 import { database } from '../database';
+import { SHORTEST_PASSWORD } from './rights';
 import { credentials, people, sessions, settings, verifications } from '../schema';
 
-/** a week without a visit ends a session */
+/** a week after signing in a session ends: its cookie is not renewed */
 const SESSION_S = 7 * 24 * 3600;
 const RENEWED_S = 3600;
-export const SHORTEST_PASSWORD = 10;
 const SECRET_BYTES = 32;
 
 /** The key that signs the cookies of this installation: WATTOGRAPH_SECRET, or one made once and kept beside the sessions it signs. */

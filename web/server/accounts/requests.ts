@@ -1,6 +1,5 @@
 import { Type } from '@sinclair/typebox';
-import { SHORTEST_PASSWORD } from './auth';
-import { ROLES } from './rights';
+import { ROLES, SHORTEST_PASSWORD } from './rights';
 
 const Name = Type.String({ minLength: 2, maxLength: 80, pattern: '^\\S.*\\S$' });
 const Username = Type.String({ minLength: 3, maxLength: 30, pattern: '^[A-Za-z0-9._-]+$' });

@@ -24,6 +24,9 @@ export const ROLE_WORDS: Record<Role, string> = {
   viewer: 'looks on',
 };
 
+/** characters; digits carry the daily work */
+export const SHORTEST_PASSWORD = 10;
+
 /** Who does something, as pages and the server know it. */
 export interface Person {
   id: string;

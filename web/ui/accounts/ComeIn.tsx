@@ -5,9 +5,9 @@ import { useForm } from '@mantine/form';
 import { useState } from 'react';
 import { request, RequestError } from '../../client/request';
 import type { Problem } from 'wattograph-core';
+import { SHORTEST_PASSWORD } from '../../server/accounts/rights';
 import { ProblemList } from '../findings/ProblemList';
 
-const SHORTEST_PASSWORD = 10;
 const USERNAME = /^[A-Za-z0-9._-]{3,30}$/;
 const PIN = /^\d{4,8}$/;
 

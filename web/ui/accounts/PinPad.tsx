@@ -42,7 +42,7 @@ export function PinPad({ person, onIn }: { person: Person; onIn: (person: Person
   });
   return (
     <div role="group" aria-label={`Digits of ${person.name}`}>
-      <div className={styles.dots} aria-label={`${digits.length} digits typed`}>
+      <div className={styles.dots} role="img" aria-label={`${digits.length} digits typed`}>
         {'•'.repeat(digits.length)}
       </div>
       {problem && (
