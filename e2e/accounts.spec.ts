@@ -4,7 +4,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { CATALOGUE, createBuild, plan } from 'wattograph-core';
 import { cookieOf } from '../scripts/lib/testPeople.cjs';
 import { mayDo, RIGHTS, ROLES, type Right } from '../web/server/accounts/rights';
-import { createCleanInlet, createTestJob, readJob, sendRelease } from './helpers';
+import { createCleanInlet, createTestJob, letCustomerIn, readJob, sendRelease } from './helpers';
 import { listRoutes } from './hostileRequests';
 
 const WHO = { owner: 'imke', planner: 'jun', crew: 'tobin', viewer: 'wil' } as const;
@@ -19,6 +19,7 @@ const OPEN = [
   '/api/accounts/sign-in POST',
   '/api/accounts/sign-out POST',
   '/api/health GET',
+  '/api/metrics GET',
 ];
 
 const API = join(__dirname, '../web/app/api');
@@ -57,15 +58,16 @@ test('every route asks for a right of the table, but for the way in', () => {
   );
 });
 
-test('every route for every role and for nobody: who may not is told so before anything else, who may is let in', async ({
+test('every route for every role and for nobody, of their own job and of another: who may not is told so before anything else, who may is let in', async ({
   playwright,
   baseURL,
   request,
 }) => {
-  test.setTimeout(180_000);
-  const jobId = await createTestJob(request);
+  test.setTimeout(240_000);
+  const [own, foreign] = [await createTestJob(request), await createTestJob(request)];
+  const customer = await letCustomerIn(request, own, `Customer ${own.slice(0, 8)}`);
   const nobody = await playwright.request.newContext({ baseURL: baseURL!, storageState: { cookies: [], origins: [] } });
-  const fill = (path: string) =>
+  const fill = (path: string, jobId: string) =>
     path
       .replace('[id]', jobId)
       .replace('[number]', '1')
@@ -76,23 +78,25 @@ test('every route for every role and for nobody: who may not is told so before a
   for (const { path, method, right } of routes) {
     if (right === null || path === '/api/live') continue;
     // a body that is not as asked: who is let in is told 400, 404 or 415, and nothing is done
-    const ask = (cookie: string | null) =>
-      nobody.fetch(fill(path), {
+    const ask = (cookie: string | null, jobId: string) =>
+      nobody.fetch(fill(path, jobId), {
         method,
         headers: { 'content-type': 'application/json', ...(cookie ? { cookie } : {}) },
         ...(method === 'POST' ? { data: '{' } : {}),
       });
-    for (const role of [null, ...ROLES]) {
-      count += 1;
-      const status = (await ask(role && cookieOf(WHO[role]))).status();
-      const expected = role === null ? 401 : mayDo(role, right) ? 'in' : 403;
-      if (expected === 'in' ? status === 401 || status === 403 || status >= 500 : status !== expected)
-        wrong.push(`${method} ${path} as ${role}: ${status}, expected ${expected}`);
-    }
+    for (const role of [null, ...ROLES])
+      for (const jobId of path.includes('[id]') ? [own, foreign] : [own]) {
+        count += 1;
+        const status = (await ask(role && (role === 'customer' ? customer : cookieOf(WHO[role])), jobId)).status();
+        const isTheirs = role !== 'customer' || (path.includes('[id]') && jobId === own);
+        const expected = role === null ? 401 : mayDo(role, right) && isTheirs ? 'in' : 403;
+        if (expected === 'in' ? status === 401 || status === 403 || status >= 500 : status !== expected)
+          wrong.push(`${method} ${path} as ${role} of ${jobId === own ? 'their own' : 'another'} job: ${status}, expected ${expected}`);
+      }
   }
   await nobody.dispose();
   expect(wrong).toEqual([]);
-  expect(count).toBeGreaterThan(150);
+  expect(count).toBeGreaterThan(300);
 });
 
 test('a page that nobody signed in for leads to the way in, and back; one of another site is not gone to', async ({ browser, baseURL }) => {
@@ -214,7 +218,7 @@ test('nobody takes the name of another, and there is always an owner', async ({ 
   const last = await request.post('/api/accounts/people/imke', { data: { role: 'planner' } });
   expect([last.status(), await last.text()]).toEqual([409, expect.stringContaining('make another one owner first')]);
   expect((await request.post('/api/accounts/people/imke', { data: { hasLeft: true } })).status()).toBe(409);
-  expect(await (await request.get('/api/accounts/me')).json()).toEqual({ id: 'imke', name: 'Imke Dorsey', role: 'owner' });
+  expect(await (await request.get('/api/accounts/me')).json()).toEqual({ id: 'imke', name: 'Imke Dorsey', role: 'owner', jobId: null });
 });
 
 test('another person is signed for only on a device where they have signed in', async ({ request, playwright, baseURL }) => {

@@ -79,3 +79,20 @@ export async function chooseColumns(page: Page): Promise<void> {
     await page.getByRole('option', { name: column, exact: true }).click();
   }
 }
+
+/** Let the customer of a job in with a code, as the owner does. Gives the Cookie header they are signed in with. */
+export async function letCustomerIn(request: APIRequestContext, jobId: string, name: string): Promise<string> {
+  const invited = await request.post('/api/accounts/invites', { data: { name, role: 'customer', personId: null, jobId } });
+  expect(invited.status()).toBe(201);
+  const { code } = (await invited.json()) as { code: string };
+  const username = `c${randomUUID().slice(0, 8)}`;
+  // not with the request of the test: it would be signed in as the customer from here on
+  const accepted = await fetch(`${process.env.E2E_ADDRESS}/api/accounts/invites/accept`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ code, username, password: 'long enough for this', pin: null }),
+  });
+  expect(accepted.status).toBe(200);
+  const session = accepted.headers.getSetCookie().find((value) => value.includes('session_token'))!;
+  return session.split(';')[0]!;
+}

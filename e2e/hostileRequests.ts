@@ -54,6 +54,8 @@ const BODIES: Record<string, () => Record<string, unknown>> = {
     ],
   }),
   '/api/jobs/[id]/archived': () => ({ archived: true }),
+  '/api/jobs/[id]/deleted': () => ({ deleted: true }),
+  '/api/jobs/[id]/customer': () => ({ id: randomUUID(), item: 'nothing', answer: 'x' }),
   '/api/jobs/[id]/survey': () => ({
     entries: [
       {
@@ -228,7 +230,9 @@ function spoil(body: Record<string, unknown>, path: string, pick: <T>(list: read
 
 /** May a field well have this value? Then the request would be a good one. */
 const isTaken = (field: string, value: unknown): boolean =>
-  (field === 'archived' && value === true) || (typeof value === 'string' && NAMES.has(field)) || (value === null && field === 'personId');
+  ((field === 'archived' || field === 'deleted') && value === true) ||
+  (typeof value === 'string' && NAMES.has(field)) ||
+  (value === null && field === 'personId');
 /** fields that hold what somebody chose */
 const NAMES = new Set(['name', 'username', 'password', 'personId', 'code']);
 

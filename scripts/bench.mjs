@@ -45,7 +45,7 @@ try {
       databaseUrl: postgres.url,
       port: await findPort(),
       stdio: ['ignore', 'ignore', 'ignore'],
-      env: { WATTOGRAPH_SECRET: testPeople.TEST_SECRET },
+      env: testPeople.TEST_ENVIRONMENT,
     });
     await (await fetch(`${server.address}/`, { headers: { cookie: testPeople.cookieOf('imke') } })).text();
     console.log(`start ${round + 1}: first page of the demo after ${Math.round(performance.now() - started)} ms`);

@@ -22,7 +22,7 @@ try {
     databaseUrl: postgres.url,
     port: await findPort(),
     stdio: ['ignore', 'ignore', 'ignore'],
-    env: { WATTOGRAPH_SECRET: testPeople.TEST_SECRET },
+    env: testPeople.TEST_ENVIRONMENT,
   });
   await run('node', ['node_modules/@playwright/test/cli.js', 'test', ...process.argv.slice(2)], {
     env: { ...process.env, E2E_ADDRESS: server.address, E2E_DATABASE: postgres.url },

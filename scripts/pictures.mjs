@@ -20,7 +20,7 @@ try {
     databaseUrl: postgres.url,
     port: await findPort(),
     stdio: ['ignore', 'ignore', 'ignore'],
-    env: { WATTOGRAPH_SECRET: testPeople.TEST_SECRET },
+    env: testPeople.TEST_ENVIRONMENT,
   });
   await run('node', ['node_modules/tsx/dist/cli.mjs', 'e2e/pictures.ts', join(root, 'docs/screenshots')], {
     env: { ...process.env, BENCH_ADDRESS: server.address },

@@ -13,7 +13,7 @@ const server = await startServer({
   databaseUrl: postgres.url,
   port: await findPort(),
   stdio: ['ignore', 'ignore', 'ignore'],
-  env: { WATTOGRAPH_SECRET: testPeople.TEST_SECRET },
+  env: testPeople.TEST_ENVIRONMENT,
 });
 console.log(JSON.stringify({ address: server.address, database: postgres.url, ...server.pids(), postgres: postgres.pid }));
 process.exit(0);

@@ -102,11 +102,14 @@ function listSources(folder, found = []) {
   for (const entry of readdirSync(folder, { withFileTypes: true })) {
     const path = join(folder, entry.name);
     if (entry.isDirectory()) {
-      if (!['node_modules', '.next', 'test-results'].includes(entry.name)) listSources(path, found);
-    } else if (!/\.test\.tsx?$|tsbuildinfo$|next-env\.d\.ts$/.test(entry.name)) found.push(path);
+      if (!/^(node_modules|\.next.*|test-results)$/.test(entry.name)) listSources(path, found);
+    } else if (!/\.test\.tsx?$|tsbuildinfo$|next-env\.d\.ts$|^\.tsconfig-path/.test(entry.name)) found.push(path);
   }
   return found;
 }
+
+/** Path that the application is served under, as /loom; empty: at the root of its name. It is part of the build. */
+export const subPath = process.env.WATTOGRAPH_PATH ?? '';
 
 /** The built application, built anew only where a source changed since. */
 export async function ensureBuild() {
@@ -117,11 +120,13 @@ export async function ensureBuild() {
   ].sort())
     hashFile(hash, path);
   const stamp = hash.digest('hex');
-  const mark = join(root, 'web/.next/wattograph-build');
+  const mark = join(root, `web/.next${subPath.replaceAll('/', '-')}/wattograph-build`);
   const isReady = () => existsSync(mark) && readFileSync(mark, 'utf8') === stamp;
   await withLock('build', async () => {
     if (isReady()) return;
     console.log('building the application (about a minute and a half) …');
+    // a build writes its folder into the settings of the compiler: those of this one are its own
+    if (subPath) writeFileSync(join(root, 'web/.tsconfig-path.json'), '{ "extends": "./tsconfig.json" }\n');
     await run('node', ['node_modules/next/dist/bin/next', 'build', 'web'], {
       env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
     });

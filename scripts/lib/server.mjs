@@ -1,7 +1,7 @@
 // Prepares a database and starts the built application on it.
 import { spawn } from 'node:child_process';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { root, run } from './machine.mjs';
+import { root, run, subPath } from './machine.mjs';
 
 /** Bring the tables up to date and, where asked, put the demo jobs and people in if they are not there. quiet: say nothing of who may come in. */
 export function prepareDatabase(databaseUrl, { seed, quiet = false }) {
@@ -18,7 +18,8 @@ export function prepareDatabase(databaseUrl, { seed, quiet = false }) {
 // else a request and the end of its connection cross on the way and the request is lost.
 const KEPT_ALIVE_MS = 305_000;
 
-const IMPORTS = { withParent: ['--import', new URL('endWithParent.mjs', import.meta.url).href] };
+const load = (file) => ['--import', new URL(file, import.meta.url).href];
+const IMPORTS = { withParent: load('endWithParent.mjs'), peer: load('peer.mjs') };
 
 /** A process of this checkout. withParent: it ends when this one does, however that happens. */
 function spawnHere(args, { databaseUrl, stdio = 'inherit', env = {}, withParent = false }) {
@@ -43,7 +44,18 @@ export const spawnWorker = (options) => spawnHere(['--import', 'tsx', 'web/serve
 /** The built application. */
 export const spawnApplication = ({ port, host = '127.0.0.1', ...options }) =>
   spawnHere(
-    ['node_modules/next/dist/bin/next', 'start', 'web', '-p', String(port), '-H', host, '--keepAliveTimeout', String(KEPT_ALIVE_MS)],
+    [
+      ...IMPORTS.peer,
+      'node_modules/next/dist/bin/next',
+      'start',
+      'web',
+      '-p',
+      String(port),
+      '-H',
+      host,
+      '--keepAliveTimeout',
+      String(KEPT_ALIVE_MS),
+    ],
     options,
   );
 
@@ -51,7 +63,7 @@ export const isLoopback = (host) => ['127.0.0.1', 'localhost', '::1'].includes(h
 
 /** Where a browser of this machine reaches what is served on a host. */
 export const toAddress = (host, port) =>
-  `http://${['0.0.0.0', '::'].includes(host) ? '127.0.0.1' : host.includes(':') ? `[${host}]` : host}:${port}`;
+  `http://${['0.0.0.0', '::'].includes(host) ? '127.0.0.1' : host.includes(':') ? `[${host}]` : host}:${port}${subPath}`;
 
 /** Resolves when the application answers; throws where it has not within 30 s, or has ended. */
 export async function waitUntilUp(address, hasEnded) {

@@ -64,4 +64,7 @@ const storageOf = (id) => ({
   origins: [],
 });
 
-module.exports = { TEST_SECRET, addTestPeople, cookieOf, storageOf };
+/** what an application for tests is started with: many clients of few people */
+const TEST_ENVIRONMENT = { WATTOGRAPH_SECRET: TEST_SECRET, WATTOGRAPH_REQUESTS: '1000000' };
+
+module.exports = { TEST_SECRET, TEST_ENVIRONMENT, addTestPeople, cookieOf, storageOf };

@@ -13,6 +13,7 @@ interface Storage {
   origins: [];
 }
 export const TEST_SECRET: string;
+export const TEST_ENVIRONMENT: Record<string, string>;
 export function addTestPeople(databaseUrl: string): Promise<void>;
 export function cookieOf(id: Id): string;
 export function storageOf(id: Id): Storage;

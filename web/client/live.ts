@@ -1,3 +1,4 @@
+import { toUrl } from './base';
 import type { Heard } from '../server/listener';
 
 /** What a page hears: what the server tells, and that the stream itself came (anything may be new) or went. */
@@ -38,7 +39,7 @@ class Live {
   }
 
   private open(): void {
-    const source = new EventSource('/api/live');
+    const source = new EventSource(toUrl('/api/live'));
     const tellAll = (news: News) => {
       this.tell(news);
       this.channel?.postMessage(news);

@@ -2,7 +2,7 @@ import { useSyncExternalStore } from 'react';
 import { mayDo, type Person, type Right } from '../server/accounts/rights';
 
 /** Nobody yet: a page says who it was opened for before anything is done on it. */
-const NOBODY: Person = { id: '', name: 'somebody', role: 'viewer' };
+const NOBODY: Person = { id: '', name: 'somebody', role: 'viewer', jobId: null };
 
 const listeners = new Set<() => void>();
 let present: Person = NOBODY;

@@ -1,4 +1,5 @@
 import type { Problem } from 'wattograph-core';
+import { toUrl } from './base';
 
 /** What the server said no to, or that it did not answer (status 0). */
 export class RequestError extends Error {
@@ -76,7 +77,7 @@ async function askWhole(path: string, body: unknown, { onProgress, signal, metho
     try {
       response = await ask(`/api/tasks/${task}`, { cache: 'no-store', headers: PREFER, signal });
     } catch (error) {
-      if (signal?.aborted) void fetch(`/api/tasks/${task}`, { method: 'DELETE', keepalive: true }).catch(() => {});
+      if (signal?.aborted) void fetch(toUrl(`/api/tasks/${task}`), { method: 'DELETE', keepalive: true }).catch(() => {});
       throw error;
     }
   }
@@ -86,7 +87,7 @@ async function askWhole(path: string, body: unknown, { onProgress, signal, metho
 async function ask(path: string, init: RequestInit): Promise<Response> {
   let response: Response;
   try {
-    response = await fetch(path, init);
+    response = await fetch(toUrl(path), init);
   } catch {
     throw new RequestError(0, [{ path: '', message: 'The server does not answer. What you did is kept here and sent when it does.' }], {});
   }

@@ -1,3 +1,4 @@
+import { toUrl } from './base';
 import {
   recordSurveyEntry,
   applyEdit,
@@ -184,7 +185,7 @@ export class SurveyStore {
   };
 
   async removePhoto(id: string): Promise<void> {
-    const response = await fetch(`/api/photos/${id}`, { method: 'DELETE' }).catch(() => null);
+    const response = await fetch(toUrl(`/api/photos/${id}`), { method: 'DELETE' }).catch(() => null);
     if (response?.ok) await this.readPhotos();
     else this.set({ problem: 'The photo is removed with a network only; it stays for now.' });
   }

@@ -86,13 +86,17 @@ const HISTORY_PAGE = 20;
 const LAST_VERSION = 2 ** 31 - 1;
 
 /** What a person may undo and redo next. Their rows are read from the newest on, as many as it takes. */
+
+/** up to here edits are kept without their patches, and none can be undone */
+const compacted = sql`(select j.compacted from ${jobs} j where j.id = ${edits.jobId})`;
+
 async function findHistory(db: Database | Transaction, jobId: string, author: string): Promise<HistoryTops> {
   const walk = new HistoryWalk();
   for (let before = LAST_VERSION; ;) {
     const rows = await db
       .select({ id: edits.id, version: edits.version, kind: edits.kind, ofEdit: edits.ofEdit })
       .from(edits)
-      .where(and(eq(edits.jobId, jobId), eq(edits.author, author), lt(edits.version, before)))
+      .where(and(eq(edits.jobId, jobId), eq(edits.author, author), lt(edits.version, before), gt(edits.version, compacted)))
       .orderBy(desc(edits.version))
       .limit(HISTORY_PAGE);
     if (rows.some((row) => walk.take(row)) || rows.length < HISTORY_PAGE) return { undo: walk.undo, redo: walk.redo };
@@ -147,6 +151,20 @@ export async function takeEdit(
       });
     }
     return withHistory(tx, job.id, edit.author, await append(tx, job, shop, { ...edit, hash, kind: 'edit', ofEdit: null }));
+  });
+}
+
+/** Take an edit that the server itself makes of what it is told, of the job as it is then. The same id again counts once. */
+export async function takeEditOf(
+  jobId: string,
+  { id, author, about }: { id: string; author: string; about: unknown },
+  make: (document: Job) => { label: string; patch: EditOperation[] },
+): Promise<void> {
+  await inJob(jobId, async (tx, job, shop) => {
+    const hash = toContentHash({ author, about });
+    if (await findEdit(tx, jobId, id, hash)) return;
+    const { label, patch } = make(job.document);
+    if (patch.length > 0) await append(tx, job, shop, { ...{ id, author, label, patch, hash }, kind: 'edit', ofEdit: null });
   });
 }
 

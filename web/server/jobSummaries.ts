@@ -1,7 +1,8 @@
-import { desc, eq, getTableColumns, sql } from 'drizzle-orm';
+import { asc, desc, eq, getTableColumns, isNull, sql } from 'drizzle-orm';
 import { createPlanner, ENGINE, listFindings, listUses, type Finding, type Job, type JobPlan, type Planner } from 'wattograph-core';
 import { today } from '../client/today';
 import { database } from './database';
+import { BIN_DAYS } from './jobs/binDays';
 import { log } from './log';
 import { storePlan } from './plans';
 import { toPresent } from './present';
@@ -40,6 +41,8 @@ export interface JobSummary {
   /** who made the last edit; null: none since it was begun */
   changedBy: string | null;
   isArchived: boolean;
+  /** who put it in the bin, and when it is gone for good; null: it is not there */
+  deleted: { by: string; until: string } | null;
   next: string;
   promisedOn: string | null;
 }
@@ -67,6 +70,7 @@ async function readRows(id?: string) {
     .select({
       ...{ id: jobs.id, version: jobs.version, name: jobs.name, customer: jobs.customer },
       ...{ promisedOn: jobs.promisedOn, changedAt: jobs.changedAt, archivedAt: jobs.archivedAt },
+      ...{ deletedAt: jobs.deletedAt, deletedBy: jobs.deletedBy },
       ...{ last, lastAuthor, line: getTableColumns(jobLines) },
     })
     .from(jobs)
@@ -97,10 +101,13 @@ export async function listJobSummaries(): Promise<JobSummary[]> {
     changedAt: row.changedAt.toISOString(),
     changedBy: row.lastAuthor,
     isArchived: row.archivedAt !== null,
+    deleted: row.deletedAt && { by: row.deletedBy ?? '', until: toLastDay(row.deletedAt) },
     next: toNext(row),
     promisedOn: row.promisedOn,
   }));
 }
+
+const toLastDay = (deletedAt: Date): string => new Date(deletedAt.getTime() + BIN_DAYS * 86_400_000).toISOString().slice(0, 10);
 
 function toNext({ line, last: released, version }: Row): string {
   if (!line) return 'Being counted';
@@ -110,13 +117,19 @@ function toNext({ line, last: released, version }: Row): string {
   return !released || released.version < version ? `Release revision ${(released?.number ?? 0) + 1}` : `Build revision ${released.number}`;
 }
 
-const listStale = (rows: readonly Row[]): string[] => rows.filter((row) => !isCurrent(row)).map(({ id }) => id);
+const listStale = (rows: readonly Row[]): string[] => rows.filter((row) => row.deletedAt === null && !isCurrent(row)).map(({ id }) => id);
 
 /** Jobs that use each record of the shop, as they were last counted: table/id → jobs. */
 export async function listUsers(): Promise<Record<string, { id: string; name: string }[]>> {
   const users: Record<string, { id: string; name: string }[]> = {};
   for (const { id, name, line } of await readRows()) for (const use of line?.uses ?? []) (users[use] ??= []).push({ id, name: name ?? '' });
   return users;
+}
+
+/** Jobs by name, for who chooses one. */
+export async function listJobNames(): Promise<{ id: string; name: string }[]> {
+  const rows = await database().select({ id: jobs.id, name: jobs.name }).from(jobs).where(isNull(jobs.deletedAt)).orderBy(asc(jobs.name));
+  return rows.map(({ id, name }) => ({ id, name: name ?? '' }));
 }
 
 /** Put a job away from the wall, or back on it. Nothing of it is lost. */
@@ -153,7 +166,19 @@ export async function countLine(id: string): Promise<void> {
   if (!job) return;
   const document = toPresent(job.document);
   const { counted, made } = countJob(id, document, await readShopOf(document));
-  const line = { jobId: id, version: job.version, engine: ENGINE, day: today(), ...counted };
+  await storeLine(id, job.version, counted);
+  if (made) await storePlan(id, job.version, made.plan, made.findings);
+}
+
+/** What the wall says of a job that could not be counted. */
+export async function storeProblem(id: string, problem: string): Promise<void> {
+  const [job] = await database().select({ version: jobs.version }).from(jobs).where(eq(jobs.id, id));
+  if (job) await storeLine(id, job.version, { looms: 0, wires: 0, stops: 0, checks: 0, problem, uses: [] });
+}
+
+async function storeLine(id: string, version: number, counted: CountedWhole): Promise<void> {
+  const line = { jobId: id, version, engine: ENGINE, day: today(), ...counted };
+  const db = database();
   await db
     .insert(jobLines)
     .values(line)
@@ -163,7 +188,6 @@ export async function countLine(id: string): Promise<void> {
       setWhere: sql`${jobLines.version} <= ${line.version}`,
     });
   await tell(db, { topic: 'lines', id });
-  if (made) await storePlan(id, job.version, made.plan, made.findings);
 }
 
 /** The line of a job, and what it was counted from; null: it cannot be planned. */

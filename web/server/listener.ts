@@ -10,6 +10,7 @@ export type Heard =
   | { topic: 'photos'; id: string }
   | { topic: 'shop'; version: number }
   | { topic: 'people' }
+  | { topic: 'bin' }
   | { topic: 'work' }
   | { topic: 'task'; id: string }
   /** the connection was away: anything may be new */

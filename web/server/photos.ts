@@ -1,8 +1,9 @@
 import { createHash } from 'node:crypto';
-import { asc, eq } from 'drizzle-orm';
+import { asc, eq, isNotNull } from 'drizzle-orm';
 import sharp from 'sharp';
 import { expectSame, toContentHash } from './contentHash';
 import { database } from './database';
+import { findPhotoStore, removeStored } from './photoStore';
 import { Refusal } from './refusal';
 import { jobs, photos, type PhotoRow } from './schema';
 import { tell } from './tell';
@@ -56,6 +57,8 @@ export async function writePhoto(
     .catch(() => {
       throw refuse();
     });
+  const store = findPhotoStore();
+  await store?.put(about.id, picture.data);
   const [made] = await database()
     .insert(photos)
     .values({
@@ -68,7 +71,7 @@ export async function writePhoto(
       takenAt: new Date(about.takenAt),
       widthPx: picture.info.width,
       heightPx: picture.info.height,
-      bytes: picture.data,
+      bytes: store ? null : picture.data,
       hash,
     })
     .onConflictDoNothing()
@@ -92,10 +95,34 @@ export async function listPhotos(jobId: string): Promise<PhotoLine[]> {
 export async function readPhoto(id: string): Promise<{ bytes: Buffer }> {
   const [row] = await database().select({ bytes: photos.bytes }).from(photos).where(eq(photos.id, id));
   if (!row) throw Refusal.at(404, '', 'There is no such photo.');
-  return row;
+  const bytes = row.bytes ?? (await findPhotoStore()?.get(id));
+  if (!bytes) throw Refusal.at(503, '', 'The store that this photo lies in does not give it. Try again later.');
+  return { bytes };
 }
 
 export async function removePhoto(id: string): Promise<void> {
   const [gone] = await database().delete(photos).where(eq(photos.id, id)).returning({ jobId: photos.jobId });
-  if (gone) await tell(database(), { topic: 'photos', id: gone.jobId });
+  if (!gone) return;
+  await tell(database(), { topic: 'photos', id: gone.jobId });
+  await removeStored(id);
+}
+
+const MOVED_AT_ONCE = 20;
+
+/** Bring photos that are still in the database to the object store, where there is one. */
+export async function movePhotos(): Promise<void> {
+  const store = findPhotoStore();
+  if (!store) return;
+  for (;;) {
+    const rows = await database()
+      .select({ id: photos.id, bytes: photos.bytes })
+      .from(photos)
+      .where(isNotNull(photos.bytes))
+      .limit(MOVED_AT_ONCE);
+    if (rows.length === 0) return;
+    for (const { id, bytes } of rows) {
+      await store.put(id, bytes!);
+      await database().update(photos).set({ bytes: null }).where(eq(photos.id, id));
+    }
+  }
 }

@@ -1,6 +1,9 @@
 import { today } from '../client/today';
-import { and, asc, eq, gt, inArray, lt, sql } from 'drizzle-orm';
-import { carryOver, dropOvertaken, listFindings, plan, UNDO_STEP, type CarriedWork } from 'wattograph-core';
+import { and, asc, eq, gt, inArray, isNull, lt, sql } from 'drizzle-orm';
+import { carryOver, dropOvertaken, listFindings, plan, UNDO_STEP, type CarriedWork, type Operation } from 'wattograph-core';
+import { listTesters } from '../client/listTesters';
+import { record } from './accounts/record';
+import { RIGHTS } from './accounts/rights';
 import { toPresent } from './present';
 import { expectSame, toContentHash } from './contentHash';
 import { database, tickDatabase } from './database';
@@ -8,7 +11,7 @@ import { freeze, listFrozenBuilds, readFrozen, storeFrozen } from './frozen';
 import { createGatherer } from './gather';
 import { Refusal } from './refusal';
 import { readShopOf } from './shop';
-import { floorEvents, jobs, releases, type FloorEventRow, type ReleaseRow } from './schema';
+import { floorEvents, jobs, people, releases, type FloorEventRow, type ReleaseRow } from './schema';
 import type { TaskContext } from './taskKinds';
 import { tell } from './tell';
 
@@ -61,6 +64,7 @@ export async function createRelease(
       .returning(LINE);
     if (!made) return null;
     await storeFrozen(tx, rows);
+    await record(tx, author, 'released', `revision ${number} of ${document.name}`);
     await tell(tx, { topic: 'release', id: jobId, number });
     return made;
   });
@@ -100,15 +104,17 @@ export type FloorEvent = Told & Partial<Read> & Known & { happenedAt: string };
 /** Add what happened on the floor. The same id and content again counts once; what the revision does not ask for is refused. */
 export async function addFloorEvents(jobId: string, release: number, events: readonly FloorEvent[]): Promise<{ stored: string[] }> {
   await expectAsked(jobId, release, events);
+  const signed = await expectSecond(jobId, release, events);
   const rows = events.map((event) => ({
     ...{ ...event, jobId, release, happenedAt: new Date(event.happenedAt) },
     hash: toContentHash({ ...event, jobId, release }),
+    isSignature: signed.has(event.id),
   }));
   await storeTogether(`${jobId} ${release}`, rows);
   return { stored: events.map(({ id }) => id) };
 }
 
-type EventRow = typeof floorEvents.$inferInsert & { jobId: string; release: number; hash: string };
+type EventRow = typeof floorEvents.$inferInsert & { jobId: string; release: number; hash: string; isSignature: boolean };
 
 /** Tablets tick at the same moment: what they send of one revision goes into one commit. */
 const storeTogether = createGatherer<EventRow[]>(async (key, batches) => {
@@ -117,7 +123,11 @@ const storeTogether = createGatherer<EventRow[]>(async (key, batches) => {
   await tickDatabase().transaction(async (tx) => {
     // serials become visible in their order: who asks for what came after one misses nothing
     await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`floor ${key}`}, 0))`);
-    const made = await tx.insert(floorEvents).values(rows).onConflictDoNothing().returning({ id: floorEvents.id });
+    const values = rows.map(({ isSignature: _, ...row }) => row);
+    const made = await tx.insert(floorEvents).values(values).onConflictDoNothing().returning({ id: floorEvents.id });
+    const fresh = new Set(made.map(({ id }) => id));
+    for (const { id, author, loomId, isSignature } of rows)
+      if (isSignature && fresh.has(id)) await record(tx, author, 'signed', `loom ${loomId} of revision ${release} of job ${jobId}`);
     if (made.length > 0) await tell(tx, { topic: 'floor', id: jobId, number: release });
     if (made.length === rows.length) return;
     const kept = await tx
@@ -144,7 +154,7 @@ async function expectAsked(jobId: string, release: number, events: readonly Floo
         throw refuse(`revision ${release} asks for nothing of that name to be undone`);
       continue;
     }
-    const items = (await readAsked(jobId, release, loomId)).get(stepId);
+    const items = (await readBuild(jobId, release, loomId)).items.get(stepId);
     if (!items) throw refuse(`expected a step of revision ${release} of the loom, got another`);
     // troubles are of the step as a whole
     if (kind === 'problem' || kind === 'solved') continue;
@@ -154,18 +164,59 @@ async function expectAsked(jobId: string, release: number, events: readonly Floo
   }
 }
 
-type Asked = Map<string, Map<string, string | null>>;
+/**
+ * A loom is signed by somebody else than who tested it, where more than one person works here. Gives the ids of the ticks that sign.
+ * Throws 422.
+ */
+async function expectSecond(jobId: string, release: number, events: readonly FloorEvent[]): Promise<ReadonlySet<string>> {
+  const signing: FloorEvent[] = [];
+  for (const event of events) {
+    if (event.kind !== 'tick' || event.stepId === UNDO_STEP) continue;
+    if ((await readBuild(jobId, release, event.loomId)).operations.get(event.stepId) === 'sign') signing.push(event);
+  }
+  if (signing.length > 0 && (await hasSeveral())) {
+    const before = [...(await listFloorEvents(jobId, release)), ...events];
+    for (const { loomId, stepId, itemId, author } of signing) {
+      const steps = [...(await readBuild(jobId, release, loomId)).operations].map(([id, operation]) => ({ id, operation }));
+      const isTester = listTesters(
+        steps,
+        before.filter((one) => one.loomId === loomId),
+      ).includes(author);
+      if (isTester) throw Refusal.at(422, `${stepId} ${itemId}`, `${author} tested this loom: somebody else looks it over and signs`);
+    }
+  }
+  return new Set(signing.map(({ id }) => id));
+}
+
+/** Does more than one person here build looms? Whoever works alone signs alone. */
+export async function hasSeveral(): Promise<boolean> {
+  const rows = await database()
+    .select({ id: people.id })
+    .from(people)
+    .where(and(isNull(people.leftAt), inArray(people.role, [...RIGHTS.report])))
+    .limit(2);
+  return rows.length > 1;
+}
+
+interface Asked {
+  items: Map<string, Map<string, string | null>>;
+  /** by step */
+  operations: Map<string, Operation>;
+}
 
 /** What a loom of a revision asks for: steps, their items, why one is held. A revision never changes; the latest asked for are kept. */
 const asked = new Map<string, Asked>();
 const MOST_ASKED = 40;
 
-async function readAsked(jobId: string, release: number, loomId: string): Promise<Asked> {
+async function readBuild(jobId: string, release: number, loomId: string): Promise<Asked> {
   const key = `${jobId} ${release} ${loomId}`;
   const known = asked.get(key);
   if (known) return known;
   const { build } = await readFrozen(jobId, release, loomId);
-  const made: Asked = new Map(build.steps.map(({ id, items }) => [id, new Map(items.map((item) => [item.id, item.heldBecause]))]));
+  const made: Asked = {
+    items: new Map(build.steps.map(({ id, items }) => [id, new Map(items.map((item) => [item.id, item.heldBecause]))])),
+    operations: new Map(build.steps.map(({ id, operation }) => [id, operation])),
+  };
   asked.set(key, made);
   for (const oldest of asked.keys()) if (asked.size > MOST_ASKED) asked.delete(oldest);
   return made;

@@ -79,6 +79,11 @@ const happened = {
   after: Type.Optional(Type.Union([Type.Integer({ minimum: 0, maximum: Number.MAX_SAFE_INTEGER }), Type.Null()])),
 };
 
+export const DeleteRequest = Type.Object({ deleted: Type.Boolean() }, { additionalProperties: false });
+export const AnswerRequest = Type.Object(
+  { id: Uuid, item: Type.String({ minLength: 1, maxLength: 80 }), answer: Type.String({ minLength: 1, maxLength: 400, pattern: '\\S' }) },
+  { additionalProperties: false },
+);
 export const ArchiveRequest = Type.Object({ archived: Type.Boolean() }, { additionalProperties: false });
 
 /** A reading is a number, a unit, an instrument and a person; what else happens has none of the first three. */

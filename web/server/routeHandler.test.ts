@@ -1,3 +1,4 @@
+import { log } from './log';
 import { Refusal } from './refusal';
 import { EditRequest, toJobId, toRequest } from './requests';
 import { openHandler, readJson, readText } from './routeHandler';
@@ -24,6 +25,16 @@ test.each(['ECONNREFUSED', 'EPIPE', '57P01', '57P03', '57014', '08006', '08P01',
     expect((await call(() => Promise.reject(Object.assign(new Error('gone'), { code })))).status).toBe(503);
   },
 );
+
+test('what a library wrapped round a failure of the database changes nothing, and is not logged: it may hold a secret', async () => {
+  const told = jest.spyOn(log, 'error').mockImplementation(() => {});
+  const lost = Object.assign(new Error('terminating connection'), { code: '57P01' });
+  const asked = new Error('Failed query, params: the token of a session', { cause: lost });
+  expect((await call(() => Promise.reject(new Error('Failed to get session', { cause: asked })))).status).toBe(503);
+  expect(JSON.stringify(told.mock.calls)).toContain('terminating connection');
+  expect(JSON.stringify(told.mock.calls)).not.toContain('the token');
+  told.mockRestore();
+});
 
 test('a body over 8 MB is refused, by its header or while it comes in', async () => {
   await expect(readText(post('x', { 'content-length': String(50 * 1024 * 1024) }))).rejects.toMatchObject({ status: 413 });

@@ -1,47 +1,83 @@
 import { randomUUID } from 'node:crypto';
 import type { Problem } from 'wattograph-core';
-import { expectRight } from './accounts/actor';
+import { expectOwn, expectRight } from './accounts/actor';
 import type { Person, Right } from './accounts/rights';
+import { expectKept } from './jobs/bin';
+import { spend, toAddress } from './limits';
 import { log } from './log';
+import { measureRequest } from './metrics';
 import { Refusal } from './refusal';
 
 const MOST_BYTES = 8 * 1024 * 1024;
 
 type Handler<P> = (request: Request, parameters: P, person: Person) => Promise<Response>;
+/** what the log says of a request beside itself */
+interface Told {
+  person?: string;
+  job?: string;
+}
 type Route<P> = (request: Request, context: { params: Promise<P> }) => Promise<Response>;
 
-/** A route for who may do that: the one place where rights are asked for. */
-export function routeHandler<P>(right: Right, handler: Handler<P>): Route<P> {
-  return openHandler(async (request, parameters: P, told) => {
-    const person = await expectRight(request.headers, right);
+/**
+ * A route for who may do that: the one place where rights are asked for. A parameter `id` is that of a job.
+ * @param isCostly a worker has to plan for it
+ * @param ofBin also of a job that was deleted: to bring it back, or to take what a device did before it knew
+ */
+export function routeHandler<P>(right: Right, handler: Handler<P>, { ofBin = right === 'report', isCostly = false } = {}): Route<P> {
+  return handle(async (request, parameters: P, told) => {
+    const person = await expectRight(request.headers, right).catch(async (error: unknown) => {
+      await spend('address', toAddress(request.headers));
+      throw error;
+    });
+    await spend('person', person.id);
+    if (isCostly) await spend('costly', person.id);
     told.person = person.name;
+    // a route without parameters has none
+    const id = (parameters as { id?: string } | undefined)?.id;
+    if (id !== undefined) {
+      told.job = id;
+      expectOwn(person, id);
+      if (!ofBin) await expectKept(id);
+    }
     return handler(request, parameters, person);
   });
 }
 
-/** A route for everybody, as the way in is. Logs it, turns refusals into their status and problems, and anything else into a 500 that gives nothing away. */
-export function openHandler<P>(handler: (request: Request, parameters: P, told: { person?: string }) => Promise<Response>): Route<P> {
+/** A route for everybody, as the way in is. */
+export const openHandler = <P>(handler: (request: Request, parameters: P) => Promise<Response>): Route<P> =>
+  handle(async (request, parameters: P) => {
+    await spend('address', toAddress(request.headers));
+    return handler(request, parameters);
+  });
+
+/** Log a request, turn refusals into their status and problems, and anything else into a 500 that gives nothing away. */
+function handle<P>(handler: (request: Request, parameters: P, told: Told) => Promise<Response>): Route<P> {
   return async (request, { params }) => {
     const started = performance.now();
     const id = randomUUID();
-    const told: { person?: string } = {};
+    const told: Told = {};
     let response: Response;
     try {
       response = await handler(request, await params, told);
     } catch (error) {
       response = toErrorResponse(error);
+      if (error instanceof Refusal && error.more.retryAfterS !== undefined)
+        response.headers.set('retry-after', String(error.more.retryAfterS));
     }
     response.headers.set('x-request-id', id);
     // what is said of a job or a shop is for who asked, now
     if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'no-store');
+    const ms = performance.now() - started;
+    const { pathname } = new URL(request.url);
+    measureRequest(pathname, request.method, response.status, ms / 1000);
     log.info(
       {
         id,
         ...told,
         method: request.method,
-        path: new URL(request.url).pathname,
+        path: pathname,
         status: response.status,
-        ms: Math.round(performance.now() - started),
+        ms: Math.round(ms),
       },
       'request',
     );
@@ -59,10 +95,17 @@ function toErrorResponse(error: unknown): Response {
   return Response.json(body, { status });
 }
 
+/** What lies under all that was wrapped round it: a library says what it was asked, which may be a secret, before it says why it failed. */
+function findCause(error: unknown): unknown {
+  let cause = error;
+  for (let depth = 0; depth < 8 && cause instanceof Error && cause.cause instanceof Error; depth += 1) cause = cause.cause;
+  return cause;
+}
+
 /** What a failure is answered with: a refusal as it stands, 503 where the database is away, else a 500 that gives nothing away. */
 export function toErrorAnswer(error: unknown): { status: number; problems: Problem[] } & Record<string, unknown> {
   if (error instanceof Refusal) return { ...error.more, status: error.status, problems: error.problems };
-  const cause = error instanceof Error && error.cause instanceof Error ? error.cause : error;
+  const cause = findCause(error);
   const code = typeof cause === 'object' && cause !== null && 'code' in cause ? String(cause.code) : '';
   const isGone = GONE.test(code) || (cause instanceof Error && /terminated|timeout exceeded|connection error/i.test(cause.message));
   if (UNSTORABLE.test(code)) {

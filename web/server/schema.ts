@@ -34,11 +34,30 @@ export const jobs = pgTable('jobs', {
   hash: text('hash'),
   /** put away from the wall; null: in work */
   archivedAt: at('archived_at'),
+  /** put in the bin, by whom: gone for good after a month; null: not there */
+  deletedAt: at('deleted_at'),
+  deletedBy: text('deleted_by'),
+  /** edits up to this version are kept without their patches: what they were is in the snapshot of it */
+  compacted: integer('compacted').notNull().default(0),
   // what the wall reads of every job without opening its document
   name: text('name').generatedAlwaysAs(sql`(document ->> 'name')`),
   customer: text('customer').generatedAlwaysAs(sql`(document ->> 'customer')`),
   promisedOn: text('promised_on').generatedAlwaysAs(sql`(document #>> '{brief,promisedOn}')`),
 });
+
+/** A job as it was at a version, from which the edits after it lead on. JSON, gzipped. */
+export const jobSnapshots = pgTable(
+  'job_snapshots',
+  {
+    jobId: uuid('job_id')
+      .notNull()
+      .references(() => jobs.id, { onDelete: 'cascade' }),
+    version: integer('version').notNull(),
+    document: bytea('document').notNull(),
+    at: at('at').notNull().defaultNow(),
+  },
+  (table) => [primaryKey({ columns: [table.jobId, table.version] })],
+);
 
 /** What the wall says of the plan of a job, as a worker last counted it. */
 export const jobLines = pgTable('job_lines', {
@@ -208,7 +227,7 @@ export const floorEvents = pgTable(
   ],
 );
 
-/** Photographs of a job at their place on a loom. Bytes as they are shown: turned upright, of a fitting size, nothing else in them. */
+/** Photographs of a job at their place on a loom. As they are shown: turned upright, of a fitting size, nothing else in them. */
 export const photos = pgTable(
   'photos',
   {
@@ -222,7 +241,8 @@ export const photos = pgTable(
     author: text('author').notNull(),
     widthPx: integer('width_px').notNull(),
     heightPx: integer('height_px').notNull(),
-    bytes: bytea('bytes').notNull(),
+    /** null: in the object store */
+    bytes: bytea('bytes'),
     takenAt: at('taken_at').notNull(),
     receivedAt: at('received_at').notNull().defaultNow(),
     /** of what was sent under the id; null: stored before that was kept */
@@ -236,6 +256,8 @@ export const people = pgTable('people', {
   id: text('id').primaryKey(),
   name: text('name').notNull(),
   role: text('role').$type<Role>().notNull(),
+  /** the one job of a customer; null: somebody of the shop, or the job is gone */
+  jobId: uuid('job_id').references(() => jobs.id, { onDelete: 'set null' }),
   username: text('username').unique(),
   displayUsername: text('display_username'),
   // the accounts library wants one; nothing is ever sent there
@@ -251,6 +273,9 @@ export const people = pgTable('people', {
   createdAt: at('created_at').notNull().defaultNow(),
   updatedAt: at('updated_at').notNull().defaultNow(),
 });
+
+/** What is known of a person wherever they ask for something. */
+export const PERSON = { id: people.id, name: people.name, role: people.role, jobId: people.jobId };
 
 export const sessions = pgTable(
   'sessions',
@@ -314,6 +339,8 @@ export const invites = pgTable('invites', {
   codeHash: text('code_hash').notNull().unique(),
   name: text('name').notNull(),
   role: text('role').$type<Role>().notNull(),
+  /** of a customer */
+  jobId: uuid('job_id').references(() => jobs.id, { onDelete: 'cascade' }),
   /** who is let in again, for the password or the digits were forgotten; null: somebody new */
   personId: text('person_id'),
   invitedBy: text('invited_by').notNull(),

@@ -85,11 +85,12 @@ function toResponse({ status, type, name, body }: Answer): Response {
   return new Response(new Uint8Array(body), { status, headers });
 }
 
-/** Nobody waits for it any more: a worker that is at it stops where it next says how far it is. */
+/** Nobody waits for it any more: a worker that is at it is told, and leaves it. */
 export async function cancelTask(id: string): Promise<void> {
   await database()
     .delete(tasks)
     .where(and(eq(tasks.id, id), isNull(tasks.status)));
+  await tell(database(), { topic: 'task', id });
 }
 
 /** Forget what was answered or asked for longer ago than that. */

@@ -1,51 +1,93 @@
-import { constants, setPriority } from 'node:os';
-import { and, eq, isNull } from 'drizzle-orm';
-import { database } from './database';
-import { countLine, enqueueStaleLines } from './jobSummaries';
+import { fileURLToPath } from 'node:url';
+import { emptyBin } from './jobs/bin';
+import { compactJobs } from './jobs/compact';
+import { enqueueStaleLines, storeProblem } from './jobSummaries';
+import type { Labour } from './labour';
+import { Fallen, Labourer, OverBudget } from './labourer';
 import { hear } from './listener';
 import { log } from './log';
+import { movePhotos } from './photos';
 import { becomeWorker, findQueue, QUEUES } from './queue';
-import { toErrorAnswer } from './routeHandler';
-import { tasks } from './schema';
-import { doTask } from './taskHandlers';
-import { Cancelled, toJsonAnswer, type Answer, type TaskContext } from './taskKinds';
+import { isWanted, storeAnswer } from './storedTask';
+import { Cancelled, toJsonAnswer } from './taskKinds';
 import { forgetTasks } from './tasks';
-import { tell } from './tell';
 
 const POLL_S = 1;
 const RETRY_MS = 1000;
-const FORGET_MS = 600_000;
+const TIDY_MS = 600_000;
 const KEPT_S = 3600;
-const GONE = 503;
+const UNPROCESSABLE = 422;
+/** less than the queue waits before it gives the work to another */
+const MOST_BUDGET_S = 280;
+/** after the start, when whoever opened a page first has it */
+const WARM_MS = 15_000;
 
-/** Do one task and store its answer. What the database's absence cut short is thrown: the queue gives it out again. */
+/** What is seen to now and then. */
+const TIDY: [string, () => Promise<unknown>][] = [
+  ['tasks forgotten', () => forgetTasks(KEPT_S)],
+  ['bin emptied', emptyBin],
+  ['histories compacted', compactJobs],
+  ['photos moved', movePhotos],
+];
+
+const labourer = () => new Labourer(fileURLToPath(new URL('./labour.ts', import.meta.url)));
+/** one for what somebody waits for, one for the wall: a job that takes long to plan holds up neither */
+const [forTasks, forLines] = [labourer(), labourer()];
+
+const toSeconds = (name: string, usual: number): number => {
+  const asked = process.env[name] === undefined ? usual : Number(process.env[name]);
+  if (!(asked > 0 && asked <= MOST_BUDGET_S))
+    throw new Error(`${name}: expected seconds, more than 0 and at most ${MOST_BUDGET_S}, got ${process.env[name]}`);
+  return asked;
+};
+const TASK_S = toSeconds('WATTOGRAPH_TASK_SECONDS', 240);
+const LINE_S = toSeconds('WATTOGRAPH_LINE_SECONDS', 60);
+
+/** Once more where the process only fell: it may have been ended from outside. */
+const again = (doIt: () => Promise<void>) => (error: unknown) => {
+  if (error instanceof Fallen) return doIt();
+  throw error;
+};
+
+/** Have a task done. Ended where nobody waits for it any more, or where it takes too long; then that is its answer. */
 async function work(id: string): Promise<void> {
-  const db = database();
-  const [task] = await db.select({ kind: tasks.kind, input: tasks.input, status: tasks.status }).from(tasks).where(eq(tasks.id, id));
-  if (!task || task.status !== null) return;
-  const context: TaskContext = {
-    report: async (done, of) => {
-      const [still] = await db.update(tasks).set({ done, of }).where(eq(tasks.id, id)).returning({ id: tasks.id });
-      if (!still) throw new Cancelled();
-      await tell(db, { topic: 'task', id });
-    },
-  };
-  const started = performance.now();
-  let answer: Answer;
+  const left = new AbortController();
+  const stop = hear((heard) => {
+    if (heard.topic !== 'task' || heard.id !== id) return;
+    isWanted(id).then(
+      (isSo) => isSo || left.abort(new Cancelled()),
+      () => {},
+    );
+  });
   try {
-    answer = await doTask(task.kind, task.input, context);
+    const doIt = () => forTasks.run({ kind: 'task', id } satisfies Labour, TASK_S * 1000, left.signal);
+    await doIt().catch(again(doIt));
   } catch (error) {
     if (error instanceof Cancelled) return;
-    const { status, ...body } = toErrorAnswer(error);
-    if (status === GONE) throw error;
-    answer = toJsonAnswer(body, status);
+    if (!(error instanceof OverBudget || error instanceof Fallen)) throw error;
+    log.error({ task: id, error: error.message }, 'task ended');
+    const message =
+      error instanceof OverBudget
+        ? `It was ended after ${TASK_S} s. Plan this in parts: fewer or smaller looms in one job.`
+        : 'It needed more memory than there is, or was ended from outside. Plan this in parts, or try again.';
+    await storeAnswer(id, toJsonAnswer({ problems: [{ path: '', message }] }, UNPROCESSABLE));
+  } finally {
+    stop();
   }
-  await db
-    .update(tasks)
-    .set(answer)
-    .where(and(eq(tasks.id, id), isNull(tasks.status)));
-  await tell(db, { topic: 'task', id });
-  log.info({ task: task.kind, status: answer.status, ms: Math.round(performance.now() - started) }, 'task');
+}
+
+/** Count the line of a job; one that takes too long says so on the wall, until the job is edited. */
+async function count(id: string): Promise<void> {
+  try {
+    const doIt = () => forLines.run({ kind: 'line', id } satisfies Labour, LINE_S * 1000);
+    await doIt().catch(again(doIt));
+  } catch (error) {
+    if (!(error instanceof OverBudget || error instanceof Fallen)) throw error;
+    log.error({ job: id, error: error.message }, 'line not counted');
+    const problem =
+      error instanceof OverBudget ? `planning it takes longer than ${LINE_S} s` : 'planning it needs more memory than there is';
+    await storeProblem(id, problem);
+  }
 }
 
 /** Take work from the queue until the process is told to end. Any number of these may run. */
@@ -73,23 +115,32 @@ async function begin(): Promise<void> {
     wake(tasksWorker);
   });
   linesWorker = await queue.work<{ id: string }>(QUEUES.line, options, async ([job]) => {
-    await countLine(job!.data.id);
+    await count(job!.data.id);
     wake(linesWorker);
   });
   hear(({ topic }) => {
     if (topic === 'work' || topic === 'again') wake(tasksWorker);
   });
   await enqueueStaleLines();
-  setInterval(() => {
-    forgetTasks(KEPT_S).catch((error: unknown) => log.warn({ error: (error as Error).message }, 'tasks not forgotten'));
-  }, FORGET_MS);
+  setTimeout(() => forTasks.warm(), WARM_MS).unref();
+  const tidy = async () => {
+    for (const [what, act] of TIDY)
+      await act().catch((error: unknown) =>
+        log.warn({ error: error instanceof Error ? error.message : String(error) }, `${what}: not done`),
+      );
+  };
+  setInterval(() => void tidy(), TIDY_MS);
+  setTimeout(() => void tidy(), WARM_MS).unref();
   log.info('worker ready');
-  const stop = () => void queue.stop({ graceful: true, wait: true, timeout: 5000 }).finally(() => process.exit(0));
+  const stop = () =>
+    void queue.stop({ graceful: true, wait: true, timeout: 5000 }).finally(() => {
+      forTasks.end();
+      forLines.end();
+      process.exit(0);
+    });
   process.on('SIGTERM', stop);
   process.on('SIGINT', stop);
 }
 
 becomeWorker();
-// what nobody waits for by the second must not slow down who ticks or edits
-setPriority(constants.priority.PRIORITY_BELOW_NORMAL);
 void start();

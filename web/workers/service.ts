@@ -9,7 +9,9 @@ declare const self: ServiceWorkerGlobalScope;
 
 const DAY_S = 24 * 3600;
 /** Stations that work with no network: their pages open again from the last time they were open. */
-const isOffline = (path: string) => /^\/jobs\/[0-9a-f-]+\/(survey|floor)$/.test(path);
+/** path that it is served under; empty: at the root */
+const BASE = new URL(self.registration.scope).pathname.replace(/\/$/, '');
+const isOffline = (path: string) => path.startsWith(`${BASE}/jobs/`) && /\/jobs\/[0-9a-f-]+\/(survey|floor)$/.test(path);
 
 const serwist = new Serwist({
   precacheEntries: self.__SW_MANIFEST,
@@ -25,15 +27,15 @@ const serwist = new Serwist({
       }),
     },
     {
-      matcher: ({ url }) => url.pathname.startsWith('/_next/static/'),
+      matcher: ({ url }) => url.pathname.startsWith(`${BASE}/_next/static/`),
       handler: new CacheFirst({ cacheName: 'static', plugins: [new ExpirationPlugin({ maxEntries: 400, maxAgeSeconds: 60 * DAY_S })] }),
     },
     {
-      matcher: ({ url }) => url.pathname.startsWith('/api/photos/'),
+      matcher: ({ url }) => url.pathname.startsWith(`${BASE}/api/photos/`),
       handler: new CacheFirst({ cacheName: 'photos', plugins: [new ExpirationPlugin({ maxEntries: 100 })] }),
     },
   ],
-  fallbacks: { entries: [{ url: '/offline.html', matcher: ({ request }) => request.destination === 'document' }] },
+  fallbacks: { entries: [{ url: `${BASE}/offline.html`, matcher: ({ request }) => request.destination === 'document' }] },
 });
 
 serwist.addEventListeners();

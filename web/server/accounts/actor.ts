@@ -2,7 +2,7 @@ import { eq } from 'drizzle-orm';
 import { database } from '../database';
 import { hear } from '../listener';
 import { Refusal } from '../refusal';
-import { people } from '../schema';
+import { people, PERSON } from '../schema';
 import { mayDo, type Person, type Right } from './rights';
 import { findOnDevice, PERSON_HEADER } from './session';
 
@@ -44,11 +44,8 @@ async function readActor(headers: Headers): Promise<Person | null> {
   const wanted = headers.get(PERSON_HEADER);
   if (wanted !== null && wanted !== signedIn?.user.id) return findOnDevice(headers, wanted);
   if (!signedIn) return null;
-  const [row] = await database()
-    .select({ id: people.id, name: people.name, role: people.role, leftAt: people.leftAt })
-    .from(people)
-    .where(eq(people.id, signedIn.user.id));
-  return row && row.leftAt === null ? { id: row.id, name: row.name, role: row.role } : null;
+  const [row] = await database().select({ person: PERSON, leftAt: people.leftAt }).from(people).where(eq(people.id, signedIn.user.id));
+  return row && row.leftAt === null ? row.person : null;
 }
 
 /** Who asks, and may do this. Throws 401 where nobody is signed in, 403 where the role does not allow it. */
@@ -57,4 +54,12 @@ export async function expectRight(headers: Headers, right: Right): Promise<Perso
   if (!person) throw Refusal.at(401, '', 'Sign in first. What you did is kept on this device until then.');
   if (!mayDo(person.role, right)) throw Refusal.at(403, '', `${person.name} is signed in as ${person.role}, who may not do this.`);
   return person;
+}
+
+/** Is a job one that this person has to do with? Whoever is of the shop has with every one, a customer with theirs alone. */
+export const isOwn = ({ role, jobId }: Person, id: string | null): boolean => role !== 'customer' || (id !== null && jobId === id);
+
+/** The job that is asked about is one that this person has to do with. Throws 403. */
+export function expectOwn(person: Person, id: string): void {
+  if (!isOwn(person, id)) throw Refusal.at(403, '', `${person.name} is signed in for another job.`);
 }

@@ -1,5 +1,5 @@
 import { database } from '../database';
-import { people } from '../schema';
+import { people, PERSON } from '../schema';
 import { eq } from 'drizzle-orm';
 import type { Person } from './rights';
 import { beginSession } from './people';
@@ -12,10 +12,7 @@ export async function answerSignedIn(
   cookies: readonly string[] = [],
 ): Promise<Response> {
   const begun = await beginSession(request.headers, personId, deviceId);
-  const [person] = await database()
-    .select({ id: people.id, name: people.name, role: people.role })
-    .from(people)
-    .where(eq(people.id, personId));
+  const [person] = await database().select(PERSON).from(people).where(eq(people.id, personId));
   const headers = new Headers();
   for (const cookie of [...begun.getSetCookie(), ...cookies]) headers.append('set-cookie', cookie);
   return Response.json(person satisfies Person | undefined, { headers });

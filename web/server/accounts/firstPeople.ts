@@ -26,7 +26,7 @@ export async function prepareFirst<S extends Record<string, unknown>>(db: NodePg
       return demo?.value ?? null;
     }
     if (isDemo) {
-      for (const one of DEMO) await createPerson(tx, { ...one, username: null, password: null });
+      for (const one of DEMO) await createPerson(tx, { ...one, jobId: null, username: null, password: null });
       await set('demo', DEMO_WORDS);
       return DEMO_WORDS;
     }

@@ -3,9 +3,10 @@ import { hashPassword, verifyPassword } from 'better-auth/crypto';
 import { and, asc, count, desc, eq, gt, isNull, ne, sql } from 'drizzle-orm';
 import { database, type Database } from '../database';
 import { Refusal } from '../refusal';
-import { audit, credentials, devices, invites, people, sessions, settings } from '../schema';
+import { audit, credentials, devices, invites, jobs, people, PERSON, sessions, settings } from '../schema';
 import { tell } from '../tell';
 import { findAuth } from './auth';
+import { record } from './record';
 import type { Person, Role } from './rights';
 
 /** what a change needs of a transaction, of the application or of a command */
@@ -29,9 +30,6 @@ export function createCode(): string {
   return letters.match(/.{4}/g)!.join('-');
 }
 
-export const record = (tx: Pick<Database, 'insert'>, person: string, what: string, about: string) =>
-  tx.insert(audit).values({ person, what, about });
-
 /** Is there anybody yet? */
 export async function hasPeople(): Promise<boolean> {
   const [row] = await database().select({ id: people.id }).from(people).limit(1);
@@ -41,6 +39,7 @@ export async function hasPeople(): Promise<boolean> {
 interface NewPerson {
   name: string;
   role: Role;
+  jobId: string | null;
   username: string | null;
   password: string | null;
   pin: string | null;
@@ -64,10 +63,12 @@ async function expectFree(tx: Transaction, name: string, username: string | null
     throw Refusal.at(409, 'username', `expected a sign-in name of your own, got ${JSON.stringify(username)}: somebody has it already`);
 }
 
-export async function createPerson(tx: Transaction, { name, role, username, password, pin }: NewPerson): Promise<string> {
+export async function createPerson(tx: Transaction, { name, role, jobId, username, password, pin }: NewPerson): Promise<string> {
   await expectFree(tx, name, username);
   const id = randomUUID();
-  await tx.insert(people).values({ id, name, role, email: `${id}@people.invalid`, pinHash: pin === null ? null : await hashPassword(pin) });
+  await tx
+    .insert(people)
+    .values({ ...{ id, name, role, jobId }, email: `${id}@people.invalid`, pinHash: pin === null ? null : await hashPassword(pin) });
   if (username !== null && password !== null) await setPassword(tx, id, username, password);
   return id;
 }
@@ -91,7 +92,7 @@ export async function setUp(request: { code: string; name: string; username: str
     if (somebody) throw Refusal.at(409, '', 'This installation is set up already: sign in.');
     if (!row || row.value !== hashCode(request.code))
       throw Refusal.at(403, 'code', 'expected the code that the start has printed, got another one');
-    const id = await createPerson(tx, { ...request, role: 'owner' });
+    const id = await createPerson(tx, { ...request, role: 'owner', jobId: null });
     await tx.delete(settings).where(eq(settings.name, 'set-up code'));
     await record(tx, request.name, 'set this installation up', request.name);
     return id;
@@ -159,13 +160,15 @@ export async function beginSession(headers: Headers, personId: string, deviceId:
 /** People who sign in with digits, for the faces on a device of the shop. */
 export async function listFaces(): Promise<Person[]> {
   return database()
-    .select({ id: people.id, name: people.name, role: people.role })
+    .select(PERSON)
     .from(people)
     .where(and(isNull(people.leftAt), sql`${people.pinHash} is not null`))
     .orderBy(asc(people.name));
 }
 
 export interface PersonLine extends Person {
+  /** of the job of a customer */
+  jobName: string | null;
   username: string | null;
   hasPin: boolean;
   leftAt: string | null;
@@ -179,9 +182,8 @@ export async function listPeople(): Promise<PersonLine[]> {
   const rows = await database()
     .select({
       ...{
-        id: people.id,
-        name: people.name,
-        role: people.role,
+        ...PERSON,
+        jobName: jobs.name,
         username: people.displayUsername,
         pinHash: people.pinHash,
         leftAt: people.leftAt,
@@ -191,7 +193,8 @@ export async function listPeople(): Promise<PersonLine[]> {
     })
     .from(people)
     .leftJoin(sessions, and(eq(sessions.userId, people.id), gt(sessions.expiresAt, now)))
-    .groupBy(people.id)
+    .leftJoin(jobs, eq(jobs.id, people.jobId))
+    .groupBy(people.id, jobs.id)
     .orderBy(sql`${people.leftAt} is not null`, asc(people.name));
   return rows.map(({ pinHash, leftAt, seenAt, ...row }) => ({
     ...{ ...row, hasPin: pinHash !== null, leftAt: leftAt?.toISOString() ?? null },
@@ -200,15 +203,32 @@ export async function listPeople(): Promise<PersonLine[]> {
 }
 
 /** A code for somebody new, or for who forgot. It lets one person in, once, within a week. */
-export async function invite(by: Person, request: { name: string; role: Role; personId: string | null }): Promise<{ code: string }> {
+export async function invite(
+  by: Person,
+  request: { name: string; role: Role; personId: string | null; jobId?: string | null },
+): Promise<{ code: string }> {
   const code = createCode();
+  const { name, role, personId, jobId = null } = request;
   await database().transaction(async (tx) => {
-    if (request.personId === null) await expectFree(tx, request.name, null);
+    if (personId === null) await expectFree(tx, name, null);
+    const jobName = await readJobName(tx, role, jobId);
     const expiresAt = new Date(Date.now() + INVITE_DAYS * 86_400_000);
-    await tx.insert(invites).values({ id: randomUUID(), codeHash: hashCode(code), ...request, invitedBy: by.name, expiresAt });
-    await record(tx, by.name, 'invited', `${request.name} as ${request.role}`);
+    await tx
+      .insert(invites)
+      .values({ ...{ id: randomUUID(), codeHash: hashCode(code), name, role, personId, jobId }, invitedBy: by.name, expiresAt });
+    await record(tx, by.name, 'invited', `${name} as ${role}${jobName === null ? '' : ` of ${jobName}`}`);
   });
   return { code };
+}
+
+/** The job of a customer; null: somebody of the shop. A customer has one job, and nobody else has. */
+async function readJobName(tx: Transaction, role: Role, jobId: string | null): Promise<string | null> {
+  if ((role === 'customer') !== (jobId !== null))
+    throw Refusal.at(400, 'jobId', `expected ${role === 'customer' ? 'the job of the customer' : `no job for a ${role}`}`);
+  if (jobId === null) return null;
+  const [job] = await tx.select({ name: jobs.name }).from(jobs).where(eq(jobs.id, jobId));
+  if (!job) throw Refusal.at(404, 'jobId', 'There is no such job.');
+  return job.name ?? '';
 }
 
 /** Who a code is for; refused where it is none, was used or is too old. */
@@ -241,6 +261,8 @@ export async function acceptInvite(request: {
   const { code, username, password, pin } = request;
   return database().transaction(async (tx) => {
     const found = await findInvite(tx, code);
+    if (found.role === 'customer' && password === null && found.personId === null)
+      throw Refusal.at(400, 'password', 'expected a sign-in name and a password: digits are for the devices of the shop');
     const [used] = await tx
       .update(invites)
       .set({ usedAt: new Date() })
@@ -248,7 +270,7 @@ export async function acceptInvite(request: {
       .returning({ id: invites.id });
     if (!used) throw Refusal.at(409, 'code', 'This code has just been used.');
     if (found.personId === null) {
-      const id = await createPerson(tx, { name: found.name, role: found.role, username, password, pin });
+      const id = await createPerson(tx, { name: found.name, role: found.role, jobId: found.jobId, username, password, pin });
       await record(tx, found.name, 'came in', `as ${found.role}, invited by ${found.invitedBy}`);
       return id;
     }
@@ -285,6 +307,8 @@ export async function changePerson(
     const [row] = await tx.select().from(people).where(eq(people.id, id));
     if (!row) throw Refusal.at(404, '', 'There is no such person.');
     if (change.role !== undefined && change.role !== row.role) {
+      if (row.role === 'customer' || change.role === 'customer')
+        throw Refusal.at(409, 'role', 'A customer has one job and a role of its own: let them in anew as what they are now.');
       await tx.update(people).set({ role: change.role, updatedAt: new Date() }).where(eq(people.id, id));
       await record(tx, by.name, 'changed a role', `${row.name}: ${row.role} → ${change.role}`);
     }

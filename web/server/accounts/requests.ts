@@ -16,7 +16,13 @@ export const SignInRequest = Type.Object(
 );
 export const PinRequest = Type.Object({ personId: Type.String({ minLength: 1, maxLength: 80 }), pin: Pin }, closed);
 export const SetUpRequest = Type.Object({ code: Code, name: Name, username: Username, password: Password, pin: Pin }, closed);
-export const InviteRequest = Type.Object({ name: Name, role: RoleSchema, personId: orNull(Type.String({ maxLength: 80 })) }, closed);
+export const InviteRequest = Type.Object(
+  {
+    ...{ name: Name, role: RoleSchema, personId: orNull(Type.String({ maxLength: 80 })) },
+    jobId: Type.Optional(orNull(Type.String({ format: 'uuid' }))),
+  },
+  closed,
+);
 export const AcceptRequest = Type.Object({ code: Code, username: orNull(Username), password: orNull(Password), pin: orNull(Pin) }, closed);
 export const ChangePersonRequest = Type.Object(
   { role: Type.Optional(RoleSchema), hasLeft: Type.Optional(Type.Literal(true)), endSessions: Type.Optional(Type.Literal(true)) },

@@ -1,7 +1,7 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import { and, eq, gt, isNull } from 'drizzle-orm';
 import { database } from '../database';
-import { devices, people, sessions } from '../schema';
+import { devices, people, PERSON, sessions } from '../schema';
 import type { Person } from './rights';
 
 /** The device that a request comes from: one of the shop, for as long as it is listed. */
@@ -45,7 +45,7 @@ export async function findOnDevice(headers: Pick<Headers, 'get'>, personId: stri
   const deviceId = await findDevice(headers);
   if (!deviceId) return null;
   const [row] = await database()
-    .select({ id: people.id, name: people.name, role: people.role })
+    .select(PERSON)
     .from(sessions)
     .innerJoin(people, eq(people.id, sessions.userId))
     .where(and(eq(sessions.deviceId, deviceId), eq(sessions.userId, personId), gt(sessions.expiresAt, new Date()), isNull(people.leftAt)))

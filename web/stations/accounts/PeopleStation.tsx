@@ -7,6 +7,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import { toCount } from 'wattograph-core';
+import { toUrl } from '../../client/base';
 import { setPerson } from '../../client/person';
 import { request, RequestError } from '../../client/request';
 import type { AuditLine, DeviceLine, PersonLine } from '../../server/accounts/people';
@@ -28,17 +29,19 @@ const sayIn = ({ leftAt, hasPin, username, sessions }: PersonLine): string => {
 export function PeopleStation({
   person,
   people,
+  jobs,
   devices,
   audit,
 }: {
   person: Person;
   people: PersonLine[];
+  jobs: { id: string; name: string }[];
   devices: DeviceLine[];
   audit: AuditLine[];
 }) {
   useState(() => setPerson(person));
   const router = useRouter();
-  const [inviting, setInviting] = useState<{ name: string; role: Role; personId: string | null } | null>(null);
+  const [inviting, setInviting] = useState<Inviting | null>(null);
   const act = (work: Promise<unknown>) =>
     work.then(
       () => router.refresh(),
@@ -49,7 +52,7 @@ export function PeopleStation({
     );
   const change = (id: string, body: object) => void act(request(`/api/accounts/people/${id}`, body));
   const columns = useMemo((): Column<PersonLine>[] => {
-    const again = ({ name, role, id }: PersonLine) => setInviting({ name, role, personId: id });
+    const again = ({ name, role, id, jobId }: PersonLine) => setInviting({ name, role, jobId, personId: id });
     return [
       { id: 'name', head: 'Name', value: ({ name }) => name },
       {
@@ -57,11 +60,11 @@ export function PeopleStation({
         head: 'Role',
         value: ({ role }) => role,
         cell: ({ id, name, role, leftAt }) =>
-          leftAt === null ? (
+          leftAt === null && role !== 'customer' ? (
             <Pick
               label={`Role of ${name}`}
               value={role}
-              options={[...ROLES]}
+              options={ROLES.filter((one) => one !== 'customer')}
               onChange={(next) => next && next !== role && change(id, { role: next })}
             />
           ) : (
@@ -71,7 +74,12 @@ export function PeopleStation({
       {
         id: 'may',
         head: 'May',
-        value: ({ role, leftAt }) => (leftAt === null ? ROLE_WORDS[role] : 'nothing; what was signed stays signed'),
+        value: ({ role, leftAt, jobName }) =>
+          leftAt !== null
+            ? 'nothing; what was signed stays signed'
+            : role === 'customer'
+              ? `sees how ${jobName ?? 'a job that is gone'} stands, answers what is asked`
+              : ROLE_WORDS[role],
       },
       { id: 'in', head: 'Comes in by', value: sayIn },
       { id: 'seen', head: 'Last seen', value: ({ seenAt }) => day(seenAt) },
@@ -107,7 +115,7 @@ export function PeopleStation({
           <Link href="/">Wattograph</Link> · people and devices
         </h1>
         <div className={styles.tools}>
-          <Button onClick={() => setInviting({ name: '', role: 'crew', personId: null })}>Let somebody in</Button>
+          <Button onClick={() => setInviting({ name: '', role: 'crew', jobId: null, personId: null })}>Let somebody in</Button>
         </div>
       </header>
       <DataTable name="people" label="People" rows={people} columns={columns} keyOf={({ id }) => id} />
@@ -139,9 +147,17 @@ export function PeopleStation({
           ))}
         </ul>
       </section>
-      {inviting && <InviteDialog start={inviting} onClose={() => setInviting(null)} onMade={() => router.refresh()} />}
+      {inviting && <InviteDialog start={inviting} jobs={jobs} onClose={() => setInviting(null)} onMade={() => router.refresh()} />}
     </main>
   );
+}
+
+interface Inviting {
+  name: string;
+  role: Role;
+  /** of a customer */
+  jobId: string | null;
+  personId: string | null;
 }
 
 const remove = (id: string) => request(`/api/accounts/device/${id}`, undefined, { method: 'DELETE' });
@@ -149,10 +165,12 @@ const remove = (id: string) => request(`/api/accounts/device/${id}`, undefined, 
 /** Makes a code and shows it once. */
 function InviteDialog({
   start,
+  jobs,
   onClose,
   onMade,
 }: {
-  start: { name: string; role: Role; personId: string | null };
+  start: Inviting;
+  jobs: { id: string; name: string }[];
   onClose: () => void;
   onMade: () => void;
 }) {
@@ -160,13 +178,17 @@ function InviteDialog({
   const [problem, setProblem] = useState<string | null>(null);
   const isAgain = start.personId !== null;
   const form = useForm({
-    initialValues: { name: start.name, role: start.role },
-    validate: { name: (name) => (name.trim().length < 2 ? 'expected a name' : null) },
+    initialValues: { name: start.name, role: start.role, jobId: start.jobId },
+    validate: {
+      name: (name) => (name.trim().length < 2 ? 'expected a name' : null),
+      jobId: (jobId, { role }) => (role === 'customer' && jobId === null ? 'expected the job that is theirs' : null),
+    },
   });
-  const make = form.onSubmit(async ({ name, role }) => {
+  const make = form.onSubmit(async ({ name, role, jobId }) => {
     setProblem(null);
     try {
-      setCode((await request<{ code: string }>('/api/accounts/invites', { name: name.trim(), role, personId: start.personId })).code);
+      const body = { name: name.trim(), role, personId: start.personId, jobId: role === 'customer' ? jobId : null };
+      setCode((await request<{ code: string }>('/api/accounts/invites', body)).code);
       onMade();
     } catch (error) {
       if (!(error instanceof RequestError)) throw error;
@@ -182,7 +204,10 @@ function InviteDialog({
           </p>
           <p className={styles.code}>{code}</p>
           <p>
-            <a className={styles.link} href={`/welcome?code=${code}`}>{`${window.location.origin}/welcome?code=${code}`}</a>
+            <a
+              className={styles.link}
+              href={toUrl(`/welcome?code=${code}`)}
+            >{`${window.location.origin}${toUrl(`/welcome?code=${code}`)}`}</a>
           </p>
           <Group justify="flex-end">
             <Button onClick={onClose}>Done</Button>
@@ -205,6 +230,16 @@ function InviteDialog({
             data={ROLES.map((role) => ({ value: role, label: `${role}: ${ROLE_WORDS[role]}` }))}
             {...form.getInputProps('role')}
           />
+          {form.values.role === 'customer' && (
+            <Select
+              label="Their job"
+              description="they see how it stands, and answer what is asked of them there; nothing else"
+              disabled={isAgain}
+              searchable
+              data={jobs.map(({ id, name }) => ({ value: id, label: name }))}
+              {...form.getInputProps('jobId')}
+            />
+          )}
           {problem && (
             <p className={styles.wrong} role="alert">
               {problem}

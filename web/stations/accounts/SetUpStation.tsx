@@ -23,7 +23,7 @@ export function SetUpStation() {
           value={code}
           onChange={(event) => setCode(event.currentTarget.value)}
         />
-        <ComeIn isFirst path="/api/accounts/set-up" about={{ code }} />
+        <ComeIn who="first" path="/api/accounts/set-up" about={{ code }} />
       </section>
     </main>
   );

@@ -3,6 +3,7 @@
 import { Button, PasswordInput, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useState } from 'react';
+import { toUrl } from '../../client/base';
 import { request, RequestError } from '../../client/request';
 import styles from '../../ui/accounts/Accounts.module.css';
 import { Faces, useFaces } from '../../ui/accounts/Faces';
@@ -14,7 +15,7 @@ export function SignInStation({ next, pins }: { next: string; pins: string | nul
   const [busy, setBusy] = useState(false);
   const form = useForm({ initialValues: { username: '', password: '' } });
   // the whole page anew: everything on it is for who is signed in
-  const enter = () => window.location.assign(next);
+  const enter = () => window.location.assign(toUrl(next));
   const signIn = form.onSubmit(async (values) => {
     setBusy(true);
     setProblem(null);
@@ -54,7 +55,7 @@ export function SignInStation({ next, pins }: { next: string; pins: string | nul
         </form>
       </section>
       <p className="faint">
-        A code lets you in for the first time, or again when you forgot: <a href="/welcome">use a code</a>.
+        A code lets you in for the first time, or again when you forgot: <a href={toUrl('/welcome')}>use a code</a>.
       </p>
     </main>
   );

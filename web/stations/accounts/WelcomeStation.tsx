@@ -59,7 +59,7 @@ export function WelcomeStation({ code: given }: { code: string }) {
           <p style={{ margin: 0 }}>
             You come in as {invited.role}: {ROLE_WORDS[invited.role]}.
           </p>
-          <ComeIn isFirst={false} path="/api/accounts/invites/accept" about={{ code }} />
+          <ComeIn who={invited.role === 'customer' ? 'customer' : 'shop'} path="/api/accounts/invites/accept" about={{ code }} />
         </section>
       )}
     </main>

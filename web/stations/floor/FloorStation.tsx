@@ -14,6 +14,7 @@ import {
 } from 'wattograph-core';
 import { useLocalStorage } from '@mantine/hooks';
 import { setPerson, usePerson } from '../../client/person';
+import { listTesters } from '../../client/listTesters';
 import { findResume, measureProgress, type StepProgress } from '../../client/floorProgress';
 import { registerServiceWorker } from '../../client/serviceWorker';
 import { FloorStore, type FloorState } from '../../client/floorStore';
@@ -36,7 +37,8 @@ interface Pack {
   /** part families of its ends */
   families: Record<string, ConnectorFamily>;
   carried: CarriedWork;
-  /** who may sign ticks */
+  /** is there somebody else than who tested to sign? */
+  needsSecond: boolean;
   /** tools of the shop, to read with */
   instruments: string[];
 }
@@ -135,6 +137,15 @@ function Card({ jobId, pack, store }: { jobId: string; pack: Pack; store: FloorS
   const here = progress.get(step.id)!;
   const instrument = instruments[step.operation] ?? '';
   const next = steps[at + 1];
+  const tested = useMemo(
+    () =>
+      listTesters(
+        pack.steps,
+        [...state.events, ...state.waiting].filter(({ loomId }) => loomId === plan.loomId),
+      ),
+    [pack.steps, state.events, state.waiting, plan.loomId],
+  );
+  const needsOther = pack.needsSecond && step.operation === 'sign' && tested.includes(author);
   const doable = step.items.filter(({ heldBecause }) => heldBecause === null);
   const isFinished = doable.every(({ id }) => here.ticked.has(id) && !here.failed.has(id));
   const done = steps.filter(({ id }) => progress.get(id)!.done).length;
@@ -222,6 +233,7 @@ function Card({ jobId, pack, store }: { jobId: string; pack: Pack; store: FloorS
             {waitingFor.length > 2 ? ` and ${waitingFor.length - 2} more` : ''}
           </p>
         )}
+        {needsOther && <p className={styles.trouble}>{author} tested this loom: somebody else looks it over and signs.</p>}
         <datalist id="instruments">
           {pack.instruments.map((name) => (
             <option key={name} value={name} />
@@ -237,7 +249,7 @@ function Card({ jobId, pack, store }: { jobId: string; pack: Pack; store: FloorS
                 <button
                   className={styles.item}
                   aria-pressed={isTicked}
-                  disabled={item.heldBecause !== null}
+                  disabled={item.heldBecause !== null || (needsOther && !isTicked)}
                   onClick={() => tell(isTicked ? 'untick' : 'tick', item.id)}
                 >
                   <span className={styles.box}>{item.heldBecause !== null ? '–' : isTicked ? '✓' : ''}</span>

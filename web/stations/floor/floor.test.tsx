@@ -27,6 +27,7 @@ const create = (change: (job: Job) => void = () => undefined, carried: CarriedWo
     steps,
     families: CATALOGUE.families,
     carried,
+    needsSecond: true,
     instruments: ['pull tester', 'milliohmmeter'],
   };
 };
@@ -299,4 +300,21 @@ describe('readings', () => {
     expect(screen.getByRole('button', { name: `1 of ${pairs.reads.length} readings: close` })).toBeTruthy();
     expect(screen.queryByLabelText(`${words}, ${unit}`)).toBeNull();
   });
+});
+
+test('a loom is signed by somebody else than who tested it, where there is somebody else', async () => {
+  const pack = create();
+  const at = pack.steps.findIndex(({ operation }) => operation === 'sign');
+  const signature = () => screen.getByRole<HTMLButtonElement>('button', { name: /looked over and signed/ });
+  const tested = all(pack, at).map((event) => ({ ...event, author: IMKE.name }));
+  await open(pack, tested);
+  expect(title()).toBe('Second person looks the loom over and signs');
+  expect(screen.getByText('Imke Dorsey tested this loom: somebody else looks it over and signs.')).toBeTruthy();
+  expect(signature().disabled).toBe(true);
+  cleanup();
+  await open(pack, all(pack, at));
+  expect(signature().disabled).toBe(false);
+  cleanup();
+  await open({ ...pack, needsSecond: false }, tested);
+  expect(signature().disabled).toBe(false);
 });

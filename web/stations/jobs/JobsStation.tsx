@@ -12,6 +12,7 @@ import { hearNews } from '../../client/live';
 import { request, RequestError } from '../../client/request';
 import type { Person } from '../../server/accounts/rights';
 import type { JobSummary } from '../../server/jobSummaries';
+import { BIN_DAYS } from '../../server/jobs/binDays';
 import { Who } from '../../ui/accounts/Who';
 import { ProblemList } from '../../ui/findings/ProblemList';
 import { Segmented } from '../../ui/fields/Segmented';
@@ -56,7 +57,7 @@ function Findings({ line: { counted, isCurrent } }: { line: JobSummary }) {
 }
 
 const FILTER_WORDS: Record<Filter, string> = {
-  ...{ work: 'in work', mend: 'to mend', release: 'to release', floor: 'on the floor', archived: 'archived' },
+  ...{ work: 'in work', mend: 'to mend', release: 'to release', floor: 'on the floor', archived: 'archived', deleted: 'deleted' },
 };
 const ORDER_WORDS: Record<Order, string> = { touched: 'last touched first', promised: 'promised soonest first', name: 'by name' };
 
@@ -76,8 +77,11 @@ const useNow = (): number | null =>
     () => null,
   );
 
+/** What is done with a job from the wall. */
+type Act = (what: 'copy' | 'archive' | 'delete' | 'bringBack', job: JobSummary) => void;
+
 /** What else can be done with a job. A wall has many: the list of one is made when it is asked for. */
-function More({ job, onCopy, onArchive }: { job: JobSummary; onCopy: () => void; onArchive: () => void }) {
+function More({ job, act }: { job: JobSummary; act: Act }) {
   const [isAsked, setAsked] = useState(false);
   const label = `More of ${job.name}`;
   if (!isAsked)
@@ -94,21 +98,27 @@ function More({ job, onCopy, onArchive }: { job: JobSummary; onCopy: () => void;
         </button>
       </Menu.Target>
       <Menu.Dropdown>
-        <Menu.Item onClick={onCopy}>Begin another from it</Menu.Item>
-        <Menu.Item onClick={onArchive}>{job.isArchived ? 'Back on the wall' : 'Archive'}</Menu.Item>
+        <Menu.Item component={Link} href={`/jobs/${job.id}/customer`}>
+          What the customer sees
+        </Menu.Item>
+        <Menu.Item onClick={() => act('copy', job)}>Begin another from it</Menu.Item>
+        <Menu.Item onClick={() => act('archive', job)}>{job.isArchived ? 'Back on the wall' : 'Archive'}</Menu.Item>
+        <Menu.Item color="flame" onClick={() => act('delete', job)}>
+          Delete
+        </Menu.Item>
       </Menu.Dropdown>
     </Menu>
   );
 }
 
 /** A job on the wall: what is next for it, how it stands, where to go on. */
-function JobLine({ job, now, onCopy, onArchive }: { job: JobSummary; now: number | null; onCopy: () => void; onArchive: () => void }) {
+function JobLine({ job, now, act }: { job: JobSummary; now: number | null; act: Act }) {
   const mayPlan = useMay('plan');
   return (
     <li className={styles.job}>
       <div>
         <h2>
-          <Link href={`/jobs/${job.id}/${job.counted?.wires === 0 ? 'brief' : 'bundle'}`}>{job.name}</Link>
+          {job.deleted ? job.name : <Link href={`/jobs/${job.id}/${job.counted?.wires === 0 ? 'brief' : 'bundle'}`}>{job.name}</Link>}
         </h2>
         <span className="faint">
           {job.customer || 'no customer named'}
@@ -116,9 +126,19 @@ function JobLine({ job, now, onCopy, onArchive }: { job: JobSummary; now: number
         </span>
       </div>
       <div>
-        <span className={styles.next}>{job.next}</span>
-        <br />
-        <Findings line={job} />
+        {job.deleted ? (
+          <>
+            <span className={styles.next}>Deleted by {job.deleted.by}</span>
+            <br />
+            <span className="faint">gone for good after {job.deleted.until}</span>
+          </>
+        ) : (
+          <>
+            <span className={styles.next}>{job.next}</span>
+            <br />
+            <Findings line={job} />
+          </>
+        )}
       </div>
       <div className="faint">
         {job.counted && !job.counted.problem && `${toCount(job.counted.looms, 'loom')}, ${toCount(job.counted.wires, 'wire')}, `}
@@ -131,14 +151,24 @@ function JobLine({ job, now, onCopy, onArchive }: { job: JobSummary; now: number
           </span>
         )}
       </div>
-      <div className={styles.go}>
-        <Link href={`/jobs/${job.id}/brief`}>Brief</Link>
-        <Link href={`/jobs/${job.id}/survey`}>Survey</Link>
-        <Link href={`/jobs/${job.id}/bundle`}>Plan</Link>
-        <Link href={`/jobs/${job.id}/sheets`}>Sheets</Link>
-        {job.revision > 0 && <Link href={`/jobs/${job.id}/floor`}>Floor</Link>}
-        {mayPlan && <More job={job} onCopy={onCopy} onArchive={onArchive} />}
-      </div>
+      {job.deleted ? (
+        <div className={styles.go}>
+          {mayPlan && (
+            <Button variant="default" size="compact-sm" onClick={() => act('bringBack', job)}>
+              Bring it back
+            </Button>
+          )}
+        </div>
+      ) : (
+        <div className={styles.go}>
+          <Link href={`/jobs/${job.id}/brief`}>Brief</Link>
+          <Link href={`/jobs/${job.id}/survey`}>Survey</Link>
+          <Link href={`/jobs/${job.id}/bundle`}>Plan</Link>
+          <Link href={`/jobs/${job.id}/sheets`}>Sheets</Link>
+          {job.revision > 0 && <Link href={`/jobs/${job.id}/floor`}>Floor</Link>}
+          {mayPlan && <More job={job} act={act} />}
+        </div>
+      )}
     </li>
   );
 }
@@ -156,6 +186,7 @@ export function JobsStation({ jobs, person }: { jobs: JobSummary[]; person: Pers
   });
   const [problems, setProblems] = useState<{ title: string; list: Problem[] } | null>(null);
   const [busy, setBusy] = useState(false);
+  const [deleting, setDeleting] = useState<JobSummary | null>(null);
   const [words, setWords] = useState('');
   const [filter, setFilter] = useState<Filter>('work');
   const [order, setOrder] = useState<Order>('touched');
@@ -203,14 +234,20 @@ export function JobsStation({ jobs, person }: { jobs: JobSummary[]; person: Pers
       setProblems({ title: `${of} was not copied`, list: toProblems(error) });
     }
   };
-  const archive = async ({ id, name: of, isArchived }: JobSummary) => {
+  const put = async ({ id, name: of }: JobSummary, where: 'archived' | 'deleted', isThere: boolean) => {
     setProblems(null);
     try {
-      await request(`/api/jobs/${id}/archived`, { archived: !isArchived });
+      await request(`/api/jobs/${id}/${where}`, { [where]: isThere });
       router.refresh();
     } catch (error) {
       setProblems({ title: `${of} stays where it is`, list: toProblems(error) });
     }
+  };
+  const act: Act = (what, job) => {
+    if (what === 'copy') void copy(job);
+    else if (what === 'archive') void put(job, 'archived', !job.isArchived);
+    else if (what === 'bringBack') void put(job, 'deleted', false);
+    else setDeleting(job);
   };
   return (
     <div className={styles.page}>
@@ -287,11 +324,33 @@ export function JobsStation({ jobs, person }: { jobs: JobSummary[]; person: Pers
       )}
       <ul className={styles.wall}>
         {shown.map((job) => (
-          <JobLine key={job.id} job={job} now={now} onCopy={() => void copy(job)} onArchive={() => void archive(job)} />
+          <JobLine key={job.id} job={job} now={now} act={act} />
         ))}
       </ul>
       {jobs.length > 0 && shown.length === 0 && (
         <p className={styles.empty}>No job here{words.trim() && ` that “${words.trim()}” stands in`}.</p>
+      )}
+      {deleting && (
+        <Modal opened onClose={() => setDeleting(null)} title={`Delete ${deleting.name}?`}>
+          <p style={{ marginTop: 0 }}>
+            It goes from the wall with its revisions, ticks and photos. For {BIN_DAYS} days it can be brought back from “deleted”; then it
+            is gone for good. To only put it away, archive it.
+          </p>
+          <Group justify="flex-end" mt="md">
+            <Button variant="default" data-autofocus onClick={() => setDeleting(null)}>
+              Leave it
+            </Button>
+            <Button
+              color="flame"
+              onClick={() => {
+                setDeleting(null);
+                void put(deleting, 'deleted', true);
+              }}
+            >
+              Delete
+            </Button>
+          </Group>
+        </Modal>
       )}
       <Modal opened={opened} onClose={dialog.close} title="New job">
         <form

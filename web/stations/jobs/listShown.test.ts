@@ -3,7 +3,7 @@ import { countShown, FILTERS, listShown, toTouchedWords, type Filter, type Order
 
 const job = (name: string, rest: Partial<JobSummary> = {}): JobSummary => ({
   ...{ id: name, name, customer: 'Penhallow', counted: { looms: 1, wires: 4, stops: 0, checks: 0, problem: null }, isCurrent: true },
-  ...{ revision: 0, editsSince: 3, changedAt: '2026-11-20T08:00:00.000Z', changedBy: 'Jun Okafor', isArchived: false },
+  ...{ revision: 0, editsSince: 3, changedAt: '2026-11-20T08:00:00.000Z', changedBy: 'Jun Okafor', isArchived: false, deleted: null },
   ...{ next: 'Release revision 1', promisedOn: null, ...rest },
 });
 const counted = { looms: 1, wires: 4, stops: 0, checks: 0, problem: null };
@@ -13,11 +13,19 @@ const wall = [
   job('Broken', { counted: { ...counted, wires: 0, problem: 'a cavity is gone' }, promisedOn: '2026-12-01' }),
   job('New', { counted: null, changedBy: null }),
   job('Old', { isArchived: true, revision: 5, editsSince: 0 }),
+  job('Gone', { isArchived: true, deleted: { by: 'Imke Dorsey', until: '2026-12-20' } }),
 ];
 const names = (filter: Filter, order: Order = 'name', words = '') => listShown(wall, { words, filter, order }).map(({ name }) => name);
 
 test('each word of the bar stands for its jobs, and counts as many as it shows', () => {
-  expect(FILTERS.map((filter) => names(filter))).toEqual([['Broken', 'Fen', 'New', 'Skerry'], ['Broken', 'Skerry'], [], ['Fen'], ['Old']]);
+  expect(FILTERS.map((filter) => names(filter))).toEqual([
+    ['Broken', 'Fen', 'New', 'Skerry'],
+    ['Broken', 'Skerry'],
+    [],
+    ['Fen'],
+    ['Old'],
+    ['Gone'],
+  ]);
   for (const filter of FILTERS) expect(countShown(wall, filter)).toBe(names(filter).length);
   expect(names('release', 'name')).toEqual([]);
   expect(

@@ -1,19 +1,22 @@
 import type { JobSummary } from '../../server/jobSummaries';
 
-export const FILTERS = ['work', 'mend', 'release', 'floor', 'archived'] as const;
+export const FILTERS = ['work', 'mend', 'release', 'floor', 'archived', 'deleted'] as const;
 export type Filter = (typeof FILTERS)[number];
 export const ORDERS = ['touched', 'promised', 'name'] as const;
 export type Order = (typeof ORDERS)[number];
 
 const isReleased = ({ revision, editsSince }: JobSummary) => revision > 0 && editsSince === 0;
 
+const isInWork = ({ isArchived, deleted }: JobSummary) => !isArchived && deleted === null;
+
 /** Which jobs each word of the bar stands for. */
 const IS: Record<Filter, (job: JobSummary) => boolean> = {
-  work: ({ isArchived }) => !isArchived,
-  mend: ({ isArchived, counted }) => !isArchived && counted !== null && (counted.stops > 0 || counted.problem !== null),
-  release: (job) => !job.isArchived && job.counted !== null && job.counted.wires > 0 && job.counted.stops === 0 && !isReleased(job),
-  floor: (job) => !job.isArchived && job.revision > 0,
-  archived: ({ isArchived }) => isArchived,
+  work: isInWork,
+  mend: (job) => isInWork(job) && job.counted !== null && (job.counted.stops > 0 || job.counted.problem !== null),
+  release: (job) => isInWork(job) && job.counted !== null && job.counted.wires > 0 && job.counted.stops === 0 && !isReleased(job),
+  floor: (job) => isInWork(job) && job.revision > 0,
+  archived: ({ isArchived, deleted }) => isArchived && deleted === null,
+  deleted: ({ deleted }) => deleted !== null,
 };
 
 export const countShown = (jobs: readonly JobSummary[], filter: Filter): number => jobs.filter(IS[filter]).length;

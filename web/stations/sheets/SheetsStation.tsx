@@ -6,6 +6,7 @@ import { useDisclosure } from '@mantine/hooks';
 import { notifications } from '@mantine/notifications';
 import Link from 'next/link';
 import { useCallback, useEffect, useState } from 'react';
+import { toUrl } from '../../client/base';
 import { toCount, type CarriedWork } from 'wattograph-core';
 import { useFindings, useJob } from '../../client/jobContext';
 import { hearNews } from '../../client/live';
@@ -110,7 +111,7 @@ export function SheetsStation() {
               </Button>
             </Menu.Target>
             <Menu.Dropdown>
-              <Menu.Item component="a" href={`/api/jobs/${jobId}/export?what=job&release=${release}`}>
+              <Menu.Item component="a" href={toUrl(`/api/jobs/${jobId}/export?what=job&release=${release}`)}>
                 Job (JSON)
               </Menu.Item>
               <Menu.Item onClick={() => void save('csv', `/api/jobs/${jobId}/export?what=wires&${query}`)}>Wire list (CSV)</Menu.Item>

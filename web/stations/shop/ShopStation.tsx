@@ -28,6 +28,7 @@ import {
   type ShopTable,
 } from 'wattograph-core';
 import { setPerson, useMay } from '../../client/person';
+import { toUrl } from '../../client/base';
 import { request, RequestError } from '../../client/request';
 import { ProblemList } from '../../ui/findings/ProblemList';
 import type { Person } from '../../server/accounts/rights';
@@ -225,7 +226,7 @@ export function ShopStation({
         </Menu>
         <div className={styles.tools}>
           <Who />
-          <Button variant="default" component="a" href="/api/shop?as=file">
+          <Button variant="default" component="a" href={toUrl('/api/shop?as=file')}>
             Export
           </Button>
           <FileButton onChange={readFile} accept=".json,application/json">

@@ -2,6 +2,7 @@
 
 import { modals } from '@mantine/modals';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { toUrl } from '../../client/base';
 import { createTree, findStandard, listTrims, TICKS, type MeasureMethod, type Tick } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import type { SurveyState, SurveyStore } from '../../client/surveyStore';
@@ -221,7 +222,7 @@ function Photos({
       {photos.map((photo) => (
         <figure key={photo.id}>
           {/* eslint-disable-next-line @next/next/no-img-element */}
-          <img src={`/api/photos/${photo.id}`} alt={`${name}, by ${photo.author}`} loading="lazy" />
+          <img src={toUrl(`/api/photos/${photo.id}`)} alt={`${name}, by ${photo.author}`} loading="lazy" />
           <figcaption>
             {photo.author} <button onClick={() => askRemove(name, () => void store.removePhoto(photo.id))}>remove</button>
           </figcaption>

@@ -5,6 +5,7 @@ import { useForm } from '@mantine/form';
 import { useDisclosure } from '@mantine/hooks';
 import { notifications } from '@mantine/notifications';
 import Link from 'next/link';
+import { toUrl } from '../../client/base';
 import { usePerson } from '../../client/person';
 import { request, RequestError } from '../../client/request';
 import { mayDo, ROLE_WORDS } from '../../server/accounts/rights';
@@ -12,7 +13,7 @@ import styles from './Accounts.module.css';
 import { Faces, useFaces } from './Faces';
 
 /** The page as the server has it for whoever is signed in now. */
-const openAgain = (path?: string) => (path === undefined ? window.location.reload() : window.location.assign(path));
+const openAgain = (path?: string) => (path === undefined ? window.location.reload() : window.location.assign(toUrl(path)));
 
 const tell = (error: unknown) => {
   if (!(error instanceof RequestError)) throw error;

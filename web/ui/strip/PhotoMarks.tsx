@@ -2,6 +2,7 @@
 
 import { Modal } from '@mantine/core';
 import { useEffect, useState } from 'react';
+import { toUrl } from '../../client/base';
 import { toCount, type StripLayout } from 'wattograph-core';
 import { useJob } from '../../client/jobContext';
 import { request } from '../../client/request';
@@ -56,7 +57,7 @@ export function PhotoMarks({ loomId, layout }: { loomId: string; layout: StripLa
           {at.get(open.nodeId)!.map((photo) => (
             <figure key={photo.id} style={{ margin: '0 0 16px' }}>
               {/* eslint-disable-next-line @next/next/no-img-element */}
-              <img src={`/api/photos/${photo.id}`} alt={`${open.name}, by ${photo.author}`} style={{ maxWidth: '100%' }} />
+              <img src={toUrl(`/api/photos/${photo.id}`)} alt={`${open.name}, by ${photo.author}`} style={{ maxWidth: '100%' }} />
               <figcaption className="faint">
                 {photo.author}, {new Date(photo.takenAt).toISOString().slice(0, 10)} {photo.caption}
               </figcaption>

@@ -10,6 +10,7 @@ const MOST_WAITING = 200;
 
 /** streams that are open: a server that is told to end must not wait for their readers to leave */
 const open = new Set<() => void>();
+(globalThis as { wattographStreams?: Set<unknown> }).wattographStreams = open;
 process.once('SIGTERM', () => open.forEach((end) => end()));
 
 /** What is new, as server-sent events: topic, id and number only; what it is is asked for where it is shown. */

@@ -6,6 +6,6 @@ export const { dynamic, dynamicParams, revalidate, generateStaticParams, GET } =
   cwd: join(process.cwd(), 'web'),
   swSrc: 'workers/service.ts',
   globPatterns: [],
-  additionalPrecacheEntries: [{ url: '/offline.html', revision: '1' }],
+  additionalPrecacheEntries: [{ url: `${process.env.WATTOGRAPH_PATH ?? ''}/offline.html`, revision: '1' }],
   useNativeEsbuild: true,
 });

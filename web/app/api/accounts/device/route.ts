@@ -1,5 +1,5 @@
 import { isSecure } from '../../../../server/accounts/answers';
-import { record } from '../../../../server/accounts/people';
+import { record } from '../../../../server/accounts/record';
 import { DeviceRequest } from '../../../../server/accounts/requests';
 import { addDevice } from '../../../../server/accounts/session';
 import { database } from '../../../../server/database';

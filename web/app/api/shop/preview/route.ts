@@ -4,6 +4,8 @@ import { readJson, routeHandler } from '../../../../server/routeHandler';
 import { answerByTask } from '../../../../server/tasks';
 
 /** What a shop would change, in its tables and in every job. */
-export const POST = routeHandler('plan', async (request) =>
-  answerByTask(request, 'shopPreview', randomUUID(), toRequest(ShopPreviewRequest, await readJson(request))),
+export const POST = routeHandler(
+  'plan',
+  async (request) => answerByTask(request, 'shopPreview', randomUUID(), toRequest(ShopPreviewRequest, await readJson(request))),
+  { isCostly: true },
 );

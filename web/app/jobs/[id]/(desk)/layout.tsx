@@ -1,6 +1,7 @@
 import { notFound } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { preload } from 'react-dom';
+import { toUrl } from '../../../../client/base';
 import { toPlanPath } from '../../../../client/planPath';
 import { expectPerson } from '../../../../server/accounts/page';
 import type { Person } from '../../../../server/accounts/rights';
@@ -14,10 +15,10 @@ export const dynamic = 'force-dynamic';
 
 export default async function DeskLayout({ children, params }: { children: ReactNode; params: Promise<{ id: string }> }) {
   const { id } = await params;
-  const person = await expectPerson();
+  const person = await expectPerson('look', id);
   const initial = await open(id, person);
   if (!initial) notFound();
-  preload(toPlanPath(id, initial.version), { as: 'fetch', crossOrigin: 'anonymous' });
+  preload(toUrl(toPlanPath(id, initial.version)), { as: 'fetch', crossOrigin: 'anonymous' });
   return <JobShell initial={initial}>{children}</JobShell>;
 }
 

@@ -3,7 +3,7 @@ import { expectPerson } from '../../../../server/accounts/page';
 import { readJob } from '../../../../server/documents';
 import { Refusal } from '../../../../server/refusal';
 import { listFrozen, readFrozen } from '../../../../server/frozen';
-import { listFloorEvents, listReleases, readCarried, readRelease } from '../../../../server/releases';
+import { hasSeveral, listFloorEvents, listReleases, readCarried, readRelease } from '../../../../server/releases';
 import { readShop } from '../../../../server/shop';
 import { toJobId, toReleaseNumber } from '../../../../server/requests';
 import { FloorStation } from '../../../../stations/floor/FloorStation';
@@ -19,7 +19,7 @@ export default async function FloorPage({
   searchParams: Promise<{ release?: string; loom?: string }>;
 }) {
   const { id } = await params;
-  const person = await expectPerson();
+  const person = await expectPerson('look', id);
   const opened = await open(id, await searchParams).catch((error: unknown) => {
     if (error instanceof Refusal && error.status === 404) return null;
     throw error;
@@ -50,6 +50,7 @@ async function open(id: string, query: { release?: string; loom?: string }) {
       steps: build.steps,
       families,
       carried,
+      needsSecond: await hasSeveral(),
       instruments: tools.map(({ name }) => name),
     },
     events: await listFloorEvents(jobId, number),

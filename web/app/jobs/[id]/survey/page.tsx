@@ -16,7 +16,7 @@ export default async function SurveyPage({
   searchParams: Promise<{ loom?: string }>;
 }) {
   const { id } = await params;
-  const person = await expectPerson();
+  const person = await expectPerson('look', id);
   const loaded = await readJob(toJobId(id), person.name).catch((error: unknown) => {
     if (error instanceof Refusal && error.status === 404) return null;
     throw error;

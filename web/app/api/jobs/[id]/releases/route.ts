@@ -6,8 +6,12 @@ import { answerByTask } from '../../../../../server/tasks';
 export const GET = routeHandler<{ id: string }>('look', async (_request, { id }) => Response.json(await listReleases(toJobId(id))));
 
 /** Release the version that `base` names of the job as the next revision: a worker plans, builds and draws it. */
-export const POST = routeHandler<{ id: string }>('plan', async (request, { id }, person) => {
-  const jobId = toJobId(id);
-  const release = { ...toRequest(ReleaseRequest, await readJson(request)), author: person.name };
-  return answerByTask(request, 'release', [jobId, release], { jobId, ...release });
-});
+export const POST = routeHandler<{ id: string }>(
+  'plan',
+  async (request, { id }, person) => {
+    const jobId = toJobId(id);
+    const release = { ...toRequest(ReleaseRequest, await readJson(request)), author: person.name };
+    return answerByTask(request, 'release', [jobId, release], { jobId, ...release });
+  },
+  { isCostly: true },
+);

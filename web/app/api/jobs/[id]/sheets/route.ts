@@ -4,8 +4,12 @@ import { routeHandler } from '../../../../../server/routeHandler';
 import { answerByTask } from '../../../../../server/tasks';
 
 /** The build pack: pages as SVG in JSON, or with ?format=pdf one PDF. ?loom= ?paper= ?release= choose what. */
-export const GET = routeHandler<{ id: string }>('look', async (request, { id }) => {
-  const query = new URL(request.url).searchParams;
-  const { key, wanted } = await readWanted(toJobId(id), query);
-  return answerByTask(request, query.get('format') === 'pdf' ? 'pdf' : 'pages', key, wanted);
-});
+export const GET = routeHandler<{ id: string }>(
+  'look',
+  async (request, { id }) => {
+    const query = new URL(request.url).searchParams;
+    const { key, wanted } = await readWanted(toJobId(id), query);
+    return answerByTask(request, query.get('format') === 'pdf' ? 'pdf' : 'pages', key, wanted);
+  },
+  { isCostly: true },
+);

@@ -5,8 +5,12 @@ import { readShop } from '../../../../../server/shop';
 import { answerByTask } from '../../../../../server/tasks';
 
 /** What planning this job with the shop as it stands would change. */
-export const GET = routeHandler<{ id: string }>('look', async (request, { id }) => {
-  const jobId = toJobId(id);
-  const [version, shop] = await Promise.all([readJobVersion(jobId), readShop()]);
-  return answerByTask(request, 'bringUp', [jobId, version, shop.version], { jobId });
-});
+export const GET = routeHandler<{ id: string }>(
+  'look',
+  async (request, { id }) => {
+    const jobId = toJobId(id);
+    const [version, shop] = await Promise.all([readJobVersion(jobId), readShop()]);
+    return answerByTask(request, 'bringUp', [jobId, version, shop.version], { jobId });
+  },
+  { isCostly: true },
+);

@@ -1,0 +1,2 @@
+/** so long a job that was deleted can be brought back */
+export const BIN_DAYS = 30;

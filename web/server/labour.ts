@@ -1,0 +1,22 @@
+import { constants, setPriority } from 'node:os';
+import { countLine } from './jobSummaries';
+import { log } from './log';
+import { becomeWorker } from './queue';
+import { doStoredTask } from './storedTask';
+
+/** A piece of work for a process of its own. */
+export type Labour = { kind: 'task' | 'line'; id: string };
+
+becomeWorker();
+// what nobody waits for by the second must not slow down who ticks or edits
+setPriority(constants.priority.PRIORITY_BELOW_NORMAL);
+process.on('disconnect', () => process.exit(0));
+// it waits for work for as long as its parent is there
+process.channel?.ref();
+process.on('message', ({ kind, id }: Labour) => {
+  void (kind === 'task' ? doStoredTask(id) : countLine(id)).then(
+    () => process.send!({ done: true }),
+    (error: unknown) => process.send!({ failed: error instanceof Error ? error.message : String(error) }),
+  );
+});
+log.debug('labour ready');
