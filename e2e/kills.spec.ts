@@ -213,6 +213,7 @@ test(`${ROUNDS} times server, worker, database or all are killed under three ope
   /** a script that sends each note until it is taken, however often that is */
   const script = (async () => {
     for (let count = 0; !isOver; count += 1) {
+      await new Promise((resolve) => setTimeout(resolve, 50));
       const note = { id: randomUUID(), value: `note ${count}`, isTaken: false };
       written.push(note);
       let base = count;
@@ -242,7 +243,7 @@ test(`${ROUNDS} times server, worker, database or all are killed under three ope
     await Promise.all(workers.map((worker) => worker.act()));
     if (well) recoveries.push(await well);
     if (round % CRASH_EVERY === CRASH_EVERY - 1) await crash(workers[Math.floor(round / CRASH_EVERY) % workers.length]!, context);
-    if (IS_SOAK && round % 100 === 99) console.log(`${round + 1} rounds`);
+    if (IS_SOAK && round % 25 === 24) console.log(`${round + 1} rounds`);
   }
   isOver = true;
   await script;

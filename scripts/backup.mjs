@@ -1,12 +1,12 @@
 // Writes a backup of all that is stored, reads it back, and says where it is: npm run backup [-- FOLDER]
 import { backUp, backupFolder } from './lib/backup.mjs';
 import { ensureModules, ensurePackages } from './lib/machine.mjs';
-import { dataFolder, startPostgres } from './lib/postgres.mjs';
+import { dataFolder, foreignDatabase, startPostgres } from './lib/postgres.mjs';
 
 try {
   ensurePackages(['postgresql']);
   await ensureModules();
-  const postgres = process.env.DATABASE_URL ? { url: process.env.DATABASE_URL } : await startPostgres(dataFolder());
+  const postgres = foreignDatabase() ?? (await startPostgres(dataFolder()));
   const { file, bytes, rows } = await backUp(postgres.url, process.argv[2] ?? backupFolder(dataFolder()));
   if (postgres.started) postgres.stop();
   const held = ['jobs', 'edits', 'releases', 'floor_events', 'photos', 'shop_versions'].map(

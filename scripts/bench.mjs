@@ -35,14 +35,14 @@ await ensureBuild();
 const postgres = await startPostgres(folder);
 let server;
 try {
-  await prepareDatabase(postgres.url, { seed: true, quiet: true });
+  await prepareDatabase(postgres.url, { seed: true, quiet: true, appUrl: postgres.appUrl });
   await testPeople.addTestPeople(postgres.url);
   console.log('\n── served (targets: first page within 2,000 ms of a warm start, interactive within 1,500 ms)');
   for (let round = 0; round < 3; round += 1) {
     server?.stop();
     const started = performance.now();
     server = await startServer({
-      databaseUrl: postgres.url,
+      databaseUrl: postgres.appUrl,
       port: await findPort(),
       stdio: ['ignore', 'ignore', 'ignore'],
       env: testPeople.TEST_ENVIRONMENT,

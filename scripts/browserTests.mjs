@@ -16,10 +16,10 @@ const postgres = await startPostgres(folder);
 let server;
 let failed = false;
 try {
-  await prepareDatabase(postgres.url, { seed: true, quiet: true });
+  await prepareDatabase(postgres.url, { seed: true, quiet: true, appUrl: postgres.appUrl });
   await testPeople.addTestPeople(postgres.url);
   server = await startServer({
-    databaseUrl: postgres.url,
+    databaseUrl: postgres.appUrl,
     port: await findPort(),
     stdio: ['ignore', 'ignore', 'ignore'],
     env: testPeople.TEST_ENVIRONMENT,

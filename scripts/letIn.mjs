@@ -1,11 +1,11 @@
 // A code that lets somebody in, made on the machine itself: npm run let-in -- "NAME" [ROLE]
 import { ensureModules, ensurePackages, run } from './lib/machine.mjs';
-import { dataFolder, startPostgres } from './lib/postgres.mjs';
+import { dataFolder, foreignDatabase, startPostgres } from './lib/postgres.mjs';
 
 try {
   if (!process.env.DATABASE_URL) ensurePackages(['postgresql']);
   await ensureModules();
-  const postgres = process.env.DATABASE_URL ? { url: process.env.DATABASE_URL } : await startPostgres(dataFolder());
+  const postgres = foreignDatabase() ?? (await startPostgres(dataFolder()));
   try {
     await run('node', ['--import', 'tsx', 'web/server/letIn.ts', ...process.argv.slice(2)], {
       env: { ...process.env, DATABASE_URL: postgres.url },

@@ -14,10 +14,10 @@ const folder = mkdtempSync(join(tmpdir(), 'wattograph-pictures-'));
 const postgres = await startPostgres(folder);
 let server;
 try {
-  await prepareDatabase(postgres.url, { seed: true, quiet: true });
+  await prepareDatabase(postgres.url, { seed: true, quiet: true, appUrl: postgres.appUrl });
   await testPeople.addTestPeople(postgres.url);
   server = await startServer({
-    databaseUrl: postgres.url,
+    databaseUrl: postgres.appUrl,
     port: await findPort(),
     stdio: ['ignore', 'ignore', 'ignore'],
     env: testPeople.TEST_ENVIRONMENT,

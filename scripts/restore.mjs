@@ -1,7 +1,7 @@
 // Puts everything back to what a backup holds: npm run restore -- FILE. Nothing may run on the database meanwhile.
 import { countOthers, restore } from './lib/backup.mjs';
 import { ensureModules, ensurePackages } from './lib/machine.mjs';
-import { dataFolder, startPostgres } from './lib/postgres.mjs';
+import { dataFolder, foreignDatabase, startPostgres } from './lib/postgres.mjs';
 import { prepareDatabase } from './lib/server.mjs';
 
 let postgres;
@@ -10,11 +10,11 @@ try {
   if (!file) throw new Error('expected a backup file: npm run restore -- FILE');
   ensurePackages(['postgresql']);
   await ensureModules();
-  postgres = process.env.DATABASE_URL ? { url: process.env.DATABASE_URL } : await startPostgres(dataFolder());
+  postgres = foreignDatabase() ?? (await startPostgres(dataFolder()));
   const others = await countOthers(postgres.url);
   if (others > 0) throw new Error(`${others} connections are open: end the application first. Nothing was changed.`);
   restore(postgres.url, file);
-  await prepareDatabase(postgres.url, { seed: false });
+  await prepareDatabase(postgres.url, { seed: false, appUrl: postgres.appUrl });
   console.log(`Everything is as ${file} holds it. Start Wattograph as usual.`);
 } catch (error) {
   console.error(error.message);

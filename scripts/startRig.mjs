@@ -6,11 +6,11 @@ import { prepareDatabase, startServer } from './lib/server.mjs';
 import testPeople from './lib/testPeople.cjs';
 
 const postgres = await startPostgres(process.argv[2]);
-await prepareDatabase(postgres.url, { seed: false, quiet: true });
+await prepareDatabase(postgres.url, { seed: false, quiet: true, appUrl: postgres.appUrl });
 // with EMPTY nobody is there yet, as after a first start
 if (process.argv[3] !== 'EMPTY') await testPeople.addTestPeople(postgres.url);
 const server = await startServer({
-  databaseUrl: postgres.url,
+  databaseUrl: postgres.appUrl,
   port: await findPort(),
   stdio: ['ignore', 'ignore', 'ignore'],
   env: testPeople.TEST_ENVIRONMENT,

@@ -80,7 +80,16 @@ export async function backUp(databaseUrl, folder) {
       await client.query('begin isolation level repeatable read read only');
       const { rows } = await client.query('select pg_export_snapshot() as snapshot');
       const schemas = SCHEMAS.flatMap((name) => ['--schema', name]);
-      call('pg_dump', databaseUrl, ['--format=custom', '--snapshot', rows[0].snapshot, ...schemas, '--no-owner', '--file', part]);
+      call('pg_dump', databaseUrl, [
+        '--format=custom',
+        '--snapshot',
+        rows[0].snapshot,
+        ...schemas,
+        '--no-owner',
+        '--no-privileges',
+        '--file',
+        part,
+      ]);
       return measureTables(client);
     });
     const after = await readBack(databaseUrl, part);

@@ -5,7 +5,7 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { backUpNightly } from './backup.mjs';
 import { keepRunning } from './keep.mjs';
 import { ensureBuild, ensureModules, ensurePackages, findPort, isAlive, isPortFree } from './machine.mjs';
-import { dataFolder, startPostgres } from './postgres.mjs';
+import { dataFolder, foreignDatabase, startPostgres } from './postgres.mjs';
 import { isLoopback, prepareDatabase, spawnApplication, spawnWorker, toAddress, waitUntilUp } from './server.mjs';
 
 const LOOK_MS = 300;
@@ -16,13 +16,14 @@ const USUAL_PORT = 4640;
 export async function serve({ seed }) {
   const host = process.env.HOST ?? '127.0.0.1';
   expectNamed(host, seed);
-  const isPrivate = !process.env.DATABASE_URL;
+  const foreign = foreignDatabase();
+  const isPrivate = foreign === null;
   if (isPrivate) ensurePackages(['postgresql']);
   await ensureModules();
   await ensureBuild();
   const running = createRecord(dataFolder());
   const port = await choosePort(running.before);
-  const database = isPrivate ? await keepPostgres(running.isAlone) : { url: process.env.DATABASE_URL, stop: () => {}, pid: () => null };
+  const database = isPrivate ? await keepPostgres(running.isAlone) : { ...foreign, stop: () => {}, pid: () => null };
   const kept = [];
   let isStopping = false;
   const stop = async (code) => {
@@ -37,8 +38,8 @@ export async function serve({ seed }) {
   process.on('SIGTERM', () => void stop(0));
   process.on('SIGHUP', () => void stop(0));
   try {
-    await prepareDatabase(database.url, { seed });
-    const options = { databaseUrl: database.url, host, port, withParent: true };
+    await prepareDatabase(database.url, { seed, appUrl: database.appUrl });
+    const options = { databaseUrl: database.appUrl || database.url, host, port, withParent: true };
     const note = () => running.write({ pid: process.pid, port, application: kept[0]?.pid, worker: kept[1]?.pid, postgres: database.pid() });
     const keep = (name, spawn) =>
       keepRunning({
@@ -160,6 +161,7 @@ async function keepPostgres(isAlone) {
   if (isOurs) void watch();
   return {
     url: server.url,
+    appUrl: server.appUrl,
     pid: () => server.pid,
     onRestart: (listener) => (told = listener),
     stop: () => {

@@ -3,13 +3,16 @@ import { spawn } from 'node:child_process';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { root, run, subPath } from './machine.mjs';
 
-/** Bring the tables up to date and, where asked, put the demo jobs and people in if they are not there. quiet: say nothing of who may come in. */
-export function prepareDatabase(databaseUrl, { seed, quiet = false }) {
+/**
+ * Bring the tables up to date and, where asked, put the demo jobs and people in if they are not there.
+ * quiet: say nothing of who may come in. appUrl: address with the role that the application works with, which gets its rights.
+ */
+export function prepareDatabase(databaseUrl, { seed, quiet = false, appUrl = '' }) {
   return run(
     'node',
     ['node_modules/tsx/dist/cli.mjs', 'web/server/prepare.ts', ...(seed ? ['--seed'] : []), ...(quiet ? ['--quiet'] : [])],
     {
-      env: { ...process.env, DATABASE_URL: databaseUrl },
+      env: { ...process.env, DATABASE_URL: databaseUrl, WATTOGRAPH_APP_URL: appUrl },
     },
   );
 }

@@ -10,6 +10,8 @@ export interface FloorState {
   events: FloorEvent[];
   /** made here, not yet acknowledged */
   waiting: FloorEvent[];
+  /** when the first of them was made, ms; null: none waits */
+  oldestSince: number | null;
   /** made here, not taken by the server, kept on this tablet */
   refused: Refused<Made>[];
   /** what earlier revisions left done */
@@ -69,7 +71,17 @@ export class FloorStore {
       },
       onChange: () => this.refresh(),
     });
-    this.state = { events, waiting: [], refused: [], carried, online: true, isFull: false, isOpen: false, isBarred: false };
+    this.state = {
+      events,
+      waiting: [],
+      oldestSince: null,
+      refused: [],
+      carried,
+      online: true,
+      isFull: false,
+      isOpen: false,
+      isBarred: false,
+    };
   }
 
   /** Send what waits and hear what others tick, until the function given back is called. */
@@ -171,8 +183,8 @@ export class FloorStore {
   }
 
   private refresh(): void {
-    const { waiting, refused, online, isFull, isOpen, isBarred } = this.line;
-    this.set({ waiting: waiting.map(({ body }) => body), refused, online, isFull, isOpen, isBarred });
+    const { waiting, oldestSince, refused, online, isFull, isOpen, isBarred } = this.line;
+    this.set({ waiting: waiting.map(({ body }) => body), oldestSince, refused, online, isFull, isOpen, isBarred });
   }
 
   private set(part: Partial<FloorState>): void {

@@ -31,6 +31,8 @@ export interface JobState {
   saving: 'saved' | 'saving' | 'offline';
   /** edits that the server does not have yet */
   waiting: number;
+  /** when the first of them was made, ms; null: none waits */
+  oldestSince: number | null;
   undo: string | null;
   redo: string | null;
   result: PlanResult | null;
@@ -109,7 +111,17 @@ export class JobStore {
       (message) => this.set({ problem: `The plan could not be computed: ${message}` }),
     );
     void this.runner.hold(this.findGiven(loaded));
-    this.state = { ...loaded, saving: 'saving', waiting: 0, result: null, before: null, conflict: null, refused: [], problem: null };
+    this.state = {
+      ...loaded,
+      saving: 'saving',
+      waiting: 0,
+      oldestSince: null,
+      result: null,
+      before: null,
+      conflict: null,
+      refused: [],
+      problem: null,
+    };
     this.refresh();
     this.ends = [this.line.begin(), hearNews((news) => this.heed(news))];
     // what may be undone depends on who works at this device, and the page may be older than the job
@@ -229,6 +241,7 @@ export class JobStore {
       document,
       refused,
       waiting: waiting.length,
+      oldestSince: this.line.oldestSince,
       saving: this.isAway || !online ? 'offline' : isOpen && waiting.length === 0 ? 'saved' : 'saving',
       ...(isFull && !this.wasFull ? { problem: FULL } : {}),
     });

@@ -39,6 +39,8 @@ export interface SurveyState {
   writing: number;
   /** entries kept on this device that the server does not have yet */
   waiting: number;
+  /** when the first of what waits was entered, ms; null: nothing waits */
+  oldestSince: number | null;
   online: boolean;
   problem: string | null;
   photos: PhotoLine[];
@@ -54,6 +56,11 @@ interface Kept {
   version: number;
   document: Job;
 }
+
+const findOldest = (...times: (number | null)[]): number | null => {
+  const known = times.filter((time) => time !== null);
+  return known.length ? Math.min(...known) : null;
+};
 
 const MOST_AT_ONCE = 100;
 const MOST_PHOTO_BYTES = 20 * 1024 * 1024;
@@ -99,7 +106,7 @@ export class SurveyStore {
       onChange: () => this.refresh(),
     });
     this.state = {
-      ...{ job: loaded.document, result: null, writing: 0, waiting: 0, online: true, problem: null },
+      ...{ job: loaded.document, result: null, writing: 0, waiting: 0, oldestSince: null, online: true, problem: null },
       ...{ photos: [], waitingPhotos: [], refused: [] },
     };
     this.runner.tell(
@@ -324,6 +331,7 @@ export class SurveyStore {
       writing: entries.unwritten,
       waiting: entries.waiting.length - entries.unwritten,
       waitingPhotos: pictures.waiting.map(({ body }) => body),
+      oldestSince: findOldest(entries.oldestSince, pictures.oldestSince),
       refused: [
         ...entries.refused.map(({ id, body, reason }) => ({
           id,

@@ -6,6 +6,7 @@ import { Client } from 'pg';
 import { checkJob, createDemoShop, createLookup, type Job, type Shop } from 'wattograph-core';
 import { createFenRanger, createSkerry } from 'wattograph-core/demo';
 import { prepareFirst } from './accounts/firstPeople';
+import { grantRole } from './grantRole';
 import { toPresent } from './present';
 import { prepareQueue } from './queue';
 import * as schema from './schema';
@@ -36,6 +37,7 @@ async function prepare(): Promise<void> {
   const said = await prepareFirst(db, process.argv.includes('--seed'));
   if (said && !process.argv.includes('--quiet')) console.log(`\n  ${said}`);
   await prepareQueue(process.env.DATABASE_URL!);
+  if (process.env.WATTOGRAPH_APP_URL) await grantRole(db, process.env.WATTOGRAPH_APP_URL);
   if (process.argv.includes('--seed')) {
     for (const { id, create } of DEMO) {
       const made: Job = { ...create(), shopVersion: FIRST_SHOP_VERSION };

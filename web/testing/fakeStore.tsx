@@ -37,6 +37,7 @@ export class FakeStore {
       version: 0,
       saving: 'saved',
       waiting: 0,
+      oldestSince: null,
       undo: null,
       redo: null,
       result: null,

@@ -11,6 +11,7 @@ import { Suspense, useEffect, useMemo, type ReactNode } from 'react';
 import { REGISTER, type Finding, type FindingStation, addLoom, createLoomId, isBegun } from 'wattograph-core';
 import { JobProvider, useFindings, useJob, useJobStore } from '../client/jobContext';
 import type { Opened } from '../client/jobStore';
+import { sayOldest } from '../client/outbox/deviceStorage';
 import { CursorProvider, useCursorStore } from './cursor';
 import styles from './JobShell.module.css';
 import { ImportWireList } from './wireList/ImportWireList';
@@ -190,6 +191,7 @@ function Saved() {
   const saving = useJob((state) => state.saving);
   const version = useJob((state) => state.version);
   const waiting = useJob((state) => state.waiting);
+  const oldestSince = useJob((state) => state.oldestSince);
   return (
     <span role="status" className={`${styles.saved} ${saving === 'offline' ? styles.offline : ''}`}>
       {saving === 'saved'
@@ -197,7 +199,7 @@ function Saved() {
         : saving === 'saving'
           ? 'saving …'
           : waiting > 0
-            ? 'kept here, server away'
+            ? `${waiting} kept here, server away${sayOldest(oldestSince)}`
             : 'server away'}
     </span>
   );

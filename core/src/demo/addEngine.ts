@@ -190,6 +190,10 @@ export function addEngine(job: Job, catalogue: Catalogue): Job {
       due: '2027-03-01',
       atVisit: false,
     }),
+    q4: createOpenItem('Which side of the hoop shall the pull for the battery isolator come out?', {
+      owner: 'Penhallow Hillclimb',
+      atVisit: false,
+    }),
   };
   return made;
 }

@@ -11,6 +11,8 @@ export interface OutboxRow {
   body: unknown;
   /** why the server did not take it; null: it waits */
   refused: string | null;
+  /** when it was done, ms; undefined: by an older page */
+  since?: number;
 }
 
 /** What a device keeps to go on with no network: a job as the server last gave it. */

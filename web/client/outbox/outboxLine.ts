@@ -1,10 +1,13 @@
 import { liveQuery, type Subscription } from 'dexie';
 import { RequestError } from '../request';
+import { keepStorage } from './deviceStorage';
 import { outboxDatabase, type OutboxRow } from './outboxDatabase';
 
 export interface Waiting<B> {
   id: string;
   body: B;
+  /** when it was done, ms; null: by an older page */
+  since: number | null;
 }
 
 export interface Refused<B> extends Waiting<B> {
@@ -100,10 +103,18 @@ export class OutboxLine<B> {
     return this.waiting.filter(({ id }) => this.writing.has(id)).length;
   }
 
+  /** when the first of what waits was done, ms; null: nothing waits */
+  get oldestSince(): number | null {
+    const times = this.waiting.flatMap(({ since }) => since ?? []);
+    return times.length ? Math.min(...times) : null;
+  }
+
   /** It counts at once; the device writes it down and the server is told behind that. */
   add(id: string, body: B): void {
-    this.waiting = [...this.waiting, { id, body }];
-    this.write(id, body);
+    keepStorage();
+    const since = Date.now();
+    this.waiting = [...this.waiting, { id, body, since }];
+    this.write(id, body, since);
     this.options.onChange();
     void this.flush();
   }
@@ -121,7 +132,7 @@ export class OutboxLine<B> {
     if (!one) return;
     const marked = this.mark(id, null);
     this.refused = this.refused.filter((entry) => entry.id !== id);
-    this.waiting = [...this.waiting, { id, body: one.body }];
+    this.waiting = [...this.waiting, { id, body: one.body, since: one.since }];
     this.options.onChange();
     await Promise.all([marked, this.flush()]);
   }
@@ -216,9 +227,9 @@ export class OutboxLine<B> {
     return false;
   }
 
-  private async putAside({ id, body }: Waiting<B>, reason: string): Promise<void> {
+  private async putAside({ id, body, since }: Waiting<B>, reason: string): Promise<void> {
     this.waiting = this.waiting.filter((entry) => entry.id !== id);
-    this.refused = [...this.refused, { id, body, reason }];
+    this.refused = [...this.refused, { id, body, since, reason }];
     this.options.onChange();
     await this.mark(id, reason);
   }
@@ -247,8 +258,8 @@ export class OutboxLine<B> {
     this.retryMs = Math.min(LONGEST_RETRY_MS, this.retryMs * 2);
   }
 
-  private write(id: string, body: B): void {
-    const row = { id, line: this.options.name, body, refused: null } as OutboxRow;
+  private write(id: string, body: B, since: number): void {
+    const row = { id, line: this.options.name, body, refused: null, since } as OutboxRow;
     const written = outboxDatabase.rows.add(row).then(
       () => {
         this.isFull = false;
@@ -295,15 +306,18 @@ export class OutboxLine<B> {
     for (const id of lost) this.gone.add(id);
     const here = rows
       .filter(({ id }) => !this.gone.has(id))
-      .map(({ id, body, refused }) => ({ id, body: body as B, reason: this.reasons.has(id) ? this.reasons.get(id)! : refused }));
-    const there = here.flatMap(({ id, body, reason }) => (reason === null ? [{ id, body }] : []));
+      .map(({ id, body, refused, since = null }) => ({
+        ...{ id, body: body as B, since: since as number | null },
+        reason: this.reasons.has(id) ? this.reasons.get(id)! : refused,
+      }));
+    const there = here.flatMap(({ reason, ...one }) => (reason === null ? [one] : []));
     const ours = this.waiting.filter(({ id }) => !this.gone.has(id) && !this.reasons.get(id));
     // what was kept before this page opened comes first; from then on the order in which it was done here, also of what found no room
     const [first, then] = this.isOpen ? [ours, there] : [there, ours];
     const ids = new Set(first.map(({ id }) => id));
     this.waiting = [...first, ...then.filter(({ id }) => !ids.has(id))];
     const unwritten = this.refused.filter(({ id }) => !known.has(id) && !this.gone.has(id));
-    this.refused = [...here.flatMap(({ id, body, reason }) => (reason === null ? [] : [{ id, body, reason }])), ...unwritten];
+    this.refused = [...here.flatMap(({ reason, ...one }) => (reason === null ? [] : [{ ...one, reason }])), ...unwritten];
     apply?.();
     this.open();
     if (this.waiting.length > 0 && this.timer === undefined) void this.flush();

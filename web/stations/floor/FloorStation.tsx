@@ -18,6 +18,7 @@ import { listTesters } from '../../client/listTesters';
 import { findResume, measureProgress, type StepProgress } from '../../client/floorProgress';
 import { registerServiceWorker } from '../../client/serviceWorker';
 import { FloorStore, type FloorState } from '../../client/floorStore';
+import { sayOldest } from '../../client/outbox/deviceStorage';
 import type { Person } from '../../server/accounts/rights';
 import type { FloorEvent } from '../../server/releases';
 import { askReason } from '../../ui/fields/askReason';
@@ -93,10 +94,10 @@ const WORDS = { tick: 'tick', untick: 'tick taken back', problem: 'problem', sol
 
 const titleOf = (steps: readonly Step[], stepId: string): string => steps.find(({ id }) => id === stepId)?.title ?? stepId;
 
-function sayState({ waiting, refused, online, isFull, isBarred }: FloorState): string {
+function sayState({ waiting, oldestSince, refused, online, isFull, isBarred }: FloorState): string {
   if (isFull) return 'This tablet is full: what is ticked is lost when the page is closed before it is sent.';
-  if (waiting.length > 0 && isBarred) return `${waiting.length} kept here until who made it signs in`;
-  if (waiting.length > 0) return `${waiting.length} kept here, ${online ? 'sending' : 'server away'}`;
+  if (waiting.length > 0 && isBarred) return `${waiting.length} kept here until who made it signs in${sayOldest(oldestSince)}`;
+  if (waiting.length > 0) return `${waiting.length} kept here, ${online ? 'sending' : 'server away'}${sayOldest(oldestSince)}`;
   if (!online) return 'server away';
   return refused.length > 0 ? `${refused.length} not stored` : 'all stored';
 }

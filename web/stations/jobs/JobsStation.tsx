@@ -310,7 +310,10 @@ export function JobsStation({ jobs, person }: { jobs: JobSummary[]; person: Pers
             label="Which jobs"
             value={filter}
             onChange={setFilter}
-            options={FILTERS.map((value) => ({ value, words: `${FILTER_WORDS[value]} ${countShown(jobs, value)}` }))}
+            options={FILTERS.filter((value) => value !== 'deleted' || filter === value || countShown(jobs, value) > 0).map((value) => ({
+              value,
+              words: `${FILTER_WORDS[value]} ${countShown(jobs, value)}`,
+            }))}
           />
           <Select
             aria-label="Order"

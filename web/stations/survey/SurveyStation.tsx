@@ -3,6 +3,7 @@
 import Link from 'next/link';
 import { useEffect, useState, useSyncExternalStore } from 'react';
 import type { Opened } from '../../client/jobStore';
+import { sayOldest } from '../../client/outbox/deviceStorage';
 import { registerServiceWorker } from '../../client/serviceWorker';
 import { ShopProvider } from '../../client/shopContext';
 import { NotTaken } from '../../ui/NotTaken';
@@ -108,10 +109,10 @@ function Open({ store, jobId, wantedLoomId }: { store: SurveyStore; jobId: strin
   );
 }
 
-function sayState({ writing, waiting, waitingPhotos, refused, online }: SurveyState): string {
+function sayState({ writing, waiting, waitingPhotos, oldestSince, refused, online }: SurveyState): string {
   if (writing) return 'keeping …';
   const kept = waiting + waitingPhotos.length;
-  if (kept) return `${kept} kept here, ${online ? 'sending' : 'no network'}`;
+  if (kept) return `${kept} kept here, ${online ? 'sending' : 'no network'}${sayOldest(oldestSince)}`;
   if (!online) return 'no network';
   return refused.length > 0 ? `${refused.length} not stored` : 'all stored';
 }

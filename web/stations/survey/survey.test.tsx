@@ -31,7 +31,18 @@ class FakeSurvey {
   private state: SurveyState;
 
   constructor(job: Job) {
-    this.state = { job, result: null, writing: 0, waiting: 0, online: true, problem: null, photos: [], waitingPhotos: [], refused: [] };
+    this.state = {
+      job,
+      result: null,
+      writing: 0,
+      waiting: 0,
+      oldestSince: null,
+      online: true,
+      problem: null,
+      photos: [],
+      waitingPhotos: [],
+      refused: [],
+    };
     this.show(job);
   }
 

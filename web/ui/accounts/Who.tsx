@@ -5,7 +5,9 @@ import { useForm } from '@mantine/form';
 import { useDisclosure } from '@mantine/hooks';
 import { notifications } from '@mantine/notifications';
 import Link from 'next/link';
+import { useEffect, useState } from 'react';
 import { toUrl } from '../../client/base';
+import { askToKeep, readStorage, type DeviceStorage } from '../../client/outbox/deviceStorage';
 import { usePerson } from '../../client/person';
 import { request, RequestError } from '../../client/request';
 import { mayDo, ROLE_WORDS } from '../../server/accounts/rights';
@@ -48,6 +50,7 @@ function HandOver() {
         Signed in as <b>{person.name}</b>, {person.role}: {ROLE_WORDS[person.role]}. What is still waiting to be sent stays on this device
         and is signed by who made it.
       </p>
+      <Room />
       {faces && faces.length > 0 && <Faces faces={faces} onIn={() => openAgain()} />}
       {faces?.length === 0 && mayDo(person.role, 'plan') && <AddDevice />}
       <Group justify="space-between" mt="md">
@@ -63,6 +66,30 @@ function HandOver() {
         </Button>
       </Group>
     </>
+  );
+}
+
+/** What room the browser gives this installation, and whether it keeps what waits here. */
+function Room() {
+  const [room, setRoom] = useState<DeviceStorage | null>(null);
+  useEffect(() => {
+    void readStorage().then(setRoom);
+  }, []);
+  if (!room) return null;
+  return (
+    <p className="faint" style={{ margin: 0 }}>
+      This device: {Math.ceil(room.usedMb)} of {Math.floor(room.quotaMb)} MB used.{' '}
+      {room.isKept ? (
+        'Its browser keeps what waits here until it is sent.'
+      ) : (
+        <>
+          Its browser may clear what waits here when the disk gets full.{' '}
+          <Button size="compact-xs" variant="subtle" onClick={() => void askToKeep().then(setRoom)}>
+            Ask it to keep that
+          </Button>
+        </>
+      )}
+    </p>
   );
 }
 
