@@ -7,8 +7,9 @@ import { test, type APIRequestContext } from '@playwright/test';
 
 export interface Running {
   address: string;
-  /** of its own PostgreSQL */
+  /** of its own PostgreSQL, as its owner, and as the role that the application works with */
   database: string;
+  appDatabase: string;
   /** process of the application */
   server: number;
   kill(): void;
@@ -18,13 +19,13 @@ export interface Running {
 }
 
 /** An application with an empty database of its own for the tests of a file, which follow each other. */
-export function ownApplication(name: string, isEmpty = false) {
+export function ownApplication(name: string, isEmpty = false, environment: () => Record<string, string> = () => ({})) {
   test.describe.configure({ mode: 'serial' });
   const folder = mkdtempSync(join(tmpdir(), `wattograph-${name}-`));
   const own = {} as { running: Running; request: APIRequestContext; folder: string };
   test.beforeAll(async ({ playwright }) => {
     test.setTimeout(180_000);
-    own.running = start(folder, isEmpty);
+    own.running = start(folder, isEmpty, environment());
     own.request = await playwright.request.newContext({ baseURL: own.running.address, storageState: storageOf('imke') });
   });
   test.afterAll(async () => {
@@ -37,15 +38,17 @@ export function ownApplication(name: string, isEmpty = false) {
 }
 
 /** An application and a database of its own, to be killed. */
-export function start(folder: string, isEmpty = false): Running {
+export function start(folder: string, isEmpty = false, environment: Record<string, string> = {}): Running {
   const printed = execFileSync('node', [join(__dirname, '../scripts/startRig.mjs'), folder, ...(isEmpty ? ['EMPTY'] : [])], {
     encoding: 'utf8',
     stdio: ['ignore', 'pipe', 'inherit'],
     timeout: 90_000,
+    env: { ...process.env, ...environment },
   });
-  const { address, database, server, worker, postgres } = JSON.parse(printed.trim().split('\n').at(-1)!) as {
+  const { address, database, appDatabase, server, worker, postgres } = JSON.parse(printed.trim().split('\n').at(-1)!) as {
     address: string;
     database: string;
+    appDatabase: string;
     server: number;
     worker: number;
     postgres: number;
@@ -54,6 +57,7 @@ export function start(folder: string, isEmpty = false): Running {
   return {
     address,
     database,
+    appDatabase,
     server,
     kill: () => [server, ...workers, postgres].forEach(killHard),
     killWorker: () => workers.splice(0).forEach(killHard),

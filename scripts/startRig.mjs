@@ -15,5 +15,13 @@ const server = await startServer({
   stdio: ['ignore', 'ignore', 'ignore'],
   env: testPeople.TEST_ENVIRONMENT,
 });
-console.log(JSON.stringify({ address: server.address, database: postgres.url, ...server.pids(), postgres: postgres.pid }));
+console.log(
+  JSON.stringify({
+    address: server.address,
+    database: postgres.url,
+    appDatabase: postgres.appUrl,
+    ...server.pids(),
+    postgres: postgres.pid,
+  }),
+);
 process.exit(0);

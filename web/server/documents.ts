@@ -192,10 +192,17 @@ export async function takeHistory(jobId: string, request: { id: string; author: 
     const made = await append(tx, job, shop, {
       ...{ id, author, hash, patch, kind: direction, ofEdit: target },
       label: `${direction}: ${of.label}`.slice(0, 200),
+    }).catch((error: unknown) => {
+      if (!(error instanceof Refusal) || error.status !== UNFIT) throw error;
+      // what it would bring back was stored by an older Wattograph, or rests on what is gone
+      const [problem] = error.problems;
+      throw Refusal.at(409, problem?.path ?? '', `"${of.label}" cannot be taken back as the job is now: ${problem?.message ?? ''}`);
     });
     return withHistory(tx, jobId, author, made);
   });
 }
+
+const UNFIT = 422;
 
 /** The newest edit of a job of which that holds. */
 async function findOne(tx: Transaction, jobId: string, condition: SQL): Promise<EditRow> {

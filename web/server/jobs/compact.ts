@@ -13,10 +13,10 @@ const [zip, unzip] = [promisify(gzip), promisify(gunzip)];
 export interface Kept {
   edits: number;
   days: number;
+  /** fewer before those are not worth a snapshot */
+  least: number;
 }
-export const KEPT: Kept = { edits: 2000, days: 90 };
-/** fewer than that are not worth a snapshot */
-const LEAST = 500;
+export const KEPT: Kept = { edits: 2000, days: 90, least: 500 };
 /** edits that are read at a time, and taken back before others have their turn */
 const PAGE = 200;
 
@@ -47,16 +47,16 @@ export async function compactJob(id: string, kept: Kept = KEPT): Promise<number 
   return boundary;
 }
 
-async function findBoundary(id: string, { edits: most, days }: Kept): Promise<number | null> {
+async function findBoundary(id: string, { edits: most, days, least }: Kept): Promise<number | null> {
   const [job] = await database().select({ version: jobs.version, compacted: jobs.compacted }).from(jobs).where(eq(jobs.id, id));
-  if (!job || job.version - most - job.compacted < LEAST) return null;
+  if (!job || job.version - most - job.compacted < least) return null;
   const [old] = await database()
     .select({ version: edits.version })
     .from(edits)
     .where(and(eq(edits.jobId, id), lte(edits.version, job.version - most), sql`${edits.at} <= now() - make_interval(days => ${days})`))
     .orderBy(desc(edits.version))
     .limit(1);
-  return old && old.version - job.compacted >= LEAST ? old.version : null;
+  return old && old.version - job.compacted >= least ? old.version : null;
 }
 
 /** The job as it was at a version: as it is now, with every edit after that taken back. Null where one does not fit. */
@@ -92,6 +92,6 @@ export async function compactJobs(): Promise<void> {
   const rows = await database()
     .select({ id: jobs.id })
     .from(jobs)
-    .where(sql`${jobs.version} - ${jobs.compacted} >= ${KEPT.edits + LEAST}`);
+    .where(sql`${jobs.version} - ${jobs.compacted} >= ${KEPT.edits + KEPT.least}`);
   for (const { id } of rows) await compactJob(id);
 }
