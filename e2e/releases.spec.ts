@@ -6,6 +6,7 @@ import { expect, test, type APIRequestContext } from '@playwright/test';
 import { build } from 'esbuild';
 import { Client } from 'pg';
 import { CATALOGUE, createBuild, ENGINE, listFindings, plan, type Job, type Step } from 'wattograph-core';
+import { cookieOf } from '../scripts/lib/testPeople.cjs';
 import { createCleanInlet, createTestJob, readJob, sendEdit, sendRelease } from './helpers';
 
 const root = join(__dirname, '..');
@@ -227,6 +228,36 @@ test('ticks are of what the revision asks for and does not hold; a repeat counts
   expect(all).toHaveLength(2);
   const after = (await (await request.get(`${path}?after=${all[0]!.serial}`)).json()) as { id: string }[];
   expect(after.map(({ id: one }) => one)).toEqual([all[1]!.id]);
+});
+
+test('a loom is signed by somebody else than who tested it, said where it is refused and kept with who signed', async ({ request }) => {
+  const id = await createTestJob(request, createCleanInlet());
+  await release(request, id);
+  const send = (by: 'jun' | 'tobin', stepId: string, itemId: string, kind = 'tick') =>
+    request.post(`/api/jobs/${id}/releases/1/events`, {
+      data: {
+        events: [{ ...{ id: randomUUID(), loomId: 'inlet', stepId, itemId, kind, words: '' }, happenedAt: '2026-11-24T08:00:00.000Z' }],
+      },
+      headers: { cookie: cookieOf(by) },
+    });
+  const { steps } = createBuild(createCleanInlet(), plan(createCleanInlet(), CATALOGUE).looms[0]!, CATALOGUE);
+  const tests = steps.find(({ operation }) => operation === 'test')!;
+  for (const item of tests.items) expect((await send('jun', tests.id, item.id)).status()).toBe(200);
+  const own = await send('jun', 'sign', 'signed');
+  expect([own.status(), await own.text()]).toEqual([
+    422,
+    expect.stringContaining('Jun Okafor tested this loom: somebody else looks it over and signs'),
+  ]);
+  // of one's own test that somebody opened again one is not the tester any more
+  for (const item of tests.items) expect((await send('tobin', tests.id, item.id, 'untick')).status()).toBe(200);
+  for (const item of tests.items) expect((await send('tobin', tests.id, item.id)).status()).toBe(200);
+  expect((await send('tobin', 'sign', 'signed')).status()).toBe(422);
+  expect((await send('jun', 'sign', 'signed')).status()).toBe(200);
+  const client = new Client({ connectionString: process.env.E2E_DATABASE });
+  await client.connect();
+  const { rows } = await client.query(`select person, what from audit where about like $1 order by serial`, [`%${id}%`]);
+  await client.end();
+  expect(rows).toEqual([{ person: 'Jun Okafor', what: 'signed' }]);
 });
 
 test('a reading is stored with its unit, instrument and person; one that is none is refused, and nothing with it', async ({

@@ -1,9 +1,22 @@
-// The tests whose worth grows with their runs, at their full length: hundreds of seeded vehicles, revisions and edits, a hundred kills, ten thousand hostile
-// requests.
+// The tests whose worth grows with their runs, at their full length: hundreds of seeded vehicles, revisions and edits, a thousand kills under open pages,
+// ten thousand hostile requests, upgrades from every table there was, a disk that fills up, a build under a path.
 import { ensureModules, ensurePackages, run } from './lib/machine.mjs';
 
 ensurePackages(['postgresql', 'chromium']);
 await ensureModules();
 const env = { ...process.env, WATTOGRAPH_SOAK: '1' };
 await run('node', ['node_modules/jest/bin/jest.js', 'sequences', 'nodal', 'slim', 'carryOver', 'mutations'], { env });
-await run('node', ['scripts/browserTests.mjs', 'crash.spec.ts', 'hostile.spec.ts', 'load.spec.ts'], { env });
+await run(
+  'node',
+  [
+    'scripts/browserTests.mjs',
+    'crash.spec.ts',
+    'hostile.spec.ts',
+    'load.spec.ts',
+    'kills.spec.ts',
+    'diskFull.spec.ts',
+    'upgrade.spec.ts',
+    'subPath.spec.ts',
+  ],
+  { env },
+);
