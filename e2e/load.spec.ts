@@ -6,7 +6,8 @@ import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
 import { CATALOGUE, createBuild, plan } from 'wattograph-core';
 import { createSkerry } from 'wattograph-core/demo';
-import { cookieOf, TEST_ENVIRONMENT } from '../scripts/lib/testPeople.cjs';
+import { createRandomJob } from 'wattograph-core/generate';
+import { cookieOf, storageOf, TEST_ENVIRONMENT } from '../scripts/lib/testPeople.cjs';
 import { createCleanInlet, createTestJob, sendRelease } from './helpers';
 import { ownApplication } from './rig';
 
@@ -167,4 +168,94 @@ test(`${TABLETS} tablets and ${PLANNERS} planners on two applications and one wo
   expect(failed).toEqual([]);
   expect(ticks.length).toBeGreaterThanOrEqual(TABLETS);
   expect(edits.length).toBeGreaterThanOrEqual(PLANNERS);
+});
+
+const median = (times: readonly number[]) => [...times].sort((a, b) => a - b)[Math.floor(times.length / 2)]!;
+const EDITS = IS_SOAK ? 5000 : 60;
+
+test(`${EDITS} edits of one job: each is there, and the last ones cost what the first ones did`, async () => {
+  test.setTimeout(60_000 + EDITS * 200);
+  const id = await createTestJob(own.request, createSkerry());
+  const times: number[] = [];
+  for (let version = 0; version < EDITS; version += 1) {
+    const patch = [{ op: 'replace', path: '/notes', value: `note ${version}` }];
+    const { status, ms } = await send(own.running.address, `/api/jobs/${id}/edits`, {
+      id: randomUUID(),
+      base: version,
+      label: 'note',
+      patch,
+    });
+    expect(status).toBe(200);
+    times.push(ms);
+  }
+  const share = Math.max(10, EDITS / 25);
+  // after the start's cold code
+  const first = median(times.slice(share, 2 * share));
+  const last = median(times.slice(-share));
+  console.log(
+    `edits of the demo: ${first.toFixed(1)} ms at first, ${last.toFixed(1)} ms after ${EDITS}, ratio ${(last / first).toFixed(2)} (target 1.3)`,
+  );
+  const since = await get<{ version: number }[]>(own.running.address, `/api/jobs/${id}/edits?since=${EDITS - 20}`);
+  expect(since.map(({ version }) => version)).toEqual(Array.from({ length: 20 }, (_, index) => EDITS - 19 + index));
+});
+
+test('a large vehicle: edits while the sheets of its trunk are made and a tablet ticks', async () => {
+  test.setTimeout(300_000);
+  const wires = IS_SOAK ? 3200 : 300;
+  const large = createRandomJob(7, wires);
+  const id = await createTestJob(own.request, large);
+  const floorId = await createTestJob(own.request, createCleanInlet());
+  expect((await sendRelease(own.request, floorId)).status()).toBe(201);
+  const edit = (version: number) =>
+    send(own.running.address, `/api/jobs/${id}/edits`, {
+      ...{ id: randomUUID(), base: version, label: 'note' },
+      patch: [{ op: 'replace', path: '/notes', value: `note ${version}` }],
+    });
+  const alone: number[] = [];
+  for (let version = 0; version < 20; version += 1) alone.push((await edit(version)).ms);
+  let isMade = false;
+  const pdf = fetch(`${own.running.address}/api/jobs/${id}/sheets?format=pdf&loom=${Object.keys(large.looms)[0]}`, {
+    headers: { cookie: COOKIE, prefer: 'wait=30' },
+  }).then(async (response) => {
+    await response.arrayBuffer();
+    isMade = true;
+    return response.status;
+  });
+  const ticks: number[] = [];
+  const during: number[] = [];
+  for (let version = 20; version < 40 || (!isMade && version < 400); version += 1) {
+    during.push((await edit(version)).ms);
+    const event = { id: randomUUID(), loomId: 'inlet', stepId: 'test', itemId: 'step', kind: 'problem', words: '' };
+    const tick = await send(own.running.address, `/api/jobs/${floorId}/releases/1/events`, {
+      events: [{ ...event, happenedAt: new Date().toISOString() }],
+    });
+    expect(tick.status).toBe(200);
+    ticks.push(tick.ms);
+  }
+  say(`edits of ${wires} wires alone`, alone);
+  say('edits while its sheets are made', during);
+  say('ticks meanwhile', ticks);
+  expect([200, 202]).toContain(await pdf);
+});
+
+test('a tablet at rest hears little', async ({ browser }) => {
+  const restS = IS_SOAK ? 60 : 5;
+  test.setTimeout(120_000);
+  const floorId = await createTestJob(own.request, createCleanInlet());
+  expect((await sendRelease(own.request, floorId)).status()).toBe(201);
+  const context = await browser.newContext({ storageState: storageOf('tobin'), baseURL: own.running.address });
+  const page = await context.newPage();
+  await page.goto(`/jobs/${floorId}/floor`);
+  await expect(page.getByRole('status')).toHaveText('all stored');
+  await page.waitForTimeout(3000);
+  const session = await context.newCDPSession(page);
+  await session.send('Network.enable');
+  let [bytes, requests] = [0, 0];
+  session.on('Network.dataReceived', ({ encodedDataLength, dataLength }) => (bytes += Math.max(encodedDataLength, dataLength)));
+  session.on('Network.requestWillBeSent', () => (requests += 1));
+  await page.waitForTimeout(restS * 1000);
+  console.log(`a tablet at rest: ${bytes} bytes and ${requests} requests in ${restS} s (target 5 kB a minute)`);
+  expect(bytes / restS).toBeLessThan(5000 / 60);
+  expect(requests).toBe(0);
+  await context.close();
 });

@@ -1,10 +1,10 @@
-import { dropOvertaken, type Step } from 'wattograph-core';
-import type { FloorEvent } from '../server/releases';
-
-type Tick = Pick<FloorEvent, 'stepId' | 'itemId' | 'kind' | 'author' | 'serial' | 'device' | 'after'>;
+import { dropOvertaken, type SeenTick, type Step } from 'wattograph-core';
 
 /** Who has tested the loom, as far as it stands: whoever looks it over and signs is somebody else. */
-export function listTesters(steps: readonly Pick<Step, 'id' | 'operation'>[], events: readonly Tick[]): string[] {
+export function listTesters(
+  steps: readonly Pick<Step, 'id' | 'operation'>[],
+  events: readonly (SeenTick & { author: string })[],
+): string[] {
   const tests = new Set(steps.filter(({ operation }) => operation === 'test').map(({ id }) => id));
   const standing = new Map<string, string>();
   for (const { itemId, kind, author } of dropOvertaken(events.filter((event) => tests.has(event.stepId)))) {
