@@ -7,6 +7,7 @@ import { expect, test } from '@playwright/test';
 import { CATALOGUE, createBuild, plan } from 'wattograph-core';
 import { createSkerry } from 'wattograph-core/demo';
 import { createRandomJob } from 'wattograph-core/generate';
+import { Client } from 'pg';
 import { cookieOf, storageOf, TEST_ENVIRONMENT } from '../scripts/lib/testPeople.cjs';
 import { createCleanInlet, createTestJob, sendRelease } from './helpers';
 import { ownApplication } from './rig';
@@ -14,8 +15,11 @@ import { ownApplication } from './rig';
 const own = ownApplication('load');
 const IS_SOAK = process.env.WATTOGRAPH_SOAK === '1';
 const [TABLETS, PLANNERS, SECONDS] = IS_SOAK ? [200, 20, 60] : [12, 4, 6];
-/** between two of a tablet, and of a planner, ms: at most so long, a random share of it */
-const [TICK_PAUSE_MS, EDIT_PAUSE_MS] = [4000, 8000];
+/**
+ * Between two of a tablet, and of a planner, ms: at most so long, a random share of it. A contact takes longer to crimp than that; 16,000 is nearer
+ * to a shop, and WATTOGRAPH_PAUSE_MS sets it.
+ */
+const [TICK_PAUSE_MS, EDIT_PAUSE_MS] = [Number(process.env.WATTOGRAPH_PAUSE_MS ?? 4000), 8000];
 const PDFS = 5;
 
 const COOKIE = cookieOf('imke');
@@ -171,32 +175,63 @@ test(`${TABLETS} tablets and ${PLANNERS} planners on two applications and one wo
 });
 
 const median = (times: readonly number[]) => [...times].sort((a, b) => a - b)[Math.floor(times.length / 2)]!;
-const EDITS = IS_SOAK ? 5000 : 60;
+const EDITS = 5000;
 
-test(`${EDITS} edits of one job: each is there, and the last ones cost what the first ones did`, async () => {
-  test.setTimeout(60_000 + EDITS * 200);
-  const id = await createTestJob(own.request, createSkerry());
-  const times: number[] = [];
-  for (let version = 0; version < EDITS; version += 1) {
-    const patch = [{ op: 'replace', path: '/notes', value: `note ${version}` }];
-    const { status, ms } = await send(own.running.address, `/api/jobs/${id}/edits`, {
-      id: randomUUID(),
-      base: version,
-      label: 'note',
-      patch,
-    });
-    expect(status).toBe(200);
-    times.push(ms);
-  }
-  const share = Math.max(10, EDITS / 25);
-  // after the start's cold code
-  const first = median(times.slice(share, 2 * share));
-  const last = median(times.slice(-share));
-  console.log(
-    `edits of the demo: ${first.toFixed(1)} ms at first, ${last.toFixed(1)} ms after ${EDITS}, ratio ${(last / first).toFixed(2)} (target 1.3)`,
+test(`an edit after ${EDITS} others costs what one of a new job does, minute by minute beside each other`, async () => {
+  test.setTimeout(120_000);
+  const [long, fresh] = [await createTestJob(own.request, createSkerry()), await createTestJob(own.request, createSkerry())];
+  const client = new Client({ connectionString: own.running.database });
+  await client.connect();
+  await client.query(
+    `insert into edits (job_id, version, id, author, label, kind, patch, inverse)
+     select $1, n, gen_random_uuid(), case when n % 3 = 0 then 'Jun Okafor' else 'Imke Dorsey' end, 'note ' || n, 'edit',
+       json_build_array(json_build_object('op', 'replace', 'path', '/notes', 'value', 'note ' || n)),
+       json_build_array(json_build_object('op', 'replace', 'path', '/notes', 'value', 'note ' || n - 1))
+     from generate_series(1, $2::int) n`,
+    [long, EDITS],
   );
-  const since = await get<{ version: number }[]>(own.running.address, `/api/jobs/${id}/edits?since=${EDITS - 20}`);
-  expect(since.map(({ version }) => version)).toEqual(Array.from({ length: 20 }, (_, index) => EDITS - 19 + index));
+  await client.query('update jobs set version = $2 where id = $1', [long, EDITS]);
+  await client.end();
+  const times: Record<string, number[]> = { [long]: [], [fresh]: [] };
+  const rounds = IS_SOAK ? 200 : 20;
+  for (let round = 0; round < rounds; round += 1)
+    for (const [id, base] of [
+      [long, EDITS + round],
+      [fresh, round],
+    ] as const) {
+      const patch = [{ op: 'replace', path: '/notes', value: `now ${round}` }];
+      const { status, ms } = await send(own.running.address, `/api/jobs/${id}/edits`, { id: randomUUID(), base, label: 'note', patch });
+      expect(status).toBe(200);
+      times[id]!.push(ms);
+    }
+  const [after, first] = [median(times[long]!.slice(rounds / 4)), median(times[fresh]!.slice(rounds / 4))];
+  console.log(
+    `edits of the demo: ${after.toFixed(1)} ms after ${EDITS}, ${first.toFixed(1)} ms of a new job, ratio ${(after / first).toFixed(2)} (target 1.3)`,
+  );
+  const since = await get<{ version: number }[]>(own.running.address, `/api/jobs/${long}/edits?since=${EDITS}`);
+  expect(since.map(({ version }) => version)).toEqual(Array.from({ length: rounds }, (_, index) => EDITS + 1 + index));
+});
+
+test('a tablet at rest hears little', async ({ browser }) => {
+  const restS = IS_SOAK ? 60 : 5;
+  test.setTimeout(120_000);
+  const floorId = await createTestJob(own.request, createCleanInlet());
+  expect((await sendRelease(own.request, floorId)).status()).toBe(201);
+  const context = await browser.newContext({ storageState: storageOf('tobin'), baseURL: own.running.address });
+  const page = await context.newPage();
+  await page.goto(`/jobs/${floorId}/floor`);
+  await expect(page.getByRole('status')).toHaveText('all stored');
+  await page.waitForTimeout(3000);
+  const session = await context.newCDPSession(page);
+  await session.send('Network.enable');
+  let [bytes, requests] = [0, 0];
+  session.on('Network.dataReceived', ({ encodedDataLength, dataLength }) => (bytes += Math.max(encodedDataLength, dataLength)));
+  session.on('Network.requestWillBeSent', () => (requests += 1));
+  await page.waitForTimeout(restS * 1000);
+  console.log(`a tablet at rest: ${bytes} bytes and ${requests} requests in ${restS} s (target 5 kB a minute)`);
+  expect(bytes / restS).toBeLessThan(5000 / 60);
+  expect(requests).toBe(0);
+  await context.close();
 });
 
 test('a large vehicle: edits while the sheets of its trunk are made and a tablet ticks', async () => {
@@ -236,26 +271,4 @@ test('a large vehicle: edits while the sheets of its trunk are made and a tablet
   say('edits while its sheets are made', during);
   say('ticks meanwhile', ticks);
   expect([200, 202]).toContain(await pdf);
-});
-
-test('a tablet at rest hears little', async ({ browser }) => {
-  const restS = IS_SOAK ? 60 : 5;
-  test.setTimeout(120_000);
-  const floorId = await createTestJob(own.request, createCleanInlet());
-  expect((await sendRelease(own.request, floorId)).status()).toBe(201);
-  const context = await browser.newContext({ storageState: storageOf('tobin'), baseURL: own.running.address });
-  const page = await context.newPage();
-  await page.goto(`/jobs/${floorId}/floor`);
-  await expect(page.getByRole('status')).toHaveText('all stored');
-  await page.waitForTimeout(3000);
-  const session = await context.newCDPSession(page);
-  await session.send('Network.enable');
-  let [bytes, requests] = [0, 0];
-  session.on('Network.dataReceived', ({ encodedDataLength, dataLength }) => (bytes += Math.max(encodedDataLength, dataLength)));
-  session.on('Network.requestWillBeSent', () => (requests += 1));
-  await page.waitForTimeout(restS * 1000);
-  console.log(`a tablet at rest: ${bytes} bytes and ${requests} requests in ${restS} s (target 5 kB a minute)`);
-  expect(bytes / restS).toBeLessThan(5000 / 60);
-  expect(requests).toBe(0);
-  await context.close();
 });

@@ -9,7 +9,7 @@ export type Labour = { kind: 'task' | 'line'; id: string };
 
 becomeWorker();
 // what nobody waits for by the second must not slow down who ticks or edits
-setPriority(constants.priority.PRIORITY_BELOW_NORMAL);
+setPriority(constants.priority.PRIORITY_LOW);
 process.on('disconnect', () => process.exit(0));
 // it waits for work for as long as its parent is there
 process.channel?.ref();
