@@ -14,6 +14,7 @@ import {
 } from 'wattograph-core';
 import { database, type Database } from './database';
 import { expectSame, toContentHash } from './contentHash';
+import { findOpen, holdOpen } from './jobs/openDocuments';
 import { HistoryWalk, type HistoryTops } from './history';
 import { inTurn } from './inTurn';
 import { toPresent } from './present';
@@ -279,17 +280,39 @@ async function inJob<T>(
   return result;
 }
 
-function lockJob<T>(
+async function lockJob<T>(
   jobId: string,
   work: (tx: Transaction, job: { id: string; version: number; document: Job }, shop: PresentShop) => Promise<T>,
 ): Promise<T> {
-  return database().transaction(async (tx) => {
-    const [job] = await tx.select().from(jobs).where(eq(jobs.id, jobId)).for('update');
+  let written: Written | undefined;
+  const result = await database().transaction(async (tx) => {
+    const [job] = await tx.select({ id: jobs.id, version: jobs.version, stamp }).from(jobs).where(eq(jobs.id, jobId)).for('update');
     if (!job) throw Refusal.at(404, '', 'There is no such job.');
+    const document = findOpen(jobId, job.stamp) ?? (await readDocument(tx, jobId));
     // after the lock: a shop that is being changed has been waited for
-    const document = toPresent(job.document);
-    return work(tx, { ...job, document }, await readShopOf(document, tx));
+    const done = await work(tx, { ...job, document }, await readShopOf(document, tx));
+    written = writes.get(tx);
+    return done;
   });
+  // committed: the next edit begins with it
+  if (written) holdOpen(jobId, written.stamp, written.document, written.size);
+  return result;
+}
+
+/** the transaction that wrote a row: another one for every write */
+const stamp = sql<string>`${jobs}.xmin::text`;
+
+interface Written {
+  stamp: string;
+  document: Job;
+  size: number;
+}
+/** what a transaction has written, until it is known that it counts */
+const writes = new WeakMap<Transaction, Written>();
+
+async function readDocument(tx: Transaction, jobId: string): Promise<Job> {
+  const [row] = await tx.select({ document: jobs.document }).from(jobs).where(eq(jobs.id, jobId));
+  return toPresent(row!.document);
 }
 
 /** The edit that is stored under this id; undefined: none. Throws 409 where it is another one. */
@@ -338,9 +361,10 @@ async function append(
 const MOST_TEXT = 8 * 1024 * 1024;
 
 async function writeVersion(tx: Transaction, id: string, version: number, document: Job): Promise<{ version: number; document: Job }> {
-  if (JSON.stringify(document).length > MOST_TEXT)
-    throw Refusal.at(422, '', 'expected a job of at most 8 MB, got more: nothing was stored');
-  await tx.update(jobs).set({ version, document, changedAt: new Date() }).where(eq(jobs.id, id));
+  const size = JSON.stringify(document).length;
+  if (size > MOST_TEXT) throw Refusal.at(422, '', 'expected a job of at most 8 MB, got more: nothing was stored');
+  const [row] = await tx.update(jobs).set({ version, document, changedAt: new Date() }).where(eq(jobs.id, id)).returning({ stamp });
+  writes.set(tx, { stamp: row!.stamp, document, size });
   await tell(tx, { topic: 'job', id, version });
   return { version, document };
 }

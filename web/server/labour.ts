@@ -8,8 +8,8 @@ import { doStoredTask } from './storedTask';
 export type Labour = { kind: 'task' | 'line'; id: string };
 
 becomeWorker();
-// what nobody waits for by the second must not slow down who ticks or edits
-setPriority(constants.priority.PRIORITY_LOW);
+// who ticks or edits comes first, then who waits for sheets, then the wall
+setPriority(process.argv[2] === 'line' ? constants.priority.PRIORITY_LOW : constants.priority.PRIORITY_BELOW_NORMAL);
 process.on('disconnect', () => process.exit(0));
 // it waits for work for as long as its parent is there
 process.channel?.ref();

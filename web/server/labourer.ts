@@ -22,6 +22,8 @@ export class Labourer {
   constructor(
     private readonly script: string,
     private readonly memoryMb = MEMORY_MB,
+    /** handed to the process */
+    private readonly words: readonly string[] = [],
   ) {}
 
   /** Have this done. Throws OverBudget, Fallen, the signal's reason, or an Error with what the process said. */
@@ -73,7 +75,7 @@ export class Labourer {
   }
 
   private begin(): ChildProcess {
-    const child = fork(this.script, { execArgv: [...process.execArgv, `--max-old-space-size=${this.memoryMb}`] });
+    const child = fork(this.script, [...this.words], { execArgv: [...process.execArgv, `--max-old-space-size=${this.memoryMb}`] });
     child.on('exit', (code, by) => {
       if (this.child === child) this.child = null;
       if (code !== 0 && by !== 'SIGKILL') log.warn({ code, by }, 'a process of the worker ended');

@@ -30,9 +30,9 @@ const TIDY: [string, () => Promise<unknown>][] = [
   ['photos moved', movePhotos],
 ];
 
-const labourer = () => new Labourer(fileURLToPath(new URL('./labour.ts', import.meta.url)));
+const labourer = (kind: Labour['kind']) => new Labourer(fileURLToPath(new URL('./labour.ts', import.meta.url)), undefined, [kind]);
 /** one for what somebody waits for, one for the wall: a job that takes long to plan holds up neither */
-const [forTasks, forLines] = [labourer(), labourer()];
+const [forTasks, forLines] = [labourer('task'), labourer('line')];
 
 const toSeconds = (name: string, usual: number): number => {
   const asked = process.env[name] === undefined ? usual : Number(process.env[name]);

@@ -1,16 +1,18 @@
 import type { TSchema } from '@sinclair/typebox';
-import Ajv, { type ErrorObject, type ValidateFunction } from 'ajv';
+import Ajv, { type ErrorObject, type Options, type ValidateFunction } from 'ajv';
 import type { Checked, Problem } from './problem';
 
 // compiled when it is first asked for: compiling writes code, which a browser under our content policy does not allow
-const compiled = new WeakMap<TSchema, ValidateFunction>();
+const quick = new WeakMap<TSchema, ValidateFunction>();
+const telling = new WeakMap<TSchema, ValidateFunction>();
 const MOST = 20;
 
 /** Does this value have the shape that a schema asks for? At most 20 problems are listed, deepest (most telling) first. */
 export function checkShape<T>(schema: TSchema, value: unknown): Checked<T> {
-  let validate = compiled.get(schema);
-  if (!validate) compiled.set(schema, (validate = new Ajv({ allErrors: true, strict: false, verbose: true }).compile(schema)));
-  if (validate(value)) return { ok: true, value: value as T };
+  // nearly everything passes: what is wrong is looked for only where something is
+  if (compile(quick, schema, {})(value)) return { ok: true, value: value as T };
+  const validate = compile(telling, schema, { allErrors: true, verbose: true });
+  validate(value);
   const seen = new Set<string>();
   const problems: Problem[] = [];
   for (const error of validate.errors ?? []) {
@@ -21,6 +23,12 @@ export function checkShape<T>(schema: TSchema, value: unknown): Checked<T> {
   }
   problems.sort((a, b) => b.path.split('/').length - a.path.split('/').length);
   return { ok: false, problems: problems.slice(0, MOST) };
+}
+
+function compile(known: WeakMap<TSchema, ValidateFunction>, schema: TSchema, options: Options): ValidateFunction {
+  let validate = known.get(schema);
+  if (!validate) known.set(schema, (validate = new Ajv({ strict: false, ...options }).compile(schema)));
+  return validate;
 }
 
 function toProblem(error: ErrorObject): Problem | null {
