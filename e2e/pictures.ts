@@ -9,7 +9,6 @@ import { createCleanInlet, pick } from './helpers';
 const address = process.env.BENCH_ADDRESS!;
 const folder = process.argv[2]!;
 const SKERRY = '/jobs/5ee12000-0000-4000-8000-000000000012';
-const FEN = '/jobs/fe400000-0000-4000-8000-000000000002';
 
 const post = async (path: string, data: unknown) => {
   const response = await fetch(`${address}${path}`, {
@@ -45,7 +44,7 @@ async function main(): Promise<void> {
   const brief = await open(`${SKERRY}/brief?loom=engine`);
   await brief.getByRole('button', { name: 'charge control valve, 2 pins' }).first().click();
   await keep(brief, 'brief');
-  await keep(await open(`${FEN}/brief?tab=donor`), 'donor');
+  await keep(await open(`${SKERRY}/customer`), 'customer');
   for (const [name, width, height] of [
     ['survey-phone', 390, 844],
     ['survey-tablet', 1024, 768],

@@ -53,7 +53,12 @@ export interface Wanted {
 /** What the address asks for, and all that the answer depends on: a draft is another one with each edit and on another day. */
 export async function readWanted(jobId: string, query: URLSearchParams): Promise<{ key: unknown; wanted: Wanted }> {
   const release = query.get('release') || null;
-  const wanted: Wanted = { jobId, release, loom: query.get('loom'), paper: query.get('paper'), what: query.get('what') };
+  const [paper, format] = [query.get('paper'), query.get('format')];
+  if (paper !== null && !Object.hasOwn(PAPERS, paper))
+    throw Refusal.at(400, 'paper', `expected one of ${Object.keys(PAPERS).join(', ')}, got ${JSON.stringify(paper.slice(0, 40))}`);
+  if (format !== null && format !== 'pdf')
+    throw Refusal.at(400, 'format', `expected pdf or nothing, got ${JSON.stringify(format.slice(0, 40))}`);
+  const wanted: Wanted = { jobId, release, loom: query.get('loom'), paper, what: query.get('what') };
   const version = release === null ? [await readJobVersion(jobId), today()] : [toReleaseNumber(release)];
   return { key: [ENGINE, wanted, version], wanted };
 }

@@ -20,10 +20,15 @@ type Route<P> = (request: Request, context: { params: Promise<P> }) => Promise<R
 
 /**
  * A route for who may do that: the one place where rights are asked for. A parameter `id` is that of a job.
+ * @param query names that its address may have: any other one is a slip, and what it asks for would not be what was meant
  * @param isCostly a worker has to plan for it
  * @param ofBin also of a job that was deleted: to bring it back, or to take what a device did before it knew
  */
-export function routeHandler<P>(right: Right, handler: Handler<P>, { ofBin = right === 'report', isCostly = false } = {}): Route<P> {
+export function routeHandler<P>(
+  right: Right,
+  handler: Handler<P>,
+  { ofBin = right === 'report', isCostly = false, query = [] as readonly string[] } = {},
+): Route<P> {
   return handle(async (request, parameters: P, told) => {
     const person = await expectRight(request.headers, right).catch(async (error: unknown) => {
       await spend('address', toAddress(request.headers));
@@ -32,6 +37,7 @@ export function routeHandler<P>(right: Right, handler: Handler<P>, { ofBin = rig
     await spend('person', person.id);
     if (isCostly) await spend('costly', person.id);
     told.person = person.name;
+    expectQuery(request, query);
     // a route without parameters has none
     const id = (parameters as { id?: string } | undefined)?.id;
     if (id !== undefined) {
@@ -41,6 +47,15 @@ export function routeHandler<P>(right: Right, handler: Handler<P>, { ofBin = rig
     }
     return handler(request, parameters, person);
   });
+}
+
+function expectQuery(request: Request, names: readonly string[]): void {
+  const { searchParams } = new URL(request.url);
+  for (const name of searchParams.keys()) {
+    const words = names.length === 0 ? 'none' : names.join(', ');
+    if (!names.includes(name)) throw Refusal.at(400, name.slice(0, 80), `expected ${words} in the address, got another name`);
+    if (searchParams.getAll(name).length > 1) throw Refusal.at(400, name, 'expected it once, got it again');
+  }
 }
 
 /** A route for everybody, as the way in is. */

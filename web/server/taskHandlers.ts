@@ -1,7 +1,7 @@
 import { join } from 'node:path';
 import { toCostWords, toCutListCsv, toPartsCsv, toSvg, toWireListCsv } from 'wattograph-core';
 import { toPdf } from 'wattograph-core/pdf';
-import { readJob } from './documents';
+import { createStoredJob, readJob } from './documents';
 import { freezeLate } from './frozen';
 import { readLoom, readPages, readSource, toFileName, type Wanted } from './buildPacks';
 import { createRelease } from './releases';
@@ -16,6 +16,7 @@ interface Inputs {
   csv: Wanted;
   shopPreview: { document: unknown };
   bringUp: { jobId: string };
+  import: { id: string; document: unknown };
 }
 
 type Handlers = { [Kind in TaskKind]: (input: Inputs[Kind], context: TaskContext) => Promise<Answer> };
@@ -58,6 +59,7 @@ const HANDLERS: Handlers = {
     return { status: 200, type: 'text/csv; charset=utf-8', name, body: Buffer.from(text) };
   },
   shopPreview: async ({ document }, context) => toJsonAnswer(await previewShop(document, context)),
+  import: async ({ id, document }) => toJsonAnswer(await createStoredJob(id, document), 201),
   bringUp: async ({ jobId }) => toJsonAnswer(await previewBringUp(jobId, (await readJob(jobId, '')).document)),
 };
 

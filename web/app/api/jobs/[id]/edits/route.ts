@@ -10,7 +10,11 @@ export const POST = routeHandler<{ id: string }>('plan', async (request, { id },
 });
 
 /** The edits after ?since=. */
-export const GET = routeHandler<{ id: string }>('look', async (request, { id }) => {
-  const since = toVersion(new URL(request.url).searchParams.get('since') ?? '', 'since');
-  return Response.json(await listEditsSince(toJobId(id), since));
-});
+export const GET = routeHandler<{ id: string }>(
+  'look',
+  async (request, { id }) => {
+    const since = toVersion(new URL(request.url).searchParams.get('since') ?? '', 'since');
+    return Response.json(await listEditsSince(toJobId(id), since));
+  },
+  { query: ['since'] },
+);

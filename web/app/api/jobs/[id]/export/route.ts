@@ -26,5 +26,5 @@ export const GET = routeHandler<{ id: string }>(
       },
     });
   },
-  { isCostly: true },
+  { isCostly: true, query: ['what', 'loom', 'paper', 'release'] },
 );

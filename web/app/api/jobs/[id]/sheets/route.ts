@@ -11,5 +11,5 @@ export const GET = routeHandler<{ id: string }>(
     const { key, wanted } = await readWanted(toJobId(id), query);
     return answerByTask(request, query.get('format') === 'pdf' ? 'pdf' : 'pages', key, wanted);
   },
-  { isCostly: true },
+  { isCostly: true, query: ['format', 'loom', 'paper', 'release'] },
 );

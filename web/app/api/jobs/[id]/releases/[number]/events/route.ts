@@ -5,10 +5,14 @@ import { readJson, routeHandler } from '../../../../../../../server/routeHandler
 type Parameters = { id: string; number: string };
 
 /** What happened on the floor of a revision; with ?after= what came after that event. */
-export const GET = routeHandler<Parameters>('look', async (request, { id, number }) => {
-  const after = toSerial(new URL(request.url).searchParams.get('after') ?? '0');
-  return Response.json(await listFloorEvents(toJobId(id), toReleaseNumber(number), after));
-});
+export const GET = routeHandler<Parameters>(
+  'look',
+  async (request, { id, number }) => {
+    const after = toSerial(new URL(request.url).searchParams.get('after') ?? '0');
+    return Response.json(await listFloorEvents(toJobId(id), toReleaseNumber(number), after));
+  },
+  { query: ['after'] },
+);
 
 /** Add ticks and problems; those that are there already are passed over. */
 export const POST = routeHandler<Parameters>('report', async (request, { id, number }, { name }) => {
