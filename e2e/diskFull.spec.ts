@@ -1,12 +1,12 @@
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
-import { closeSync, existsSync, mkdtempSync, openSync, readFileSync, rmSync, writeSync } from 'node:fs';
-import { createServer } from 'node:net';
+import { closeSync, mkdtempSync, openSync, readFileSync, rmSync, writeSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
 import { createSkerry } from 'wattograph-core/demo';
 import { addTestPeople, cookieOf, TEST_ENVIRONMENT } from '../scripts/lib/testPeople.cjs';
+import { findPort, killStarted } from './rig';
 
 const root = join(__dirname, '..');
 const folder = mkdtempSync(join(tmpdir(), 'wattograph-full-'));
@@ -25,10 +25,7 @@ test.beforeAll(() => {
 
 test.afterAll(() => {
   supervisor?.kill('SIGKILL');
-  if (existsSync(join(data, 'running.json'))) {
-    const { application, worker, postgres } = JSON.parse(readFileSync(join(data, 'running.json'), 'utf8')) as Record<string, number>;
-    for (const pid of [application, worker, postgres]) spawnSync('kill', ['-9', String(pid)]);
-  }
+  killStarted(data);
   if (hasDisk) spawnSync('umount', ['-l', folder]);
   rmSync(folder, { recursive: true, force: true });
 });
@@ -62,12 +59,7 @@ function fill(): void {
 test('the disk fills up and gets room again: nothing that was acknowledged is lost, nothing is said to be stored that is not, and it goes on by itself', async () => {
   test.skip(!hasDisk, 'this machine lets nobody make a disk');
   test.setTimeout(400_000);
-  port = await new Promise<number>((resolve) => {
-    const server = createServer().listen(0, '127.0.0.1', () => {
-      const free = (server.address() as { port: number }).port;
-      server.close(() => resolve(free));
-    });
-  });
+  port = await findPort();
   const { DATABASE_URL: _, ...env } = process.env;
   supervisor = spawn('node', ['scripts/start.mjs'], {
     cwd: root,

@@ -1,7 +1,6 @@
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { existsSync, mkdtempSync, openSync, readFileSync, rmSync } from 'node:fs';
-import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test, type BrowserContext, type Page } from '@playwright/test';
@@ -9,6 +8,7 @@ import type { Job } from 'wattograph-core';
 import { createSkerry } from 'wattograph-core/demo';
 import { addTestPeople, cookieOf, storageOf, TEST_ENVIRONMENT } from '../scripts/lib/testPeople.cjs';
 import { createCleanInlet } from './helpers';
+import { findPort } from './rig';
 
 const IS_SOAK = process.env.WATTOGRAPH_SOAK === '1';
 const ROUNDS = Number(process.env.WATTOGRAPH_ROUNDS ?? (IS_SOAK ? 1000 : 5));
@@ -133,12 +133,7 @@ async function crash(worker: Worker, context: BrowserContext): Promise<void> {
 
 test.beforeAll(async () => {
   test.setTimeout(180_000);
-  port = await new Promise<number>((resolve) => {
-    const server = createServer().listen(0, '127.0.0.1', () => {
-      const free = (server.address() as { port: number }).port;
-      server.close(() => resolve(free));
-    });
-  });
+  port = await findPort();
   start();
   await recover();
   const { password } = JSON.parse(readFileSync(join(folder, 'pg.json'), 'utf8')) as { password: string };

@@ -1,7 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
-import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
 import { CATALOGUE, createBuild, plan } from 'wattograph-core';
@@ -10,7 +9,7 @@ import { createRandomJob } from 'wattograph-core/generate';
 import { Client } from 'pg';
 import { cookieOf, storageOf, TEST_ENVIRONMENT } from '../scripts/lib/testPeople.cjs';
 import { createCleanInlet, createTestJob, sendRelease } from './helpers';
-import { ownApplication } from './rig';
+import { findPort, ownApplication } from './rig';
 
 const own = ownApplication('load');
 const IS_SOAK = process.env.WATTOGRAPH_SOAK === '1';
@@ -45,12 +44,7 @@ const pause = (mostMs: number) => new Promise((resolve) => setTimeout(resolve, m
 
 /** A second application on the same database, as behind a balancer. */
 async function startSecond(): Promise<{ address: string; child: ChildProcess }> {
-  const port = await new Promise<number>((resolve) => {
-    const server = createServer().listen(0, '127.0.0.1', () => {
-      const { port: free } = server.address() as { port: number };
-      server.close(() => resolve(free));
-    });
-  });
+  const port = await findPort();
   const child = spawn('node', ['node_modules/next/dist/bin/next', 'start', 'web', '-p', String(port), '-H', '127.0.0.1'], {
     cwd: root,
     stdio: 'ignore',

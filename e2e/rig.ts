@@ -1,5 +1,6 @@
 import { execFileSync, spawn } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { storageOf } from '../scripts/lib/testPeople.cjs';
@@ -70,6 +71,23 @@ export function start(folder: string, isEmpty = false, environment: Record<strin
       workers.push(child.pid!);
     },
   };
+}
+
+/** A port of this machine that nobody listens on. */
+export const findPort = (): Promise<number> =>
+  new Promise((resolve) => {
+    const server = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = server.address() as { port: number };
+      server.close(() => resolve(port));
+    });
+  });
+
+/** End all that a start (npm start, npm run demo) has left running of a data folder. */
+export function killStarted(folder: string): void {
+  const file = join(folder, 'running.json');
+  if (!existsSync(file)) return;
+  const { application, worker, postgres } = JSON.parse(readFileSync(file, 'utf8')) as Record<string, number>;
+  for (const pid of [application!, worker!, postgres!]) killHard(pid);
 }
 
 function killHard(pid: number): void {

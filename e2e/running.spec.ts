@@ -1,11 +1,11 @@
 import { execFileSync, spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { existsSync, mkdtempSync, readFileSync, readdirSync, rmSync, truncateSync } from 'node:fs';
-import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
 import { createCleanInlet } from './helpers';
+import { findPort } from './rig';
 
 const root = join(__dirname, '..');
 const folder = mkdtempSync(join(tmpdir(), 'wattograph-running-'));
@@ -92,12 +92,7 @@ const script = (name: string, ...args: string[]) =>
 test.describe.configure({ mode: 'serial', timeout: 180_000 });
 
 test.beforeAll(async () => {
-  port = await new Promise<number>((resolve) => {
-    const server = createServer().listen(0, '127.0.0.1', () => {
-      const address = server.address() as { port: number };
-      server.close(() => resolve(address.port));
-    });
-  });
+  port = await findPort();
   start();
   await isUp();
   await setUp();

@@ -1,9 +1,9 @@
-import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
-import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { createServer } from 'node:net';
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
+import { findPort, killStarted } from './rig';
 
 const root = join(__dirname, '..');
 const folder = mkdtempSync(join(tmpdir(), 'wattograph-path-'));
@@ -13,10 +13,7 @@ const IS_SOAK = process.env.WATTOGRAPH_SOAK === '1';
 
 test.afterAll(() => {
   supervisor?.kill('SIGKILL');
-  if (existsSync(join(folder, 'running.json'))) {
-    const { application, worker, postgres } = JSON.parse(readFileSync(join(folder, 'running.json'), 'utf8')) as Record<string, number>;
-    for (const pid of [application, worker, postgres]) spawnSync('kill', ['-9', String(pid)]);
-  }
+  killStarted(folder);
   rmSync(folder, { recursive: true, force: true });
 });
 
@@ -25,12 +22,7 @@ test('under a path of a name: sign in, plan, look at sheets, work on the floor a
 }) => {
   test.skip(!IS_SOAK, 'it takes a build of its own: npm run soak');
   test.setTimeout(400_000);
-  const port = await new Promise<number>((resolve) => {
-    const server = createServer().listen(0, '127.0.0.1', () => {
-      const free = (server.address() as { port: number }).port;
-      server.close(() => resolve(free));
-    });
-  });
+  const port = await findPort();
   const { DATABASE_URL: _, ...env } = process.env;
   supervisor = spawn('node', ['scripts/demo.mjs'], {
     cwd: root,
