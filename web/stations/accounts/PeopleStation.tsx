@@ -225,6 +225,7 @@ function InviteDialog({
           />
           <Select
             label="Role"
+            mt="sm"
             disabled={isAgain}
             allowDeselect={false}
             data={ROLES.map((role) => ({ value: role, label: `${role}: ${ROLE_WORDS[role]}` }))}
@@ -233,6 +234,7 @@ function InviteDialog({
           {form.values.role === 'customer' && (
             <Select
               label="Their job"
+              mt="sm"
               description="they see how it stands, and answer what is asked of them there; nothing else"
               disabled={isAgain}
               searchable

@@ -77,7 +77,7 @@ function Room() {
   }, []);
   if (!room) return null;
   return (
-    <p className="faint" style={{ margin: 0 }}>
+    <p className="faint" style={{ margin: '0 0 10px' }}>
       This device: {Math.ceil(room.usedMb)} of {Math.floor(room.quotaMb)} MB used.{' '}
       {room.isKept ? (
         'Its browser keeps what waits here until it is sent.'
