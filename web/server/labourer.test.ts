@@ -8,11 +8,13 @@ const script = join(folder, 'labour.mjs');
 // what it is told to do; its id with every answer
 writeFileSync(
   script,
-  `process.on('disconnect', () => process.exit(0));
+  `import { closeSync } from 'node:fs';
+process.on('disconnect', () => process.exit(0));
 process.on('message', ({ what }) => {
   if (what === 'hang') for (;;);
   if (what === 'fall') process.exit(3);
-  if (what === 'eat') { const all = []; for (;;) all.push(new Array(1e6).fill({})); }
+  // what it says of its end would be taken for that of whoever runs the tests
+  if (what === 'eat') { closeSync(2); const all = []; for (;;) all.push(new Array(1e6).fill({})); }
   if (what === 'wait') return;
   process.send(what === 'fail' ? { failed: 'no ' + process.pid } : { done: true });
 });`,
