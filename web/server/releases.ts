@@ -1,7 +1,6 @@
 import { today } from '../client/today';
 import { and, asc, eq, gt, inArray, isNull, lt, sql } from 'drizzle-orm';
-import { carryOver, dropOvertaken, listFindings, plan, UNDO_STEP, type CarriedWork, type Operation } from 'wattograph-core';
-import { listTesters } from '../client/listTesters';
+import { carryOver, dropOvertaken, listFindings, listTesters, plan, UNDO_STEP, type CarriedWork, type Operation } from 'wattograph-core';
 import { record } from './accounts/record';
 import { RIGHTS } from './accounts/rights';
 import { toPresent } from './present';

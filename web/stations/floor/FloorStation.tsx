@@ -5,6 +5,7 @@ import { useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } fr
 import {
   createUndoStep,
   layoutStrip,
+  listTesters,
   type CarriedWork,
   type ConnectorFamily,
   type ExpectedReading,
@@ -14,7 +15,6 @@ import {
 } from 'wattograph-core';
 import { useLocalStorage } from '@mantine/hooks';
 import { setPerson, usePerson } from '../../client/person';
-import { listTesters } from '../../client/listTesters';
 import { findResume, measureProgress, type StepProgress } from '../../client/floorProgress';
 import { registerServiceWorker } from '../../client/serviceWorker';
 import { FloorStore, type FloorState } from '../../client/floorStore';

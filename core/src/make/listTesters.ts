@@ -1,4 +1,5 @@
-import { dropOvertaken, type SeenTick, type Step } from 'wattograph-core';
+import { dropOvertaken, type SeenTick } from './dropOvertaken';
+import type { Step } from './step';
 
 /** Who has tested the loom, as far as it stands: whoever looks it over and signs is somebody else. */
 export function listTesters(
