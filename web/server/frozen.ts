@@ -138,7 +138,9 @@ export async function readFrozen(jobId: string, number: number, loomId: string |
   const parts = found.build.parts.map((line) => ({ ...UNPRICED, ...line }));
   // nor of what is read with an instrument
   const steps = found.build.steps.map((step) => ({ ...step, items: step.items.map((item) => ({ ...item, reads: item.reads ?? [] })) }));
-  return { ...found, build: { ...found.build, parts, steps }, families };
+  // nor of bundles twisted in layers
+  const laid = { ...found.plan, layups: found.plan.layups ?? [] };
+  return { ...found, plan: laid, build: { ...found.build, parts, steps }, families };
 }
 
 /** Its sheets as they were drawn then. */

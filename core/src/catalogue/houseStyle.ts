@@ -69,6 +69,16 @@ export const HOUSE_STYLE: readonly HouseQuestion[] = [
     ],
   },
   {
+    id: 'bundles',
+    question: 'Bundles',
+    drives: 'how the wires of a bundle lie: their lengths, its diameter, dead wire, and the steps of laying up',
+    sides: [
+      { words: 'straight, pairs twisted', sets: { bundling: 'pairs-only' } },
+      { words: 'twisted in layers', sets: { bundling: 'concentric' } },
+      { words: 'all straight and tied', sets: { bundling: 'straight' } },
+    ],
+  },
+  {
     id: 'plain-covering',
     question: 'Covering where the zone asks for nothing',
     drives: 'covering of those runs, their sleeves and masses',

@@ -1,6 +1,6 @@
 import { CATALOGUE } from '../catalogue';
 import { createCleanSkerry, createSkerry } from '../demo';
-import { createRandom } from '../demo/createRandom';
+import { createRandom } from '../units/createRandom';
 import { listFindings } from '../make';
 import { applyEdit, checkJob, type Circuit, type Job, type PinNeed } from '../model';
 import { createPlanner } from '../plan';

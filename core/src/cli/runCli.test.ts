@@ -56,10 +56,39 @@ test('convert prints a list as CSV', async () => {
   expect(out.split('\r\n')[0]).toBe('wire,circuit,from,from cavity,to,to cavity,colour,size,cut mm,rough mm,sigma mm,held');
 });
 
+test('layup prints the lay-up of a loom, the same for the same seed; every thread lies in one place of each section', async () => {
+  const { code, out } = await call('layup', skerry, '--loom', 'inlet', '--seed', '4');
+  expect(code).toBe(0);
+  expect((await call('layup', skerry, '--loom', 'inlet', '--seed', '4')).out).toBe(out);
+  const { seed, as, loom, strips } = JSON.parse(out) as {
+    seed: number;
+    as: string;
+    loom: string;
+    strips: {
+      elements: { id: string; from: { mm: number }; to: { mm: number } }[];
+      sections: {
+        from: { mm: number };
+        to: { mm: number };
+        odMm: number;
+        boundMm: number;
+        layers: { elements: { id: string | null }[] }[];
+      }[];
+    }[];
+  };
+  expect([seed, as, loom]).toEqual([4, 'if all of it were twisted in layers', 'inlet']);
+  for (const { elements, sections } of strips)
+    for (const { from, to, odMm, boundMm, layers } of sections) {
+      const here = elements.filter((one) => one.from.mm <= from.mm && to.mm <= one.to.mm).map(({ id }) => id);
+      const laid = layers.flatMap((layer) => layer.elements.flatMap(({ id }) => (id === null ? [] : [id])));
+      expect(laid.sort()).toEqual(here.sort());
+      expect(odMm).toBeGreaterThanOrEqual(boundMm - 1e-3);
+    }
+});
+
 describe('bad input ends with 2 and a located message, and writes nothing', () => {
   test.each<[string, string[], RegExp]>([
     ['no file', ['plan'], /expected a command and a file/],
-    ['a command that is none', ['draw', bench], /expected plan, check, sheets or convert, got "draw"/],
+    ['a command that is none', ['draw', bench], /expected plan, check, sheets, convert or layup, got "draw"/],
     ['a file that is not there', ['plan', join(folder, 'gone.json')], /gone\.json: expected a file that can be read/],
     [
       'cut-off JSON',

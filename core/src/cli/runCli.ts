@@ -4,16 +4,17 @@ import { parseArgs } from 'node:util';
 import { CATALOGUE, createLookup, type Catalogue } from '../catalogue';
 import { createSheets, PAPERS, type Paper } from '../draw';
 import { toPdf } from '../draw/toPdf';
-import { fromJobFile, fromJsonText, toCutListCsv, toPartsCsv, toPinsCsv, toWireListCsv } from '../exchange';
+import { fromJobFile, fromJsonText, toCutListCsv, toLayupJson, toPartsCsv, toPinsCsv, toWireListCsv } from '../exchange';
 import { createBuild, listFindings } from '../make';
-import { checkJob, checkShop, type Checked, type Job, type Problem, type Shop } from '../model';
-import { plan, type JobPlan, type LoomPlan } from '../plan';
+import { checkJob, checkShop, findBundling, type Checked, type Job, type Loom, type Problem, type Shop } from '../model';
+import { findStandard, plan, searchLayups, USUAL_TRIES, type JobPlan, type LoomPlan } from '../plan';
 import { toCount } from '../units';
 
 const USAGE = `wattograph plan FILE              the plan as JSON
 wattograph check FILE             the findings; exit code by the worst that is not accepted: 0 none or note, 3 check, 1 stop
 wattograph sheets FILE --pdf OUT  the build pack as PDF   [--loom ID] [--paper A4|Letter]
 wattograph convert FILE --csv wires|cuts|pins   a list as CSV  [--loom ID]
+wattograph layup FILE             lay-up of a loom by search, as JSON  [--loom ID] [--seed N]; a loom that is not twisted in layers as if it were
 each with --shop SHOP: the shop's own parts and standards, a file that the application exports; where none is given those that the job carries, else the demo shop's
 `;
 const MOST_BYTES = 8 * 1024 * 1024;
@@ -65,8 +66,11 @@ export async function runCli(words: readonly string[], output: Output = TERMINAL
       case 'convert':
         output.out(toCsv(job, shop, values.loom, values.csv));
         return 0;
+      case 'layup':
+        output.out(`${JSON.stringify(layUp(job, shop, values), null, 2)}\n`);
+        return 0;
       default:
-        throw new BadInput([{ path: '', message: `expected plan, check, sheets or convert, got "${command}"\n${USAGE}` }]);
+        throw new BadInput([{ path: '', message: `expected plan, check, sheets, convert or layup, got "${command}"\n${USAGE}` }]);
     }
   } catch (error) {
     if (!(error instanceof BadInput)) throw error;
@@ -86,6 +90,7 @@ function readWords(words: readonly string[]) {
         loom: { type: 'string' },
         paper: { type: 'string' },
         shop: { type: 'string' },
+        seed: { type: 'string' },
       },
     });
   } catch (error) {
@@ -150,6 +155,25 @@ async function writeSheets(
   );
   writeFileSync(file, await toPdf(pages, job.name, now, fileURLToPath(new URL('../../assets/fonts/', import.meta.url))));
   output.out(`${file}: ${toCount(pages.length, 'page')}\n`);
+}
+
+/** The lay-up of a loom that a search with this seed finds; a loom of which nothing is twisted in layers as if all of it were. */
+function layUp(job: Job, shop: Catalogue, { loom: loomId, seed = '1' }: { loom?: string; seed?: string }): object {
+  if (!/^\d{1,9}$/.test(seed)) throw new BadInput([{ path: '--seed', message: `expected a whole number up to 999999999, got "${seed}"` }]);
+  const { loomId: id } = findLoom(plan(job, shop), loomId);
+  const standard = findStandard(job, shop);
+  const asked = job.looms[id]!;
+  const isLaid = Object.keys(asked.segments).some((segmentId) => findBundling(asked, segmentId, standard) === 'concentric');
+  const loom: Loom = isLaid ? asked : { ...asked, bundling: 'concentric' };
+  const put = (changed: Loom): Job => ({ ...job, looms: { ...job.looms, [id]: changed } });
+  const before = findLoom(plan(put(loom), shop), id);
+  const { laidUp } = searchLayups(loom, before, standard, { seed: Number(seed), tries: USUAL_TRIES });
+  const laid = put({ ...loom, laidUp });
+  return {
+    seed: Number(seed),
+    as: isLaid ? 'the job says' : 'if all of it were twisted in layers',
+    ...toLayupJson(laid, findLoom(plan(laid, shop), id), standard),
+  };
 }
 
 function toCsv(job: Job, shop: Catalogue, loomId: string | undefined, what: string | undefined): string {

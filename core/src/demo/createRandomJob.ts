@@ -10,7 +10,7 @@ import {
   type Job,
   type Loom,
 } from '../model';
-import { createRandom } from './createRandom';
+import { createRandom } from '../units/createRandom';
 
 const FAMILIES = [
   ['tarn-2', 2],

@@ -12,7 +12,7 @@ import {
   type Job,
   type Loom,
 } from '../model';
-import { createRandom } from './createRandom';
+import { createRandom } from '../units/createRandom';
 
 const DEVICES = 22;
 /** Wires that one sub-loom brings: three for each device, in it and on in the trunk. */

@@ -218,6 +218,9 @@ function makeInlet(): Job {
       circuits: listInletCircuits(),
       clampedBy: 'Jun Okafor',
       splicePins: { 'c215@bk2': { segmentId: 't3', offsetMm: 187, reason: 'kept where the old loom had it' } },
+      bundling: null,
+      laidUp: {},
+      layerPins: {},
     },
   };
   for (const [endId, templateId] of Object.entries(INLET_TEMPLATES))

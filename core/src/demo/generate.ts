@@ -1,3 +1,3 @@
-export { createRandom } from './createRandom';
+export { createRandom } from '../units/createRandom';
 export { createRandomJob } from './createRandomJob';
 export { createRandomVehicle } from './createRandomVehicle';

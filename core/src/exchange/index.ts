@@ -9,4 +9,5 @@ export { fromPinList } from './fromPinList';
 export { toPinListCsv } from './toPinListCsv';
 export { fromJobFile, toJobFile } from './jobFile';
 export { fromShopTable, toShopTable, toShopTableCsv } from './shopTables';
+export { toLayupJson } from './toLayupJson';
 export { toPinsCsv } from './toPinsCsv';

@@ -31,15 +31,19 @@ export { checkFamily, toCavityWords } from './shop/checkFamily';
 export { placeCavities, type CavitySpot } from './shop/placeCavities';
 export { createJob, FORMAT, FORMAT_VERSION, JobSchema, type Job } from './job/job';
 export { listTemplateProblems, type TemplateRows } from './vehicle/listTemplateProblems';
-export { createLoom, type Loom, type SplicePin } from './loom/loom';
+export { createLoom, type LayerPin, type Loom, type SplicePin } from './loom/loom';
+export { findBundling } from './loom/findBundling';
 export { MIGRATIONS, toPresentFormat, type Migration } from './job/migrations';
 export { createNode, type LoomNode } from './loom/node';
 export { toProblemLines, type Checked, type Problem } from './problem';
 export {
   COVERING_KINDS,
+  BUNDLING_WORDS,
+  BUNDLINGS,
   createSegment,
   LENGTH_STATUSES,
   MEASURE_METHODS,
+  type Bundling,
   type CoveringKind,
   type CoveringPin,
   type LengthStatus,

@@ -271,6 +271,13 @@ describe('migrations', () => {
   );
 });
 
+test('format 8 lays every loom as it lay before: no school of its own, no side of a branch, nothing searched or pinned', async () => {
+  const { default: old } = (await import('../testing/formats/job-7.json')) as { default: Record<string, unknown> };
+  const { rear } = (toPresentFormat(old) as unknown as Job).looms;
+  expect(rear).toMatchObject({ bundling: null, laidUp: {}, layerPins: {} });
+  expect(rear!.segments.s1).toMatchObject({ bundling: null, leavesDeg: null });
+});
+
 test('format 7 gives the cavities of a family of the job names and sizes', async () => {
   const { default: old } = (await import('../testing/formats/job-6.json')) as { default: Record<string, unknown> };
   const { families } = toPresentFormat(old) as unknown as Job;

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { CATALOGUE, createLookup, findFamily, type Catalogue } from '../catalogue';
 import { listFindings } from '../make';
-import { createRandom } from '../demo/createRandom';
+import { createRandom } from '../units/createRandom';
 import { createRandomJob } from '../demo/createRandomJob';
 import { changeDocument, checkJob, findCavitySize, isMate, listCavities, type ConnectorFamily, type Job } from '../model';
 import { plan } from './index';

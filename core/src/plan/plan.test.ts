@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { CATALOGUE } from '../catalogue';
-import { createRandom } from '../demo/createRandom';
+import { createRandom } from '../units/createRandom';
 import { createRandomJob } from '../demo/createRandomJob';
 import { createInlet } from '../demo';
 import { applyEdit, editDocument, listOperations, type Job } from '../model';

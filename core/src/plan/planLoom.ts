@@ -5,7 +5,9 @@ import { chooseConductors, type MinimumSize } from './size/chooseConductors';
 import { chooseCoverings } from './cover/chooseCoverings';
 import { chooseTerminations } from './terminate/chooseTerminations';
 import { numberWires } from './length/numberWires';
-import { measureBundles } from './bundle/measureBundles';
+import { measureBundles, type LaidBundle } from './bundle/measureBundles';
+import { applyLayups } from './layup/applyLayups';
+import { planLayups } from './layup/planLayups';
 import { measureHeats } from './heat/measureHeats';
 import { measureJoints } from './splice/measureJoints';
 import { listLengthAllowances, measureLengths, measureWires, sumAllowances, type WireInputs } from './length/measureWires';
@@ -34,9 +36,9 @@ export function draftLengths(context: LoomContext): number[] {
   const { job, routed, catalogue, standard, store } = context;
   const loom = job.looms[routed.loomId]!;
   const wires = chooseConductors(routed, NO_DEMANDS);
-  const bundles = measureBundles({ loom, routed, wires, catalogue, isDraft: true, store }).map(({ bundle }) => bundle);
+  const bundles = measureBundles({ loom, routed, wires, catalogue, standard, isDraft: true, store }).map(({ bundle }) => bundle);
   const barrels = chooseBarrels(routed.splices, wires, catalogue, standard);
-  return measureLengths(endWires(context, wires, bundles, barrels).inputs);
+  return measureLengths(endWires(context, { wires, bundles, layups: [], barrels }).inputs);
 }
 
 /** A loom as it is built: what its wires bear, what their ends get, and how long they come out. */
@@ -54,7 +56,7 @@ export function buildLoom(context: LoomContext, minimums: ReadonlyMap<string, Mi
   // size, bundle, cover, warm
   const measured = measureLoom(context, minimums, false);
   // terminate
-  const ended = endWires(context, measured.wires, measured.bundles, measured.barrels);
+  const ended = endWires(context, measured);
   const addends = listLengthAllowances(ended.inputs);
   return { ...measured, loomId: context.routed.loomId, addends, lengthsMm: addends.map(sumAllowances), ended };
 }
@@ -63,13 +65,13 @@ export function buildLoom(context: LoomContext, minimums: ReadonlyMap<string, Mi
 export function planLoom(context: LoomContext, built: BuiltLoom, minimums: ReadonlyMap<string, MinimumSize>): LoomPlan {
   const { job, routed, catalogue } = context;
   const { loomId, tree, splices } = routed;
-  const { wires: sized, barrels, bundles, coverings, heats, currents, ended } = built;
+  const { wires: sized, barrels, bundles, layups, coverings, heats, currents, ended } = built;
   const { terminations, plugs } = ended;
   const first = routed.first && planFirst({ ...context, job: toUnfitted(job, loomId), routed: routed.first }, minimums);
   // mark, measure
   const wires = measureWires(ended.inputs, built.addends, numberWires(toLoom(context), sized, catalogue), first);
   const massG = sumMass(context, wires, built);
-  return { loomId, tree, wires, splices, barrels, bundles, coverings, heats, currents, terminations, plugs, massG };
+  return { loomId, tree, wires, splices, barrels, bundles, layups, coverings, heats, currents, terminations, plugs, massG };
 }
 
 const NO_DEMANDS: ReadonlyMap<string, MinimumSize> = new Map();
@@ -90,7 +92,9 @@ export function measureLoom(context: LoomContext, minimums: ReadonlyMap<string, 
   // size: a conductor for every wire
   const wires = chooseConductors(routed, minimums);
   // bundle: what lies in each section and how thick it is
-  const laid = measureBundles({ loom, routed, wires, catalogue, isDraft, store });
+  const straight = measureBundles({ loom, routed, wires, catalogue, standard, isDraft, store });
+  // lay up: what is twisted in layers, with its own diameters; a draft asks for the least there could be
+  const { laid, layups } = isDraft ? { laid: straight, layups: [] } : layUp(context, wires, straight);
   const bundles = laid.map(({ bundle }) => bundle);
   // cover, and what it gets to
   const barrels = chooseBarrels(routed.splices, wires, catalogue, standard);
@@ -104,7 +108,7 @@ export function measureLoom(context: LoomContext, minimums: ReadonlyMap<string, 
     const { onA, heatA, designA, inrushA, guardIds } = flows.get(id) ?? NO_FLOW;
     return { wireId: id, onA, heatA, designA, inrushA, guardIds, ...ampacities[place]! };
   });
-  return { wires, barrels, bundles, coverings, heats, currents };
+  return { wires, barrels, bundles, layups, coverings, heats, currents };
 }
 
 /** The wires as they were cut before the trial fit, by the readings alone. */
@@ -112,9 +116,19 @@ function planFirst(context: LoomContext, minimums: ReadonlyMap<string, MinimumSi
   const { routed, catalogue, standard, store } = context;
   const loom = toLoom(context);
   const wires = chooseConductors(routed, minimums);
-  const bundles = measureBundles({ loom, routed, wires, catalogue, isDraft: false, store }).map(({ bundle }) => bundle);
-  const { inputs } = endWires(context, wires, bundles, chooseBarrels(routed.splices, wires, catalogue, standard));
+  const straight = measureBundles({ loom, routed, wires, catalogue, standard, isDraft: false, store });
+  const { laid, layups } = layUp(context, wires, straight);
+  const barrels = chooseBarrels(routed.splices, wires, catalogue, standard);
+  const { inputs } = endWires(context, { wires, bundles: laid.map(({ bundle }) => bundle), layups, barrels });
   return measureWires(inputs, listLengthAllowances(inputs), numberWires(loom, wires, catalogue), null);
+}
+
+function layUp({ job, routed, standard, store }: LoomContext, wires: readonly SizedWire[], straight: readonly LaidBundle[]) {
+  const loom = job.looms[routed.loomId]!;
+  const bundles = straight.map(({ bundle }) => bundle);
+  const { tree, splices } = routed;
+  const layups = planLayups({ loom, tree, wires, bundles, splices, standard, packings: store.packings });
+  return { layups, laid: applyLayups(straight, layups, wires) };
 }
 
 interface EndedWires extends Pick<LoomPlan, 'terminations' | 'plugs'> {
@@ -124,9 +138,7 @@ interface EndedWires extends Pick<LoomPlan, 'terminations' | 'plugs'> {
 /** What the ends of the wires get, and with that all that their lengths are made of. */
 function endWires(
   { job, routed, catalogue, standard, store }: LoomContext,
-  wires: readonly SizedWire[],
-  bundles: LoomPlan['bundles'],
-  barrels: LoomPlan['barrels'],
+  { wires, bundles, layups, barrels }: Pick<LoomPlan, 'bundles' | 'layups' | 'barrels'> & { wires: readonly SizedWire[] },
 ): EndedWires {
   const { loomId, tree, splices } = routed;
   const { terminations, plugs } = chooseTerminations({
@@ -137,15 +149,20 @@ function endWires(
     tailStripMm: standard.tailStripMm,
     memo: store.memo,
   });
-  return { terminations, plugs, inputs: { job, loomId, tree, wires, splices, bundles, terminations, barrels, catalogue, standard } };
+  return {
+    terminations,
+    plugs,
+    inputs: { job, loomId, tree, wires, splices, bundles, layups, terminations, barrels, catalogue, standard },
+  };
 }
 
 function sumMass(
   { job, routed, catalogue }: LoomContext,
   wires: readonly PlannedWire[],
-  { coverings, barrels, ended }: BuiltLoom,
+  { coverings, layups, barrels, ended }: BuiltLoom,
 ): LoomPlan['massG'] {
-  const wire = wires.reduce((sum, one) => sum + one.massG, 0);
+  const dead = layups.reduce((sum, { fillers }) => fillers.reduce((all, one) => all + one.massG, sum), 0);
+  const wire = wires.reduce((sum, one) => sum + one.massG, dead);
   const covering = coverings.reduce((sum, one) => sum + one.massG, 0);
   const ends = Object.values(job.looms[routed.loomId]!.ends);
   const housings = ends.reduce((sum, end) => sum + (findFamily(job, catalogue, end.familyId)?.massG ?? 0), 0);

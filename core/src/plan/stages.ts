@@ -1,5 +1,5 @@
 import type { Catalogue, ShopStandard } from '../catalogue';
-import type { Job } from '../model';
+import type { Job, Loom } from '../model';
 import type { Stage } from '../units';
 import { joinLooms, type JoinedLooms } from './joinLooms';
 import { buildLoom, draftLengths, measureLoom, planLoom, type BuiltLoom, type LoomContext, type MeasuredLoom } from './planLoom';
@@ -54,6 +54,10 @@ const listLoomInputs = ({ job, routed, standard }: LoomContext) => [
 /** Lengths of its wires, before they have sizes. */
 export const MEASURE: Stage<LoomContext, number[]> = { name: 'measure', keep: 4, inputs: listLoomInputs, run: draftLengths };
 
+/** How the wires of each run lie: what a draft reads of a loom beside its circuits and ends. */
+const toBundlingKey = ({ bundling, segments }: Loom) =>
+  Object.entries(segments).reduce((key, [id, one]) => (one.bundling === null ? key : `${key};${id} ${one.bundling}`), `${bundling}`);
+
 /** Of a loom with sizes asked for: what they are, without the reasons, which move with every edit. */
 export interface SizedContext {
   context: LoomContext;
@@ -69,7 +73,7 @@ export const DRAFT: Stage<SizedContext, MeasuredLoom> = {
   keep: MOST_DRAFTS,
   inputs: ({ context: { job, routed, flows, standard }, minimums }) => [
     ...[job.looms[routed.loomId]!.circuits, job.looms[routed.loomId]!.ends, job.zones, job.families, standard],
-    ...[routed.shape, flows, toMinimumKey(minimums)],
+    ...[routed.shape, flows, toMinimumKey(minimums), toBundlingKey(job.looms[routed.loomId]!)],
   ],
   run: ({ context, minimums }) => measureLoom(context, minimums, true),
 };

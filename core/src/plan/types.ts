@@ -2,6 +2,7 @@ import type { Conductor } from '../catalogue';
 import type { Circuit, Colour, CoveringKind } from '../model';
 import type { JoinedWire } from '../netlist';
 import type { RunSpread } from './length/measureRough';
+import type { Crossing, LaidStretch, LayupStrip } from './layup/layupTypes';
 import type { PowerPlan, WireCurrent } from './electrical/types';
 
 /** A node of the rooted route tree. */
@@ -105,7 +106,7 @@ export interface Section {
   odMm: number;
   /** never less than this, by the densest packing there is */
   boundMm: number;
-  method: Packing['method'];
+  method: Packing['method'] | 'lay-up';
 }
 
 export interface PlannedBundle {
@@ -115,6 +116,30 @@ export interface PlannedBundle {
   massGPerM: number;
   /** a screen, or a conductor of 4 mm² or more, lies in it: it bends less */
   isStiff: boolean;
+}
+
+/** A piece of dead wire that makes a layer round; from and to in mm along its strip. */
+export interface PlannedFiller {
+  stretch: number;
+  layer: number;
+  /** its place in the layer */
+  slot: number;
+  /** the thread whose place it keeps where that is not; null: nobody's */
+  afterThreadId: string | null;
+  conductor: Conductor;
+  fromMm: number;
+  toMm: number;
+  cutMm: number;
+  massG: number;
+}
+
+/** A line of runs laid up in layers. */
+export interface PlannedLayup extends LayupStrip {
+  /** searched; laid once from end to end, for nobody has searched yet; the same, for what was found does not fit any more */
+  by: 'search' | 'quick' | 'stale';
+  stretches: LaidStretch[];
+  crossings: Crossing[];
+  fillers: PlannedFiller[];
 }
 
 /** Steady heat of the hottest stretch of a segment in its worst mode. */
@@ -231,6 +256,8 @@ export interface LoomPlan {
   splices: PlannedSplice[];
   barrels: PlannedBarrel[];
   bundles: PlannedBundle[];
+  /** empty where nothing is laid in layers */
+  layups: PlannedLayup[];
   coverings: PlannedCovering[];
   /** segments whose ambient is known */
   heats: PlannedHeat[];

@@ -1,5 +1,5 @@
 import { CATALOGUE } from '../catalogue';
-import { createRandom } from '../demo/createRandom';
+import { createRandom } from '../units/createRandom';
 import { placeDevice } from '../edit';
 import {
   createCircuit,

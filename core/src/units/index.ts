@@ -7,3 +7,4 @@ export { createMemory, type Memory } from './createMemory';
 export { pushTo } from './pushTo';
 export { addDays, isDay } from './day';
 export { toCount } from './toCount';
+export { createRandom } from './createRandom';

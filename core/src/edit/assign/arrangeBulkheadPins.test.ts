@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { CATALOGUE } from '../../catalogue';
 import { createCleanSkerry } from '../../demo';
-import { createRandom } from '../../demo/createRandom';
+import { createRandom } from '../../units/createRandom';
 import {
   createCircuit,
   createEnd,

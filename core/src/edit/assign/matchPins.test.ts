@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { createRandom } from '../../demo/createRandom';
+import { createRandom } from '../../units/createRandom';
 import { solveMilp } from '../../testing/solveMilp';
 import { canPlaceAll, findConflict, matchPins, type Costs } from './matchPins';
 

@@ -104,6 +104,21 @@ export const MIGRATIONS: readonly Migration[] = [
     name: 'add-cavity-names-sizes-gender-and-shop-version',
     run: (document) => ({ ...document, formatVersion: 7, shopVersion: null, families: mapRecord(document.families, addCavityFields) }),
   },
+  {
+    from: 7,
+    name: 'add-lay-up',
+    run: (document) => ({
+      ...document,
+      formatVersion: 8,
+      looms: mapRecord(document.looms, (loom) => ({
+        ...loom,
+        bundling: null,
+        laidUp: {},
+        layerPins: {},
+        segments: mapRecord(loom.segments, (segment) => ({ ...segment, bundling: null, leavesDeg: null })),
+      })),
+    }),
+  },
 ];
 
 /**

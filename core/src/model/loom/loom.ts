@@ -1,9 +1,9 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { CircuitSchema, type Circuit } from './circuit';
 import { EndSchema, type End } from './end';
-import { IdSchema, NameSchema, ReasonSchema, recordOf } from '../ids';
+import { IdSchema, literals, NameSchema, ReasonSchema, recordOf } from '../ids';
 import { NodeSchema, createNode, type LoomNode } from './node';
-import { SegmentSchema, type Segment } from './segment';
+import { BUNDLINGS, SegmentSchema, type Segment } from './segment';
 
 /** Where a splice is put by hand: so far from the datum side of a segment. */
 export const SplicePinSchema = Type.Object(
@@ -11,6 +11,25 @@ export const SplicePinSchema = Type.Object(
   { additionalProperties: false },
 );
 export type SplicePin = Static<typeof SplicePinSchema>;
+
+const ThreadIdSchema = Type.String({ minLength: 1, maxLength: 200, description: 'wire id, or "twist" or "cable" and the id of the group' });
+
+/** Which threads lie in which layer from a breakout on (null: from where the strip begins), from the core outwards. */
+export const LaidStretchSchema = Type.Object(
+  {
+    fromNodeId: Type.Union([IdSchema, Type.Null()]),
+    coreFillers: Type.Integer({ minimum: 0, maximum: 5 }),
+    layers: Type.Array(Type.Array(ThreadIdSchema, { maxItems: 2000 }), { minItems: 1, maxItems: 60 }),
+  },
+  { additionalProperties: false },
+);
+
+/** A thread put into a layer by hand, the core 0. */
+export const LayerPinSchema = Type.Object(
+  { layer: Type.Integer({ minimum: 0, maximum: 40 }), reason: ReasonSchema },
+  { additionalProperties: false },
+);
+export type LayerPin = Static<typeof LayerPinSchema>;
 
 /** One loom: a route tree, the ends on it, the circuits that run in it, and what was pinned by hand. */
 export const LoomSchema = Type.Object(
@@ -25,6 +44,11 @@ export const LoomSchema = Type.Object(
     clampedBy: Type.Union([NameSchema, Type.Null()], {
       description: 'who tied and taped the datum, so that every cut shares one zero; null: it may still slip',
     }),
+    bundling: Type.Union([literals(BUNDLINGS), Type.Null()], { description: 'how its wires lie; null: as the shop standard says' }),
+    laidUp: recordOf(Type.Array(LaidStretchSchema, { minItems: 1, maxItems: 200 }), {
+      description: 'lay-up found by search, by the first run of each strip; one that no longer fits what lies there is left aside',
+    }),
+    layerPins: Type.Record(ThreadIdSchema, LayerPinSchema, { additionalProperties: false, description: 'thread → layer, chosen by hand' }),
   },
   { additionalProperties: false },
 );
@@ -46,5 +70,8 @@ export function createLoom(name: string, prefix: string): Loom {
     circuits: {},
     splicePins: {},
     clampedBy: null,
+    bundling: null,
+    laidUp: {},
+    layerPins: {},
   };
 }

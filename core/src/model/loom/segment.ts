@@ -18,6 +18,17 @@ export const CoveringPinSchema = Type.Object(
   { additionalProperties: false },
 );
 
+/** How the wires of a bundle lie: twisted in layers, straight and tied, or straight but for what is twisted by pairs. */
+export const BUNDLINGS = ['concentric', 'straight', 'pairs-only'] as const;
+export type Bundling = (typeof BUNDLINGS)[number];
+
+/** What each is called where people read it. */
+export const BUNDLING_WORDS = {
+  concentric: 'twisted in layers',
+  straight: 'straight and tied',
+  'pairs-only': 'pairs twisted, the rest straight',
+} as const satisfies Record<Bundling, string>;
+
 /** One run of the tree between two nodes, as measured. */
 export const SegmentSchema = Type.Object(
   {
@@ -37,6 +48,10 @@ export const SegmentSchema = Type.Object(
     coveringPin: Type.Union([CoveringPinSchema, Type.Null()], { description: 'null: computed' }),
     slideOn: Type.Union([Type.Literal('before-ends'), Type.Literal('after-ends')], {
       description: 'whether the covering goes on before the ends beyond it are closed, or over them afterwards',
+    }),
+    bundling: Type.Union([literals(BUNDLINGS), Type.Null()], { description: 'how its wires lie; null: as the loom says' }),
+    leavesDeg: Type.Union([Type.Number({ minimum: 0, exclusiveMaximum: 360 }), Type.Null()], {
+      description: 'side by which it leaves the run before, degrees from 12 o’clock, clockwise seen from the datum; null: not known',
     }),
   },
   { additionalProperties: false },
@@ -68,6 +83,8 @@ export function createSegment(fromNodeId: string, toNodeId: string, lengthMm: nu
     zoneId: null,
     coveringPin: null,
     slideOn: 'before-ends',
+    bundling: null,
+    leavesDeg: null,
     ...rest,
   };
 }

@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { createDemoShop } from '../../catalogue';
-import published from '../../../schema/shop-3.json';
+import published from '../../../schema/shop-4.json';
 import old from '../../testing/formats/shop-1.json';
 import second from '../../testing/formats/shop-2.json';
+import third from '../../testing/formats/shop-3.json';
 import { checkShop, SHOP_FORMAT_VERSION, SHOP_MIGRATIONS, ShopSchema, type Shop } from './index';
 
 /** Problems of the demo shop after a change, one line each. */
@@ -29,6 +30,21 @@ test('every format of the shop leads to the present one: a file of format 1, as 
     ['h22', null],
     ['t150', null],
   ]);
+});
+
+test('a file of format 3 lays up as the trade does, and twists what it twisted before: its pairs', () => {
+  expect(third.formatVersion).toBe(3);
+  const checked = checkShop(third);
+  if (!checked.ok) throw new Error(JSON.stringify(checked.problems));
+  for (const standard of Object.values(checked.value.standards))
+    expect(standard).toMatchObject({
+      bundling: 'pairs-only',
+      layRatio: 10,
+      layRatioLeast: 8,
+      layRatioMost: 16,
+      layLeastMm: 25,
+      laySqueeze: 0.03,
+    });
 });
 
 test('a file of format 2 has no tools, prices or currency yet', () => {
@@ -140,8 +156,8 @@ test.each<[string, (shop: Shop & Record<string, unknown>) => void, string]>([
   ['a field that nobody knows', (shop) => (shop.colour = 'red'), '/colour: expected no such field here'],
   [
     'a newer version',
-    (shop) => Object.assign(shop, { formatVersion: 4 }),
-    '/formatVersion: expected at most 3, got 4: the file is of a newer Wattograph',
+    (shop) => Object.assign(shop, { formatVersion: 5 }),
+    '/formatVersion: expected at most 4, got 5: the file is of a newer Wattograph',
   ],
   ['a job', (shop) => Object.assign(shop, { format: 'wattograph-job' }), '/format: expected "wattograph-shop", got "wattograph-job"'],
 ])('refused with its place: %s', (_, change, expected) => {

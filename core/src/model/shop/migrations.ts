@@ -16,7 +16,32 @@ export const SHOP_MIGRATIONS: readonly Migration[] = [
     }),
   },
   { from: 2, name: 'add-tools-and-buying', run: (shop) => ({ ...shop, formatVersion: 3, tools: [], currency: null, buying: {} }) },
+  {
+    from: 3,
+    name: 'add-lay-up',
+    run: (shop) => ({
+      ...shop,
+      formatVersion: 4,
+      standards: mapRecord(shop.standards, (standard) => ({ ...standard, ...LAYUP_DEFAULTS })),
+    }),
+  },
 ];
+
+/** What a shop that never said anything else laid up by: the trade's usual figures (calculations 6, craft A1). */
+export const LAYUP_DEFAULTS = {
+  bundling: 'pairs-only',
+  layRatio: 10,
+  layRatioLeast: 8,
+  layRatioMost: 16,
+  layLeastMm: 25,
+  laySqueeze: 0.03,
+  fillerPerM: 0.2,
+  fillerMinutes: 1.5,
+  relayMinutes: 10,
+  relayThinner: 0.08,
+  labourPerHour: 48,
+  untwistedMostMm: 50,
+} as const;
 
 const addGender = (contact: unknown) =>
   typeof contact === 'object' && contact !== null && !Array.isArray(contact) ? { gender: null, ...contact } : contact;

@@ -2,7 +2,7 @@ import { Type, type Static, type TSchema } from '@sinclair/typebox';
 import { WIRE_TABLE_NAMES } from '../loom/circuit';
 import { IdSchema, literals, NameSchema } from '../ids';
 import { LOADS } from '../power/pinNeed';
-import { MEASURE_METHODS } from '../loom/segment';
+import { BUNDLINGS, MEASURE_METHODS } from '../loom/segment';
 import { least0, positive } from './figures';
 import { BARREL_KINDS } from './joint';
 
@@ -96,6 +96,18 @@ export const ShopStandardSchema = Type.Object(
     millivoltAboveA: least0(10_000, 'a feed or return above this is proved by millivolts, A, at so many amperes of a limited supply'),
     millivoltTestA: positive(10_000),
     leastOffcutMm: least0(10_000, 'a shorter piece of wire is not kept'),
+    bundling: literals(BUNDLINGS, { description: 'how the wires of a bundle lie where the loom says nothing' }),
+    layRatio: Type.Number({ minimum: 1, maximum: 100, description: 'lay length over the outside diameter of its layer' }),
+    layRatioLeast: Type.Number({ minimum: 1, maximum: 100, description: 'the same, shortest and longest that are laid' }),
+    layRatioMost: Type.Number({ minimum: 1, maximum: 100 }),
+    layLeastMm: positive(10_000, 'shortest lay that hands can make, mm'),
+    laySqueeze: Type.Number({ minimum: 0, maximum: 0.2, description: 'how much tighter than round a layer may lie: insulation yields' }),
+    fillerPerM: least0(10_000, 'a metre of dead wire, in the shop’s money'),
+    fillerMinutes: least0(10_000, 'to cut a piece of it and lay it in, min'),
+    relayMinutes: least0(10_000, 'to tie a bundle at a breakout and lay it anew, min'),
+    relayThinner: share('a bundle is laid anew where it gets so much thinner'),
+    labourPerHour: least0(10_000, 'an hour of work, in the shop’s money'),
+    untwistedMostMm: least0(10_000, 'a pair lies untwisted for so long at most, mm'),
     bendFactor: positive(10_000),
     bendFactorHeavy: positive(10_000),
   },

@@ -1,5 +1,5 @@
-import type { Catalogue } from '../../catalogue';
-import type { Loom } from '../../model';
+import type { Catalogue, ShopStandard } from '../../catalogue';
+import { findBundling, type Loom } from '../../model';
 import { once, type Memo, type Stage } from '../../units';
 import { findPacking, type PackingStore } from './findPacking';
 import { measurePackingBound, packCircles } from './packCircles';
@@ -32,6 +32,7 @@ export interface BundleContext {
   routed: Pick<RoutedLoom, 'loomId' | 'tree' | 'wiresBySection'>;
   wires: readonly SizedWire[];
   catalogue: Catalogue;
+  standard: ShopStandard;
   /** not packed: the least diameter there could be, for the rounds in which sizes are still chosen (thinner is warmer: the safe side) */
   isDraft: boolean;
   store: { memo: Memo; packings: PackingStore };
@@ -48,8 +49,8 @@ interface SegmentContext {
 const LAY: Stage<SegmentContext, LaidBundle> = {
   name: 'lay',
   keep: 4,
-  inputs: ({ of: { catalogue, loom, wires }, lying }) => {
-    const inputs: unknown[] = [catalogue, loom.circuits, lying];
+  inputs: ({ of: { catalogue, loom, wires, standard }, segmentId, lying }) => {
+    const inputs: unknown[] = [catalogue, loom.circuits, lying, findBundling(loom, segmentId, standard) === 'straight'];
     for (const place of lying.places) inputs.push(wires[place]!.conductor);
     return inputs;
   },
@@ -61,7 +62,7 @@ const LAY: Stage<SegmentContext, LaidBundle> = {
   },
 };
 
-/** What lies in each segment and how thick it is, section by section between splices. Laid straight and tied. */
+/** What lies in each segment and how thick it is, section by section between splices, as if laid straight and tied: pairs twisted, unless all is to lie straight. */
 export function measureBundles(context: BundleContext): LaidBundle[] {
   const { routed, catalogue, isDraft, store } = context;
   const cables = once(() => new Map(catalogue.cables.map((item) => [item.id, item])));
@@ -71,14 +72,18 @@ export function measureBundles(context: BundleContext): LaidBundle[] {
   });
 }
 
-function toLying({ of: { loom, wires }, lying: { places, pieces, elements }, cables }: SegmentContext, at: number): Lying {
+function toLying(
+  { of: { loom, wires, standard }, segmentId, lying: { places, pieces, elements }, cables }: SegmentContext,
+  at: number,
+): Lying {
   const place = places[at]!;
   const wire = wires[place]!;
   const { cable, twist, kind } = loom.circuits[wire.circuitId]!;
   // a cable is as thick as it is bought, whatever lies in it
   const bought = cable ? cables().get(cable.itemId) : undefined;
   const isScreen = kind === 'screen' || bought?.screened === true;
-  const groupId = cable ? `cable ${cable.groupId}` : twist?.groupId;
+  const isTwisted = twist !== null && findBundling(loom, segmentId, standard) !== 'straight';
+  const groupId = cable ? `cable ${cable.groupId}` : isTwisted ? twist.groupId : undefined;
   return { wire, place, piece: pieces[at]!, element: elements[at]!, groupId, cableMm: bought?.odMm ?? null, isScreen };
 }
 

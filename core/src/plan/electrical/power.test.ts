@@ -1,6 +1,6 @@
 import { CATALOGUE } from '../../catalogue';
 import { createCleanSkerry } from '../../demo';
-import { createRandom } from '../../demo/createRandom';
+import { createRandom } from '../../units/createRandom';
 import { createRandomVehicle } from '../../demo/createRandomVehicle';
 import { applyEdit, editDocument, type Job } from '../../model';
 import { listFindings } from '../../make';

@@ -1,5 +1,6 @@
 import { findFamily, type Catalogue, type ShopStandard } from '../../catalogue';
-import type { Job, Loom } from '../../model';
+import { findBundling, type Job, type Loom } from '../../model';
+import { listLayerTakeUps, type LayerTakeUp } from '../layup/listLayerTakeUps';
 import { roundUp, pushTo } from '../../units';
 import { listHolds } from './listHolds';
 import type { WireMark } from './numberWires';
@@ -10,6 +11,7 @@ import type {
   Hold,
   PlannedBarrel,
   PlannedBundle,
+  PlannedLayup,
   PlannedSplice,
   PlannedTermination,
   PlannedWire,
@@ -35,6 +37,8 @@ interface Context {
   runs: Map<string, LengthAllowance>;
   turns: Map<string, Map<string, LengthAllowance | null>>;
   wires: Map<string, SizedWire[]>;
+  /** by segment and wire: what the layers of its bundle take up */
+  layers: ReadonlyMap<string, ReadonlyMap<string, LayerTakeUp>>;
 }
 
 /** What the length of a loom's wires is made of. */
@@ -45,6 +49,7 @@ export interface WireInputs {
   wires: readonly SizedWire[];
   splices: readonly PlannedSplice[];
   bundles: readonly PlannedBundle[];
+  layups: readonly PlannedLayup[];
   terminations: readonly PlannedTermination[];
   barrels: readonly PlannedBarrel[];
   catalogue: Catalogue;
@@ -89,7 +94,19 @@ export function measureWires(
   return wires.map((wire, index) => measureWire(inputs, wire, addends[index]!, marks[index]!, rest));
 }
 
-function createContext({ job, loomId, tree, wires, splices, bundles, terminations, barrels, catalogue, standard }: WireInputs): Context {
+function createContext({
+  job,
+  loomId,
+  tree,
+  wires,
+  splices,
+  bundles,
+  layups,
+  terminations,
+  barrels,
+  catalogue,
+  standard,
+}: WireInputs): Context {
   const loom = job.looms[loomId]!;
   const groups = new Map<string, SizedWire[]>();
   for (const wire of wires) {
@@ -108,6 +125,7 @@ function createContext({ job, loomId, tree, wires, splices, bundles, termination
     runs: new Map(),
     turns: new Map(),
     wires: groups,
+    layers: listLayerTakeUps(layups),
   };
 }
 
@@ -176,26 +194,28 @@ function measureWire(
   };
 }
 
-function addRuns({ loom, tree, wires, runs }: Context, wire: SizedWire, terms: LengthAllowance[]): void {
+function addRuns({ loom, tree, standard, wires, runs, layers }: Context, wire: SizedWire, terms: LengthAllowance[]): void {
   const twist = loom.circuits[wire.circuitId]!.twist;
   const partners = twist ? wires.get(twist.groupId)!.filter((other) => other !== wire) : [];
   for (const { segmentId, fromMm, toMm } of wire.pieces) {
     const { nearNodeId, farNodeId, lengthMm } = tree.segments[segmentId]!;
-    const isWhole = !twist && fromMm === 0 && toMm === lengthMm;
+    const layer = layers.get(segmentId)?.get(wire.id);
+    const isWhole = !twist && !layer && fromMm === 0 && toMm === lengthMm;
     const known = isWhole ? runs.get(segmentId) : undefined;
     if (known) {
       terms.push(known);
       continue;
     }
+    const isTwisted = twist !== null && findBundling(loom, segmentId, standard) !== 'straight';
     const together = partners.filter((other) => other.pieces.some((piece) => piece.segmentId === segmentId)).length + 1;
-    const factor = twist && together > 1 ? measureTakeUp(measurePitchDiameter(together, wire.conductor.odMm), twist.pitchMm) : 1;
+    const pair = isTwisted && together > 1 ? measureTakeUp(measurePitchDiameter(together, wire.conductor.odMm), twist.pitchMm) : 1;
+    const factor = pair * (layer?.takeUp ?? 1);
     const run = `${loom.nodes[nearNodeId]!.name} to ${loom.nodes[farNodeId]!.name}`;
-    const addend: LengthAllowance = {
-      kind: 'segment',
-      of: segmentId,
-      words: factor === 1 ? run : `${run}, twisted × ${factor.toFixed(5)}`,
-      mm: (toMm - fromMm) * factor,
-    };
+    const how = [
+      pair === 1 ? '' : `, twisted × ${pair.toFixed(5)}`,
+      layer && layer.takeUp !== 1 ? `, ${layer.words} × ${layer.takeUp.toFixed(5)}` : '',
+    ];
+    const addend: LengthAllowance = { kind: 'segment', of: segmentId, words: `${run}${how.join('')}`, mm: (toMm - fromMm) * factor };
     if (isWhole) runs.set(segmentId, addend);
     terms.push(addend);
   }

@@ -1,5 +1,5 @@
 import { CATALOGUE, LARKHOLLOW, LARKHOLLOW_PLAIN } from '../../catalogue';
-import { createRandom } from '../../demo/createRandom';
+import { createRandom } from '../../units/createRandom';
 import { createJob, createLoom, createNode, createEnd, createSegment, type Job } from '../../model';
 import { createBench, join } from '../../testing/createBench';
 import { findStandard, measureHalfBarrel, plan } from '..';
