@@ -140,7 +140,7 @@ export async function readFrozen(jobId: string, number: number, loomId: string |
   const steps = found.build.steps.map((step) => ({ ...step, items: step.items.map((item) => ({ ...item, reads: item.reads ?? [] })) }));
   // nor of bundles twisted in layers
   const laid = { ...found.plan, layups: found.plan.layups ?? [] };
-  return { ...found, plan: laid, build: { ...found.build, parts, steps }, families };
+  return { ...found, plan: laid, build: { ...found.build, fillers: found.build.fillers ?? [], parts, steps }, families };
 }
 
 /** Its sheets as they were drawn then. */

@@ -1,4 +1,4 @@
-import { CATALOGUE, createLookup } from '../catalogue';
+import { CATALOGUE, createDemoShop, createLookup } from '../catalogue';
 import { createInlet } from '../demo';
 import { listFindings } from '../make';
 import { applyEdit, checkJob, createDevice, createOpenItem, createPinNeed, type DonorWire, type Job, type Loom } from '../model';
@@ -14,7 +14,7 @@ const spoilt = (change: (loom: Loom, job: Job) => void) => createBench(change);
 test('the clean bench has no finding', () => expect(findings(createBench())).toEqual([]));
 
 describe('each rule finds what it is meant for', () => {
-  const cases: Record<Exclude<keyof typeof RULES, 'MA2'>, (loom: Loom, job: Job) => void> = {
+  const cases: Record<Exclude<keyof typeof RULES, 'MA2' | 'BU8'>, (loom: Loom, job: Job) => void> = {
     SC1: (loom) => {
       loom.segments.s2 = { ...loom.segments.s2!, status: 'guessed' };
     },
@@ -50,6 +50,16 @@ describe('each rule finds what it is meant for', () => {
       job.zones.oven = { name: 'oven', ambientC: 128, wet: false, abrasion: false, flexing: false, reopen: false };
       loom.segments.s1 = { ...loom.segments.s1!, zoneId: 'oven' };
       loom.circuits.c1 = { ...loom.circuits.c1!, currentA: 4 };
+    },
+    BU4: (loom) => layInLayers(loom, { 'c1.1': 0, 'c2.1': 1 }),
+    BU5: (loom) => layInLayers(loom, { 'c2.1': 1 }),
+    BU6: (loom) => {
+      loom.bundling = 'straight';
+      for (const id of ['c1', 'c2']) loom.circuits[id] = { ...loom.circuits[id]!, twist: { groupId: 'pair', pitchMm: 20 } };
+    },
+    BU7: (loom) => {
+      layInLayers(loom, { 'c2.1': 1 });
+      loom.circuits.c2 = { ...loom.circuits.c2!, wireTable: 'thinwall', sizePin: { size: '6', reason: 'x' } };
     },
     EN6: (loom) => {
       loom.ends.L = { ...loom.ends.L!, familyId: null, key: null };
@@ -250,6 +260,22 @@ describe('rules about the job as a whole', () => {
       'Departs from the house style: barrels of splices parallel: all wires in one crimp (rule book).',
     );
   });
+});
+
+/** The bench twisted in layers, with threads pinned. */
+function layInLayers(loom: Loom, layers: Record<string, number>): void {
+  loom.bundling = 'concentric';
+  loom.layerPins = Object.fromEntries(Object.entries(layers).map(([id, layer]) => [id, { layer, reason: 'x' }]));
+}
+
+test('BU8: where hands cannot lay as short as the shop lays, it is told with the ratio', () => {
+  const shop = createDemoShop();
+  shop.standards.larkhollow!.layLeastMm = 60;
+  const job = createBench((loom) => layInLayers(loom, {}));
+  const told = listFindings(job, plan(job, shop), shop, null).filter(({ code }) => code === 'BU8');
+  expect(told[0]).toMatchObject({ grade: 'check', limit: 16 });
+  expect(told[0]!.sentence).toMatch(/^The lay is outside 8 to 16 times the diameter in core of datum to .* \(\d\d\.\d\)\.$/);
+  expect(codes(job)).not.toContain('BU8');
 });
 
 const donorWire = (rest: Partial<DonorWire>): DonorWire => ({

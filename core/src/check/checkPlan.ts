@@ -17,6 +17,7 @@ import { checkScreenedPins } from './circuits/checkScreenedPins';
 import { checkAdhesive } from './dress/checkAdhesive';
 import { checkBundleHeat } from './bundle/checkBundleHeat';
 import { checkBarrels } from './bundle/checkBarrels';
+import { checkCrossings, checkHeavy, checkLays, checkSearched, checkUntwisted } from './bundle/checkLayup';
 import { checkCables } from './bundle/checkCables';
 import { checkContactCurrent } from './ends/checkContactCurrent';
 import { checkChosenHousings } from './ends/checkChosenHousings';
@@ -54,6 +55,11 @@ export const RULES = {
   BU1: checkSplicePlaces,
   BU2: checkBarrels,
   BU3: checkBundleHeat,
+  BU4: checkCrossings,
+  BU5: checkSearched,
+  BU6: checkUntwisted,
+  BU7: checkHeavy,
+  BU8: checkLays,
   DR1: checkSlideOn,
   DR2: checkCoveringSizes,
   DR3: checkAdhesive,

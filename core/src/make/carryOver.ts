@@ -67,6 +67,7 @@ const UNDO_WORDS = {
   plug: 'Take the plug out',
   lay: 'Take the branch off the board',
   splice: 'Cut the splice out',
+  layup: 'Open the lay-up back to this layer',
   slide: 'Take the sleeve off',
   cover: 'Cut the covering open',
   fit: null,

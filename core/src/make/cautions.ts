@@ -15,6 +15,7 @@ export const CAUTIONS = {
   plug: null,
   lay: null,
   splice: `Sleeve on the wire before the barrel. ${HOT_AIR}`,
+  layup: 'Twisted wire under tension recoils: keep hold of the bundle until it is tied.',
   slide: null,
   cover: HOT_AIR,
   fit: 'Battery negative off before work in the car. Pumps and fans can start by themselves. No sparks near fuel, extinguisher at hand.',

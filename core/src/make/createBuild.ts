@@ -3,6 +3,7 @@ import type { Job } from '../model';
 import type { LoomPlan } from '../plan';
 import { listContinuity, type ContinuityRow } from './listContinuity';
 import { listCuts, type CutGroup } from './listCuts';
+import { listFillers, type FillerCut } from './listFillers';
 import { listParts, type PartLine } from './listParts';
 import { listSteps, PAIRS } from './listSteps';
 import { orderSteps } from './orderSteps';
@@ -13,6 +14,8 @@ import { toDigest } from './toDigest';
 export interface LoomBuild {
   loomId: string;
   cuts: CutGroup[];
+  /** dead wire of the lay-up */
+  fillers: FillerCut[];
   parts: PartLine[];
   steps: Step[];
   continuity: ContinuityRow[];
@@ -25,6 +28,7 @@ export function createBuild(job: Job, plan: LoomPlan, catalogue: Catalogue): Loo
   return {
     loomId: plan.loomId,
     cuts: listCuts(plan),
+    fillers: listFillers(plan),
     parts: listParts(job, plan, catalogue),
     steps: ordered.ok ? withContinuity(askAll(ordered.steps), listPairs(job, plan, continuity)) : [],
     continuity,

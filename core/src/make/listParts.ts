@@ -3,6 +3,7 @@ import { findBuying, type BoughtTable, type Job } from '../model';
 import { findStandard, type LoomPlan } from '../plan';
 import { compareIds } from '../units';
 import { listCuts } from './listCuts';
+import { listFillers } from './listFillers';
 
 /** One line of a parts list. Pieces are counted; wire and sleeving are also measured in mm. */
 export interface PartLine {
@@ -44,6 +45,10 @@ export function listParts(job: Job, plan: LoomPlan, catalogue: Catalogue): PartL
       for (const { conductor, roughMm } of wires)
         add('wire', cut.id, cut.reel, ['wires', `${conductor.table} ${conductor.size}`], { lengthMm: roughMm });
   }
+  for (const { reel, conductor, cutMm } of listFillers(plan))
+    add('wire', `dead ${conductor.table} ${conductor.size}`, `dead wire, ${reel}`, ['wires', `${conductor.table} ${conductor.size}`], {
+      lengthMm: cutMm,
+    });
   for (const endId of Object.keys(loom.ends).sort(compareIds)) {
     const { familyId, key, kind } = loom.ends[endId]!;
     const family = findFamily(job, catalogue, familyId);

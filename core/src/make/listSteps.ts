@@ -5,6 +5,8 @@ import { compareIds, pushTo } from '../units';
 import { askWires, createItem, createStep, isTrimmed, type Need, type StepContext } from './createStep';
 import { listCuts } from './listCuts';
 import { listEndSteps } from './listEndSteps';
+import { listFillers, type FillerCut } from './listFillers';
+import { listLaidUpNeeds, listLayupSteps } from './listLayupSteps';
 import type { Ask, Step } from './step';
 
 /** What the ask for a cut is called: the length it is cut to now, and the length it ends up with. */
@@ -35,7 +37,8 @@ export function listSteps(job: Job, plan: LoomPlan, catalogue: Catalogue): Step[
     plugs,
     sleevesBefore: listSleevesBefore(loom, plan, endsBeyond),
   };
-  const early = [...listCutSteps(context), ...listTwistSteps(context)];
+  const fillers = listFillers(plan);
+  const early = [...listCutSteps(context), ...listFillerSteps(fillers), ...listTwistSteps(context)];
   const ends = Object.keys(loom.ends)
     .sort(compareIds)
     .flatMap((endId) => listEndSteps(context, endId, early));
@@ -44,6 +47,7 @@ export function listSteps(job: Job, plan: LoomPlan, catalogue: Catalogue): Step[
     ...ends,
     ...listLaySteps(context, early),
     ...listSpliceSteps(context),
+    ...listLayupSteps(context, fillers),
     ...listCoverSteps(context),
     ...listFitSteps(context),
   ];
@@ -110,6 +114,23 @@ function listCutSteps({ plan }: StepContext): Step[] {
             ],
     });
   });
+}
+
+/** Dead wire, all of it in one step. */
+function listFillerSteps(fillers: readonly FillerCut[]): Step[] {
+  if (fillers.length === 0) return [];
+  return [
+    createStep('cut.fillers', 'cut', 'Cut and mark the dead wire', {
+      tool: 'cutting bench, rule, paper flags',
+      parts: [...new Set(fillers.map(({ reel }) => reel))],
+      items: fillers.map(({ number, reel, cutMm, words }) =>
+        createItem(number, `${number}: ${reel}, cut ${cutMm} mm (${words})`, [], null, [
+          { what: 'reel', value: reel },
+          { what: FINAL, value: cutMm },
+        ]),
+      ),
+    }),
+  ];
 }
 
 const askLengths = (wires: readonly PlannedWire[]): Ask[] => [
@@ -240,7 +261,13 @@ function listCoverSteps({ loom, plan, endsBeyond, anchorId, terminations }: Step
     const slide = createStep(`slide.${segmentId}`, 'slide', `Slide ${covering.itemName} on, ${run}`, {
       segmentId,
       parts: [`${covering.itemName}, ${covering.cutMm} mm`],
-      needs: [{ stepId: 'lay', because: 'the run is laid first' }, ...nearFirst, ...splices, ...closed],
+      needs: [
+        { stepId: 'lay', because: 'the run is laid first' },
+        ...nearFirst,
+        ...splices,
+        ...listLaidUpNeeds(plan, segmentId),
+        ...closed,
+      ],
       items: [createItem('on', `cut ${covering.cutMm} mm, slide to its place`, [], null, sleeve)],
       tool: 'shears',
     });

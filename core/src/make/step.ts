@@ -11,6 +11,7 @@ export const OPERATIONS = [
   'plug',
   'lay',
   'splice',
+  'layup',
   'slide',
   'cover',
   'fit',

@@ -20,6 +20,7 @@ export { toSumWords } from './toSumWords';
 export type * from './types';
 export type { LaidLayer, LaidSlot, LaidStretch, LayupMark, Thread } from './layup/layupTypes';
 export { listLaidCircles, type LaidCircle } from './layup/listLaidCircles';
+export { toClockWords, toThreadWords } from './layup/toThreadWords';
 export { toLayerWords } from './layup/listLayerTakeUps';
 export { priceBreakouts, type PricedBreakout, type WayOn } from './layup/priceBreakouts';
 export { searchLayups, USUAL_TRIES, type LoomSearch } from './layup/searchLayups';

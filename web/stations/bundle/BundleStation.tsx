@@ -14,14 +14,22 @@ import styles from './Bundle.module.css';
 import { Changes } from './Changes';
 import { CircuitsTable } from './CircuitsTable';
 import { FindingsList } from './FindingsList';
+import { LayupTab } from './LayupTab';
 import { LengthsTable } from './LengthsTable';
 import { AddEndDialog, SplitDialog } from './RouteDialogs';
 import { SleevesTable } from './SleevesTable';
 import { WiresTable } from './WiresTable';
 
-const TABS = ['wires', 'lengths', 'sleeves', 'circuits', 'findings'] as const;
+const TABS = ['wires', 'lengths', 'layup', 'sleeves', 'circuits', 'findings'] as const;
 type Tab = (typeof TABS)[number];
-const NAMES: Record<Tab, string> = { wires: 'Wires', lengths: 'Lengths', sleeves: 'Sleeves', circuits: 'Circuits', findings: 'Findings' };
+const NAMES: Record<Tab, string> = {
+  wires: 'Wires',
+  lengths: 'Lengths',
+  layup: 'Lay-up',
+  sleeves: 'Sleeves',
+  circuits: 'Circuits',
+  findings: 'Findings',
+};
 
 /** Strip, section and figures: where a loom gets its lengths. */
 export function BundleStation() {
@@ -83,6 +91,7 @@ const Open = memo(function Open({ planned }: { planned: PlannedLoom }) {
               <div className={styles.scroll} role="tabpanel" tabIndex={0} aria-label={NAMES[tab]}>
                 {isFilled && tab === 'wires' && <WiresTable planned={planned} />}
                 {isFilled && tab === 'lengths' && <LengthsTable planned={planned} />}
+                {isFilled && tab === 'layup' && <LayupTab planned={planned} />}
                 {isFilled && tab === 'sleeves' && <SleevesTable planned={planned} />}
                 {isFilled && tab === 'circuits' && <CircuitsTable planned={planned} />}
                 {isFilled && tab === 'findings' && <LoomFindings planned={planned} />}

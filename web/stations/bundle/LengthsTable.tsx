@@ -2,6 +2,8 @@
 
 import { useMemo, useState } from 'react';
 import {
+  BUNDLING_WORDS,
+  BUNDLINGS,
   compareIds,
   LENGTH_STATUSES,
   MEASURE_METHODS,
@@ -15,12 +17,15 @@ import {
   leaveAt,
   setFitted,
   setHole,
+  setLeaves,
   setMethod,
   setReading,
+  setRunBundling,
   setRunZone,
   setSecondReading,
   setStatus,
   takeNodeOut,
+  toClockWords,
   toCount,
 } from 'wattograph-core';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
@@ -228,6 +233,38 @@ function createColumns(
         return zone ? setRunZone(at(run), zone.value) : `a zone of this job (${zones.map(({ label }) => label).join(', ')})`;
       },
     },
+    {
+      id: 'lies',
+      head: 'wires lie',
+      value: ({ segment }) => (segment.bundling === null ? 'as the loom' : BUNDLING_WORDS[segment.bundling]),
+      cell: (run) => (
+        <Pick
+          label={`How the wires of ${run.words} lie`}
+          value={run.segment.bundling}
+          none="as the loom"
+          options={BUNDLINGS.map((value) => ({ value, label: BUNDLING_WORDS[value] }))}
+          onChange={(bundling) => edit(setRunBundling(at(run), bundling))}
+        />
+      ),
+    },
+    {
+      id: 'leaves',
+      head: 'leaves at',
+      value: ({ segment }) => (segment.leavesDeg === null ? null : toClockWords(segment.leavesDeg)),
+      cell: (run) =>
+        run.tree.onward || loom.nodes[run.tree.nearNodeId]!.kind === 'datum' ? (
+          ''
+        ) : (
+          <Pick
+            label={`Side by which ${run.words} leaves`}
+            title="seen from the datum, along the bundle"
+            value={run.segment.leavesDeg === null ? null : String(run.segment.leavesDeg)}
+            none="not known"
+            options={listSides(run.segment.leavesDeg)}
+            onChange={(deg) => edit(setLeaves(at(run), deg === null ? null : Number(deg)))}
+          />
+        ),
+    },
     { id: 'bundle', head: 'bundle mm', isNumber: true, value: ({ odMm }) => Number(odMm.toFixed(1)), cell: ({ odMm }) => odMm.toFixed(1) },
     {
       id: 'more',
@@ -236,6 +273,13 @@ function createColumns(
     },
   ];
 }
+
+/** Every hour of the clock, and what a file says between them. */
+const listSides = (deg: number | null) =>
+  [...new Set([...Array.from({ length: 12 }, (_, hour) => hour * 30), ...(deg === null ? [] : [deg])])].map((value) => ({
+    value: String(value),
+    label: toClockWords(value),
+  }));
 
 /** From where to where a run goes; a branch can be let leave somewhere else. */
 function RunName({

@@ -4,7 +4,6 @@ import Link from 'next/link';
 import { useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
 import {
   createUndoStep,
-  layoutStrip,
   listTesters,
   type CarriedWork,
   type ConnectorFamily,
@@ -15,19 +14,18 @@ import {
 } from 'wattograph-core';
 import { useLocalStorage } from '@mantine/hooks';
 import { setPerson, usePerson } from '../../client/person';
-import { findResume, measureProgress, type StepProgress } from '../../client/floorProgress';
+import { findResume, measureProgress } from '../../client/floorProgress';
 import { registerServiceWorker } from '../../client/serviceWorker';
 import { FloorStore, type FloorState } from '../../client/floorStore';
 import { sayOldest } from '../../client/outbox/deviceStorage';
 import type { Person } from '../../server/accounts/rights';
 import type { FloorEvent } from '../../server/releases';
 import { askReason } from '../../ui/fields/askReason';
-import { FacePicture } from '../../ui/FacePicture';
 import { NotTaken } from '../../ui/NotTaken';
 import { Who } from '../../ui/accounts/Who';
-import { Ruler, Traces } from '../../ui/strip/StripPicture';
 import { ItemReadings } from './ItemReadings';
 import styles from './Floor.module.css';
+import { StepPicture } from './StepPicture';
 
 interface Pack {
   release: number;
@@ -324,74 +322,9 @@ function Card({ jobId, pack, store }: { jobId: string; pack: Pack; store: FloorS
   );
 }
 
-/** The picture that belongs to a step: the face for an end, else the place on the strip. */
-function StepPicture({ pack: { plan, job, families }, step, ticked }: { pack: Pack; step: Step; ticked: StepProgress }) {
-  const loom = job.looms[plan.loomId]!;
-  const familyId = step.endId === null ? null : loom.ends[step.endId]!.familyId;
-  const family = familyId === null ? undefined : families[familyId];
-  const wireIds = useMemo(() => new Set(step.items.flatMap((item) => item.wireIds)), [step]);
-  if (family && step.operation !== 'label') {
-    const wires = new Map(plan.wires.map((wire) => [wire.id, wire]));
-    const chosen = step.items.find((item) => item.cavity !== null && !ticked.ticked.has(item.id))?.cavity ?? null;
-    return (
-      <div>
-        <b>WIRE SIDE</b>
-        <FacePicture
-          family={family}
-          side="wire"
-          chosen={chosen}
-          colourAt={(cavity) => {
-            const used = plan.terminations.find((one) => one.endId === step.endId && one.cavity === cavity);
-            return used ? wires.get(used.wireIds[0]!)!.colour : null;
-          }}
-        />
-      </div>
-    );
-  }
-  return <StripPlace plan={plan} job={job} step={step} wireIds={wireIds} />;
-}
-
 const Empty = ({ words, children }: { words: string; children: ReactNode }) => (
   <main className={styles.empty}>
     <p>{words}</p>
     {children}
   </main>
 );
-
-const PLACE = {
-  row: 14,
-  left: 20,
-  top: 36,
-  text: 10,
-  sides: null,
-  detail: { pitch: 4, thickest: { trunk: 120, branch: 24 }, both: false },
-};
-
-function StripPlace({ plan, job, step, wireIds }: { plan: LoomPlan; job: Job; step: Step; wireIds: ReadonlySet<string> }) {
-  const loom = job.looms[plan.loomId]!;
-  const reachMm = Math.max(100, ...Object.values(plan.tree.nodes).map(({ distanceMm }) => distanceMm));
-  const scale = 560 / reachMm;
-  const layout = useMemo(() => layoutStrip(loom, plan, { ...PLACE, scale }), [loom, plan, scale]);
-  const traces = useMemo(
-    () =>
-      layout
-        .listTraces()
-        .map((trace) =>
-          wireIds.size === 0 || wireIds.has(trace.wireId)
-            ? trace
-            : { ...trace, colour: null, parts: trace.parts.map(({ d }) => ({ d, width: 0.6 })) },
-        ),
-    [layout, wireIds],
-  );
-  const segmentId = step.segmentId ?? (step.endId === null ? null : plan.tree.nodes[loom.ends[step.endId]!.nodeId]!.parentSegmentId);
-  const run = layout.runs.find((one) => one.segmentId === segmentId);
-  const splice = layout.splices.find((one) => one.spliceId === step.spliceId);
-  return (
-    <svg viewBox={`0 0 600 ${layout.height + 10}`} role="img" aria-label="Where on the loom">
-      <Ruler left={20} scale={scale} reachMm={reachMm} height={layout.height} />
-      {run && <rect x={run.x} y={run.top} width={run.width} height={run.bottom - run.top} fill="var(--brass)" opacity={0.3} />}
-      <Traces traces={traces} />
-      {splice && <circle cx={splice.x} cy={splice.y} r={9} fill="var(--action)" stroke="var(--paper)" strokeWidth={2} />}
-    </svg>
-  );
-}

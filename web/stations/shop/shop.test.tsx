@@ -1,5 +1,5 @@
 import { fireEvent, screen, within } from '@testing-library/react';
-import { checkShop, createDemoShop, toShopTableCsv } from 'wattograph-core';
+import { checkShop, createDemoShop, SHOP_FORMAT_VERSION, toShopTableCsv } from 'wattograph-core';
 import { choose as pick, press } from '../../testing/act';
 import { chooseRecord, editor, effect, goTo, listed, openShop, server, settle, typeField } from '../../testing/shopStation';
 
@@ -283,7 +283,7 @@ describe('files', () => {
     press('Replace this shop');
     await settle();
     expect(server.posted.at(-1)!.body.document).toMatchObject({
-      formatVersion: 3,
+      formatVersion: SHOP_FORMAT_VERSION,
       families: { 'tarn-2': { cavityNames: null, otherSizes: {} } },
     });
   });

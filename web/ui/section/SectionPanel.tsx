@@ -10,6 +10,7 @@ import { standAt, useCursor, useCursorStore, useSection } from '../cursor';
 import { Segmented } from '../fields/Segmented';
 import { Why } from '../Why';
 import { SectionKey } from './SectionKey';
+import { LaidPicture } from './LaidPicture';
 import { SectionPicture } from './SectionPicture';
 import styles from './SectionPanel.module.css';
 
@@ -95,6 +96,12 @@ function At({ planned }: { planned: PlannedLoom }) {
   );
 }
 
+const METHOD_WORDS: Record<Section['method'], string> = {
+  formula: 'laid straight and tied: exact enclosing circle',
+  search: 'laid straight and tied: best found by circle packing',
+  'lay-up': 'twisted in layers: over the outermost layer',
+};
+
 /** Up to so many wires figures and key have room together. */
 const FEW = 10;
 
@@ -108,6 +115,7 @@ const Cut = memo(function Cut({ planned, bundle, section }: { planned: PlannedLo
   const groups = useMemo(() => listLeaving(loom, plan, bundle.segmentId, section), [loom, plan, bundle, section]);
   const serial = useMemo(() => new Map(ids.map((id, index) => [id, index + 1])), [ids]);
   const isFew = ids.length <= FEW;
+  const layup = plan.layups.find(({ segmentIds }) => segmentIds.includes(bundle.segmentId));
   const key = (
     <SectionKey
       groups={groups}
@@ -120,7 +128,11 @@ const Cut = memo(function Cut({ planned, bundle, section }: { planned: PlannedLo
   );
   return (
     <>
-      <SectionPicture planned={planned} bundle={bundle} section={section} wires={wires} over={over} onOver={setOver} />
+      {layup && section.method === 'lay-up' ? (
+        <LaidPicture planned={planned} layup={layup} bundle={bundle} section={section} wires={wires} over={over} onOver={setOver} />
+      ) : (
+        <SectionPicture planned={planned} bundle={bundle} section={section} wires={wires} over={over} onOver={setOver} />
+      )}
       {!isFew && (
         <div className={styles.tabs}>
           <Segmented
@@ -167,9 +179,7 @@ function Figures({
             <Why
               because={
                 <>
-                  <b>{section.odMm.toFixed(2)} mm</b>, laid straight and tied:{' '}
-                  {section.method === 'formula' ? 'exact enclosing circle' : 'best found by circle packing'} of {section.elements.length}{' '}
-                  elements.
+                  <b>{section.odMm.toFixed(2)} mm</b>, {METHOD_WORDS[section.method]} of {section.elements.length} elements.
                   <br />
                   No bundle of these can be less than √(Σd²)/√0.9069 = {section.boundMm.toFixed(2)} mm; this one is{' '}
                   {(section.odMm / section.boundMm).toFixed(2)} × that.

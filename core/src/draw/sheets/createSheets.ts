@@ -1,6 +1,7 @@
 import { addContinuity, addCutList, addLengths, addOverview, addParts, addSleeves, addSplices, addSteps } from './addLists';
 import { addBoxes } from './addBoxes';
 import { addEnds } from './addEnds';
+import { addTwist } from './addTwist';
 import { addTrims } from './addTrims';
 import { createFlow, type SheetMeta, type SheetPage } from './createFlow';
 import type { SheetContext } from './sheetContext';
@@ -22,6 +23,7 @@ export function createSheets(
   addCutList(context);
   addLengths(context);
   if (plan.splices.length) addSplices(context);
+  if (plan.layups.length) addTwist(context);
   addSleeves(context);
   addEnds(context);
   addBoxes(context);

@@ -1,5 +1,6 @@
+import { pushTo } from '../../units';
 import type { PackingStore } from '../bundle/findPacking';
-import { arrangeLayer, measureApart, type LayerArrangement } from './arrangeLayer';
+import { arrangeLayer, measureApart } from './arrangeLayer';
 import type { LaidLayer, LaidSlot, LaidStretch, LayupRules, LayupStrip, Stretch, Thread } from './layupTypes';
 import { measureLay, measureLean, measureRoom, measureStep } from './measureLayer';
 import { sizeLayers, type SizedLayer } from './sizeLayers';
@@ -63,16 +64,19 @@ function chooseLay(strip: LayupStrip, stretch: Stretch, rules: LayupRules, layer
   const isCore = turn === null;
   const exits = threads.map((thread) => listExits(strip, stretch, thread));
   const step = (one: number, other: number, layMm: number) => (isCore ? one + other : measureStep(one, other, innerRadiusMm, layMm));
+  const groups = listUnsided(stretch, threads);
   const tryLay = (layMm: number) => {
-    const items = ods.map((odMm, item) => ({
-      odMm,
-      targetDeg: toMean((exits[item] ?? []).map(({ mm, sideDeg }) => sideDeg - (sign * 360 * mm) / layMm)),
-    }));
-    return { layMm, arrangement: arrangeLayer(items, (one, other) => step(one, other, layMm)) };
+    const known = ods.map((_, item) => toMean((exits[item] ?? []).map(({ mm, sideDeg }) => sideDeg - (sign * 360 * mm) / layMm)));
+    const targets = gatherUnsided(known, groups);
+    const items = ods.map((odMm, item) => ({ odMm, targetDeg: targets[item]! }));
+    const arrangement = arrangeLayer(items, (one, other) => step(one, other, layMm));
+    // what comes up by a side that nobody knows is never on a wrong one
+    const worst = known.reduce((most: number, deg, item) => (deg === null ? most : Math.max(most, arrangement.offDeg[item]!)), 0);
+    return { layMm, arrangement, worst };
   };
   const usual = tryLay(measureLay(outerOdMm, rules));
   const bound = measureLeastOff(exits, ods.length);
-  if (measureWorst(usual.arrangement) <= bound) return usual;
+  if (usual.worst <= bound) return usual;
   let best = usual;
   for (const delta of RATIO_STEPS)
     for (const ratio of [rules.ratio + delta, rules.ratio - delta]) {
@@ -81,19 +85,54 @@ function chooseLay(strip: LayupStrip, stretch: Stretch, rules: LayupRules, layer
       const isFit = isCore || ods.reduce((sum, odMm) => sum + measureRoom(odMm, innerRadiusMm, layMm), 0) <= turn + 1e-9;
       if (!isFit) continue;
       const tried = tryLay(layMm);
-      if (measureWorst(tried.arrangement) < measureWorst(best.arrangement) - 1e-6) best = tried;
-      if (measureWorst(best.arrangement) <= bound) return best;
+      if (tried.worst < best.worst - 1e-6) best = tried;
+      if (best.worst <= bound) return best;
     }
   return best;
 }
-
-const measureWorst = ({ offDeg }: LayerArrangement) => offDeg.reduce((most: number, off) => Math.max(most, off ?? 0), 0);
 
 /** A quarter, or half of what the widest group takes of the ring: it cannot all come up nearer. */
 function measureLeastOff(exits: readonly (readonly { mark: number; sideDeg: number }[])[], slots: number): number {
   const groups = new Map<string, number>();
   for (const { mark, sideDeg } of exits.flat()) groups.set(`${mark} ${sideDeg}`, (groups.get(`${mark} ${sideDeg}`) ?? 0) + 1);
   return Math.max(90, (180 * (Math.max(0, ...groups.values()) + 1)) / slots);
+}
+
+/** Threads of a layer that come out at one breakout by a side that nobody knows, by their places: they come up together all the same. */
+function listUnsided({ fromMark, toMark }: Stretch, threads: readonly Thread[]): number[][] {
+  const byMark = new Map<number, number[]>();
+  threads.forEach(({ from, to }, item) => {
+    const isHere = ({ mark, kind }: Thread['from']) => kind === 'breakout' && mark >= fromMark && mark <= toMark;
+    if ([from, to].some((end) => isHere(end) && end.sideDeg !== null)) return;
+    const end = isHere(to) ? to : isHere(from) ? from : null;
+    if (end) pushTo(byMark, end.mark, item);
+  });
+  return [...byMark.values()].sort((a, b) => b.length - a.length);
+}
+
+/** steps in which a place for a group is looked for, degrees */
+const GROUP_STEP = 10;
+
+/** Targets with one for each group that has none: the widest first, each where it is furthest from what is aimed at already. */
+function gatherUnsided(known: readonly (number | null)[], groups: readonly (readonly number[])[]): (number | null)[] {
+  const targets = [...known];
+  const pitch = 360 / known.length;
+  const arcs: { deg: number; half: number }[] = known.flatMap((deg) => (deg === null ? [] : [{ deg, half: pitch / 2 }]));
+  for (const group of groups) {
+    const half = (group.length * pitch) / 2;
+    let [best, room] = [0, -Infinity];
+    for (let deg = 0; deg < 360; deg += GROUP_STEP) {
+      const here = arcs.reduce((least, arc) => Math.min(least, measureApart(arc.deg, deg) - arc.half - half), 180);
+      // close beside what is there: the ring is not torn up
+      const value = here >= 0 ? -here : 4 * here;
+      if (value > room + 1e-9) [best, room] = [deg, value];
+    }
+    arcs.push({ deg: best, half });
+    group.forEach((item, at) => {
+      targets[item] = best + (at - (group.length - 1) / 2) * pitch;
+    });
+  }
+  return targets;
 }
 
 /** Mean direction, degrees; null of none. */

@@ -26,6 +26,8 @@ export interface PricedBreakout {
   taken: 'fill' | 'relay' | 'drop' | 'on';
   /** the layer goes on, dead wire where something left; null: no layer thins */
   fill: WayOn | null;
+  /** threads that would have to pass a layer if it were not laid anew here */
+  crossedElse: number;
   /** tied and laid anew up to where that would be done next */
   relay: WayOn;
   /** the outermost layer ends: what is left of it goes on straight, along the outside; null: none thins, or there is nothing beneath */
@@ -74,6 +76,7 @@ export function priceBreakouts(
     const taken = isRelaid ? 'relay' : outer < before.layers.length - 1 && ends.length ? 'drop' : thins ? 'fill' : 'on';
     return {
       ...{ mark, ends, begins, taken },
+      crossedElse: isRelaid ? choose(before.fromMark, until).cost.crossings : 0,
       fill: outer < 0 ? null : toWay(odOn, dead.length, dead.length * spanMm, 0),
       relay: toWay(odFresh, fresh.cost.fillers, fresh.cost.fillerMm, standard.relayMinutes),
       drop:

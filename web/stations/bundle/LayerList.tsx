@@ -1,0 +1,198 @@
+'use client';
+
+import { useState } from 'react';
+import {
+  listLaidCircles,
+  pinLayer,
+  toClockWords,
+  toLayerWords,
+  toThreadWords,
+  type LaidCircle,
+  type LaidLayer,
+  type PlannedLayup,
+} from 'wattograph-core';
+import { useJobStore, type PlannedLoom } from '../../client/jobContext';
+import { standAt, useCursor, useCursorStore, useLit } from '../../ui/cursor';
+import { Pick } from '../../ui/fields/Pick';
+import { askReason } from '../../ui/fields/askReason';
+import { Swatch } from '../../ui/Swatch';
+import styles from './Layup.module.css';
+import type { LayupSearch } from './useLayupSearch';
+
+/** The layers where the cursor stands, from the core outwards, each in its order round from 12 o'clock. */
+export function LayerList({ planned, layup, search }: { planned: PlannedLoom; layup: PlannedLayup; search: LayupSearch }) {
+  const { plan } = planned;
+  // by the section: the order is the same all along it
+  const mark = useCursor((cursor) => {
+    const at = standAt(plan, cursor);
+    const index = layup.segmentIds.indexOf(at?.segmentId ?? '');
+    if (index < 0) return 0;
+    const mm = layup.marks[layup.segmentMarks[index]!]!.mm + at!.offsetMm;
+    return Math.max(
+      0,
+      Math.min(
+        layup.marks.length - 2,
+        layup.marks.findLastIndex((one) => one.mm <= mm + 1e-6),
+      ),
+    );
+  });
+  const stretch = layup.stretches.find(({ fromMark, toMark }) => fromMark <= mark && mark < toMark)!;
+  const circles = listLaidCircles(layup, layup.marks[mark]!.mm);
+  const startMm = plan.tree.segments[layup.id]!.startMm;
+  return (
+    <div className={styles.layers} aria-label="Layers at the cursor" role="group">
+      <p className="faint">From {Math.round(startMm + layup.marks[mark]!.mm)} mm, seen from the datum, in order from 12 o’clock</p>
+      {stretch.layers.map((layer, index) => {
+        const here = circles.filter((circle) => circle.layer === index);
+        return here.length === 0 ? null : (
+          <Layer key={index} planned={planned} layup={layup} layer={layer} index={index} circles={here} mark={mark} />
+        );
+      })}
+      <Pinned planned={planned} layup={layup} layers={stretch.layers} search={search} />
+    </div>
+  );
+}
+
+const HAND = { right: 'right-hand ↻', left: 'left-hand ↺' } as const;
+
+function Layer({
+  planned,
+  layup,
+  layer,
+  index,
+  circles,
+  mark,
+}: {
+  planned: PlannedLoom;
+  layup: PlannedLayup;
+  layer: LaidLayer;
+  index: number;
+  circles: readonly LaidCircle[];
+  mark: number;
+}) {
+  const cursor = useCursorStore();
+  const lit = useLit();
+  const wires = new Map(planned.plan.wires.map((wire) => [wire.id, wire]));
+  const numbers = new Map(planned.plan.wires.map(({ id, number }) => [id, number]));
+  const threads = new Map(layup.threads.map((thread) => [thread.id, thread]));
+  const inOrder = [...circles].sort((a, b) => a.deg - b.deg);
+  return (
+    <section aria-label={toLayerWords(index)}>
+      <h3>
+        {toLayerWords(index)}
+        <span className="faint">
+          {layer.hand === null
+            ? ', not twisted'
+            : `, ${HAND[layer.hand]}, lay ${layer.layMm!.toFixed(1)} mm, ${(100 / layer.layMm!).toFixed(2)} turns per 100 mm`}
+          , {layer.outerOdMm.toFixed(1)} mm
+        </span>
+      </h3>
+      <p>
+        {inOrder.map(({ slot, wireIds, threadId, deg, fillerMassGPerM, r }) => {
+          const first = wireIds[0];
+          if (first === undefined)
+            return (
+              <span
+                key={slot}
+                className={styles.dead}
+                title={`dead wire ${(2 * r).toFixed(2)} mm at ${toClockWords(deg)}`}
+                data-dead={fillerMassGPerM !== null}
+              >
+                dead
+              </span>
+            );
+          return (
+            <button
+              type="button"
+              key={slot}
+              aria-pressed={lit !== null && wireIds.includes(lit)}
+              title={`at ${toClockWords(deg)}: show it on the strip`}
+              onClick={() => cursor.light(lit === first ? null : first)}
+            >
+              <Swatch colour={wires.get(first)!.colour} words={false} />
+              {toThreadWords(threads.get(threadId!)!, numbers, mark)}
+            </button>
+          );
+        })}
+      </p>
+    </section>
+  );
+}
+
+/** What the wire that is lit does, where it is pinned, and what the pin costs. */
+function Pinned({
+  planned,
+  layup,
+  layers,
+  search,
+}: {
+  planned: PlannedLoom;
+  layup: PlannedLayup;
+  layers: readonly LaidLayer[];
+  search: LayupSearch;
+}) {
+  const store = useJobStore();
+  const lit = useLit();
+  const [before, setBefore] = useState<Sums | null>(null);
+  const { loom, loomId, plan } = planned;
+  const numbers = new Map(plan.wires.map(({ id, number }) => [id, number]));
+  const thread = layup.threads.find(({ parts }) => parts.some(({ wireIds }) => lit !== null && wireIds.includes(lit)));
+  if (!thread)
+    return (
+      <p className="faint">
+        Choose a wire above, on the strip or in the section: where it comes up, and what it costs to lay it elsewhere.
+      </p>
+    );
+  const layer = layers.findIndex(({ slots }) => slots.some(({ threadId }) => threadId === thread.id));
+  const slot = layers[layer]?.slots.find(({ threadId }) => threadId === thread.id);
+  const name = toThreadWords(thread, numbers, thread.from.mark);
+  const pin = loom.layerPins[thread.id] ?? null;
+  const now = toSums(layup, plan.bundles.find(({ segmentId }) => segmentId === layup.id)!.odMm);
+  const place = layup.marks[thread.to.mark]!;
+  const put = (value: string | null) => {
+    setBefore(now);
+    if (value === null) store.edit(pinLayer(loomId, thread.id, name, null));
+    else
+      askReason(`Why ${name} in ${toLayerWords(Number(value))}?`, (reason) =>
+        store.edit(pinLayer(loomId, thread.id, name, { layer: Number(value), reason })),
+      );
+  };
+  return (
+    <div className={styles.pinned}>
+      <b>{name}</b> {layer < 0 ? 'does not lie here' : `lies in ${toLayerWords(layer)}`}
+      {place.nodeId !== null && `, ends at ${loom.nodes[place.nodeId]!.name}`}
+      {slot && slot.offSideDeg !== null && `, comes up ${slot.offSideDeg.toFixed(0)}° off its branch’s side`}.{' '}
+      <Pick
+        label={`Layer of ${name}`}
+        value={pin === null ? null : String(pin.layer)}
+        none="where it is best"
+        options={layers.map((_, index) => ({ value: String(index), label: `pinned to ${toLayerWords(index)}` }))}
+        onChange={put}
+      />
+      {before !== null && search.done === null && layup.by === 'search' && (
+        <span role="status" aria-label="What the pin costs">
+          {' '}
+          {toDifference(before, now)}
+        </span>
+      )}
+      {before !== null && layup.by !== 'search' && <span className={styles.alarm}> Search again to see what it costs.</span>}
+    </div>
+  );
+}
+
+interface Sums {
+  crossings: number;
+  fillers: number;
+  odMm: number;
+}
+
+const toSums = ({ crossings, fillers }: PlannedLayup, odMm: number): Sums => ({
+  crossings: crossings.length,
+  fillers: fillers.length,
+  odMm,
+});
+
+function toDifference(before: Sums, now: Sums): string {
+  const sign = (value: number, digits = 0) => `${value >= 0 ? '+' : '−'}${Math.abs(value).toFixed(digits)}`;
+  return `Against before: ${sign(now.crossings - before.crossings)} crossed, ${sign(now.fillers - before.fillers)} pieces of dead wire, ${sign(now.odMm - before.odMm, 1)} mm at its start.`;
+}

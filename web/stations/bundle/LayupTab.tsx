@@ -1,0 +1,237 @@
+'use client';
+
+import { Progress } from '@mantine/core';
+import { useMemo } from 'react';
+import {
+  BUNDLING_WORDS,
+  BUNDLINGS,
+  findStandard,
+  priceBreakouts,
+  setBundling,
+  toCount,
+  toThreadWords,
+  type Bundling,
+  type PlannedLayup,
+  type PricedBreakout,
+  type WayOn,
+} from 'wattograph-core';
+import { useJobStore, type PlannedLoom } from '../../client/jobContext';
+import { useShop } from '../../client/shopContext';
+import { useCursor, useCursorStore, standAt } from '../../ui/cursor';
+import { Pick } from '../../ui/fields/Pick';
+import { Why } from '../../ui/Why';
+import controls from '../../ui/controls.module.css';
+import { LayerList } from './LayerList';
+import styles from './Layup.module.css';
+import { useLayupSearch, type LayupSearch } from './useLayupSearch';
+
+/** How the bundles of a loom are twisted: the school, the search, what is done at each breakout, and the layers where the cursor stands. */
+export function LayupTab({ planned }: { planned: PlannedLoom }) {
+  const store = useJobStore();
+  const search = useLayupSearch(planned, store);
+  const { layups } = planned.plan;
+  const at = useCursor((cursor) => standAt(planned.plan, cursor)?.segmentId ?? null);
+  const layup = layups.find(({ segmentIds }) => segmentIds.includes(at ?? '')) ?? null;
+  return (
+    <div className={styles.layup}>
+      <SchoolBar planned={planned} search={search} />
+      {layups.length === 0 ? (
+        <p className={styles.none}>
+          Nothing of this loom is twisted in layers. Choose it above, or for one run under Lengths: then core, layers, dead wire and the
+          angle at which every wire starts are planned for each line of runs.
+        </p>
+      ) : layup === null ? (
+        <p className={styles.none}>The run at the cursor is not twisted in layers, or only one wire lies in it.</p>
+      ) : (
+        <div className={styles.halves}>
+          <Breakouts planned={planned} layup={layup} />
+          <LayerList planned={planned} layup={layup} search={search} />
+        </div>
+      )}
+    </div>
+  );
+}
+
+function SchoolBar({ planned, search }: { planned: PlannedLoom; search: LayupSearch }) {
+  const shop = useShop();
+  const store = useJobStore();
+  const { loom, loomId, job, plan } = planned;
+  const { layups } = plan;
+  const standard = findStandard(job, shop);
+  const crossings = layups.reduce((sum, one) => sum + one.crossings.length, 0);
+  const dead = layups.flatMap(({ fillers }) => fillers);
+  const relaid = layups.reduce((sum, { stretches }) => sum + stretches.length - 1, 0);
+  const isOpen = layups.some(({ by }) => by !== 'search');
+  const isStale = layups.some(({ by }) => by === 'stale');
+  return (
+    <div className={styles.bar}>
+      <span>
+        Bundles{' '}
+        <Pick<Bundling>
+          label="How the bundles of this loom lie"
+          value={loom.bundling}
+          none={`as the shop: ${BUNDLING_WORDS[standard.bundling]}`}
+          options={BUNDLINGS.map((value) => ({ value, label: BUNDLING_WORDS[value] }))}
+          onChange={(bundling) => store.edit(setBundling(loomId, bundling))}
+        />
+      </span>
+      {layups.length > 0 && (
+        <>
+          {search.done === null ? (
+            <button type="button" className={controls.button} onClick={search.start}>
+              {isOpen ? 'Search the lay-up' : 'Search again'}
+            </button>
+          ) : (
+            <span className={styles.running} role="status" aria-label="Search of the lay-up">
+              <Progress value={search.done * 100} w={110} aria-label="searched" /> {Math.round(search.done * 100)} %
+              <button type="button" className={controls.button} onClick={search.stop}>
+                Cancel
+              </button>
+            </span>
+          )}
+          <span className={styles.sums} data-testid="layup-sums">
+            <b className={crossings ? styles.alarm : undefined}>{toCount(crossings, 'crossed breakout')}</b> (least 0),{' '}
+            {toCount(dead.length, 'piece')} of dead wire, {(dead.reduce((sum, { cutMm }) => sum + cutMm, 0) / 1000).toFixed(1)} m, laid anew
+            at {toCount(relaid, 'breakout')}
+          </span>
+          <span className={isOpen ? styles.alarm : 'faint'}>
+            {isStale
+              ? 'What was found does not fit any more: laid once from end to end until it is searched again.'
+              : isOpen
+                ? 'Not searched yet: laid once from end to end, which is safe and seldom best.'
+                : 'searched'}
+          </span>
+        </>
+      )}
+      {search.failure && <span className={styles.alarm}>{search.failure}</span>}
+    </div>
+  );
+}
+
+/** What is done at each breakout of a line of runs, and what the other ways would come to. */
+function Breakouts({ planned, layup }: { planned: PlannedLoom; layup: PlannedLayup }) {
+  const shop = useShop();
+  const cursor = useCursorStore();
+  const { job, loom, plan } = planned;
+  const priced = useMemo(
+    () => priceBreakouts(layup, findStandard(job, shop), new Map(plan.wires.map((wire) => [wire.id, wire]))),
+    [layup, job, shop, plan],
+  );
+  const numbers = useMemo(() => new Map(plan.wires.map(({ id, number }) => [id, number])), [plan]);
+  const threads = new Map(layup.threads.map((thread) => [thread.id, thread]));
+  const startMm = plan.tree.segments[layup.id]!.startMm;
+  const go = (mark: number) => {
+    const index = layup.segmentMarks.findLastIndex((first) => first <= mark);
+    const segmentId = layup.segmentIds[index]!;
+    cursor.set({ segmentId, offsetMm: layup.marks[mark]!.mm - layup.marks[layup.segmentMarks[index]!]!.mm + 1 });
+  };
+  const toList = (ids: readonly string[], mark: number) => ids.map((id) => toThreadWords(threads.get(id)!, numbers, mark)).join(', ');
+  if (priced.length === 0) return <p className={styles.none}>No breakout on this line of runs: laid up once from end to end.</p>;
+  return (
+    <table className={styles.breakouts} aria-label="Breakouts of the lay-up">
+      <thead>
+        <tr>
+          <th>mm</th>
+          <th>breakout</th>
+          <th>leave</th>
+          <th>done there</th>
+          <th>fill on</th>
+          <th>lay anew</th>
+          <th>end the layer</th>
+        </tr>
+      </thead>
+      <tbody>
+        {priced.map((one) => {
+          const { mark, ends, begins, taken } = one;
+          const { mm, nodeId } = layup.marks[mark]!;
+          const crossed = layup.crossings.filter((crossing) => crossing.mark === mark);
+          return (
+            <tr key={mark}>
+              <td className="mono">{Math.round(startMm + mm)}</td>
+              <td>
+                <button type="button" className={styles.place} onClick={() => go(mark)}>
+                  {loom.nodes[nodeId!]!.name}
+                </button>
+              </td>
+              <td>
+                <Why
+                  because={
+                    <>
+                      {ends.length > 0 && <>Out: {toList(ends, mark - 1)}.</>}
+                      {begins.length > 0 && <> In: {toList(begins, mark)}.</>}
+                      {crossed.length > 0 && (
+                        <>
+                          {' '}
+                          Through a layer:{' '}
+                          {toList(
+                            crossed.map(({ threadId }) => threadId),
+                            mark,
+                          )}
+                          .
+                        </>
+                      )}
+                    </>
+                  }
+                >
+                  {ends.length}
+                  {begins.length > 0 && `, ${begins.length} in`}
+                  {crossed.length > 0 && <b className={styles.alarm}>, {crossed.length} crossed</b>}
+                </Why>
+              </td>
+              <td>
+                {one.crossedElse > 0 ? (
+                  <Why
+                    because={`If it were not laid anew here, ${toCount(one.crossedElse, 'wire')} would have to pass a layer from here on.`}
+                  >
+                    {DONE[taken]}
+                  </Why>
+                ) : (
+                  DONE[taken]
+                )}
+              </td>
+              <Way way={one.fill} isTaken={taken === 'fill'} money={shop.currency} />
+              <Way way={one.relay} isTaken={taken === 'relay'} money={shop.currency} />
+              <Way way={one.drop} isTaken={taken === 'drop'} money={shop.currency} straight={one.drop?.straight} />
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
+
+const DONE: Record<PricedBreakout['taken'], string> = {
+  fill: 'dead wire goes on',
+  relay: 'tied and laid anew',
+  drop: 'the layer ends',
+  on: 'goes on',
+};
+
+function Way({
+  way,
+  isTaken,
+  money,
+  straight = 0,
+}: {
+  way: WayOn | null;
+  isTaken: boolean;
+  money: string | null;
+  straight?: number | undefined;
+}) {
+  if (way === null) return <td className="faint">–</td>;
+  return (
+    <td data-taken={isTaken}>
+      <Why
+        because={
+          <>
+            {toCount(way.fillers, 'piece')} of dead wire, {(way.fillerMm / 1000).toFixed(2)} m; {way.minutes.toFixed(0)} min of work
+            {straight > 0 && <>; {straight} of the layer go on straight, along the outside</>}.
+          </>
+        }
+      >
+        {way.odMm.toFixed(1)} mm, {way.cost.toFixed(2)}
+        {money === null ? '' : ` ${money}`}
+      </Why>
+    </td>
+  );
+}

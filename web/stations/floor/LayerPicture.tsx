@@ -1,0 +1,71 @@
+'use client';
+
+import { listLaidCircles, toThreadWords, WIRE_HEX, type LoomPlan, type PlannedLayup, type StepItem } from 'wattograph-core';
+import styles from './Floor.module.css';
+
+/** A bundle cut through where a stretch begins, as far as it is laid: this layer in colour, what lies beneath grey, the next wire marked and named. */
+export function LayerPicture({
+  plan,
+  layup,
+  stretch,
+  layer,
+  next,
+}: {
+  plan: LoomPlan;
+  layup: PlannedLayup;
+  stretch: number;
+  layer: number;
+  next: StepItem | null;
+}) {
+  const { fromMark, layers } = layup.stretches[stretch]!;
+  const { hand } = layers[layer]!;
+  const circles = listLaidCircles(layup, layup.marks[fromMark]!.mm).filter((circle) => circle.layer <= layer);
+  const radius = Math.max(...circles.map(({ outerOdMm }) => outerOdMm)) / 2;
+  const numbers = new Map(plan.wires.map(({ id, number }) => [id, number]));
+  const colours = new Map(plan.wires.map(({ id, colour }) => [id, colour]));
+  const place = next === null ? -1 : Number(next.id.replace('at ', ''));
+  const slot = layers[layer]!.slots[place];
+  const thread = layup.threads.find(({ id }) => id === slot?.threadId);
+  const name = next === null ? 'all laid' : thread ? toThreadWords(thread, numbers, Math.max(fromMark, thread.from.mark)) : 'dead wire';
+  return (
+    <div>
+      <b>SEEN FROM THE DATUM</b>
+      <p className={styles.nextWire} aria-label="Next to lay">
+        {name}
+        {slot && ` at ${Math.round(slot.startDeg) % 360}°`}
+      </p>
+      <svg
+        viewBox={`${-radius * 1.25} ${-radius * 1.25} ${radius * 2.5} ${radius * 2.4}`}
+        role="img"
+        aria-label={`Layer being laid, ${hand ?? 'no'} hand`}
+      >
+        <path d={`M0 ${-radius * 1.05}V${-radius * 1.2}`} stroke="var(--ink)" strokeWidth={radius * 0.04} />
+        {circles.map(({ x, y, r, layer: of, slot: at, wireIds }) => {
+          const isNext = of === layer && at === place;
+          const colour = wireIds[0] === undefined ? null : colours.get(wireIds[0])!;
+          const isHere = of === layer;
+          return (
+            <g key={`${of} ${at}`}>
+              <circle
+                cx={x}
+                cy={y}
+                r={r * 0.95}
+                fill={!isHere ? 'var(--paper-2)' : colour ? WIRE_HEX[colour.base] : 'none'}
+                stroke={isNext ? 'var(--brass)' : 'var(--ink-2)'}
+                strokeWidth={isNext ? r * 0.4 : r * 0.08}
+                strokeDasharray={colour ? undefined : `${r * 0.3} ${r * 0.2}`}
+              />
+              {isHere && colour?.stripe && (
+                <path
+                  d={`M${x - r * 0.6} ${y - r * 0.4}L${x + r * 0.6} ${y - r * 0.4}`}
+                  stroke={WIRE_HEX[colour.stripe]}
+                  strokeWidth={r * 0.3}
+                />
+              )}
+            </g>
+          );
+        })}
+      </svg>
+    </div>
+  );
+}

@@ -1,0 +1,83 @@
+'use client';
+
+import { useMemo } from 'react';
+import { findLaidLayer, layoutStrip, type ConnectorFamily, type Job, type LoomPlan, type Step } from 'wattograph-core';
+import type { StepProgress } from '../../client/floorProgress';
+import { FacePicture } from '../../ui/FacePicture';
+import { Ruler, Traces } from '../../ui/strip/StripPicture';
+import { LayerPicture } from './LayerPicture';
+
+/** The picture that belongs to a step: the face for an end, the bundle cut through for a layer, else the place on the strip. */
+export function StepPicture({
+  pack: { plan, job, families },
+  step,
+  ticked,
+}: {
+  pack: { plan: LoomPlan; job: Job; families: Readonly<Record<string, ConnectorFamily>> };
+  step: Step;
+  ticked: StepProgress;
+}) {
+  const loom = job.looms[plan.loomId]!;
+  const familyId = step.endId === null ? null : loom.ends[step.endId]!.familyId;
+  const family = familyId === null ? undefined : families[familyId];
+  const wireIds = useMemo(() => new Set(step.items.flatMap((item) => item.wireIds)), [step]);
+  if (family && step.operation !== 'label') {
+    const wires = new Map(plan.wires.map((wire) => [wire.id, wire]));
+    const chosen = step.items.find((item) => item.cavity !== null && !ticked.ticked.has(item.id))?.cavity ?? null;
+    return (
+      <div>
+        <b>WIRE SIDE</b>
+        <FacePicture
+          family={family}
+          side="wire"
+          chosen={chosen}
+          colourAt={(cavity) => {
+            const used = plan.terminations.find((one) => one.endId === step.endId && one.cavity === cavity);
+            return used ? wires.get(used.wireIds[0]!)!.colour : null;
+          }}
+        />
+      </div>
+    );
+  }
+  const laid = step.operation === 'layup' ? findLaidLayer(plan, step.id) : null;
+  if (laid) return <LayerPicture plan={plan} {...laid} next={step.items.find(({ id }) => !ticked.ticked.has(id)) ?? null} />;
+  return <StripPlace plan={plan} job={job} step={step} wireIds={wireIds} />;
+}
+
+const PLACE = {
+  row: 14,
+  left: 20,
+  top: 36,
+  text: 10,
+  sides: null,
+  detail: { pitch: 4, thickest: { trunk: 120, branch: 24 }, both: false },
+};
+
+function StripPlace({ plan, job, step, wireIds }: { plan: LoomPlan; job: Job; step: Step; wireIds: ReadonlySet<string> }) {
+  const loom = job.looms[plan.loomId]!;
+  const reachMm = Math.max(100, ...Object.values(plan.tree.nodes).map(({ distanceMm }) => distanceMm));
+  const scale = 560 / reachMm;
+  const layout = useMemo(() => layoutStrip(loom, plan, { ...PLACE, scale }), [loom, plan, scale]);
+  const traces = useMemo(
+    () =>
+      layout
+        .listTraces()
+        .map((trace) =>
+          wireIds.size === 0 || wireIds.has(trace.wireId)
+            ? trace
+            : { ...trace, colour: null, parts: trace.parts.map(({ d }) => ({ d, width: 0.6 })) },
+        ),
+    [layout, wireIds],
+  );
+  const segmentId = step.segmentId ?? (step.endId === null ? null : plan.tree.nodes[loom.ends[step.endId]!.nodeId]!.parentSegmentId);
+  const run = layout.runs.find((one) => one.segmentId === segmentId);
+  const splice = layout.splices.find((one) => one.spliceId === step.spliceId);
+  return (
+    <svg viewBox={`0 0 600 ${layout.height + 10}`} role="img" aria-label="Where on the loom">
+      <Ruler left={20} scale={scale} reachMm={reachMm} height={layout.height} />
+      {run && <rect x={run.x} y={run.top} width={run.width} height={run.bottom - run.top} fill="var(--brass)" opacity={0.3} />}
+      <Traces traces={traces} />
+      {splice && <circle cx={splice.x} cy={splice.y} r={9} fill="var(--action)" stroke="var(--paper)" strokeWidth={2} />}
+    </svg>
+  );
+}
