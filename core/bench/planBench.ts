@@ -5,6 +5,7 @@ import { createCleanSkerry, createInlet, createSkerry } from '../src/demo';
 import { createRandomVehicle } from '../src/demo/createRandomVehicle';
 import { assignPins } from '../src/edit';
 import { editDocument, type Job } from '../src/model';
+import { reportLayups } from './layupBench';
 import { createPlanner, findStandard, plan } from '../src/plan';
 
 const SIZES = [50, 200, 800, 3200];
@@ -128,5 +129,6 @@ function reportVehicles(): void {
 
 // the demo first: what the largest looms leave on the heap would slow it
 reportVehicles();
+reportLayups();
 report();
 reportCoverage();

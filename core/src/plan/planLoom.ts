@@ -127,7 +127,17 @@ function layUp({ job, routed, standard, store }: LoomContext, wires: readonly Si
   const loom = job.looms[routed.loomId]!;
   const bundles = straight.map(({ bundle }) => bundle);
   const { tree, splices } = routed;
-  const layups = planLayups({ loom, tree, wires, bundles, splices, standard, packings: store.packings });
+  const layups = planLayups({
+    loomId: routed.loomId,
+    loom,
+    tree,
+    wires,
+    bundles,
+    splices,
+    standard,
+    packings: store.packings,
+    memo: store.memo,
+  });
   return { layups, laid: applyLayups(straight, layups, wires) };
 }
 

@@ -1,6 +1,6 @@
 import { pushTo } from '../../units';
-import type { PackingStore } from '../bundle/findPacking';
-import { arrangeLayer, measureApart } from './arrangeLayer';
+import { findPacking, type PackingStore } from '../bundle/findPacking';
+import { arrangeLayer, measureApart, toTurn } from './arrangeLayer';
 import type { LaidLayer, LaidSlot, LaidStretch, LayupRules, LayupStrip, Stretch, Thread } from './layupTypes';
 import { measureLay, measureLean, measureRoom, measureStep } from './measureLayer';
 import { sizeLayers, type SizedLayer } from './sizeLayers';
@@ -16,21 +16,58 @@ const RATIO_STEPS = [0.1, 0.2, 0.3, 0.45, 0.6, 0.8, 1, 1.25, 1.5];
 export function layOutStretch(strip: LayupStrip, stretch: Stretch, rules: LayupRules, packings: PackingStore): LaidStretch {
   const { fromMark, toMark } = stretch;
   const layers = sizeLayers(strip, stretch, rules, packings);
-  return { fromMark, toMark, layers: layers.map((layer, index) => layOut(strip, stretch, rules, layer, index)) };
+  return {
+    fromMark,
+    toMark,
+    layers: layers.map((layer, index) =>
+      index === 0 ? layOutCore(strip, stretch, rules, layer, packings) : layOut(strip, stretch, rules, layer, index),
+    ),
+  };
+}
+
+/** What lies in a layer: its threads, then the dead wire that is there all along. */
+const listOds = ({ threads, fillers, fillerOdMm }: SizedLayer) => [
+  ...threads.map(({ odMm }) => odMm),
+  ...Array.from({ length: fillers }, () => fillerOdMm),
+];
+
+const toCommon = ({ innerRadiusMm, outerRadiusMm, fillerOdMm, fromMark, toMark }: SizedLayer) => ({
+  ...{ innerOdMm: 2 * innerRadiusMm, outerOdMm: 2 * outerRadiusMm, fillerOdMm, fromMark, toMark },
+});
+
+/** A core: one straight, or a few as they pack, right-hand, turned so that what comes out comes up nearest to its side. */
+function layOutCore(strip: LayupStrip, stretch: Stretch, rules: LayupRules, layer: SizedLayer, packings: PackingStore): LaidLayer {
+  const { threads, outerRadiusMm } = layer;
+  const ods = listOds(layer);
+  if (ods.length === 1) {
+    const slot = toSlot(threads[0] ?? null, ods[0]!, layer, { pitchRadiusMm: 0, startDeg: 0, takeUp: 1, offSideDeg: null });
+    return { hand: null, layMm: null, ...toCommon(layer), slots: [slot] };
+  }
+  const layMm = measureLay(2 * outerRadiusMm, rules);
+  const items = ods.map((_, item) => item).sort((a, b) => ods[b]! - ods[a]! || a - b);
+  const { circles } = findPacking(
+    packings,
+    items.map((item) => ods[item]!),
+  ).packing;
+  const places = circles.map(({ x, y }) => ({ pitchRadiusMm: Math.hypot(x, y), deg: (Math.atan2(x, -y) * 180) / Math.PI }));
+  const exits = items.map((item) => (threads[item] ? listExits(strip, stretch, threads[item]) : []));
+  const turn =
+    toMean(exits.flatMap((all, at) => all.map(({ mm, sideDeg }) => sideDeg - (360 * mm) / layMm - places[at]!.deg))) ?? -places[0]!.deg;
+  const slots = items.map((item, at) => {
+    const { pitchRadiusMm, deg } = places[at]!;
+    const startDeg = toTurn(deg + turn);
+    const offs = exits[at]!.map(({ mm, sideDeg }) => measureApart(startDeg + (360 * mm) / layMm, sideDeg));
+    const rest = { pitchRadiusMm, startDeg, takeUp: measureLean(pitchRadiusMm, layMm), offSideDeg: offs.length ? Math.max(...offs) : null };
+    return toSlot(threads[item] ?? null, ods[item]!, layer, rest);
+  });
+  return { hand: 'right', layMm, ...toCommon(layer), slots: slots.sort((a, b) => a.startDeg - b.startDeg) };
 }
 
 function layOut(strip: LayupStrip, stretch: Stretch, rules: LayupRules, layer: SizedLayer, index: number): LaidLayer {
-  const { threads, fillers, fillerOdMm, innerRadiusMm, outerRadiusMm, fromMark, toMark } = layer;
-  const life = { fromMark, toMark };
-  const ods = [...threads.map(({ odMm }) => odMm), ...Array.from({ length: fillers }, () => fillerOdMm)];
-  const common = { innerOdMm: 2 * innerRadiusMm, outerOdMm: 2 * outerRadiusMm, fillerOdMm, ...life };
-  if (ods.length === 1 && index === 0) {
-    const slot = toSlot(threads[0] ?? null, ods[0]!, life, { pitchRadiusMm: 0, startDeg: 0, takeUp: 1, offSideDeg: null });
-    return { hand: null, layMm: null, ...common, slots: [slot] };
-  }
+  const { threads, innerRadiusMm } = layer;
+  const ods = listOds(layer);
   const hand = index % 2 === 0 ? 'right' : 'left';
   const sign = hand === 'right' ? 1 : -1;
-  const toPitch = (odMm: number) => (index === 0 ? outerRadiusMm - odMm / 2 : innerRadiusMm + odMm / 2);
   const { layMm, arrangement } = chooseLay(strip, stretch, rules, layer, ods, sign);
   const slots = arrangement.order.map((item, at) => {
     const odMm = ods[item]!;
@@ -39,11 +76,11 @@ function layOut(strip: LayupStrip, stretch: Stretch, rules: LayupRules, layer: S
     const offs = thread
       ? listExits(strip, stretch, thread).map(({ mm, sideDeg }) => measureApart(startDeg + (sign * 360 * mm) / layMm, sideDeg))
       : [];
-    const pitchRadiusMm = toPitch(odMm);
+    const pitchRadiusMm = innerRadiusMm + odMm / 2;
     const rest = { pitchRadiusMm, startDeg, takeUp: measureLean(pitchRadiusMm, layMm), offSideDeg: offs.length ? Math.max(...offs) : null };
-    return toSlot(thread, odMm, life, rest);
+    return toSlot(thread, odMm, layer, rest);
   });
-  return { hand, layMm, ...common, slots };
+  return { hand, layMm, ...toCommon(layer), slots };
 }
 
 /** Where a thread comes out or in within the stretch on a side that is known: mm from the start of the stretch. */
@@ -61,9 +98,8 @@ function listExits(
 function chooseLay(strip: LayupStrip, stretch: Stretch, rules: LayupRules, layer: SizedLayer, ods: readonly number[], sign: number) {
   const { threads, innerRadiusMm, outerRadiusMm, turn } = layer;
   const outerOdMm = 2 * outerRadiusMm;
-  const isCore = turn === null;
   const exits = threads.map((thread) => listExits(strip, stretch, thread));
-  const step = (one: number, other: number, layMm: number) => (isCore ? one + other : measureStep(one, other, innerRadiusMm, layMm));
+  const step = (one: number, other: number, layMm: number) => measureStep(one, other, innerRadiusMm, layMm);
   const groups = listUnsided(stretch, threads);
   const tryLay = (layMm: number) => {
     const known = ods.map((_, item) => toMean((exits[item] ?? []).map(({ mm, sideDeg }) => sideDeg - (sign * 360 * mm) / layMm)));
@@ -82,7 +118,7 @@ function chooseLay(strip: LayupStrip, stretch: Stretch, rules: LayupRules, layer
     for (const ratio of [rules.ratio + delta, rules.ratio - delta]) {
       const layMm = ratio * outerOdMm;
       if (ratio < rules.leastRatio || ratio > rules.mostRatio || layMm < rules.leastLayMm) continue;
-      const isFit = isCore || ods.reduce((sum, odMm) => sum + measureRoom(odMm, innerRadiusMm, layMm), 0) <= turn + 1e-9;
+      const isFit = ods.reduce((sum, odMm) => sum + measureRoom(odMm, innerRadiusMm, layMm), 0) <= turn! + 1e-9;
       if (!isFit) continue;
       const tried = tryLay(layMm);
       if (tried.worst < best.worst - 1e-6) best = tried;

@@ -1,6 +1,6 @@
 import { findBundling, type Loom } from '../../model';
 import type { ShopStandard } from '../../catalogue';
-import { roundUp } from '../../units';
+import { roundUp, type Memo, type Stage } from '../../units';
 import type { PackingStore } from '../bundle/findPacking';
 import type { PlannedBundle, PlannedFiller, PlannedLayup, PlannedSplice, SizedWire, Tree } from '../types';
 import { chooseAtOnce } from './chooseStretches';
@@ -18,14 +18,23 @@ export interface LayupContext {
   bundles: readonly PlannedBundle[];
   splices: readonly PlannedSplice[];
   standard: ShopStandard;
+  loomId: string;
   packings: PackingStore;
+  memo: Memo;
 }
 
 /** beginnings kept where nobody has searched yet */
 const QUICK_BEAM = 3;
 
 /** Strips of a loom that are laid in layers, with what the shop lays up by; none where nothing is. */
-export function listLayupStrips({ loom, tree, wires, bundles, splices, standard }: Omit<LayupContext, 'packings'>): LayupStrip[] {
+export function listLayupStrips({
+  loom,
+  tree,
+  wires,
+  bundles,
+  splices,
+  standard,
+}: Omit<LayupContext, 'packings' | 'memo' | 'loomId'>): LayupStrip[] {
   const isLaid = (segmentId: string) => findBundling(loom, segmentId, standard) === 'concentric';
   if (!Object.keys(loom.segments).some(isLaid)) return [];
   return listStrips({ loom, tree, wires, bundles, splices, isLaid }).filter(({ threads }) => threads.length > 1);
@@ -56,18 +65,24 @@ export function toLayupRules(standard: ShopStandard, strip: LayupStrip, wires: R
 export const toLayerPins = ({ layerPins }: Pick<Loom, 'layerPins'>): Map<string, number> =>
   new Map(Object.entries(layerPins).map(([id, { layer }]) => [id, layer]));
 
-/**
- * Every strip of a loom as it is laid up: by what a search found where that still fits what lies there, else laid once from end to end, which
- * is quick and safe and says so.
- */
-export function planLayups(context: LayupContext): PlannedLayup[] {
-  const { loom, standard, packings } = context;
-  const strips = listLayupStrips(context);
-  if (strips.length === 0) return [];
-  const wires = new Map(context.wires.map((wire) => [wire.id, wire]));
-  const pins = toLayerPins(loom);
-  return strips.map((strip) => {
+interface StripContext {
+  strip: LayupStrip;
+  of: LayupContext;
+  wires: ReadonlyMap<string, SizedWire>;
+}
+
+/** A strip by what lies in it: an edit elsewhere finds it as it was. */
+const LAY_UP: Stage<StripContext, PlannedLayup> = {
+  name: 'lay up',
+  keep: 4,
+  inputs: ({ strip, of: { loom, standard }, wires }) => {
+    const inputs: unknown[] = [JSON.stringify(strip), loom.laidUp[strip.id], loom.layerPins, standard];
+    for (const { parts } of strip.threads) for (const { wireIds } of parts) for (const id of wireIds) inputs.push(wires.get(id)!.conductor);
+    return inputs;
+  },
+  run: ({ strip, of: { loom, standard, packings }, wires }) => {
     const rules = toLayupRules(standard, strip, wires);
+    const pins = toLayerPins(loom);
     const found = takeDecision(strip, loom.laidUp[strip.id], pins);
     const decision = found ?? chooseAtOnce(strip, rules, { beam: QUICK_BEAM, pins, packings }).decision;
     const by = found ? 'search' : Object.hasOwn(loom.laidUp, strip.id) ? 'stale' : 'quick';
@@ -77,7 +92,18 @@ export function planLayups(context: LayupContext): PlannedLayup[] {
       layers.flatMap((layer, index) => listFillers(strip, layer, at, index, wires, standard)),
     );
     return { ...strip, by, stretches, crossings, fillers };
-  });
+  },
+};
+
+/**
+ * Every strip of a loom as it is laid up: by what a search found where that still fits what lies there, else laid once from end to end, which
+ * is quick and safe and says so.
+ */
+export function planLayups(context: LayupContext): PlannedLayup[] {
+  const strips = listLayupStrips(context);
+  if (strips.length === 0) return [];
+  const wires = new Map(context.wires.map((wire) => [wire.id, wire]));
+  return strips.map((strip) => context.memo(LAY_UP, `${context.loomId} ${strip.id}`, { strip, of: context, wires }));
 }
 
 /** Dead wire of a layer, piece by piece. */
