@@ -5,7 +5,7 @@ import { createTestJob, pick } from './helpers';
 test.use({ viewport: { width: 1280, height: 800 } });
 
 const sums = (page: Page) => page.getByTestId('layup-sums');
-const section = (page: Page) => page.getByRole('img', { name: /^Bundle of \d+ elements/ });
+const section = (page: Page) => page.getByRole('img', { name: /^Bundle of \d+ element/ });
 
 test('the engine loom is twisted in layers, searched, looked through, pinned, taken back, and prints its twist sheet', async ({
   page,
@@ -23,7 +23,7 @@ test('the engine loom is twisted in layers, searched, looked through, pinned, ta
   expect(await sums(page).textContent()).not.toBe(quick);
 
   // the cursor goes along: layers turn, and end where branches leave
-  const count = async () => Number(/in (\d+) layers/.exec((await section(page).getAttribute('aria-label'))!)![1]);
+  const count = async () => Number(/in (\d+) layer/.exec((await section(page).getAttribute('aria-label'))!)![1]);
   const strip = page.getByRole('application', { name: /^Loom along its tape/ });
   const layers = page.getByRole('table', { name: 'Breakouts of the lay-up' });
   const first = await count();
