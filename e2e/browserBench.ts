@@ -281,6 +281,35 @@ async function measureInteractive(page: Page): Promise<number> {
   );
 }
 
+/** Bundles twisted in layers: the search in its worker, and the cursor along 300 wires with the section that turns. */
+async function measureLayups(page: Page, small: Job): Promise<void> {
+  console.log('\n── twisted in layers (targets: demo’s engine loom searched ≤ 5 s; cursor: no task over 50 ms)');
+  const search = async (path: string): Promise<number> => {
+    await page.goto(`${address}/jobs/${path}`);
+    await page.getByRole('button', { name: 'Search the lay-up' }).waitFor({ timeout: 60_000 });
+    await page.waitForTimeout(1500);
+    const started = performance.now();
+    await page.getByRole('button', { name: 'Search the lay-up' }).click();
+    await page.getByText('searched', { exact: true }).waitFor({ timeout: 120_000 });
+    return performance.now() - started;
+  };
+  const inLayers = (job: Job): Job => ({
+    ...job,
+    looms: Object.fromEntries(Object.entries(job.looms).map(([id, loom]) => [id, { ...loom, bundling: 'concentric' as const }])),
+  });
+  const demo = await search(`${await store(inLayers(createSkerry()))}/bundle?loom=engine&tab=layup`);
+  console.log(`demo, engine loom: from the press to the new plan ${demo.toFixed(0)} ms`);
+  console.log(
+    `300 wires: from the press to the new plan ${(await search(`${await store(inLayers(small))}/bundle?tab=layup`)).toFixed(0)} ms`,
+  );
+  const strip = (await page.getByRole('application').boundingBox())!;
+  const cursor = await traceTasks(page, async () => {
+    for (let step = 0; step < 120; step += 1) await page.mouse.move(strip.x + 60 + step * 4, strip.y + 70 + (step % 3) * 20);
+    await page.waitForTimeout(200);
+  });
+  report('cursor, in layers', cursor);
+}
+
 async function main(): Promise<void> {
   const browser = await chromium.launch(CHROMIUM);
   const page = await browser.newPage({ storageState: storageOf('imke'), viewport: { width: 1280, height: 800 } });
@@ -320,6 +349,7 @@ async function main(): Promise<void> {
     await page.waitForTimeout(400);
   });
   report('drag', drag);
+  await measureLayups(page, small);
 
   await page.goto(`${address}/jobs/${DEMO}/bundle?loom=chassis`);
   await page.getByRole('slider').first().waitFor();

@@ -81,7 +81,6 @@ async function main(): Promise<void> {
   await keep(await open(`${SKERRY}/bundle?loom=inlet&tab=findings`), 'findings');
   const ends = await open(`${SKERRY}/ends?loom=inlet`);
   await keep(ends, 'ends');
-  await keep(await open(`${SKERRY}/sheets?loom=inlet`), 'sheets');
   // a length typed on the strip, so that what it changed shows
   const bundle = await open(`${SKERRY}/bundle?loom=inlet`);
   await bundle.getByRole('application').focus();
@@ -90,8 +89,18 @@ async function main(): Promise<void> {
   await bundle.getByLabel('primary rail to throttle body').fill('225');
   await bundle.keyboard.press('Enter');
   await keep(bundle, 'bundle');
-  await bundle.getByRole('button', { name: 'Light or dark' }).click();
-  await keep(bundle, 'bundle-dark');
+  // twisted in layers and searched, by night
+  const layup = await open(`${SKERRY}/bundle?loom=engine&tab=layup`);
+  await pick(layup, 'How the bundles of this loom lie', 'twisted in layers');
+  await layup.getByRole('button', { name: 'Search the lay-up' }).click();
+  await layup.getByText('searched', { exact: true }).waitFor({ timeout: 60_000 });
+  await layup.getByRole('button', { name: 'Light or dark' }).click();
+  await keep(layup, 'bundle-dark');
+  await layup.getByRole('button', { name: 'Light or dark' }).click();
+  await layup.waitForTimeout(1500);
+  const twist = await open(`${SKERRY}/sheets?loom=engine`);
+  await twist.getByRole('navigation', { name: 'Sheets' }).getByRole('link', { name: 'Twist' }).first().click();
+  await keep(twist, 'sheets');
   const id = randomUUID();
   const job = createCleanInlet();
   await post('/api/jobs', { id, author: 'Imke Dorsey', document: job });

@@ -35,17 +35,28 @@ export function toWireListCsv(job: Job, plan: LoomPlan): string {
 export function toCutListCsv(build: LoomBuild): string {
   return writeCsv(
     ['reel', 'wire', 'colour', 'size', 'rough mm', 'final mm', 'held'],
-    build.cuts.flatMap((cut) =>
-      listCutPieces(cut).map(({ wires, isHeld, roughMm, cutMm }) => [
-        cut.reel,
-        wires.map(({ number }) => number).join(' '),
-        cut.cableId === null ? toColourWords(wires[0]!.colour) : '',
-        toSizeWords(wires[0]!.conductor),
-        roughMm,
+    [
+      ...build.cuts.flatMap((cut) =>
+        listCutPieces(cut).map(({ wires, isHeld, roughMm, cutMm }) => [
+          cut.reel,
+          wires.map(({ number }) => number).join(' '),
+          cut.cableId === null ? toColourWords(wires[0]!.colour) : '',
+          toSizeWords(wires[0]!.conductor),
+          roughMm,
+          cutMm,
+          isHeld ? 'yes' : 'no',
+        ]),
+      ),
+      ...build.fillers.map(({ reel, number, conductor, cutMm }) => [
+        `dead wire, ${reel}`,
+        number,
+        'any',
+        toSizeWords(conductor),
         cutMm,
-        isHeld ? 'yes' : 'no',
+        cutMm,
+        'no',
       ]),
-    ),
+    ],
   );
 }
 

@@ -1,6 +1,8 @@
 import { CATALOGUE } from '../catalogue';
 import { createCleanSkerry } from '../demo';
-import { setBundling, takeLayup, type Command } from '../edit';
+import { createSheets } from '../draw';
+import { pinLayer, setBundling, takeLayup, type Command } from '../edit';
+import { toCutListCsv } from '../exchange';
 import { findStandard, plan, searchLayups } from '../plan';
 import { createBuild } from './createBuild';
 
@@ -69,6 +71,23 @@ test('dead wire is on the cut list, numbered, in the parts and in the mass; wher
   }
   const wireMass = loom.wires.reduce((sum, { massG }) => sum + massG, 0);
   expect(loom.massG.wire).toBeCloseTo(wireMass + fillers.reduce((sum, { massG }) => sum + massG, 0), 6);
+});
+
+test('dead wire is in the cut list as CSV and on its sheet; a thread pinned to a layer is among what was chosen by hand', () => {
+  const csv = toCutListCsv(build);
+  for (const { number, cutMm } of build.fillers) expect(csv).toMatch(new RegExp(`,${number},any,[^,]+,${cutMm},${cutMm},no`));
+  const pinned = put(job, pinLayer('engine', 'c310.1', 'E-310', { layer: 0, reason: 'short tail' }));
+  const whole = plan(pinned, CATALOGUE);
+  const engine = whole.looms.find(({ loomId }) => loomId === 'engine')!;
+  const pack = { job: pinned, whole, plan: engine, build: createBuild(pinned, engine, CATALOGUE), findings: [], catalogue: CATALOGUE };
+  const pages = createSheets(pack, { paper: 'A4', job: 'x', loom: 'engine', revision: 'draft', date: '2026-11-27' });
+  const words = (sheet: string) =>
+    pages
+      .filter((page) => page.sheet === sheet)
+      .flatMap(({ marks }) => marks.flatMap((mark) => (mark.kind === 'text' ? [mark.text] : [])))
+      .join(' ');
+  expect(words('Loom')).toContain('lay-up of E-310 core short tail');
+  for (const { number } of pack.build.fillers) expect(words('Cut list')).toMatch(new RegExp(`\\b${number} AWG`));
 });
 
 test('a wire is longer by what its layers take up, and says so; a loom that lies straight is as it was', () => {

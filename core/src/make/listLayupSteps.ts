@@ -3,12 +3,6 @@ import { createItem, createStep, type Need, type StepContext } from './createSte
 import type { FillerCut } from './listFillers';
 import type { Step } from './step';
 
-/** "right-hand" and what that is, for who has the bundle in his hands. */
-const HAND_WORDS = {
-  right: 'right-hand (clockwise, seen from the datum, as it goes away from you)',
-  left: 'left-hand (anticlockwise, seen from the datum, as it goes away from you)',
-} as const;
-
 /** Steps of laying up: a layer a step, from the core outwards, stretch by stretch from the datum. */
 export function listLayupSteps(context: StepContext, fillers: readonly FillerCut[]): Step[] {
   return context.plan.layups.flatMap((layup) =>
@@ -53,10 +47,10 @@ function toStep(
   const [from, to] = [fromMark, toMark].map((mark) => Math.round(startMm + layup.marks[mark]!.mm));
   const name = (mark: number) =>
     layup.marks[mark]!.nodeId === null ? `${Math.round(startMm + layup.marks[mark]!.mm)} mm` : loom.nodes[layup.marks[mark]!.nodeId!]!.name;
-  const words =
+  const lay =
     hand === null
-      ? 'not twisted'
-      : `${HAND_WORDS[hand]}, lay ${layMm!.toFixed(1)} mm, ${(100 / layMm!).toFixed(2)} turns per 100 mm; five turns measure ${Math.ceil(5 * layMm! - 1e-6)} mm`;
+      ? ''
+      : `; ${hand === 'right' ? 'clockwise' : 'anticlockwise'} as it goes away from the datum, lay ${layMm!.toFixed(1)} mm, ${(100 / layMm!).toFixed(2)} turns per 100 mm: five turns measure ${Math.ceil(5 * layMm! - 1e-6)} mm`;
   const before: Need[] =
     layer > 0
       ? [{ stepId: toId(layup.id, at, layer - 1), because: 'the layer beneath is laid first' }]
@@ -66,11 +60,11 @@ function toStep(
   return createStep(
     toId(layup.id, at, layer),
     'layup',
-    `Lay up ${toLayerWords(layer)}, ${name(fromMark)} to ${name(toMark)} (${from} to ${to} mm): ${words}`,
+    `Lay up ${toLayerWords(layer)}${hand === null ? '' : `, ${hand}-hand`}, ${name(fromMark)} to ${name(toMark)}`,
     {
       segmentId: layup.id,
       needs: [...before, ...listSplicesBeneath(plan, layup, layers, layer)],
-      tool: 'twisting post, lacing cord: tie at the start, the end and every change of hand',
+      tool: `twisting post, lacing cord to tie ${from} and ${to} mm from the datum${lay}`,
       items: listItems({ plan, wires }, layup, { at, layer }, fillers),
     },
   );

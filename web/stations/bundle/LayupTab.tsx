@@ -1,6 +1,7 @@
 'use client';
 
 import { Progress } from '@mantine/core';
+import Link from 'next/link';
 import { useMemo } from 'react';
 import {
   BUNDLING_WORDS,
@@ -15,7 +16,7 @@ import {
   type PricedBreakout,
   type WayOn,
 } from 'wattograph-core';
-import { useJobStore, type PlannedLoom } from '../../client/jobContext';
+import { useJob, useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { useShop } from '../../client/shopContext';
 import { useCursor, useCursorStore, standAt } from '../../ui/cursor';
 import { Pick } from '../../ui/fields/Pick';
@@ -61,6 +62,8 @@ function SchoolBar({ planned, search }: { planned: PlannedLoom; search: LayupSea
   const crossings = layups.reduce((sum, one) => sum + one.crossings.length, 0);
   const dead = layups.flatMap(({ fillers }) => fillers);
   const relaid = layups.reduce((sum, { stretches }) => sum + stretches.length - 1, 0);
+  const first = plan.bundles.find(({ segmentId }) => segmentId === layups[0]?.id)?.sections[0] ?? { odMm: 0, boundMm: 0 };
+  const jobId = useJob(({ id }) => id);
   const isOpen = layups.some(({ by }) => by !== 'search');
   const isStale = layups.some(({ by }) => by === 'stale');
   return (
@@ -92,7 +95,7 @@ function SchoolBar({ planned, search }: { planned: PlannedLoom; search: LayupSea
           <span className={styles.sums} data-testid="layup-sums">
             <b className={crossings ? styles.alarm : undefined}>{toCount(crossings, 'crossed breakout')}</b> (least 0),{' '}
             {toCount(dead.length, 'piece')} of dead wire, {(dead.reduce((sum, { cutMm }) => sum + cutMm, 0) / 1000).toFixed(1)} m, laid anew
-            at {toCount(relaid, 'breakout')}
+            at {toCount(relaid, 'breakout')}; {first.odMm.toFixed(1)} mm where it begins (least {first.boundMm.toFixed(1)})
           </span>
           <span className={isOpen ? styles.alarm : 'faint'}>
             {isStale
@@ -103,6 +106,7 @@ function SchoolBar({ planned, search }: { planned: PlannedLoom; search: LayupSea
           </span>
         </>
       )}
+      {layups.length > 0 && <Link href={`/jobs/${jobId}/sheets?loom=${loomId}`}>Twist sheet</Link>}
       {search.failure && <span className={styles.alarm}>{search.failure}</span>}
     </div>
   );

@@ -18,7 +18,7 @@ export function LayerPicture({
   next: StepItem | null;
 }) {
   const { fromMark, layers } = layup.stretches[stretch]!;
-  const { hand } = layers[layer]!;
+  const { hand, layMm } = layers[layer]!;
   const circles = listLaidCircles(layup, layup.marks[fromMark]!.mm).filter((circle) => circle.layer <= layer);
   const radius = Math.max(...circles.map(({ outerOdMm }) => outerOdMm)) / 2;
   const numbers = new Map(plan.wires.map(({ id, number }) => [id, number]));

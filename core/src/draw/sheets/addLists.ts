@@ -1,6 +1,6 @@
 import { toSizeWords } from '../../catalogue';
 import { listCutPieces } from '../../make';
-import { toSumWords, type PlannedWire } from '../../plan';
+import { toLayerWords, toSumWords, type PlannedWire } from '../../plan';
 import { drawStrip } from '../drawStrip';
 import type { Cell, Column } from './createFlow';
 import type { SheetContext } from './sheetContext';
@@ -46,6 +46,11 @@ function addChosen({ job, loom, plan, flow }: Pick<SheetContext, 'job' | 'loom' 
     ...Object.entries(loom.segments).flatMap(([id, { coveringPin }]) =>
       coveringPin ? [[`sleeving, ${run({ loom, plan }, id)}`, coveringPin.itemId ?? coveringPin.kind, coveringPin.reason]] : [],
     ),
+    ...Object.entries(loom.layerPins).map(([id, { layer, reason }]) => [
+      `lay-up of ${plan.wires.find((wire) => wire.id === id)?.number ?? id}`,
+      toLayerWords(layer),
+      reason,
+    ]),
     ...plan.splices.flatMap(({ id, label }) => {
       const pin = loom.splicePins[id];
       return pin ? [[`splice ${label}`, `${mm(pin.offsetMm)} mm into ${run({ loom, plan }, pin.segmentId)}`, pin.reason]] : [];
@@ -129,6 +134,13 @@ export function addCutList(context: SheetContext): void {
     ],
     rows,
   );
+  if (build.fillers.length) {
+    flow.heading('Dead wire of the lay-up');
+    flow.table(
+      [tick, { title: 'piece', share: 1, face: 'mono' }, { title: 'of', share: 3 }, number('cut', 1), { title: 'where', share: 5 }],
+      build.fillers.map(({ number: piece, reel, cutMm, words }): Cell[] => [{ tick: true }, piece, reel, mm(cutMm), words]),
+    );
+  }
   flow.heading('Metres by reel');
   flow.table(
     [{ title: 'reel', share: 5 }, number('pieces'), number('held'), number('off the reel, m', 2), number('finished, m', 2)],
