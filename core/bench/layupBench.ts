@@ -3,7 +3,7 @@ import { createSkerry } from '../src/demo';
 import { setBundling, takeLayup } from '../src/edit';
 import { editDocument } from '../src/model';
 import { createPlanner, findStandard, plan, searchLayups, USUAL_TRIES } from '../src/plan';
-import { createTestStrip, LAYUP_RULES } from '../src/plan/layup/createTestStrip';
+import { createTestStrip, LAYUP_RULES } from '../src/testing/createTestStrip';
 import { createStretchChooser } from '../src/plan/layup/chooseStretches';
 import { listPresent } from '../src/plan/layup/listPresent';
 import { listCrossings } from '../src/plan/layup/listCrossings';

@@ -34,6 +34,11 @@ export function LayerPicture({
         {name}
         {slot && ` at ${Math.round(slot.startDeg) % 360}°`}
       </p>
+      {hand !== null && (
+        <p>
+          {hand}-hand {hand === 'right' ? '↻' : '↺'}, lay {layMm!.toFixed(1)} mm: five turns = {Math.ceil(5 * layMm! - 1e-6)} mm
+        </p>
+      )}
       <svg
         viewBox={`${-radius * 1.25} ${-radius * 1.25} ${radius * 2.5} ${radius * 2.4}`}
         role="img"

@@ -8,6 +8,10 @@ import { chooseFiller, countFillers, measureLay, measureRoom, measureTurn } from
 /** Most elements of a core (calculations 6). */
 const MOST_IN_CORE = 5;
 
+/** threads still to be laid above which short layers are not looked at, and how short that is */
+const MANY = 300;
+const FEW_FILLERS = 3;
+
 /** How a stretch is to be laid: from which order, with how many beginnings kept, and what was put where by hand. */
 export interface LayerOptions {
   /** threads of the stretch from the middle outwards; those of one layer are taken one after another */
@@ -328,6 +332,8 @@ function listNext(context: Context, from: Beginning): Beginning[] {
     }
     const fillerOdMm = chooseFiller(mostOdMm, rules);
     const fillers = countFillers(turn - used, toRoom(fillerOdMm, layMm));
+    // of very many only layers that are all but full are looked at: anything less is dearer
+    if (rest > MANY && fillers > FEW_FILLERS && free < rest && !isPinned) continue;
     const [hullFrom, hullTo] = [Math.min(from.fromMm, fromMm), Math.max(from.toMm, toMm)];
     // what lies beneath goes on as dead wire as far as this layer does
     const beneathMm = from.slots * (hullTo - hullFrom - measureSpan(from.fromMm, from.toMm));

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { createRandom } from '../../units/createRandom';
 import { arrangeLayer, measureApart } from './arrangeLayer';
 import { chooseAtOnce } from './chooseStretches';
-import { createTestStrip, LAYUP_RULES } from './createTestStrip';
+import { createTestStrip, LAYUP_RULES } from '../../testing/createTestStrip';
 import { layOutStretch } from './layOutStretch';
 import type { LaidStretch, LayupDecision, LayupRules, LayupStrip } from './layupTypes';
 import { listCrossings } from './listCrossings';

@@ -1,5 +1,4 @@
 import type { Loom } from '../../model';
-import { pushTo } from '../../units';
 import type { PlannedBundle, PlannedSplice, SizedWire, Tree } from '../types';
 import type { LayupMark, LayupStrip, Thread, ThreadEnd } from './layupTypes';
 
@@ -68,7 +67,9 @@ function toStrip(context: StripContext, segmentIds: readonly string[]): LayupStr
     return cable ? `cable ${cable.groupId}` : twist ? `twist ${twist.groupId}` : wireId;
   };
   const runs = listRuns(stretched, toKey);
-  const chains = joinAtSplices(context, marks, runs, wires);
+  const joints = listJoints(context, marks, runs, wires);
+  const chains = joinAtSplices(runs, joints);
+  const besideOf = listBeside(joints);
   const chainOf = new Map(chains.flatMap((chain) => chain.map((run) => [run, chain] as const)));
   const ids = new Map<string, number>();
   const idOf = new Map(
@@ -88,7 +89,7 @@ function toStrip(context: StripContext, segmentIds: readonly string[]): LayupStr
       const { kind } = marks[mark]!;
       const [wireId] = run.wireIds;
       if (kind !== 'splice') return { mark, kind: 'breakout', sideDeg: sides(mark, wires.get(wireId!)!), besideId: null };
-      const beside = findBeside(context, run, mark, runs, wires);
+      const beside = besideOf.get(run)?.get(mark);
       return { mark, kind: 'splice', sideDeg: null, besideId: beside ? idOf.get(chainOf.get(beside)!)! : null };
     };
     const all = chain.flatMap(({ wireIds }) => [...wireIds]).map((id) => wires.get(id)!);
@@ -161,39 +162,52 @@ function listRuns(stretched: readonly Stretched[], toKey: (wireId: string) => st
   return runs;
 }
 
-/** Splices at which a run ends or begins at a mark. */
-function listSplicesAt(run: Run, mark: number, { splices }: StripContext, wires: ReadonlyMap<string, SizedWire>): string[] {
-  if (run.wireIds.size !== 1 || (run.fromMark !== mark && run.toMark !== mark)) return [];
-  const [wireId] = run.wireIds;
-  const { from, to } = wires.get(wireId!)!;
-  return [from, to].flatMap((end) => (end.kind === 'splice' && splices.some(({ id }) => id === end.spliceId) ? [end.spliceId] : []));
+/** Runs that end and begin at each splice, by splice and mark; a group that ends there is joined to nothing. */
+interface Joint {
+  mark: number;
+  ending: Run[];
+  beginning: Run[];
 }
 
-/** Over a splice the wire that goes furthest on keeps the place of the one that comes from furthest. */
-function joinAtSplices(
-  context: StripContext,
+function listJoints(
+  { splices }: StripContext,
   marks: readonly LayupMark[],
   runs: readonly Run[],
   wires: ReadonlyMap<string, SizedWire>,
-): Run[][] {
-  const ending = new Map<string, Run[]>();
-  const beginning = new Map<string, Run[]>();
+): Joint[] {
+  const known = new Set(splices.map(({ id }) => id));
+  const joints = new Map<string, Joint>();
   for (const run of runs) {
-    if (marks[run.toMark]!.kind === 'splice')
-      for (const id of listSplicesAt(run, run.toMark, context, wires)) pushTo(ending, `${id} ${run.toMark}`, run);
-    if (marks[run.fromMark]!.kind === 'splice')
-      for (const id of listSplicesAt(run, run.fromMark, context, wires)) pushTo(beginning, `${id} ${run.fromMark}`, run);
+    if (run.wireIds.size !== 1) continue;
+    const [wireId] = run.wireIds;
+    const { from, to } = wires.get(wireId!)!;
+    for (const end of [from, to]) {
+      if (end.kind !== 'splice' || !known.has(end.spliceId)) continue;
+      for (const [mark, side] of [
+        [run.fromMark, 'beginning'],
+        [run.toMark, 'ending'],
+      ] as const) {
+        if (marks[mark]!.kind !== 'splice') continue;
+        const key = `${end.spliceId} ${mark}`;
+        let joint = joints.get(key);
+        if (!joint) joints.set(key, (joint = { mark, ending: [], beginning: [] }));
+        joint[side].push(run);
+      }
+    }
   }
+  return [...joints.values()];
+}
+
+/** Over a splice the wire that goes furthest on keeps the place of the one that comes from furthest. */
+function joinAtSplices(runs: readonly Run[], joints: readonly Joint[]): Run[][] {
   const next = new Map<Run, Run>();
   const joined = new Set<Run>();
-  for (const [at, before] of ending) {
-    const after = (beginning.get(at) ?? []).filter((run) => !joined.has(run));
-    const open = before.filter((run) => !next.has(run)).sort((a, b) => a.fromMark - b.fromMark || (a.key < b.key ? -1 : 1));
-    after.sort((a, b) => b.toMark - a.toMark || (a.key < b.key ? -1 : 1));
-    if (open[0] && after[0]) {
-      next.set(open[0], after[0]);
-      joined.add(after[0]);
-    }
+  for (const { ending, beginning } of joints) {
+    const open = ending.filter((run) => !next.has(run)).sort((a, b) => a.fromMark - b.fromMark || (a.key < b.key ? -1 : 1));
+    const after = beginning.filter((run) => !joined.has(run)).sort((a, b) => b.toMark - a.toMark || (a.key < b.key ? -1 : 1));
+    if (!open[0] || !after[0]) continue;
+    next.set(open[0], after[0]);
+    joined.add(after[0]);
   }
   return runs
     .filter((run) => !joined.has(run))
@@ -204,17 +218,22 @@ function joinAtSplices(
     });
 }
 
-/** The run beside which another ends or begins at a splice: the one of the same splice that lies there longest. */
-function findBeside(
-  context: StripContext,
-  run: Run,
-  mark: number,
-  runs: readonly Run[],
-  wires: ReadonlyMap<string, SizedWire>,
-): Run | null {
-  const here = new Set(listSplicesAt(run, mark, context, wires));
-  const others = runs.filter((one) => one !== run && listSplicesAt(one, mark, context, wires).some((id) => here.has(id)));
-  return others.sort((a, b) => b.toMark - b.fromMark - (a.toMark - a.fromMark) || (a.key < b.key ? -1 : 1))[0] ?? null;
+/** By run and mark the run beside which it ends or begins at a splice: the one of the same splice that lies there longest. */
+function listBeside(joints: readonly Joint[]): Map<Run, Map<number, Run>> {
+  const beside = new Map<Run, Map<number, Run>>();
+  for (const { mark, ending, beginning } of joints) {
+    const all = [...new Set([...ending, ...beginning])].sort(
+      (a, b) => b.toMark - b.fromMark - (a.toMark - a.fromMark) || (a.key < b.key ? -1 : 1),
+    );
+    for (const run of all) {
+      const other = all[0] === run ? all[1] : all[0];
+      if (!other) continue;
+      let marks = beside.get(run);
+      if (!marks) beside.set(run, (marks = new Map<number, Run>()));
+      if (!marks.has(mark)) marks.set(mark, other);
+    }
+  }
+  return beside;
 }
 
 /** Side by which a wire comes out at a breakout: that of the branch it goes into. */

@@ -1,4 +1,4 @@
-import type { LayupRules, LayupStrip, Thread, ThreadEnd } from './layupTypes';
+import type { LayupRules, LayupStrip, Thread, ThreadEnd } from '../plan/layup/layupTypes';
 
 /** What strips are laid up by in tests: the trade's figures, dead wire as thick as what it lies beside. */
 export const LAYUP_RULES: LayupRules = {
