@@ -169,6 +169,9 @@ function Pinned({
         options={layers.map((_, index) => ({ value: String(index), label: `pinned to ${toLayerWords(index)}` }))}
         onChange={put}
       />
+      {pin !== null && layer >= 0 && pin.layer !== layer && layup.by === 'search' && (
+        <span className={styles.alarm}> It cannot be laid there on this stretch.</span>
+      )}
       {before !== null && search.done === null && layup.by === 'search' && (
         <span role="status" aria-label="What the pin costs">
           {' '}

@@ -20,6 +20,7 @@ export const LaidStretchSchema = Type.Object(
     fromNodeId: Type.Union([IdSchema, Type.Null()]),
     coreFillers: Type.Integer({ minimum: 0, maximum: 5 }),
     layers: Type.Array(Type.Array(ThreadIdSchema, { maxItems: 2000 }), { minItems: 1, maxItems: 60 }),
+    unpinned: Type.Array(ThreadIdSchema, { maxItems: 2000, description: 'pinned threads that could not be put into their layer here' }),
   },
   { additionalProperties: false },
 );
@@ -48,7 +49,11 @@ export const LoomSchema = Type.Object(
     laidUp: recordOf(Type.Array(LaidStretchSchema, { minItems: 1, maxItems: 200 }), {
       description: 'lay-up found by search, by the first run of each strip; one that no longer fits what lies there is left aside',
     }),
-    layerPins: Type.Record(ThreadIdSchema, LayerPinSchema, { additionalProperties: false, description: 'thread → layer, chosen by hand' }),
+    layerPins: Type.Record(ThreadIdSchema, LayerPinSchema, {
+      additionalProperties: false,
+      maxProperties: 2000,
+      description: 'thread → layer, chosen by hand',
+    }),
   },
   { additionalProperties: false },
 );

@@ -1,6 +1,6 @@
 import { CATALOGUE } from '../../catalogue';
 import { createCleanSkerry } from '../../demo';
-import { setBundling, setLeaves, takeLayup, type Command } from '../../edit';
+import { pinLayer, setBundling, setLeaves, takeLayup, type Command } from '../../edit';
 import { editDocument, type Job } from '../../model';
 import { createRandom } from '../../units';
 import { findStandard } from '../findStandard';
@@ -34,6 +34,25 @@ test('without a search every strip is laid once and says so; what was found stan
   }).next;
   const trunk = engineOf(fewer).layups[0]!;
   expect([trunk.by, trunk.stretches.length]).toEqual(['stale', 1]);
+});
+
+test('a pin that cannot be kept everywhere does not make what was found stale; one that comes later does', () => {
+  const first = loom.layups[0]!.threads.find(({ to }) => to.mark === loom.layups[0]!.marks.length - 1)!;
+  // no bundle of these has so many layers
+  const pinned = act(laid, pinLayer('engine', first.id, 'x', { layer: 12, reason: 'tried' }));
+  expect(engineOf(pinned).layups[0]!.by).toBe('stale');
+  const found = act(pinned, takeLayup('engine', search(pinned)));
+  const trunk = engineOf(found).layups[0]!;
+  expect(trunk.by).toBe('search');
+  const kept = found.looms.engine!.laidUp[trunk.id]!;
+  kept.forEach(({ layers, unpinned }) => {
+    const at = layers.findIndex((ids) => ids.includes(first.id));
+    expect(unpinned.includes(first.id)).toBe(at !== -1);
+  });
+  expect(kept.some(({ unpinned }) => unpinned.includes(first.id))).toBe(true);
+  // somebody of the second layer, pinned to the core afterwards
+  const [other] = kept[0]!.layers[1]!;
+  expect(engineOf(act(found, pinLayer('engine', other!, 'y', { layer: 0, reason: 'later' }))).layups[0]!.by).toBe('stale');
 });
 
 test('every wire of a run in layers lies in one place of it, none on another, all within the bundle; the bundle is as thick as its outermost layer', () => {

@@ -47,7 +47,7 @@ export function searchLayups(
       progress: (done) => progress?.(before + share * done) ?? false,
     });
     before += share;
-    laidUp[strip.id] = toKept(strip, found.decision);
+    laidUp[strip.id] = toKept(strip, found.decision, pins);
     cost = cost === null ? found.cost : addCosts(cost, found.cost);
   }
   return { laidUp, cost };
