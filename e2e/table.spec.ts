@@ -25,7 +25,19 @@ test('a table is sorted, filtered, rid of a column for good, and copied as a spr
   await page.getByRole('button', { name: 'Copy the table' }).click();
   await expect(page.getByText('6 rows copied')).toBeVisible();
   const lines = (await page.evaluate(() => navigator.clipboard.readText())).split('\n').map((line) => line.split('\t'));
-  expect(lines[0]).toEqual(['run', 'from datum', 'length mm', 'fitted', 'method', 'status', '±', 'zone', 'bundle mm']);
+  expect(lines[0]).toEqual([
+    'run',
+    'from datum',
+    'length mm',
+    'fitted',
+    'method',
+    'status',
+    '±',
+    'zone',
+    'wires lie',
+    'leaves at',
+    'bundle mm',
+  ]);
   expect(lines).toHaveLength(found + 1);
   expect(lines.slice(1).map(([, , mm]) => Number(mm))).toEqual(await lengths(page));
   await page.reload();
