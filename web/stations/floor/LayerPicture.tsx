@@ -40,6 +40,7 @@ export function LayerPicture({
         </p>
       )}
       <svg
+        style={{ maxHeight: 300 }}
         viewBox={`${-radius * 1.25} ${-radius * 1.25} ${radius * 2.5} ${radius * 2.4}`}
         role="img"
         aria-label={`Layer being laid, ${hand ?? 'no'} hand`}
@@ -47,26 +48,45 @@ export function LayerPicture({
         <path d={`M0 ${-radius * 1.05}V${-radius * 1.2}`} stroke="var(--ink)" strokeWidth={radius * 0.04} />
         {circles.map(({ x, y, r, layer: of, slot: at, wireIds }) => {
           const isNext = of === layer && at === place;
-          const colour = wireIds[0] === undefined ? null : colours.get(wireIds[0])!;
           const isHere = of === layer;
+          const inner = r / Math.max(1, wireIds.length);
           return (
             <g key={`${of} ${at}`}>
-              <circle
-                cx={x}
-                cy={y}
-                r={r * 0.95}
-                fill={!isHere ? 'var(--paper-2)' : colour ? WIRE_HEX[colour.base] : 'none'}
-                stroke={isNext ? 'var(--brass)' : 'var(--ink-2)'}
-                strokeWidth={isNext ? r * 0.4 : r * 0.08}
-                strokeDasharray={colour ? undefined : `${r * 0.3} ${r * 0.2}`}
-              />
-              {isHere && colour?.stripe && (
-                <path
-                  d={`M${x - r * 0.6} ${y - r * 0.4}L${x + r * 0.6} ${y - r * 0.4}`}
-                  stroke={WIRE_HEX[colour.stripe]}
-                  strokeWidth={r * 0.3}
+              {wireIds.length === 0 && (
+                <circle
+                  cx={x}
+                  cy={y}
+                  r={r * 0.95}
+                  fill="none"
+                  stroke="var(--ink-2)"
+                  strokeWidth={r * 0.08}
+                  strokeDasharray={`${r * 0.3} ${r * 0.2}`}
                 />
               )}
+              {wireIds.map((id, index) => {
+                const { base, stripe } = colours.get(id)!;
+                const cx = x + (index - (wireIds.length - 1) / 2) * 2 * inner;
+                return (
+                  <g key={id}>
+                    <circle
+                      cx={cx}
+                      cy={y}
+                      r={inner * 0.95}
+                      fill={isHere ? WIRE_HEX[base] : 'var(--paper-2)'}
+                      stroke="var(--ink-2)"
+                      strokeWidth={inner * 0.08}
+                    />
+                    {isHere && stripe && (
+                      <path
+                        d={`M${cx - inner * 0.6} ${y - inner * 0.4}L${cx + inner * 0.6} ${y - inner * 0.4}`}
+                        stroke={WIRE_HEX[stripe]}
+                        strokeWidth={inner * 0.3}
+                      />
+                    )}
+                  </g>
+                );
+              })}
+              {isNext && <circle cx={x} cy={y} r={r * 0.95} fill="none" stroke="var(--brass)" strokeWidth={r * 0.18} />}
             </g>
           );
         })}
