@@ -14,6 +14,7 @@ import {
 import type { PlannedLoom } from '../../client/jobContext';
 import { standAt, useCursor } from '../cursor';
 import styles from './SectionPanel.module.css';
+import { SleeveRing } from './SectionPicture';
 
 /** So many elements that each is too small for a number. */
 const MANY = 48;
@@ -70,7 +71,7 @@ export function LaidPicture({
           <path d={`M0 0V${outside * 0.05}`} stroke="var(--ink-2)" strokeWidth={outside * 0.018} />
         </pattern>
       </defs>
-      {wall > 0 && <circle r={outside - wall / 2} fill="none" stroke="var(--ink-2)" strokeWidth={wall} opacity={0.45} />}
+      <SleeveRing covering={covering} wall={wall} outside={outside} />
       <circle r={section.odMm / 2} fill="var(--paper-2)" stroke="var(--ink-2)" strokeWidth={outside * 0.006} />
       <path d={`M0 ${-outside * 1.02}V${-outside * 1.12}`} stroke="var(--ink)" strokeWidth={outside * 0.025} />
       {layers.map((circles, index) => {

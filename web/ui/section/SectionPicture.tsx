@@ -5,6 +5,7 @@ import {
   WIRE_HEX,
   type Circle,
   type PlannedBundle,
+  type PlannedCovering,
   type PlannedWire,
   type Section,
   toCount,
@@ -51,16 +52,7 @@ export function SectionPicture({
       onPointerLeave={() => onOver(null)}
       aria-label={`Bundle of ${toCount(section.elements.length, 'element')}, ${section.odMm.toFixed(1)} mm`}
     >
-      {wall > 0 && (
-        <circle
-          r={outside - wall / 2}
-          fill="none"
-          stroke={covering.kind === 'adhesive-shrink' ? 'var(--sea)' : 'var(--ink-2)'}
-          strokeWidth={wall}
-          strokeDasharray={covering.kind === 'braid' ? `${wall} ${wall / 2}` : undefined}
-          opacity={0.45}
-        />
-      )}
+      <SleeveRing covering={covering} wall={wall} outside={outside} />
       <circle r={section.odMm / 2} fill="var(--paper-2)" stroke="var(--ink-2)" strokeWidth={outside * 0.006} />
       {isLarge ? (
         <ManyCores section={section} circles={circles} wires={wires} />
@@ -164,3 +156,16 @@ function ManyCores({ section, circles, wires }: { section: Section; circles: rea
     </>
   );
 }
+
+/** The covering in section: lined in another colour, braid broken. */
+export const SleeveRing = ({ covering, wall, outside }: { covering: PlannedCovering; wall: number; outside: number }) =>
+  wall > 0 && (
+    <circle
+      r={outside - wall / 2}
+      fill="none"
+      stroke={covering.kind === 'adhesive-shrink' ? 'var(--sea)' : 'var(--ink-2)'}
+      strokeWidth={wall}
+      strokeDasharray={covering.kind === 'braid' ? `${wall} ${wall / 2}` : undefined}
+      opacity={0.45}
+    />
+  );

@@ -2,7 +2,6 @@ import { pushTo } from '../../units';
 import { findPacking, type PackingStore } from '../bundle/findPacking';
 import type { LayupCost, LayupRules, LayupStrip, Stretch } from './layupTypes';
 import { isOver, type Present } from './listPresent';
-import { measureOdWorth } from './measureOdWorth';
 import { chooseFiller, countFillers, measureLay, measureRoom, measureTurn } from './measureLayer';
 
 /** Most elements of a core (calculations 6). */
@@ -21,6 +20,8 @@ export interface LayerOptions {
   /** layer by thread id, the core 0 */
   pins: ReadonlyMap<string, number>;
   packings: PackingStore;
+  /** of each mark: what a millimetre less is worth up to the next (measureOdWorth) */
+  odWorths: readonly number[];
 }
 
 export interface ChosenStretch {
@@ -83,9 +84,9 @@ interface Worth {
 }
 
 /** What a stretch is worth being thinner, as if it were as thick all along. */
-function measureWorth(strip: LayupStrip, fromMark: number, toMark: number, rules: LayupRules): Worth {
+function measureWorth(odWorths: readonly number[], fromMark: number, toMark: number, rules: LayupRules): Worth {
   let radiusPerMm = 0;
-  for (let mark = fromMark; mark < toMark; mark += 1) radiusPerMm += 2 * measureOdWorth(strip, mark, rules);
+  for (let mark = fromMark; mark < toMark; mark += 1) radiusPerMm += 2 * odWorths[mark]!;
   return { fillerPerMm: rules.fillerPerM / 1000, fillerEach: rules.fillerEach, radiusPerMm };
 }
 
@@ -101,7 +102,7 @@ export function chooseLayers(
 ): ChosenStretch | null {
   const free = options.order.filter(({ thread }) => !options.pins.has(thread.id));
   const pinned = toPinned(options);
-  const worth = measureWorth(strip, fromMark, toMark, rules);
+  const worth = measureWorth(options.odWorths, fromMark, toMark, rules);
   const context: Context = { rules, options: { ...options, order: free }, worth, pinned, freeAt: measureFreeAt(free, strip.marks.length) };
   const begun: Beginning[][] = Array.from({ length: free.length + 1 }, () => []);
   const keep = (one: Beginning) => keepBest(begun[one.taken]!, one, context);
@@ -122,10 +123,9 @@ export function chooseLayers(
     layers.unshift(listLast(context, one).map(({ thread }) => thread.id));
   }
   const { unpinned, crossings, fillers, fillerMm, radiusMm } = best;
-  const money = fillerMm * worth.fillerPerMm + fillers * worth.fillerEach + radiusMm * worth.radiusPerMm;
   return {
     stretch: { fromMark, toMark, layers, coreFillers: best.coreFillers },
-    cost: { unpinned, crossings, money, fillers, fillerMm, odMm: 2 * radiusMm },
+    cost: { unpinned, crossings, fillers, fillerMm, odMm: 2 * radiusMm },
   };
 }
 

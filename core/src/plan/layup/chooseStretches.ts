@@ -62,14 +62,14 @@ export function createStretchChooser(
 ): StretchChooser {
   const relays = listRelayMarks(strip);
   const last = strip.marks.length - 1;
-  const worths = strip.marks.slice(1).map((_, mark) => measureOdWorth(strip, mark, rules));
+  const odWorths = strip.marks.slice(1).map((_, mark) => measureOdWorth(strip, mark, rules));
   const fresh = new Map<number, number>();
   const choose = (fromMark: number, toMark: number, order: readonly Present[]) => {
     const here = new Set(order.map(({ thread }) => thread.id));
     const pinned = new Map([...pins].filter(([id]) => here.has(id)));
-    const kept = chooseLayers(strip, { fromMark, toMark }, rules, { order, beam, pins: pinned, packings });
+    const kept = chooseLayers(strip, { fromMark, toMark }, rules, { order, beam, pins: pinned, packings, odWorths });
     if (kept) return kept;
-    const free = chooseLayers(strip, { fromMark, toMark }, rules, { order, beam, pins: new Map(), packings })!;
+    const free = chooseLayers(strip, { fromMark, toMark }, rules, { order, beam, pins: new Map(), packings, odWorths })!;
     return { ...free, cost: { ...free.cost, unpinned: pinned.size } };
   };
   /** how thin it would be from here on if it were laid anew */
@@ -94,7 +94,7 @@ export function createStretchChooser(
     for (let mark = fromMark; mark < toMark; mark += 1) {
       const odMm = measureOdAt(layers, mark);
       odAreaMm2 += odMm * (strip.marks[mark + 1]!.mm - strip.marks[mark]!.mm);
-      money += odMm * worths[mark]!;
+      money += odMm * odWorths[mark]!;
     }
     return { chosen, cost: { unpinned, crossings, money, fillers, fillerMm, odAreaMm2 } };
   };

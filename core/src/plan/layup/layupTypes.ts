@@ -128,13 +128,11 @@ export interface Crossing {
   layers: readonly number[];
 }
 
-/** What a stretch costs: pins first, then crossings, then money. */
+/** What the layers of a stretch come to. */
 export interface LayupCost {
   /** threads that do not lie where they were pinned */
   unpinned: number;
   crossings: number;
-  /** dead wire, and what being thicker is worth: by what the shop lays anew for */
-  money: number;
   fillers: number;
   fillerMm: number;
   /** most */

@@ -115,7 +115,11 @@ function listFillers(
   wires: ReadonlyMap<string, SizedWire>,
   { cutIncrementMm }: ShopStandard,
 ): PlannedFiller[] {
-  const conductors = threads.flatMap(({ parts }) => parts.flatMap(({ wireIds }) => wireIds.map((id) => wires.get(id)!.conductor)));
+  // off a reel: the cores of a cable are on none, unless there is nothing else
+  const onReels = threads.filter(({ kind }) => kind !== 'cable');
+  const conductors = (onReels.length ? onReels : threads).flatMap(({ parts }) =>
+    parts.flatMap(({ wireIds }) => wireIds.map((id) => wires.get(id)!.conductor)),
+  );
   return slots.flatMap(({ threadId, odMm, takeUp, fillers }, slot) =>
     fillers.map(({ fromMark, toMark }): PlannedFiller => {
       // where a group or a cable left: the thickest wire that does not stand out
