@@ -4,7 +4,7 @@ import { readDevice } from './device';
 import { readPerson } from './person';
 import { hearNews, type News } from './live';
 import { listLines, OutboxLine, type Refused } from './outbox/outboxLine';
-import { request } from './request';
+import { DEAD_LINE_MS, request } from './request';
 
 export interface FloorState {
   events: FloorEvent[];
@@ -36,7 +36,7 @@ type Made = FloorEvent & { by?: string };
 /** Send events that one and the same person made; the server signs them with the name that it knows. */
 async function sendEvents(path: string, batch: readonly { body: Made }[]): Promise<FloorEvent[]> {
   const events = batch.map(({ body: { by: _, ...event } }) => event);
-  await request(path, { events }, { by: batch[0]?.body.by });
+  await request(path, { events }, { by: batch[0]?.body.by, withinMs: DEAD_LINE_MS });
   return events;
 }
 

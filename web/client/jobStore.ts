@@ -6,7 +6,7 @@ import { hearNews, type News } from './live';
 import { toPlanPath } from './planPath';
 import { PlanRunner, type GivenPlan, type PlanResult } from './planner';
 import { OutboxLine, type Refused, type Waiting } from './outbox/outboxLine';
-import { request, requestZipped, RequestError } from './request';
+import { DEAD_LINE_MS, request, requestZipped, RequestError } from './request';
 
 /** An edit made here that the server has not acknowledged yet. */
 interface Edit {
@@ -262,7 +262,7 @@ export class JobStore {
         const base = this.state.version;
         const { label, patch, by } = edit.body;
         const path = `/api/jobs/${this.state.id}/edits`;
-        return await this.toTaken(await request<Taken>(path, { id: edit.id, label, patch, base }, { by }));
+        return await this.toTaken(await request<Taken>(path, { id: edit.id, label, patch, base }, { by, withinMs: DEAD_LINE_MS }));
       } catch (error) {
         if (!(error instanceof RequestError) || error.status !== 409 || !Array.isArray(error.body.since)) throw error;
         if ((await this.rebase(edit, error.body.since as Since[])) === 'hold') return 'hold';

@@ -1,5 +1,5 @@
 /** @jest-environment jsdom */
-import { request, requestFile, RequestError, type Progress } from './request';
+import { DEAD_LINE_MS, request, requestFile, requestStore, RequestError, type Progress } from './request';
 
 interface Answer {
   status: number;
@@ -67,4 +67,23 @@ test('a file has the name that the server gives it', async () => {
 test.each([500, 502, 504, 413])('status %d without an answer that can be read: said with its number', async (status) => {
   answers = [{ status }];
   await expect(request('/api/jobs/a')).rejects.toMatchObject({ status, message: `The server answered ${status}.` });
+});
+
+test('a line that has gone dead without saying so is given up, so that what waits is sent again; a photo has longer', async () => {
+  jest.useFakeTimers();
+  global.fetch = ((_: string, { signal }: { signal?: AbortSignal }) =>
+    new Promise((_resolve, reject) => signal?.addEventListener('abort', () => reject(new DOMException('aborted', 'AbortError'))))) as never;
+  const told: string[] = [];
+  const tell = (name: string) => (error: RequestError) => told.push(`${name} ${error.status} ${error.isPassing}`);
+  request('/api/jobs/a/edits', {}, { withinMs: DEAD_LINE_MS }).catch(tell('tick'));
+  requestStore('/api/jobs/a/photos', new Blob(['x'.repeat(80_000)])).catch(tell('photo'));
+  await jest.advanceTimersByTimeAsync(DEAD_LINE_MS - 1);
+  expect(told).toEqual([]);
+  await jest.advanceTimersByTimeAsync(1);
+  expect(told).toEqual(['tick 0 true']);
+  await jest.advanceTimersByTimeAsync(9999);
+  expect(told).toEqual(['tick 0 true']);
+  await jest.advanceTimersByTimeAsync(1);
+  expect(told).toEqual(['tick 0 true', 'photo 0 true']);
+  jest.useRealTimers();
 });

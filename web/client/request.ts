@@ -33,9 +33,16 @@ interface Options {
   by?: string;
   /** gives up, and takes back what a worker has not begun or not ended */
   signal?: AbortSignal;
+  /** no answer for so long counts as none; for what is sent again with the same id, and counts once */
+  withinMs?: number;
 }
 
 const toWho = (by: string | undefined): Record<string, string> => (by ? { 'x-person': by } : {});
+
+/** How long a device waits on a line that has gone dead without saying so: far longer than any answer takes, far shorter than a browser waits. */
+export const DEAD_LINE_MS = 15_000;
+/** the slowest line that a photo still gets through on, bytes in a millisecond */
+const SLOWEST_LINE = 8;
 
 /** How long an answer is waited for before the server says how far it is. */
 const PREFER = { prefer: 'wait=1' };
@@ -47,7 +54,8 @@ export async function request<T>(path: string, body?: unknown, options: Options 
 
 /** Hand the server a file; JSON back. */
 export async function requestStore<T>(path: string, file: Blob, by?: string): Promise<T> {
-  return (await (await ask(path, { method: 'POST', headers: toWho(by), body: file })).json().catch(() => null)) as T;
+  const withinMs = DEAD_LINE_MS + file.size / SLOWEST_LINE;
+  return (await (await ask(path, { method: 'POST', headers: toWho(by), body: file }, withinMs)).json().catch(() => null)) as T;
 }
 
 /** Text that the server keeps gzipped; null where it has none. What the page asked for ahead is taken from there. */
@@ -63,19 +71,20 @@ export async function requestFile(path: string, options: Options = {}): Promise<
   return { blob: await response.blob(), name };
 }
 
-async function askWhole(path: string, body: unknown, { onProgress, signal, method, by }: Options): Promise<Response> {
+async function askWhole(path: string, body: unknown, { onProgress, signal, method, by, withinMs }: Options): Promise<Response> {
   const headers = { ...PREFER, ...toWho(by) };
   let response = await ask(
     path,
     body === undefined
       ? { method: method ?? 'GET', cache: 'no-store', headers, signal }
       : { method: method ?? 'POST', headers: { 'content-type': 'application/json', ...headers }, body: JSON.stringify(body), signal },
+    withinMs,
   );
   while (response.status === 202) {
     const { task, ...progress } = (await response.json()) as Progress & { task: string };
     onProgress?.(progress);
     try {
-      response = await ask(`/api/tasks/${task}`, { cache: 'no-store', headers: PREFER, signal });
+      response = await ask(`/api/tasks/${task}`, { cache: 'no-store', headers: PREFER, signal }, withinMs);
     } catch (error) {
       if (signal?.aborted) void fetch(toUrl(`/api/tasks/${task}`), { method: 'DELETE', keepalive: true }).catch(() => {});
       throw error;
@@ -84,12 +93,17 @@ async function askWhole(path: string, body: unknown, { onProgress, signal, metho
   return response;
 }
 
-async function ask(path: string, init: RequestInit): Promise<Response> {
+async function ask(path: string, init: RequestInit, withinMs?: number): Promise<Response> {
+  const dead = new AbortController();
+  init.signal?.addEventListener('abort', () => dead.abort(), { once: true });
+  const timer = withinMs === undefined ? undefined : setTimeout(() => dead.abort(), withinMs);
   let response: Response;
   try {
-    response = await fetch(toUrl(path), init);
+    response = await fetch(toUrl(path), timer === undefined ? init : { ...init, signal: dead.signal });
   } catch {
     throw new RequestError(0, [{ path: '', message: 'The server does not answer. What you did is kept here and sent when it does.' }], {});
+  } finally {
+    clearTimeout(timer);
   }
   if (response.ok) return response;
   const answer: unknown = await response.json().catch(() => null);

@@ -16,7 +16,7 @@ import { hearNews, type News } from './live';
 import { outboxDatabase } from './outbox/outboxDatabase';
 import { OutboxLine } from './outbox/outboxLine';
 import { PlanRunner, type PlanResult } from './planner';
-import { request, requestStore, RequestError } from './request';
+import { DEAD_LINE_MS, request, requestStore, RequestError } from './request';
 
 /** A photo taken here and not yet on the server. */
 export interface WaitingPhoto {
@@ -234,7 +234,7 @@ export class SurveyStore {
   private async send(made: readonly Made[]): Promise<() => void> {
     const entries = made.map(({ by: _, ...entry }) => entry);
     const path = `/api/jobs/${this.loaded.id}/survey`;
-    const taken = await request<Kept & { conflicts: string[] }>(path, { entries }, { by: made[0]?.by });
+    const taken = await request<Kept & { conflicts: string[] }>(path, { entries }, { by: made[0]?.by, withinMs: DEAD_LINE_MS });
     return () => {
       this.accept(taken);
       if (taken.conflicts.length === 0) return;
