@@ -33,14 +33,14 @@ const SCREENS: [name: string, path: (id: string) => string, ready: (page: Page) 
   ],
   ['the way in', () => '/sign-in', (page) => page.getByRole('textbox', { name: 'Sign-in name' }).waitFor({ timeout: 20_000 })],
   ['a code', () => '/welcome', (page) => page.getByRole('textbox', { name: 'Code' }).waitFor({ timeout: 20_000 })],
-  ...(['brief', 'survey', 'circuits', 'power', 'bundle', 'ends', 'sheets', 'floor', 'customer'] as const).map(
+  ...(['brief', 'survey', 'circuits', 'power', 'bundle', 'dress', 'ends', 'sheets', 'floor', 'customer'] as const).map(
     (slug): (typeof SCREENS)[number] => [
       slug,
       (id) => `/jobs/${id}/${slug}?loom=engine`,
       (page) => page.locator('main, h1').first().waitFor({ timeout: 20_000 }),
     ],
   ),
-  ...(['lengths', 'sleeves', 'circuits', 'findings'] as const).map((tab): (typeof SCREENS)[number] => [
+  ...(['lengths', 'circuits', 'findings'] as const).map((tab): (typeof SCREENS)[number] => [
     `bundle, ${tab}`,
     (id) => `/jobs/${id}/bundle?loom=chassis&tab=${tab}`,
     (page) => page.getByRole('tabpanel').first().waitFor({ timeout: 20_000 }),

@@ -4,7 +4,10 @@ import type { Finding, LoomPlan, PowerPlan } from 'wattograph-core';
 /** A list in which what is as it was before stands as its index in the list before. */
 export type Packed<T extends object> = (T | number)[];
 
-const LISTS = ['wires', 'splices', 'barrels', 'bundles', 'layups', 'coverings', 'heats', 'currents', 'terminations', 'plugs'] as const;
+const LISTS = [
+  ...(['wires', 'splices', 'barrels', 'bundles', 'layups', 'coverings', 'endDress', 'breakoutDress'] as const),
+  ...(['heats', 'currents', 'terminations', 'plugs'] as const),
+] as const;
 const POWER_LISTS = ['nets', 'loads', 'protections'] as const;
 type Lists = (typeof LISTS)[number];
 type PowerLists = (typeof POWER_LISTS)[number];

@@ -2,6 +2,7 @@ import { promisify } from 'node:util';
 import { gunzip, gzip } from 'node:zlib';
 import { and, asc, eq, lte } from 'drizzle-orm';
 import {
+  addAdapter,
   addCavityFields,
   createBuild,
   createSheets,
@@ -132,14 +133,20 @@ export async function readFrozen(jobId: string, number: number, loomId: string |
   const found = await readColumn<FrozenLoom>(jobId, number, loomId, 'work');
   // a family that an older Wattograph froze says nothing of names and sizes: it had none
   const families = Object.fromEntries(
-    Object.entries(found.families).map(([id, family]) => [id, addCavityFields(family) as unknown as ConnectorFamily]),
+    Object.entries(found.families).map(([id, family]) => [id, addAdapter(addCavityFields(family)) as unknown as ConnectorFamily]),
   );
   // nor did it say of packs and prices
   const parts = found.build.parts.map((line) => ({ ...UNPRICED, ...line }));
   // nor of what is read with an instrument
   const steps = found.build.steps.map((step) => ({ ...step, items: step.items.map((item) => ({ ...item, reads: item.reads ?? [] })) }));
-  // nor of bundles twisted in layers
-  const laid = { ...found.plan, layups: found.plan.layups ?? [] };
+  // nor of bundles twisted in layers, nor of what finishes ends, nor of what a covering does not do
+  const laid = {
+    ...found.plan,
+    layups: found.plan.layups ?? [],
+    endDress: found.plan.endDress ?? [],
+    breakoutDress: found.plan.breakoutDress ?? [],
+    coverings: found.plan.coverings.map((covering) => ({ ...covering, unmet: covering.unmet ?? [], runnerUp: covering.runnerUp ?? null })),
+  };
   return { ...found, plan: laid, build: { ...found.build, fillers: found.build.fillers ?? [], parts, steps }, families };
 }
 

@@ -40,6 +40,14 @@ const SCREENS: Record<string, readonly string[]> = {
     'Wires that splice, sizes, coverings and lengths are computed; point at one to read why.',
     'Press a wire’s number, or / and type it, to see the wire from end to end.',
     'A tag with a number of splices opens to a list; + and − zoom, w gives the strip the screen.',
+    'Next: Dress for what covers it, then Ends for each connector.',
+  ],
+  dress: [
+    'The loom from the datum on: every run, breakout and end as it is covered and closed; ↑ and ↓ walk along it.',
+    'A run shows its covering and every other that the shop has, with what each comes to and why it is not taken.',
+    'Ends and breakouts are drawn from the wire outwards; pieces slide on by their numbers.',
+    'Below the picture: what stands back while the end is made, and whether there is room for it.',
+    'What is chosen by hand is asked for its reason; the reason prints on the sheets.',
     'Next: Ends for each connector, then Sheets for the pack.',
   ],
   ends: [
@@ -61,7 +69,7 @@ const SCREENS: Record<string, readonly string[]> = {
 };
 
 const KEYS = [
-  ['1, 2, 3, 4, 5, 7, 0', 'Brief, Survey, Circuits, Power, Bundle, Ends, Sheets'],
+  ['1 to 7, 0', 'Brief, Survey, Circuits, Power, Bundle, Dress, Ends; Sheets'],
   ['f', 'Floor'],
   ['/', 'find or do anything'],
   ['?', 'this list'],
@@ -74,7 +82,10 @@ const KEYS = [
   ['a', 'in Circuits: assign what is open'],
   ['← →, Esc', 'on the tape in Circuits and Power: to the next end, and all ends again'],
   ['0–9, b h e', 'in Survey: type a distance, then Breakout, Hole or End'],
-  ['↑ ↓', 'in a table: the same column of the row above or below; Ctrl-C copies it, a block is pasted from a cell on'],
+  [
+    '↑ ↓',
+    'in the list of Dress: along the loom; in a table: the same column of the row above or below; Ctrl-C copies it, a block is pasted from a cell on',
+  ],
   ['Esc', 'leave a dialog or a drag'],
 ] as const;
 

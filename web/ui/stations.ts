@@ -13,6 +13,7 @@ export const STATIONS = [
   { key: '3', slug: 'circuits', name: 'Circuits' },
   { key: '4', slug: 'power', name: 'Power' },
   { key: '5', slug: 'bundle', name: 'Bundle' },
+  { key: '6', slug: 'dress', name: 'Dress' },
   { key: '7', slug: 'ends', name: 'Ends' },
   { key: '0', slug: 'sheets', name: 'Sheets' },
 ] as const satisfies readonly Station[];

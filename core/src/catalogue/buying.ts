@@ -1,8 +1,9 @@
-import { toBuyingKey, type BoughtTable, type Buying } from '../model';
+import { isShrink, isTape, toBuyingKey, type BoughtTable, type Buying } from '../model';
 import { CABLES } from './cables';
 import { CONTACTS, PLUGS, SEALS } from './contacts';
 import { COVERINGS, LABELS } from './coverings';
 import { FAMILIES } from './families';
+import { BOOTS, TRANSITIONS } from './moulded';
 import { BARRELS, RINGS } from './joints';
 import { WIRE_TABLES } from './wires';
 
@@ -32,8 +33,10 @@ export const BUYING: Readonly<Record<string, Buying>> = Object.fromEntries([
   ...Object.keys(PLUGS).map((size) => line('plugs', size, 0.12, 100)),
   ...RINGS.map(({ id, massG }) => line('rings', id, 0.18 + massG * 0.06, massG > 8 ? 10 : 50)),
   ...BARRELS.map(({ id, massG }) => line('barrels', id, 0.16 + massG * 0.11, 50)),
-  ...COVERINGS.map(({ id, massGPerM, kind }) =>
-    line('coverings', id, massGPerM * (kind === 'braid' ? 0.09 : 0.16), kind === 'braid' ? 50 : 1.2),
+  ...COVERINGS.map((item) =>
+    line('coverings', item.id, 0.05 + item.massGPerM * (isShrink(item) ? 0.16 : isTape(item) ? 0.02 : 0.09), isShrink(item) ? 1.2 : 50),
   ),
+  ...BOOTS.map(({ id, massG }) => line('boots', id, 3.2 + massG * 0.55, 5)),
+  ...TRANSITIONS.map(({ id, massG, legs }) => line('transitions', id, 4.1 + legs + massG * 0.4, 5)),
   ...LABELS.map(({ id, suppliedBoreMm }) => line('labels', id, 0.05 + suppliedBoreMm * 0.01, 250)),
 ]);

@@ -1,6 +1,7 @@
 import {
   SHOP_FORMAT,
   SHOP_FORMAT_VERSION,
+  type Boot,
   type Buying,
   type CableItem,
   type CatalogueLookup,
@@ -17,6 +18,7 @@ import {
   type ShopStandard,
   type SpliceBarrel,
   type Tool,
+  type Transition,
 } from '../model';
 import { CABLES } from './cables';
 import { CONTACTS, GROMMETS, PLUGS, SEALS } from './contacts';
@@ -24,6 +26,7 @@ import { COVERINGS, LABELS } from './coverings';
 import { DEVICES } from './devices';
 import { FAMILIES } from './families';
 import { BUYING } from './buying';
+import { BOOTS, TRANSITIONS } from './moulded';
 import { BARRELS, RINGS } from './joints';
 import { LARKHOLLOW, LARKHOLLOW_PLAIN } from './standard';
 import { TOOLS } from './tools';
@@ -41,6 +44,8 @@ export interface Catalogue {
   barrels: readonly SpliceBarrel[];
   rings: readonly Ring[];
   coverings: readonly CoveringItem[];
+  boots: readonly Boot[];
+  transitions: readonly Transition[];
   cables: readonly CableItem[];
   labels: readonly LabelStock[];
   standards: Readonly<Record<string, ShopStandard>>;
@@ -61,6 +66,8 @@ export const CATALOGUE: Catalogue = {
   barrels: BARRELS,
   rings: RINGS,
   coverings: COVERINGS,
+  boots: BOOTS,
+  transitions: TRANSITIONS,
   cables: CABLES,
   labels: LABELS,
   standards: { larkhollow: LARKHOLLOW, plain: LARKHOLLOW_PLAIN },

@@ -2,7 +2,11 @@ import {
   findCavitySize,
   findDueDay,
   findTool,
+  isShrink,
+  isTape,
+  isWrap,
   listCavities,
+  type Boot,
   type BoughtTable,
   type Buying,
   type Conductor,
@@ -12,6 +16,7 @@ import {
   type ShopRecord,
   type ShopTable,
   type Tool,
+  type Transition,
 } from '../model';
 import { toCount } from '../units';
 import { listCavityContacts } from './cavityParts';
@@ -33,9 +38,22 @@ export function describeRecord(shop: Shop, table: ShopTable, { id, value }: Shop
     }
     case 'coverings': {
       const item = value as CoveringItem;
-      return item.kind === 'braid'
-        ? `goes over ${item.relaxedBoreMm} to ${item.expandedBoreMm} mm`
-        : `passes ${item.suppliedBoreMm} mm, grips from ${item.recoveredBoreMm} mm up`;
+      if (item.kind === 'braid') return `goes over ${item.relaxedBoreMm} to ${item.expandedBoreMm} mm`;
+      if (isShrink(item)) return `passes ${item.suppliedBoreMm} mm, grips from ${item.recoveredBoreMm} mm up`;
+      if (isTape(item)) return `${item.widthMm} mm wide, ${Math.round(item.overlap * 100)} % overlap, from ${item.leastOdMm} mm up`;
+      if (isWrap(item)) return `closes on ${item.leastOdMm} to ${item.mostOdMm} mm`;
+      return `bore ${item.boreMm} mm, for ${item.leastOdMm} to ${(item.boreMm * item.fillMost).toFixed(1)} mm`;
+    }
+    case 'boots': {
+      const { bodySuppliedMm, bodyRecoveredMm, leadSuppliedMm, leadRecoveredMm } = value as Boot;
+      const fitting = Object.values(shop.families).filter(
+        ({ adapterMm }) => adapterMm !== null && 1.1 * adapterMm <= bodySuppliedMm && bodyRecoveredMm <= 0.9 * adapterMm,
+      );
+      return `${bodySuppliedMm}/${bodyRecoveredMm} mm on ${toCount(fitting.length, 'housing')}, ${leadSuppliedMm}/${leadRecoveredMm} mm on the leg`;
+    }
+    case 'transitions': {
+      const { legs, trunkSuppliedMm, trunkRecoveredMm, legSuppliedMm, legRecoveredMm } = value as Transition;
+      return `trunk ${trunkSuppliedMm}/${trunkRecoveredMm} mm, ${legs} legs ${legSuppliedMm}/${legRecoveredMm} mm`;
     }
     case 'families': {
       const family = shop.families[id]!;
@@ -78,6 +96,7 @@ export function describeRecord(shop: Shop, table: ShopTable, { id, value }: Shop
 const PART_WORDS: Readonly<Record<BoughtTable, string>> = {
   ...{ families: 'housing', devices: 'device', wires: 'wire', cables: 'cable', contacts: 'contact', seals: 'seal' },
   ...{ plugs: 'cavity plug', rings: 'ring', barrels: 'splice barrel', coverings: 'covering', labels: 'marker sleeve' },
+  ...{ boots: 'boot', transitions: 'transition' },
 };
 
 /** "ETFE 26 to 20, thin-wall 0.35 to 0.5"; "no wire of this shop". */

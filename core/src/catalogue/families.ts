@@ -1,7 +1,7 @@
 import type { ConnectorFamily } from '../model';
 
 /** Cavities counted from 1, all of one size, one record for both halves. */
-const PLAIN = { cavityNames: null, otherSizes: {}, gender: null, mateId: null } as const;
+const PLAIN = { cavityNames: null, otherSizes: {}, gender: null, mateId: null, adapterMm: null } as const;
 const hollin = (ways: number, rings: number[], envelopeMm: number, massG: number): [string, ConnectorFamily] => [
   `hollin-${ways}`,
   {
@@ -17,6 +17,7 @@ const hollin = (ways: number, rings: number[], envelopeMm: number, massG: number
     secondaryLock: false,
     keys: ['A', 'B', 'C', 'D'],
     massG,
+    adapterMm: Math.round(envelopeMm * 0.78),
   },
 ];
 const pellow = (ways: number, rows: number[], envelopeMm: number, massG: number): [string, ConnectorFamily] => [
@@ -166,6 +167,7 @@ const SOLD: Readonly<Record<string, ConnectorFamily>> = Object.fromEntries([
       otherSizes: { A: '16', B: '16' },
       gender: 'sockets',
       mateId: 'hollin-10p',
+      adapterMm: 17,
       pitchMm: 2.3,
       envelopeMm: 23,
       entryDepthMm: 22,

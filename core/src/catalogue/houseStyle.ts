@@ -80,12 +80,31 @@ export const HOUSE_STYLE: readonly HouseQuestion[] = [
   },
   {
     id: 'plain-covering',
-    question: 'Covering where the zone asks for nothing',
-    drives: 'covering of those runs, their sleeves and masses',
+    question: 'Covering that comes first',
+    drives: 'covering of every run whose zone it does for, its sleeves and masses',
     sides: [
       { words: 'elastomer shrink', sets: { covering: 'shrink' } },
       { words: 'braid', sets: { covering: 'braid' } },
       { words: 'lined shrink', sets: { covering: 'adhesive-shrink' } },
+      { words: 'cloth tape', sets: { covering: 'cloth-tape' } },
+    ],
+  },
+  {
+    id: 'covering-choice',
+    question: 'Of the coverings that do',
+    drives: 'which of them a run gets that its zone leaves a choice',
+    sides: [
+      { words: 'the first of our order', sets: { coveringBy: 'order' } },
+      { words: 'the cheapest with its work', sets: { coveringBy: 'cost' } },
+    ],
+  },
+  {
+    id: 'dressing',
+    question: 'Ends and breakouts',
+    drives: 'boots, build-ups and transitions, their steps, and the order things slide on',
+    sides: [
+      { words: 'sleeves meet', sets: { dressing: 'sleeves' } },
+      { words: 'boots and transitions', sets: { dressing: 'boots' } },
     ],
   },
   {

@@ -47,7 +47,7 @@ describe('each rule finds what it is meant for', () => {
       loom.circuits.c3 = { ...loom.circuits.c3!, wireTable: 'thinwall', sizePin: { size: '25', reason: 'x' } };
     },
     BU3: (loom, job) => {
-      job.zones.oven = { name: 'oven', ambientC: 128, wet: false, abrasion: false, flexing: false, reopen: false };
+      job.zones.oven = { name: 'oven', ambientC: 128, wet: false, abrasion: false, flexing: false, reopen: false, handled: false };
       loom.segments.s1 = { ...loom.segments.s1!, zoneId: 'oven' };
       loom.circuits.c1 = { ...loom.circuits.c1!, currentA: 4 };
     },
@@ -75,6 +75,23 @@ describe('each rule finds what it is meant for', () => {
     },
     DR3: (loom) => {
       loom.segments.s1 = { ...loom.segments.s1!, zoneId: 'wet', coveringPin: { kind: 'shrink', itemId: null, reason: 'x' } };
+    },
+    DR4: (loom) => {
+      loom.dressing = 'boots';
+      for (const id of ['s1', 's2']) loom.segments[id] = { ...loom.segments[id]!, lengthMm: 50 };
+      loom.ends.L = { ...loom.ends.L!, familyId: 'hollin-6', key: null };
+    },
+    DR5: (loom) => {
+      loom.ends.L = { ...loom.ends.L!, familyId: 'hollin-6', key: null, bootPin: { itemId: 'boot-36', reason: 'x' } };
+    },
+    DR6: (loom) => {
+      loom.ends.L = { ...loom.ends.L!, familyId: 'hollin-13', key: null, bootPin: { itemId: 'boot-16', reason: 'x' } };
+    },
+    DR7: (loom) => {
+      loom.segments.s1 = { ...loom.segments.s1!, ticks: ['moving'], coveringPin: { kind: 'shrink', itemId: null, reason: 'x' } };
+    },
+    DR8: (loom) => {
+      loom.segments.s1 = { ...loom.segments.s1!, lengthMm: 9000 };
     },
     EN1: (loom) => {
       loom.circuits.c1 = { ...loom.circuits.c1!, sizePin: { size: '12', reason: 'x' } };

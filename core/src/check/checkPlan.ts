@@ -23,6 +23,9 @@ import { checkContactCurrent } from './ends/checkContactCurrent';
 import { checkChosenHousings } from './ends/checkChosenHousings';
 import { checkContacts } from './ends/checkContacts';
 import { checkCoveringSizes } from './dress/checkCoveringSizes';
+import { checkCoveringWants, checkLighterCoverings } from './dress/checkCoveringWants';
+import { checkBuildUps, checkDressParts } from './dress/checkDressParts';
+import { checkParking } from './dress/checkParking';
 import { checkFit } from './survey/checkFit';
 import { checkGuesses } from './survey/checkGuesses';
 import { checkHeat } from './route/checkHeat';
@@ -63,6 +66,11 @@ export const RULES = {
   DR1: checkSlideOn,
   DR2: checkCoveringSizes,
   DR3: checkAdhesive,
+  DR4: checkParking,
+  DR5: checkDressParts,
+  DR6: checkBuildUps,
+  DR7: checkCoveringWants,
+  DR8: checkLighterCoverings,
   EN1: checkContacts,
   EN3: checkLookAlikes,
   EN4: checkLookAlikeWires,

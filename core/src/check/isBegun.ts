@@ -19,6 +19,7 @@ export function isBegun(job: Job, loomId: string, station: FindingStation): bool
         ),
       );
     case 'bundle':
+    case 'dress':
       return has(circuits);
     case 'ends':
       return has(ends);

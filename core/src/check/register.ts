@@ -2,7 +2,7 @@
 export type Grade = 'stop' | 'check' | 'note';
 
 /** Where a finding is settled. */
-export type FindingStation = 'brief' | 'survey' | 'circuits' | 'power' | 'bundle' | 'ends';
+export type FindingStation = 'brief' | 'survey' | 'circuits' | 'power' | 'bundle' | 'dress' | 'ends';
 
 interface RegisteredRule {
   grade: Grade;
@@ -105,9 +105,14 @@ export const REGISTER = {
   BU6: { grade: 'check', station: 'bundle', means: 'a pair lies untwisted for longer than the shop allows' },
   BU7: { grade: 'check', station: 'bundle', means: 'heavy conductors lie to one side of a layer' },
   BU8: { grade: 'check', station: 'bundle', means: 'a lay shorter or longer for its diameter than the shop lays' },
-  DR1: { grade: 'stop', station: 'bundle', means: 'a closed sleeve cannot pass: an end that is closed before it, or a splice under it' },
-  DR2: { grade: 'check', station: 'bundle', means: 'no size of the covering grips the bundle, or the pinned one does not' },
-  DR3: { grade: 'check', station: 'bundle', means: 'adhesive lining where it must be opened, or none where it is wet' },
+  DR1: { grade: 'stop', station: 'dress', means: 'a closed sleeve cannot pass: an end that is closed before it, or a splice under it' },
+  DR2: { grade: 'check', station: 'dress', means: 'no size of the covering grips the bundle, or the pinned one does not' },
+  DR3: { grade: 'check', station: 'dress', means: 'adhesive lining where it must be opened, or none where it is wet' },
+  DR4: { grade: 'check', station: 'dress', means: 'what slides on has no room to stand back while an end is made' },
+  DR5: { grade: 'check', station: 'dress', means: 'an end or breakout is to be closed, and no part of the shop closes it' },
+  DR6: { grade: 'note', station: 'dress', means: 'a leg too thin for its boot is built up, with the pieces' },
+  DR7: { grade: 'check', station: 'dress', means: 'the covering does not open, bend, or stand edges or hands as the zone asks' },
+  DR8: { grade: 'note', station: 'dress', means: 'another covering that also fits would be lighter' },
   EN1: { grade: 'stop', station: 'ends', means: 'no contact takes the wire, or no seal fits it' },
   EN3: { grade: 'check', station: 'ends', means: 'like housings with like keys within 250 mm of each other along the loom' },
   EN4: { grade: 'note', station: 'ends', means: 'wires of one colour and size in one housing' },

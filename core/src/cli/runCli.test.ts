@@ -2,7 +2,7 @@ import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createDemoShop } from '../catalogue';
-import { createInlet } from '../demo';
+import { createInlet, createSkerry } from '../demo';
 import { toJobFile } from '../exchange';
 import { createBench } from '../testing/createBench';
 import { runCli } from './runCli';
@@ -56,6 +56,28 @@ test('convert prints a list as CSV', async () => {
   expect(out.split('\r\n')[0]).toBe('wire,circuit,from,from cavity,to,to cavity,colour,size,cut mm,rough mm,sigma mm,held');
 });
 
+test('dress prints every run with what else would do, and every breakout and end with its pieces', async () => {
+  const whole = file('whole.json', JSON.stringify(createSkerry()));
+  const { code, out } = await call('dress', whole, '--loom', 'engine');
+  const dress = JSON.parse(out) as {
+    runs: { id: string; covering: string | null; options: { item: string | null; taken: boolean; whyNot: string }[] }[];
+    breakouts: { pieces: { underMm: number; overMm: number }[] }[];
+    ends: { end: string; pieces: { item: string; cutMm: number }[]; parking: { fits: boolean; needMm: number; roomMm: number } }[];
+  };
+  expect(code).toBe(0);
+  for (const { covering, options } of dress.runs) {
+    if (covering === null) continue;
+    expect(options.filter(({ taken }) => taken).map(({ item }) => item)).toEqual([covering]);
+    expect(options.every(({ taken, whyNot }) => taken === (whyNot === ''))).toBe(true);
+  }
+  expect(dress.ends.find(({ end }) => end === 'm-inlet-plug')!.pieces.map(({ item }) => item)).toEqual(['boot-28']);
+  // each piece lies on what is over the one before it
+  for (const { pieces } of dress.breakouts)
+    pieces.slice(1).forEach(({ underMm }, at) => expect(underMm).toBeCloseTo(pieces[at]!.overMm, 2));
+  for (const { parking } of dress.ends) expect(parking.fits).toBe(parking.needMm <= parking.roomMm);
+  expect((await call('dress', whole, '--loom', 'nose')).error).toMatch(/--loom: expected one of chassis, engine, gearbox, inlet, got "nose"/);
+});
+
 test('layup prints the lay-up of a loom, the same for the same seed; every thread lies in one place of each section', async () => {
   const { code, out } = await call('layup', skerry, '--loom', 'inlet', '--seed', '4');
   expect(code).toBe(0);
@@ -88,7 +110,7 @@ test('layup prints the lay-up of a loom, the same for the same seed; every threa
 describe('bad input ends with 2 and a located message, and writes nothing', () => {
   test.each<[string, string[], RegExp]>([
     ['no file', ['plan'], /expected a command and a file/],
-    ['a command that is none', ['draw', bench], /expected plan, check, sheets, convert or layup, got "draw"/],
+    ['a command that is none', ['draw', bench], /expected plan, check, sheets, convert, layup or dress, got "draw"/],
     ['a file that is not there', ['plan', join(folder, 'gone.json')], /gone\.json: expected a file that can be read/],
     [
       'cut-off JSON',

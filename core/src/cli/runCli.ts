@@ -4,7 +4,7 @@ import { parseArgs } from 'node:util';
 import { CATALOGUE, createLookup, type Catalogue } from '../catalogue';
 import { createSheets, PAPERS, type Paper } from '../draw';
 import { toPdf } from '../draw/toPdf';
-import { fromJobFile, fromJsonText, toCutListCsv, toLayupJson, toPartsCsv, toPinsCsv, toWireListCsv } from '../exchange';
+import { fromJobFile, fromJsonText, toCutListCsv, toDressJson, toLayupJson, toPartsCsv, toPinsCsv, toWireListCsv } from '../exchange';
 import { createBuild, listFindings } from '../make';
 import { checkJob, checkShop, findBundling, type Checked, type Job, type Loom, type Problem, type Shop } from '../model';
 import { findStandard, plan, searchLayups, USUAL_TRIES, type JobPlan, type LoomPlan } from '../plan';
@@ -15,6 +15,7 @@ wattograph check FILE             the findings; exit code by the worst that is n
 wattograph sheets FILE --pdf OUT  the build pack as PDF   [--loom ID] [--paper A4|Letter]
 wattograph convert FILE --csv wires|cuts|pins   a list as CSV  [--loom ID]
 wattograph layup FILE             lay-up of a loom by search, as JSON  [--loom ID] [--seed N]; a loom that is not twisted in layers as if it were
+wattograph dress FILE             what covers and finishes a loom, as JSON  [--loom ID]
 each with --shop SHOP: the shop's own parts and standards, a file that the application exports; where none is given those that the job carries, else the demo shop's
 `;
 const MOST_BYTES = 8 * 1024 * 1024;
@@ -69,8 +70,13 @@ export async function runCli(words: readonly string[], output: Output = TERMINAL
       case 'layup':
         output.out(`${JSON.stringify(layUp(job, shop, values), null, 2)}\n`);
         return 0;
+      case 'dress': {
+        const found = findLoom(plan(job, shop), values.loom);
+        output.out(`${JSON.stringify(toDressJson(job, found, shop, findStandard(job, shop)), null, 2)}\n`);
+        return 0;
+      }
       default:
-        throw new BadInput([{ path: '', message: `expected plan, check, sheets, convert or layup, got "${command}"\n${USAGE}` }]);
+        throw new BadInput([{ path: '', message: `expected plan, check, sheets, convert, layup or dress, got "${command}"\n${USAGE}` }]);
     }
   } catch (error) {
     if (!(error instanceof BadInput)) throw error;

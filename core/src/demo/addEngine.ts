@@ -143,6 +143,7 @@ export function addEngine(job: Job, catalogue: Catalogue): Job {
       ...job.looms,
       engine: {
         ...createLoom('engine', 'E'),
+        dressing: 'boots',
         ends: { E1: createEnd('datum', 'engine bulkhead E1', 'hollin-66', { key: 'A', serviceLoopMm: 30 }) },
       },
     },

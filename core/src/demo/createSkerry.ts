@@ -219,6 +219,7 @@ function makeInlet(): Job {
       clampedBy: 'Jun Okafor',
       splicePins: { 'c215@bk2': { segmentId: 't3', offsetMm: 187, reason: 'kept where the old loom had it' } },
       bundling: null,
+      dressing: null,
       laidUp: {},
       layerPins: {},
     },

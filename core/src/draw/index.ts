@@ -1,4 +1,6 @@
 export { WIRE_HEX } from './colours';
+export { drawBreakoutStack, drawEndStack } from './dress/drawStack';
+export { toStackedRun } from './dress/toStackedRun';
 export { drawFace, type FaceLayout } from './drawFace';
 export type { Drawing, Mark } from './drawing';
 export { drawStrip } from './drawStrip';

@@ -9,5 +9,6 @@ export { fromPinList } from './fromPinList';
 export { toPinListCsv } from './toPinListCsv';
 export { fromJobFile, toJobFile } from './jobFile';
 export { fromShopTable, toShopTable, toShopTableCsv } from './shopTables';
+export { toDressJson } from './toDressJson';
 export { toLayupJson } from './toLayupJson';
 export { toPinsCsv } from './toPinsCsv';

@@ -27,7 +27,9 @@ interface Column {
 function listColumns(table: ShopTable): Column[] {
   const schema = RECORD_SCHEMAS[table] as TSchema;
   if (table === 'people') return [{ key: 'name', schemas: [schema], isPartial: false }];
-  const shapes = ((schema.anyOf as TSchema[] | undefined) ?? [schema]).map((shape) => shape.properties as Record<string, TSchema>);
+  const shapes = ((schema.oneOf as TSchema[] | undefined) ?? (schema.anyOf as TSchema[] | undefined) ?? [schema]).map(
+    (shape) => shape.properties as Record<string, TSchema>,
+  );
   return [...new Set(shapes.flatMap((shape) => Object.keys(shape)))].map((key) => ({
     key,
     schemas: shapes.flatMap((shape) => (shape[key] ? [shape[key]] : [])),

@@ -72,7 +72,9 @@ const UNDO_WORDS = {
   cover: 'Cut the covering open',
   fit: null,
   label: 'Take the label off',
+  boot: 'Take what was slid on off again',
   shrink: 'Cut the label off',
+  close: 'Cut open what was shrunk',
   test: null,
   sign: null,
 } as const satisfies Record<Operation, string | null>;

@@ -20,7 +20,9 @@ export const CAUTIONS = {
   cover: HOT_AIR,
   fit: 'Battery negative off before work in the car. Pumps and fans can start by themselves. No sparks near fuel, extinguisher at hand.',
   label: null,
+  boot: null,
   shrink: HOT_AIR,
+  close: `${HOT_AIR} Adhesive comes out hot: gloves.`,
   test: 'Loom unplugged at both ends, controllers disconnected. Airbags, traction batteries and any high voltage: qualified people only.',
   sign: null,
 } satisfies Record<Operation, string | null>;

@@ -19,6 +19,16 @@ export interface StepContext {
   plugs: ReadonlyMap<string, LoomPlan['plugs']>;
   /** sleeves that an end, once closed, would keep off */
   sleevesBefore: ReadonlyMap<string, readonly Need[]>;
+  /**
+   * what is slid over breakouts and ends, before the ends that would keep it off; afterEnds: of a run, the ends for which something stands
+   * back on it, so that it is covered when they are made
+   */
+  dressNeeds: {
+    ofEnds: ReadonlyMap<string, readonly Need[]>;
+    ofRuns: ReadonlyMap<string, readonly Need[]>;
+    loose: readonly Need[];
+    afterEnds: ReadonlyMap<string, readonly string[]>;
+  };
   anchorId: string | null;
 }
 

@@ -4,6 +4,7 @@ export { listTesters } from './listTesters';
 export { createInspector, listFindings } from './createInspector';
 export type { ContinuityRow } from './listContinuity';
 export { listBreak, type BreakRow, type BreakSide } from './listBreak';
+export { findDressed } from './listDressSteps';
 export { findLaidLayer } from './listLayupSteps';
 export { listFillers, type FillerCut } from './listFillers';
 export { listCutPieces, type CutGroup, type CutPiece } from './listCuts';

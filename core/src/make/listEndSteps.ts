@@ -45,6 +45,7 @@ const listAnchorNeeds = (early: readonly Step[]): Need[] =>
 const listDeviceNeeds = (context: StepContext, endId: string): Need[] => [
   { stepId: 'fit', because: 'device ends are closed after the trial fit' },
   ...(context.sleevesBefore.get(endId) ?? []),
+  ...(context.dressNeeds.ofEnds.get(endId) ?? []),
   { stepId: `label.${endId}`, because: 'its label does not go over the finished end' },
 ];
 

@@ -7,7 +7,7 @@ import { listFillers } from './listFillers';
 
 /** One line of a parts list. Pieces are counted; wire and sleeving are also measured in mm. */
 export interface PartLine {
-  group: 'wire' | 'housing' | 'contact' | 'seal' | 'plug' | 'splice' | 'covering' | 'label' | 'tie';
+  group: 'wire' | 'housing' | 'contact' | 'seal' | 'plug' | 'splice' | 'covering' | 'moulded' | 'label' | 'tie';
   id: string;
   name: string;
   pieces: number;
@@ -75,6 +75,10 @@ export function listParts(job: Job, plan: LoomPlan, catalogue: Catalogue): PartL
   addTies(job, plan, findStandard(job, catalogue), add);
   for (const { itemId, itemName, cutMm } of plan.coverings)
     if (itemId !== null) add('covering', itemId, itemName, ['coverings', itemId], { lengthMm: cutMm });
+  for (const { table, itemId, itemName, cutMm } of [...plan.endDress, ...plan.breakoutDress].flatMap(({ pieces }) => pieces)) {
+    if (table === 'coverings') add('covering', itemId, itemName, [table, itemId], { lengthMm: cutMm });
+    else add('moulded', itemId, itemName, [table, itemId]);
+  }
   const labels = new Map(catalogue.labels.map(({ id, name }) => [id, name]));
   for (const { labelId } of plan.wires)
     if (labelId !== null) add('label', labelId, labels.get(labelId)!, ['labels', labelId], { pieces: 2 });

@@ -5,6 +5,7 @@ import { compareIds, pushTo } from '../units';
 import { askWires, createItem, createStep, isTrimmed, type Need, type StepContext } from './createStep';
 import { listCuts } from './listCuts';
 import { listEndSteps } from './listEndSteps';
+import { listDressNeeds, listDressSteps } from './listDressSteps';
 import { listFillers, type FillerCut } from './listFillers';
 import { listLaidUpNeeds, listLayupSteps } from './listLayupSteps';
 import type { Ask, Step } from './step';
@@ -36,6 +37,7 @@ export function listSteps(job: Job, plan: LoomPlan, catalogue: Catalogue): Step[
     terminations,
     plugs,
     sleevesBefore: listSleevesBefore(loom, plan, endsBeyond),
+    dressNeeds: listDressNeeds(plan, endsBeyond, anchorId),
   };
   const fillers = listFillers(plan);
   const early = [...listCutSteps(context), ...listFillerSteps(fillers), ...listTwistSteps(context)];
@@ -49,6 +51,7 @@ export function listSteps(job: Job, plan: LoomPlan, catalogue: Catalogue): Step[
     ...listSpliceSteps(context),
     ...listLayupSteps(context, fillers),
     ...listCoverSteps(context),
+    ...listDressSteps(context),
     ...listFitSteps(context),
   ];
   if (build.length === 0) return [];
@@ -81,10 +84,17 @@ function listEndsBeyond(loom: Loom, plan: LoomPlan): Record<string, string[]> {
 
 function listSleevesBefore(loom: Loom, plan: LoomPlan, endsBeyond: Record<string, string[]>): Map<string, Need[]> {
   const before = new Map<string, Need[]>();
+  const coveredFirst = new Map(
+    plan.endDress.map(({ endId, segmentId, parking }) => [endId, parking.order === 'cover-first' ? segmentId : null]),
+  );
   for (const { segmentId, kind } of plan.coverings) {
     if (kind === 'none' || loom.segments[segmentId]!.slideOn !== 'before-ends') continue;
-    const need = { stepId: `slide.${segmentId}`, because: 'a sleeve goes on before the end that stops it' };
-    for (const endId of endsBeyond[segmentId]!) pushTo(before, endId, need);
+    const slid = { stepId: `slide.${segmentId}`, because: 'a sleeve goes on before the end that stops it' };
+    const covered = {
+      stepId: `cover.${segmentId}`,
+      because: 'its sleeve has no room to stand back: the leg is covered before its end is made',
+    };
+    for (const endId of endsBeyond[segmentId]!) pushTo(before, endId, coveredFirst.get(endId) === segmentId ? covered : slid);
   }
   return before;
 }
@@ -163,7 +173,7 @@ function listTwistSteps({ loom, plan }: StepContext): Step[] {
   });
 }
 
-function listLaySteps({ loom, plan, anchorId, terminations }: StepContext, early: readonly Step[]): Step[] {
+function listLaySteps({ loom, plan, anchorId, terminations, dressNeeds }: StepContext, early: readonly Step[]): Step[] {
   if (plan.wires.length === 0) return [];
   const anchor =
     anchorId === null || !terminations.has(anchorId)
@@ -183,7 +193,7 @@ function listLaySteps({ loom, plan, anchorId, terminations }: StepContext, early
   });
   return [
     createStep('lay', 'lay', 'Clamp the datum and lay the wires along the branches', {
-      needs: [...anchor, ...early.map(({ id }) => ({ stepId: id, because: 'wires are cut and twisted first' }))],
+      needs: [...anchor, ...dressNeeds.loose, ...early.map(({ id }) => ({ stepId: id, because: 'wires are cut and twisted first' }))],
       tool: 'board or bench, ties',
       items,
     }),
@@ -227,7 +237,7 @@ function listSpliceSteps({ loom, plan, wires }: StepContext): Step[] {
   });
 }
 
-function listCoverSteps({ loom, plan, endsBeyond, anchorId, terminations }: StepContext): Step[] {
+function listCoverSteps({ loom, plan, endsBeyond, anchorId, terminations, dressNeeds }: StepContext): Step[] {
   const covered = new Map(plan.coverings.filter(({ kind }) => kind !== 'none').map((one) => [one.segmentId, one]));
   const order = plan.tree.nodeIds
     .map((id) => plan.tree.nodes[id]!.parentSegmentId)
@@ -250,6 +260,10 @@ function listCoverSteps({ loom, plan, endsBeyond, anchorId, terminations }: Step
       nearer !== null && covered.has(nearer)
         ? [{ stepId: `slide.${nearer}`, because: 'the sleeve nearer the datum passes here first' }]
         : [];
+    const made: Need[] = (dressNeeds.afterEnds.get(segmentId) ?? []).map((endId) => ({
+      stepId: loom.ends[endId]!.kind === 'connector' ? `seat.${endId}` : `crimp.${endId}`,
+      because: 'what stands back here while the end is made is in its place then',
+    }));
     const splices: Need[] = (splicesIn.get(segmentId) ?? []).map(({ id }) => ({
       stepId: `splice.${id}`,
       because: 'a joint is covered when it is made',
@@ -264,6 +278,7 @@ function listCoverSteps({ loom, plan, endsBeyond, anchorId, terminations }: Step
       needs: [
         { stepId: 'lay', because: 'the run is laid first' },
         ...nearFirst,
+        ...(dressNeeds.ofRuns.get(segmentId) ?? []),
         ...splices,
         ...listLaidUpNeeds(plan, segmentId),
         ...closed,
@@ -280,6 +295,7 @@ function listCoverSteps({ loom, plan, endsBeyond, anchorId, terminations }: Step
         needs: [
           { stepId: slide.id, because: 'it has to be in its place' },
           { stepId: 'fit', because: 'covered after the trial fit' },
+          ...made,
           ...splices,
         ],
         tool: covering.kind === 'braid' ? 'lacing cord' : 'hot-air tool',

@@ -17,7 +17,7 @@ export function listUses(job: Job, plan: JobPlan, catalogue: Catalogue): string[
   }
   const plugSizes = new Map(Object.entries(catalogue.plugs).map(([size, { id }]) => [id, size]));
   const rings = new Set(catalogue.rings.map(({ id }) => id));
-  for (const { terminations, plugs, barrels, coverings, wires } of plan.looms) {
+  for (const { terminations, plugs, barrels, coverings, endDress, breakoutDress, wires } of plan.looms) {
     for (const { contactId, sealId } of terminations) {
       add(contactId !== null && rings.has(contactId) ? 'rings' : 'contacts', contactId);
       add('seals', sealId);
@@ -25,6 +25,7 @@ export function listUses(job: Job, plan: JobPlan, catalogue: Catalogue): string[
     for (const { plugId } of plugs) add('plugs', plugSizes.get(plugId) ?? null);
     for (const { barrelId } of barrels) add('barrels', barrelId);
     for (const { itemId } of coverings) add('coverings', itemId);
+    for (const { table, itemId } of [...endDress, ...breakoutDress].flatMap(({ pieces }) => pieces)) add(table, itemId);
     for (const { labelId, conductor } of wires) {
       add('labels', labelId);
       add('wires', `${conductor.table} ${conductor.size}`);

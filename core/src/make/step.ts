@@ -16,7 +16,9 @@ export const OPERATIONS = [
   'cover',
   'fit',
   'label',
+  'boot',
   'shrink',
+  'close',
   'test',
   'sign',
 ] as const;

@@ -27,7 +27,7 @@ export function checkShape<T>(schema: TSchema, value: unknown): Checked<T> {
 
 function compile(known: WeakMap<TSchema, ValidateFunction>, schema: TSchema, options: Options): ValidateFunction {
   let validate = known.get(schema);
-  if (!validate) known.set(schema, (validate = new Ajv({ strict: false, ...options }).compile(schema)));
+  if (!validate) known.set(schema, (validate = new Ajv({ strict: false, discriminator: true, ...options }).compile(schema)));
   return validate;
 }
 
@@ -44,6 +44,13 @@ function toProblem(error: ErrorObject): Problem | null {
       return path.split('/').length <= 2
         ? { path, message: `expected ${JSON.stringify(params.allowedValue)}, got ${toShort(data)}` }
         : null;
+    case 'enum':
+      return { path, message: `expected one of ${toWords(params.allowedValues as unknown[])}, got ${toShort(data)}` };
+    case 'discriminator': {
+      const shapes = (error.parentSchema?.oneOf ?? []) as TSchema[];
+      const kinds = shapes.flatMap((one) => listKinds((one.properties as Record<string, TSchema>)[params.tag as string]!));
+      return { path: `${path}/${params.tag}`, message: `expected one of ${toWords(kinds)}, got ${toShort(params.tagValue)}` };
+    }
     case 'required':
       return { path: `${path}/${params.missingProperty}`, message: 'expected a value, got nothing: the field is missing' };
     case 'additionalProperties':
@@ -57,6 +64,11 @@ function toProblem(error: ErrorObject): Problem | null {
       return { path, message: `${error.message ?? keyword}, got ${toShort(data)}` };
   }
 }
+
+const toWords = (values: readonly unknown[]) => values.map((one) => JSON.stringify(one)).join(', ');
+
+/** Values that a field of one of several shapes tells them apart by. */
+export const listKinds = (field: TSchema): unknown[] => (field.const === undefined ? ((field.enum ?? []) as unknown[]) : [field.const]);
 
 function listLiterals(anyOf: unknown): string | null {
   if (!Array.isArray(anyOf) || !anyOf.every((one) => 'const' in one)) return null;

@@ -21,6 +21,12 @@ export const NameSchema = Type.String({ minLength: 1, maxLength: 80, pattern: '\
 /** Why something was chosen by hand. Never empty: a pin without a reason is not accepted. */
 export const ReasonSchema = Type.String({ minLength: 1, maxLength: 400, pattern: '\\S' });
 
+/** A part of the shop chosen by hand. itemId null: nothing goes there. */
+export const PartPinSchema = Type.Object(
+  { itemId: Type.Union([IdSchema, Type.Null()]), reason: ReasonSchema },
+  { additionalProperties: false },
+);
+
 /** A record keyed by ids in which no other key may stand. */
 export function recordOf<T extends TSchema>(schema: T, options: Record<string, unknown> = {}) {
   return Type.Record(IdSchema, schema, { additionalProperties: false, ...options });

@@ -17,6 +17,7 @@ export {
 export { COLOUR_NAMES, fromColourWords, toColourWords, type Colour, type ColourName } from './loom/colour';
 export { createEnd, type End } from './loom/end';
 export {
+  addAdapter,
   addCavityFields,
   ArrangementSchema,
   CAVITY_NAME,
@@ -38,6 +39,9 @@ export { createNode, type LoomNode } from './loom/node';
 export { toProblemLines, type Checked, type Problem } from './problem';
 export {
   COVERING_KINDS,
+  COVERING_WORDS,
+  DRESSING_WORDS,
+  DRESSINGS,
   BUNDLING_WORDS,
   BUNDLINGS,
   createSegment,
@@ -46,6 +50,7 @@ export {
   type Bundling,
   type CoveringKind,
   type CoveringPin,
+  type Dressing,
   type LengthStatus,
   type MeasureMethod,
   STATUS_OF_METHOD,
@@ -133,8 +138,14 @@ export {
   withRecords,
   SHOP_TABLES,
   ShopSchema,
+  isFromTheSide,
+  isShrink,
+  isTape,
+  isTube,
+  isWrap,
   toFieldWords,
   type BarrelKind,
+  type Boot,
   type Braid,
   type CableItem,
   type Conductor,
@@ -151,6 +162,10 @@ export {
   type ShopTable,
   type Shrink,
   type SpliceBarrel,
+  type Tape,
+  type Transition,
+  type Tube,
+  type Wrap,
 } from './shop';
 export { listScope, listScopeChange, type ScopeChange } from './job/listScope';
 export { toNextNumber } from './loom/toNextNumber';

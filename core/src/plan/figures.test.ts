@@ -127,7 +127,9 @@ describe('7 coverings', () => {
   ])('braid at 30°, relaxed 6, opened to %p → %p', (bore, expected) => {
     expect(measureBraid(30, 6, bore)).toBeCloseTo(expected, 4);
   });
+  const traits = { opens: false, keepsOut: 'nothing', stiffness: 'limp', wears: true, handled: true, minutesPerM: 4 } as const;
   const braid6: Braid = {
+    ...traits,
     kind: 'braid',
     id: 'b',
     name: 'b',
@@ -139,6 +141,7 @@ describe('7 coverings', () => {
     massGPerM: 9,
   };
   const shrink: Shrink = {
+    ...traits,
     kind: 'shrink',
     id: 's',
     name: 's',

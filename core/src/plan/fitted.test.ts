@@ -111,8 +111,9 @@ describe('surroundings of a run', () => {
     const kind = (ticks: Tick[]) => ticked(ticks).coverings.find(({ segmentId }) => segmentId === 's1')!;
     expect(kind([])).toMatchObject({ ruledBy: 'standard' });
     expect(kind(['wet'])).toMatchObject({ kind: 'adhesive-shrink', because: 'ticked wet: wet' });
+    // the splice has gone to the other run, and its joint with it
     expect(kind(['moving']).kind).toBe('braid');
-    expect(kind(['sharp'])).toMatchObject({ kind: 'braid', because: 'ticked sharp: abrasion' });
+    expect(kind(['sharp'])).toMatchObject({ kind: 'wrap', because: 'ticked sharp: abrasion' });
     expect(ticked(['moving']).splices[0]!.place.segmentId).not.toBe('s1');
   });
 });

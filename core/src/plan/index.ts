@@ -1,5 +1,11 @@
 export { comparePlans, type PlanChanges } from './comparePlans';
-export { isCoveringFit, measureGrip, measureCoveringCut, measureCoveringOutside } from './cover/chooseCoverings';
+export { buildUp, type BuiltPiece } from './dress/buildUp';
+export { DRESS_ROLE_WORDS, type DressPiece, type Parking, type PlannedBreakoutDress, type PlannedEndDress } from './dress/dressTypes';
+export { findDressing, listLooseRuns } from './dress/planDress';
+export { planParking } from './dress/planParking';
+export { compareCoverings } from './cover/chooseCoverings';
+export type { CoveringOption } from './cover/listCoveringOptions';
+export { isCoveringFit, measureGrip, measureCoveringCut, measureCoveringOutside, measureTape } from './cover/measureCovering';
 export { chooseSplices, type SpliceTree } from './splice/chooseSplices';
 export { createPlanner, plan, type Planner } from './plan';
 export { findStandard } from './findStandard';

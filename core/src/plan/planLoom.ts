@@ -8,6 +8,7 @@ import { numberWires } from './length/numberWires';
 import { measureBundles, type LaidBundle } from './bundle/measureBundles';
 import { applyLayups } from './layup/applyLayups';
 import { planLayups } from './layup/planLayups';
+import { planDress } from './dress/planDress';
 import { measureHeats } from './heat/measureHeats';
 import { measureJoints } from './splice/measureJoints';
 import { listLengthAllowances, measureLengths, measureWires, sumAllowances, type WireInputs } from './length/measureWires';
@@ -63,15 +64,18 @@ export function buildLoom(context: LoomContext, minimums: ReadonlyMap<string, Mi
 
 /** The plan of a loom as it is built, every term of its lengths kept. */
 export function planLoom(context: LoomContext, built: BuiltLoom, minimums: ReadonlyMap<string, MinimumSize>): LoomPlan {
-  const { job, routed, catalogue } = context;
+  const { job, routed, catalogue, standard, store } = context;
   const { loomId, tree, splices } = routed;
   const { wires: sized, barrels, bundles, layups, coverings, heats, currents, ended } = built;
   const { terminations, plugs } = ended;
   const first = routed.first && planFirst({ ...context, job: toUnfitted(job, loomId), routed: routed.first }, minimums);
   // mark, measure
   const wires = measureWires(ended.inputs, built.addends, numberWires(toLoom(context), sized, catalogue), first);
-  const massG = sumMass(context, wires, built);
-  return { loomId, tree, wires, splices, barrels, bundles, layups, coverings, heats, currents, terminations, plugs, massG };
+  // dress: what finishes ends and breakouts
+  const planned = { tree, bundles, coverings, layups, terminations };
+  const dress = planDress({ job, loom: toLoom(context), plan: planned, catalogue, standard, packings: store.packings });
+  const massG = sumMass(context, wires, built, dress);
+  return { loomId, wires, splices, barrels, ...planned, ...dress, heats, currents, plugs, massG };
 }
 
 const NO_DEMANDS: ReadonlyMap<string, MinimumSize> = new Map();
@@ -170,10 +174,12 @@ function sumMass(
   { job, routed, catalogue }: LoomContext,
   wires: readonly PlannedWire[],
   { coverings, layups, barrels, ended }: BuiltLoom,
+  { endDress, breakoutDress }: Pick<LoomPlan, 'endDress' | 'breakoutDress'>,
 ): LoomPlan['massG'] {
   const dead = layups.reduce((sum, { fillers }) => fillers.reduce((all, one) => all + one.massG, sum), 0);
   const wire = wires.reduce((sum, one) => sum + one.massG, dead);
-  const covering = coverings.reduce((sum, one) => sum + one.massG, 0);
+  const dressed = [...endDress, ...breakoutDress].flatMap(({ pieces }) => pieces);
+  const covering = [...coverings, ...dressed].reduce((sum, one) => sum + one.massG, 0);
   const ends = Object.values(job.looms[routed.loomId]!.ends);
   const housings = ends.reduce((sum, end) => sum + (findFamily(job, catalogue, end.familyId)?.massG ?? 0), 0);
   const unit = new Map([...catalogue.contacts, ...catalogue.rings].map(({ id, massG }) => [id, massG]));

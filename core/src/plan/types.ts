@@ -3,6 +3,7 @@ import type { Circuit, Colour, CoveringKind } from '../model';
 import type { JoinedWire } from '../netlist';
 import type { RunSpread } from './length/measureRough';
 import type { Crossing, LaidStretch, LayupStrip } from './layup/layupTypes';
+import type { PlannedBreakoutDress, PlannedEndDress } from './dress/dressTypes';
 import type { PowerPlan, WireCurrent } from './electrical/types';
 
 /** A node of the rooted route tree. */
@@ -158,6 +159,9 @@ export interface PlannedHeat {
   uncounted: number;
 }
 
+/** What a run asks of its covering: opens again, keeps water out, stands the heat, bends where it moves, stands edges, stands hands. */
+export type CoveringDemand = 'opens' | 'water' | 'heat' | 'moves' | 'wears' | 'handled';
+
 export interface PlannedCovering {
   segmentId: string;
   kind: CoveringKind;
@@ -173,8 +177,13 @@ export interface PlannedCovering {
   /** the largest thing it has to pass on its way there, mm */
   mustPassMm: number;
   problem: null | 'no-size' | 'cannot-pass';
+  /** other sizes of its kind */
   alsoFits: string[];
   massG: number;
+  /** what the zone asks for and no covering of the shop does, the gravest first */
+  unmet: CoveringDemand[];
+  /** what would be taken instead; null: nothing else does, or it was chosen by hand */
+  runnerUp: { kind: CoveringKind; itemId: string; itemName: string; whyNot: string } | null;
 }
 
 export interface PlannedTermination {
@@ -259,6 +268,9 @@ export interface LoomPlan {
   /** empty where nothing is laid in layers */
   layups: PlannedLayup[];
   coverings: PlannedCovering[];
+  /** ends with wires and a run to them */
+  endDress: PlannedEndDress[];
+  breakoutDress: PlannedBreakoutDress[];
   /** segments whose ambient is known */
   heats: PlannedHeat[];
   /** in the order of the wires */

@@ -15,6 +15,7 @@ const FLAGS = [
   ['abrasion', 'abrasion'],
   ['flexing', 'moves in use'],
   ['reopen', 'must be opened later'],
+  ['handled', 'in the hand often'],
 ] as const;
 
 /** what a place in a vehicle can be, °C */

@@ -17,16 +17,14 @@ import { FindingsList } from './FindingsList';
 import { LayupTab } from './LayupTab';
 import { LengthsTable } from './LengthsTable';
 import { AddEndDialog, SplitDialog } from './RouteDialogs';
-import { SleevesTable } from './SleevesTable';
 import { WiresTable } from './WiresTable';
 
-const TABS = ['wires', 'lengths', 'layup', 'sleeves', 'circuits', 'findings'] as const;
+const TABS = ['wires', 'lengths', 'layup', 'circuits', 'findings'] as const;
 type Tab = (typeof TABS)[number];
 const NAMES: Record<Tab, string> = {
   wires: 'Wires',
   lengths: 'Lengths',
   layup: 'Lay-up',
-  sleeves: 'Sleeves',
   circuits: 'Circuits',
   findings: 'Findings',
 };
@@ -92,7 +90,6 @@ const Open = memo(function Open({ planned }: { planned: PlannedLoom }) {
                 {isFilled && tab === 'wires' && <WiresTable planned={planned} />}
                 {isFilled && tab === 'lengths' && <LengthsTable planned={planned} />}
                 {isFilled && tab === 'layup' && <LayupTab planned={planned} />}
-                {isFilled && tab === 'sleeves' && <SleevesTable planned={planned} />}
                 {isFilled && tab === 'circuits' && <CircuitsTable planned={planned} />}
                 {isFilled && tab === 'findings' && <LoomFindings planned={planned} />}
               </div>

@@ -3,13 +3,12 @@ import { act, fireEvent, render, screen, within } from '@testing-library/react';
 import { createCommand, CATALOGUE, listFindings, plan, type Finding, type Job, type PlannedWire } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
 import { useFindings, type PlannedLoom } from '../../client/jobContext';
-import { choose, chosen, press } from '../../testing/act';
-import { openLoom, type FakeStore } from '../../testing/fakeStore';
+import { press } from '../../testing/act';
+import { openLoom } from '../../testing/fakeStore';
 import { askReason } from '../../ui/fields/askReason';
 import { useCursor } from '../../ui/cursor';
 import { Changes } from './Changes';
 import { FindingsList } from './FindingsList';
-import { SleevesTable } from './SleevesTable';
 import { WhyCut, WiresTable } from './WiresTable';
 
 // the dialog that asks is a part of the page around; what it is asked, and what becomes of the answer, is tested here
@@ -17,39 +16,6 @@ jest.mock('../../ui/fields/askReason', () => ({ askReason: jest.fn() }));
 const asked = jest.mocked(askReason);
 const answer = (reason: string) => act(() => asked.mock.calls.at(-1)![1](reason));
 beforeEach(() => asked.mockClear());
-
-const segment = (store: FakeStore, id: string) => store.job.looms.inlet!.segments[id]!;
-
-describe('sleeves', () => {
-  const sleeves = (change?: (job: Job) => void) => openLoom((planned) => <SleevesTable planned={planned} />, change);
-  test('one chosen by hand is asked for its reason, and can be computed again', () => {
-    const store = sleeves();
-    const { id, kind, name } = CATALOGUE.coverings.find((one) => one.kind === 'braid')!;
-    choose('Covering of primary rail to injector 1', name);
-    expect(asked.mock.calls[0]![0]).toBe(`Why ${id} on primary rail to injector 1?`);
-    expect(segment(store, 's-inj1').coveringPin).toBeNull();
-    answer('chafes on the rail');
-    expect(segment(store, 's-inj1').coveringPin).toEqual({ kind, itemId: id, reason: 'chafes on the rail' });
-    choose('Covering of primary rail to injector 1', 'computed');
-    expect(segment(store, 's-inj1').coveringPin).toBeNull();
-    expect(store.labels).toEqual([`${id} on primary rail to injector 1`, 'let the covering of primary rail to injector 1 be computed']);
-  });
-  test('a kind alone leaves its size to the computation', () => {
-    const store = sleeves();
-    choose('Covering of primary rail to injector 1', 'braid, any size');
-    answer('to see it');
-    expect(segment(store, 's-inj1').coveringPin).toEqual({ kind: 'braid', itemId: null, reason: 'to see it' });
-    expect(chosen('Covering of primary rail to injector 1')).toBe('braid, any size');
-  });
-  test('when it goes on changes what it must pass, and with that the sleeve', () => {
-    const store = sleeves();
-    const bundleOf = () => screen.getByLabelText('Covering of secondary rail to injector 5').closest('tr')!.textContent;
-    expect(bundleOf()).toContain('cannot pass');
-    choose('When the sleeve of secondary rail to injector 5 goes on', 'before its ends are closed');
-    expect(segment(store, 's-inj5').slideOn).toBe('before-ends');
-    expect(bundleOf()).not.toContain('cannot pass');
-  });
-});
 
 describe('findings', () => {
   function List({ planned }: { planned: PlannedLoom }) {

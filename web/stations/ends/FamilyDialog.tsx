@@ -14,6 +14,7 @@ const LIMITS = {
   envelopeMm: { unit: 'mm', least: 0.1, most: 500 },
   entryDepthMm: { unit: 'mm', least: 0, most: 500 },
   massG: { unit: 'g', least: 0, most: 10000 },
+  adapterMm: { unit: 'mm', least: 0.1, most: 200 },
 } as const;
 
 interface NewFamily extends Record<keyof typeof LIMITS, number | null> {
@@ -39,6 +40,7 @@ const EMPTY: NewFamily = {
   envelopeMm: null,
   entryDepthMm: null,
   massG: null,
+  adapterMm: null,
   seating: 'push-to-seat',
   sealed: true,
   secondaryLock: false,
@@ -72,6 +74,7 @@ function toFamily({ name, shape, counts, words, cavitySize, ...rest }: NewFamily
     envelopeMm: Number(rest.envelopeMm) || 1,
     entryDepthMm: Number(rest.entryDepthMm),
     massG: Number(rest.massG),
+    adapterMm: rest.adapterMm,
     keys: [],
   };
 }
@@ -173,6 +176,9 @@ export function FamilyDialog({ job, onClose }: { job: Job; onClose: () => void }
             <Group grow align="start">
               {field('envelopeMm', 'Passes a hole of, mm', 'round, the smallest')}
               {field('massG', 'Mass, g', 'without contacts')}
+            </Group>
+            <Group grow align="start">
+              {field('adapterMm', 'Rear, mm', 'what a boot closes on; empty: nothing')}
             </Group>
             <Group>
               <Checkbox label="Sealed" {...form.getInputProps('sealed', { type: 'checkbox' })} />

@@ -150,7 +150,7 @@ describe('a family of her own', () => {
     choose('Contacts', contact.name.replace(/, fine$/, ''));
     choose('Seating', 'pull-to-seat');
     expect(isDisabled()).toBe(true);
-    numbers(WHOLE);
+    numbers({ ...WHOLE, 'Rear, mm': '17.5' });
     fireEvent.click(screen.getByLabelText('Sealed'));
     press('Keep family');
     const [made] = Object.values(store.job.families).filter(({ name }) => name === 'Brack own');
@@ -170,6 +170,7 @@ describe('a family of her own', () => {
       secondaryLock: false,
       keys: [],
       massG: 6,
+      adapterMm: 17.5,
     });
     isGood(store);
   });

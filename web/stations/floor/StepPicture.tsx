@@ -1,13 +1,28 @@
 'use client';
 
 import { useMemo } from 'react';
-import { findLaidLayer, layoutStrip, type ConnectorFamily, type Job, type LoomPlan, type Step } from 'wattograph-core';
+import {
+  drawBreakoutStack,
+  drawEndStack,
+  findDressed,
+  findLaidLayer,
+  layoutStrip,
+  toStackedRun,
+  type ConnectorFamily,
+  type Job,
+  type LoomPlan,
+  type Step,
+} from 'wattograph-core';
 import type { StepProgress } from '../../client/floorProgress';
 import { FacePicture } from '../../ui/FacePicture';
+import { StackPicture } from '../../ui/StackPicture';
 import { Ruler, Traces } from '../../ui/strip/StripPicture';
 import { LayerPicture } from './LayerPicture';
 
-/** The picture that belongs to a step: the face for an end, the bundle cut through for a layer, else the place on the strip. */
+/**
+ * The picture that belongs to a step: the face for an end, the bundle cut through for a layer, what goes over an end or breakout cut lengthwise,
+ * else the place on the strip.
+ */
 export function StepPicture({
   pack: { plan, job, families },
   step,
@@ -21,6 +36,8 @@ export function StepPicture({
   const familyId = step.endId === null ? null : loom.ends[step.endId]!.familyId;
   const family = familyId === null ? undefined : families[familyId];
   const wireIds = useMemo(() => new Set(step.items.flatMap((item) => item.wireIds)), [step]);
+  const dressed = findDressed(plan, step.id);
+  if (dressed) return <StackPicture drawing={drawDressed(plan, dressed)} words={`${step.title}, cut lengthwise`} />;
   if (family && step.operation !== 'label') {
     const wires = new Map(plan.wires.map((wire) => [wire.id, wire]));
     const chosen = step.items.find((item) => item.cavity !== null && !ticked.ticked.has(item.id))?.cavity ?? null;
@@ -42,6 +59,14 @@ export function StepPicture({
   const laid = step.operation === 'layup' ? findLaidLayer(plan, step.id) : null;
   if (laid) return <LayerPicture plan={plan} {...laid} next={step.items.find(({ id }) => !ticked.ticked.has(id)) ?? null} />;
   return <StripPlace plan={plan} job={job} step={step} wireIds={wireIds} />;
+}
+
+/** An end or breakout with what goes over it, cut lengthwise. */
+function drawDressed(plan: LoomPlan, dressed: NonNullable<ReturnType<typeof findDressed>>) {
+  const toRun = (segmentId: string) => toStackedRun(plan, segmentId);
+  return 'endId' in dressed
+    ? drawEndStack(dressed, toRun(dressed.segmentId))
+    : drawBreakoutStack(dressed, toRun(dressed.trunkSegmentId), dressed.legSegmentIds.map(toRun));
 }
 
 const PLACE = {

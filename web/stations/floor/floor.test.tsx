@@ -318,3 +318,21 @@ test('a loom is signed by somebody else than who tested it, where there is someb
   await open({ ...pack, needsSecond: false }, tested);
   expect(signature().disabled).toBe(false);
 });
+
+test('what goes over an end or a breakout is drawn cut lengthwise, while it slides on and while it is closed', async () => {
+  const pack = create((job) => void (job.looms.inlet!.dressing = 'boots'));
+  for (const operation of ['boot', 'close'] as const) {
+    cleanup();
+    await open(pack);
+    const at = pack.steps.findIndex((step) => step.operation === operation);
+    goTo(at);
+    const { title, items } = pack.steps[at]!;
+    expect(screen.getByRole('heading', { level: 1 }).textContent).toBe(title);
+    const picture = screen.getByRole('img', { name: `${title}, cut lengthwise` });
+    // a number for each piece
+    const numbers = [...picture.querySelectorAll('text')]
+      .map(({ textContent }) => textContent)
+      .filter((words) => /^\d+$/.test(words ?? ''));
+    expect(numbers).toHaveLength(items.length);
+  }
+});

@@ -65,6 +65,8 @@ const CAN_COPY: readonly ShopTable[] = [
   'rings',
   'barrels',
   'coverings',
+  'boots',
+  'transitions',
   'labels',
   'tools',
 ];

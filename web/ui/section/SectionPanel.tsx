@@ -3,9 +3,8 @@
 import { Table } from '@mantine/core';
 import { useLocalStorage } from '@mantine/hooks';
 import { memo, useMemo, useState } from 'react';
-import { listLeaving, measureBraid, toCount, type PlannedBundle, type PlannedWire, type Section } from 'wattograph-core';
+import { listLeaving, toCount, type PlannedBundle, type PlannedWire, type Section } from 'wattograph-core';
 import type { PlannedLoom } from '../../client/jobContext';
-import { useShop } from '../../client/shopContext';
 import { standAt, useCursor, useCursorStore, useSection } from '../cursor';
 import { Segmented } from '../fields/Segmented';
 import { Why } from '../Why';
@@ -13,6 +12,7 @@ import { SectionKey } from './SectionKey';
 import { LaidPicture } from './LaidPicture';
 import { SectionPicture } from './SectionPicture';
 import styles from './SectionPanel.module.css';
+import { WhyCovering } from './WhyCovering';
 
 /** The loom cut through at the cursor. */
 export function SectionPanel({ planned }: { planned: PlannedLoom }) {
@@ -204,9 +204,9 @@ function Figures({
             <Why
               because={
                 <>
-                  {covering.kind === 'shrink' || covering.kind === 'adhesive-shrink'
+                  {covering.kind.endsWith('shrink')
                     ? `The sleeve keeps the volume of its wall: ${bundle.odMm.toFixed(2)} → ${covering.odOutsideMm.toFixed(2)} mm.`
-                    : `${bundle.odMm.toFixed(2)} + 2 × ${wall.toFixed(2)} wall = ${covering.odOutsideMm.toFixed(2)} mm.`}
+                    : `${bundle.odMm.toFixed(2)} mm and ${wall.toFixed(2)} mm of it on either side: ${covering.odOutsideMm.toFixed(2)} mm.`}
                   <br />
                   Least inside bend radius: {(covering.insideBendMm / (covering.odOutsideMm || 1)).toFixed(0)} ×{' '}
                   {covering.odOutsideMm.toFixed(1)} mm
@@ -231,49 +231,5 @@ function Figures({
         </tr>
       </tbody>
     </Table>
-  );
-}
-
-/** Why this covering and this cut length. */
-export function WhyCovering({ planned, bundle }: { planned: PlannedLoom; bundle: PlannedBundle }) {
-  const shop = useShop();
-  const { plan, loom } = planned;
-  const covering = plan.coverings.find(({ segmentId }) => segmentId === bundle.segmentId)!;
-  const { lengthMm } = plan.tree.segments[bundle.segmentId]!;
-  if (covering.kind === 'none') return <>{covering.because}</>;
-  const item = shop.coverings.find(({ id }) => id === covering.itemId);
-  return (
-    <>
-      <b>{covering.kind}</b>, {covering.ruledBy === 'pinned' ? 'pinned' : `by the ${covering.ruledBy}`}: {covering.because}.<br />
-      {covering.kind === 'braid' ? (
-        <>
-          Size: relaxed bore ≤ {bundle.odMm.toFixed(2)} ≤ 0.9 × expanded bore.
-          <br />
-        </>
-      ) : (
-        <>
-          Size: recovered bore ≤ 0.9 × {bundle.odMm.toFixed(2)} and supplied bore ≥ 1.1 × {covering.mustPassMm.toFixed(1)}, the largest
-          thing it has to pass (
-          {loom.segments[bundle.segmentId]!.slideOn === 'before-ends'
-            ? 'it goes on before the ends are closed'
-            : 'it goes on after the ends are closed'}
-          ).
-          <br />
-        </>
-      )}
-      Cut for {Math.round(lengthMm)} mm: <b>{covering.cutMm} mm</b>
-      {item?.kind === 'braid'
-        ? `, for braid opened to ${bundle.odMm.toFixed(1)} keeps ${measureBraid(item.yarnAngleDeg, item.relaxedBoreMm, bundle.odMm).toFixed(4)} of its length (yarn at ${item.yarnAngleDeg}°)`
-        : item
-          ? `, for it loses ${(item.longitudinalChange * 100).toFixed(0)} % in shrinking, and overlaps its neighbour`
-          : ''}
-      .
-      {covering.alsoFits.length > 0 && (
-        <>
-          <br />
-          Also fits: {covering.alsoFits.join(', ')}.
-        </>
-      )}
-    </>
   );
 }

@@ -11,6 +11,7 @@ import {
   toCount,
 } from 'wattograph-core';
 import type { PlannedLoom } from '../../client/jobContext';
+import { COVERING_LOOK } from '../coveringLook';
 import styles from './SectionPanel.module.css';
 
 /** The lay-up at true proportions: every wire, its copper, the covering. over: the wire that is pointed at, here or in the key. */
@@ -157,15 +158,20 @@ function ManyCores({ section, circles, wires }: { section: Section; circles: rea
   );
 }
 
-/** The covering in section: lined in another colour, braid broken. */
+const DASHES: Partial<Record<(typeof COVERING_LOOK)[keyof typeof COVERING_LOOK], (wall: number) => string>> = {
+  woven: (wall) => `${wall} ${wall / 2}`,
+  wound: (wall) => `${wall * 3} ${wall / 2}`,
+};
+
+/** The covering in section: lined in another colour, what is woven or wound broken. */
 export const SleeveRing = ({ covering, wall, outside }: { covering: PlannedCovering; wall: number; outside: number }) =>
   wall > 0 && (
     <circle
       r={outside - wall / 2}
       fill="none"
-      stroke={covering.kind === 'adhesive-shrink' ? 'var(--sea)' : 'var(--ink-2)'}
+      stroke={COVERING_LOOK[covering.kind] === 'lined' ? 'var(--sea)' : 'var(--ink-2)'}
       strokeWidth={wall}
-      strokeDasharray={covering.kind === 'braid' ? `${wall} ${wall / 2}` : undefined}
+      strokeDasharray={DASHES[COVERING_LOOK[covering.kind]]?.(wall)}
       opacity={0.45}
     />
   );

@@ -1,5 +1,6 @@
 import { memo } from 'react';
 import { WIRE_HEX, type StripLayout, type StripTrace, type Zone } from 'wattograph-core';
+import { COVERING_LOOK } from '../coveringLook';
 import styles from './Strip.module.css';
 
 /** A wire without colour is drawn faint: it is not what is meant. */
@@ -56,11 +57,12 @@ const zoneTint = (zone: Zone | undefined): string | null => {
   return zone.ambientC > 100 ? 'var(--zone-hot)' : null;
 };
 
-const COVER_LOOK = {
-  braid: { stroke: 'var(--ink)', dash: '3 2', width: 2 },
-  shrink: { stroke: 'var(--ink)', dash: undefined, width: 2 },
-  'adhesive-shrink': { stroke: 'var(--sea)', dash: undefined, width: 2.6 },
-  none: null,
+const LOOKS = {
+  woven: { stroke: 'var(--ink)', dash: '3 2', width: 2 },
+  wound: { stroke: 'var(--ink)', dash: '8 2', width: 2 },
+  plain: { stroke: 'var(--ink)', dash: undefined, width: 2 },
+  lined: { stroke: 'var(--sea)', dash: undefined, width: 2.6 },
+  bare: null,
 } as const;
 
 /** A zone that is tinted has its name on the strip. */
@@ -72,7 +74,7 @@ export const Runs = memo(function Runs({ runs, zones }: { runs: StripLayout['run
   return runs.map(({ segmentId, x, width, top, bottom, side, lanes, zoneId, covering }) => {
     const zone = zoneId === null ? undefined : zones[zoneId];
     const tint = zoneTint(zone);
-    const look = COVER_LOOK[covering];
+    const look = LOOKS[COVERING_LOOK[covering]];
     const away = look ? look.width / 2 + 0.5 : 0;
     const y = side === 'below' ? lanes.bottom + away : lanes.top - away;
     return (

@@ -15,6 +15,8 @@ export const TABLE_NAMES: Record<ShopTable, string> = {
   rings: 'Rings',
   barrels: 'Splice barrels',
   coverings: 'Coverings',
+  boots: 'Boots',
+  transitions: 'Transitions',
   labels: 'Marker sleeves',
   tools: 'Tools',
   buying: 'Prices and stock',

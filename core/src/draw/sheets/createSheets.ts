@@ -1,5 +1,6 @@
 import { addContinuity, addCutList, addLengths, addOverview, addParts, addSleeves, addSplices, addSteps } from './addLists';
 import { addBoxes } from './addBoxes';
+import { addDress } from './addDress';
 import { addEnds } from './addEnds';
 import { addTwist } from './addTwist';
 import { addTrims } from './addTrims';
@@ -25,6 +26,7 @@ export function createSheets(
   if (plan.splices.length) addSplices(context);
   if (plan.layups.length) addTwist(context);
   addSleeves(context);
+  addDress(context);
   addEnds(context);
   addBoxes(context);
   addSteps(context);

@@ -1,5 +1,5 @@
 import { createBrief } from './brief';
-import { addCavityFields } from '../shop/family';
+import { addAdapter, addCavityFields } from '../shop/family';
 import { FORMAT_VERSION } from './job';
 import { mapRecord } from '../mapRecord';
 import { createModes, createSource } from '../power/power';
@@ -116,6 +116,22 @@ export const MIGRATIONS: readonly Migration[] = [
         laidUp: {},
         layerPins: {},
         segments: mapRecord(loom.segments, (segment) => ({ ...segment, bundling: null, leavesDeg: null })),
+      })),
+    }),
+  },
+  {
+    from: 8,
+    name: 'add-handling-and-dressing',
+    run: (document) => ({
+      ...document,
+      formatVersion: 9,
+      zones: mapRecord(document.zones, (zone) => ({ ...zone, handled: false })),
+      families: mapRecord(document.families, addAdapter),
+      looms: mapRecord(document.looms, (loom) => ({
+        ...loom,
+        dressing: null,
+        nodes: mapRecord(loom.nodes, (node) => ({ ...node, transitionPin: null })),
+        ends: mapRecord(loom.ends, (end) => ({ ...end, bootPin: null })),
       })),
     }),
   },

@@ -1,5 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { IdSchema, NameSchema } from '../ids';
+import { IdSchema, NameSchema, PartPinSchema } from '../ids';
 import { PinNeedSchema, type PinNeed } from '../power/pinNeed';
 import { PinOfferSchema, type PinOffer } from '../power/pinOffer';
 
@@ -32,6 +32,7 @@ export const EndSchema = Type.Object(
       ],
       { description: 'how far the device may be turned at fitting; null: it is not' },
     ),
+    bootPin: Type.Union([PartPinSchema, Type.Null()], { description: 'boot over it, chosen by hand; null: computed' }),
     pins: Type.Record(Type.String({ pattern: '^[A-Za-z0-9]{1,6}$' }), PinNeedSchema, {
       additionalProperties: false,
       description: 'cavity → what the device needs there',
@@ -57,6 +58,7 @@ export function createEnd(nodeId: string, name: string, familyId: string | null,
     serviceLoopMm: 0,
     reterminations: null,
     clocking: null,
+    bootPin: null,
     pins: {},
     offers: {},
     ...rest,

@@ -3,7 +3,7 @@ import { CircuitSchema, type Circuit } from './circuit';
 import { EndSchema, type End } from './end';
 import { IdSchema, literals, NameSchema, ReasonSchema, recordOf } from '../ids';
 import { NodeSchema, createNode, type LoomNode } from './node';
-import { BUNDLINGS, SegmentSchema, type Segment } from './segment';
+import { BUNDLINGS, DRESSINGS, SegmentSchema, type Segment } from './segment';
 
 /** Where a splice is put by hand: so far from the datum side of a segment. */
 export const SplicePinSchema = Type.Object(
@@ -46,6 +46,9 @@ export const LoomSchema = Type.Object(
       description: 'who tied and taped the datum, so that every cut shares one zero; null: it may still slip',
     }),
     bundling: Type.Union([literals(BUNDLINGS), Type.Null()], { description: 'how its wires lie; null: as the shop standard says' }),
+    dressing: Type.Union([literals(DRESSINGS), Type.Null()], {
+      description: 'how its ends and breakouts are finished; null: as the shop standard says',
+    }),
     laidUp: recordOf(Type.Array(LaidStretchSchema, { minItems: 1, maxItems: 200 }), {
       description: 'lay-up found by search, by the first run of each strip; one that no longer fits what lies there is left aside',
     }),
@@ -76,6 +79,7 @@ export function createLoom(name: string, prefix: string): Loom {
     splicePins: {},
     clampedBy: null,
     bundling: null,
+    dressing: null,
     laidUp: {},
     layerPins: {},
   };

@@ -1,5 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { IdSchema, NameSchema } from '../ids';
+import { IdSchema, NameSchema, PartPinSchema } from '../ids';
 
 /**
  * A point of the route tree. The datum is the zero of every measurement and carries the anchor end;
@@ -15,6 +15,9 @@ export const NodeSchema = Type.Object(
     onwardSegmentId: Type.Union([IdSchema, Type.Null()], {
       description: 'the segment by which the trunk goes on; null: the one with the longest run beyond it',
     }),
+    transitionPin: Type.Union([PartPinSchema, Type.Null()], {
+      description: 'what goes over this breakout, chosen by hand; null: computed',
+    }),
   },
   { additionalProperties: false },
 );
@@ -22,5 +25,5 @@ export type LoomNode = Static<typeof NodeSchema>;
 
 /** A node with nothing special about it. */
 export function createNode(kind: LoomNode['kind'], name: string, rest: Partial<LoomNode> = {}): LoomNode {
-  return { kind, name, holeMm: null, onwardSegmentId: null, ...rest };
+  return { kind, name, holeMm: null, onwardSegmentId: null, transitionPin: null, ...rest };
 }

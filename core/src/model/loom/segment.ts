@@ -5,12 +5,22 @@ export const MEASURE_METHODS = ['tape', 'rope', 'board', 'drawing', 'estimate', 
 export const LENGTH_STATUSES = ['guessed', 'roped', 'boarded', 'rough-cut', 'fitted'] as const;
 /** What was ticked at the vehicle about a run: it counts beside the zone. */
 export const TICKS = ['hot', 'wet', 'moving', 'sharp'] as const;
-export const COVERING_KINDS = ['braid', 'shrink', 'adhesive-shrink', 'none'] as const;
+export const COVERING_KINDS = [
+  ...(['shrink', 'braid', 'adhesive-shrink', 'plain-shrink', 'wrap', 'split-braid', 'cloth-tape'] as const),
+  ...(['convoluted', 'spiral', 'heat-sleeve', 'pvc-tape', 'none'] as const),
+] as const;
 
 export type MeasureMethod = (typeof MEASURE_METHODS)[number];
 export type LengthStatus = (typeof LENGTH_STATUSES)[number];
 export type Tick = (typeof TICKS)[number];
 export type CoveringKind = (typeof COVERING_KINDS)[number];
+
+/** What each is called where people read it. */
+export const COVERING_WORDS = {
+  ...{ shrink: 'elastomer shrink', braid: 'braid', 'adhesive-shrink': 'lined shrink', 'plain-shrink': 'plain shrink' },
+  ...{ wrap: 'self-closing wrap', 'split-braid': 'split braid', 'cloth-tape': 'cloth tape', convoluted: 'convoluted tube' },
+  ...{ spiral: 'spiral wrap', 'heat-sleeve': 'heat sleeve', 'pvc-tape': 'PVC tape', none: 'bare' },
+} as const satisfies Record<CoveringKind, string>;
 
 /** A choice of covering made by hand. itemId null: of this kind, the size is still computed. */
 export const CoveringPinSchema = Type.Object(
@@ -28,6 +38,14 @@ export const BUNDLING_WORDS = {
   straight: 'straight and tied',
   'pairs-only': 'pairs twisted, the rest straight',
 } as const satisfies Record<Bundling, string>;
+
+/** How ends and breakouts are finished: sleeves that meet, or boots and transitions over them. */
+export const DRESSINGS = ['sleeves', 'boots'] as const;
+export type Dressing = (typeof DRESSINGS)[number];
+export const DRESSING_WORDS = {
+  sleeves: 'sleeves meet, nothing over the joints',
+  boots: 'boots on ends, transitions on breakouts',
+} as const satisfies Record<Dressing, string>;
 
 /** One run of the tree between two nodes, as measured. */
 export const SegmentSchema = Type.Object(

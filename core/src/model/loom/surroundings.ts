@@ -11,6 +11,7 @@ export interface Surroundings {
   abrasion: boolean;
   flexing: boolean;
   reopen: boolean;
+  handled: boolean;
 }
 
 const WORDS = { hot: 'hot', wet: 'wet', moving: 'moving', sharp: 'sharp' } as const satisfies Record<Tick, string>;
@@ -33,5 +34,6 @@ export function findSurroundings(zones: Job['zones'], segment: Pick<Segment, 'zo
     abrasion: ticks.includes('sharp') || (zone?.abrasion ?? false),
     flexing: isMoving(zones, segment),
     reopen: zone?.reopen ?? false,
+    handled: zone?.handled ?? false,
   };
 }

@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { createDemoShop } from '../../catalogue';
-import published from '../../../schema/shop-4.json';
+import published from '../../../schema/shop-5.json';
 import old from '../../testing/formats/shop-1.json';
 import second from '../../testing/formats/shop-2.json';
 import third from '../../testing/formats/shop-3.json';
+import fourth from '../../testing/formats/shop-4.json';
 import { checkShop, SHOP_FORMAT_VERSION, SHOP_MIGRATIONS, ShopSchema, type Shop } from './index';
 
 /** Problems of the demo shop after a change, one line each. */
@@ -45,6 +46,33 @@ test('a file of format 3 lays up as the trade does, and twists what it twisted b
       layLeastMm: 25,
       laySqueeze: 0.03,
     });
+});
+
+test('a file of format 4 covers as it did and puts nothing over ends: what its coverings stand is the usual of their kind', () => {
+  expect(fourth.formatVersion).toBe(4);
+  const checked = checkShop(fourth);
+  if (!checked.ok) throw new Error(JSON.stringify(checked.problems));
+  const { coverings, standards, boots, transitions, families } = checked.value;
+  const traits = coverings.map(({ kind, keepsOut, wears, opens }) => `${kind}: ${keepsOut}, ${wears}, ${opens}`);
+  expect([...new Set(traits)].sort()).toEqual(
+    ['adhesive-shrink: water, false, false', 'braid: nothing, true, false', 'shrink: splash, false, false'].filter((line) =>
+      fourth.coverings.some(({ kind }) => line.startsWith(`${kind}:`)),
+    ),
+  );
+  expect([boots, transitions, Object.values(families).filter(({ adapterMm }) => adapterMm !== null)]).toEqual([[], [], []]);
+  for (const standard of Object.values(standards)) expect(standard).toMatchObject({ dressing: 'sleeves', coveringBy: 'order' });
+});
+
+test('what is wrong in a covering is told of its own kind alone; a kind that is none is told with those there are', () => {
+  expect(listLines(({ coverings }) => Reflect.deleteProperty(coverings[0]!, 'wallMm'))).toEqual([
+    '/coverings/0/wallMm: expected a value, got nothing: the field is missing',
+  ]);
+  expect(listLines(({ coverings }) => Object.assign(coverings[0]!, { kind: 'felt' }))[0]).toMatch(
+    /^\/coverings\/0\/kind: expected one of "braid", "shrink", .*"heat-sleeve", got "felt"$/,
+  );
+  expect(listLines(({ standards }) => Object.assign(standards.plain!, { coveringOrder: ['felt'] }))[0]).toMatch(
+    /coveringOrder\/0: expected one of "shrink", .*, got "felt"$/,
+  );
 });
 
 test('a file of format 2 has no tools, prices or currency yet', () => {
@@ -109,7 +137,7 @@ test.each<[string, (shop: Shop & Record<string, unknown>) => void, string]>([
   [
     'a price of a part that is not there',
     (shop) => (shop.buying['contacts/none'] = { retired: false, price: 1, packOf: null, orderAs: '' }),
-    '/buying/contacts~1none: expected a part of this shop (families, devices, wires, cables, contacts, seals, plugs, rings, barrels, coverings, labels), got "contacts/none"',
+    '/buying/contacts~1none: expected a part of this shop (families, devices, wires, cables, contacts, seals, plugs, rings, barrels, coverings, boots, transitions, labels), got "contacts/none"',
   ],
   [
     'a wire that is retired',
@@ -156,8 +184,8 @@ test.each<[string, (shop: Shop & Record<string, unknown>) => void, string]>([
   ['a field that nobody knows', (shop) => (shop.colour = 'red'), '/colour: expected no such field here'],
   [
     'a newer version',
-    (shop) => Object.assign(shop, { formatVersion: 5 }),
-    '/formatVersion: expected at most 4, got 5: the file is of a newer Wattograph',
+    (shop) => Object.assign(shop, { formatVersion: 6 }),
+    '/formatVersion: expected at most 5, got 6: the file is of a newer Wattograph',
   ],
   ['a job', (shop) => Object.assign(shop, { format: 'wattograph-job' }), '/format: expected "wattograph-shop", got "wattograph-job"'],
 ])('refused with its place: %s', (_, change, expected) => {

@@ -1,6 +1,7 @@
 import { isDay } from '../../units';
 import { checkShape } from '../checkShape';
 import { checkFamily, toCavityWords } from './checkFamily';
+import { isShrink, isTube, isWrap } from './covering';
 import { listCavities } from './family';
 import { listTemplateProblems } from '../vehicle/listTemplateProblems';
 import type { Checked, Problem } from '../problem';
@@ -38,12 +39,13 @@ function listShopProblems(shop: Shop): Problem[] {
   return [
     ...listDoubled('/people', shop.people),
     ...Object.entries(shop.wires).flatMap(([table, sizes]) => listWireProblems(table, sizes)),
-    ...(['contacts', 'seals', 'barrels', 'rings', 'coverings', 'cables', 'labels', 'tools'] as const).flatMap((kind) =>
-      listDoubled(
-        `/${kind}`,
-        shop[kind].map(({ id }) => id),
-        '/id',
-      ),
+    ...(['contacts', 'seals', 'barrels', 'rings', 'coverings', 'boots', 'transitions', 'cables', 'labels', 'tools'] as const).flatMap(
+      (kind) =>
+        listDoubled(
+          `/${kind}`,
+          shop[kind].map(({ id }) => id),
+          '/id',
+        ),
     ),
     ...Object.entries(shop.families).flatMap(([id, family]) => checkFamily(family, `/families/${id}`)),
     ...listWindowProblems(shop),
@@ -104,11 +106,22 @@ function listWindowProblems(shop: Shop): Problem[] {
       check(`/grommets/${size}/maxOdMm`, one.minOdMm, one.maxOdMm, 'least diameter'),
     ),
     ...shop.labels.flatMap((one, at) => check(`/labels/${at}/suppliedBoreMm`, one.recoveredBoreMm, one.suppliedBoreMm, 'recovered bore')),
-    ...shop.coverings.flatMap((one, at) =>
-      one.kind === 'braid'
-        ? check(`/coverings/${at}/expandedBoreMm`, one.relaxedBoreMm, one.expandedBoreMm, 'relaxed bore')
-        : check(`/coverings/${at}/suppliedBoreMm`, one.recoveredBoreMm, one.suppliedBoreMm, 'recovered bore'),
-    ),
+    ...shop.coverings.flatMap((one, at) => {
+      const path = `/coverings/${at}`;
+      if (one.kind === 'braid') return check(`${path}/expandedBoreMm`, one.relaxedBoreMm, one.expandedBoreMm, 'relaxed bore');
+      if (isShrink(one)) return check(`${path}/suppliedBoreMm`, one.recoveredBoreMm, one.suppliedBoreMm, 'recovered bore');
+      if (isWrap(one)) return check(`${path}/mostOdMm`, one.leastOdMm, one.mostOdMm, 'least diameter');
+      if (isTube(one)) return check(`${path}/boreMm`, one.leastOdMm, one.boreMm * one.fillMost, 'least diameter');
+      return [];
+    }),
+    ...shop.boots.flatMap((one, at) => [
+      ...check(`/boots/${at}/bodySuppliedMm`, one.bodyRecoveredMm, one.bodySuppliedMm, 'recovered bore'),
+      ...check(`/boots/${at}/leadSuppliedMm`, one.leadRecoveredMm, one.leadSuppliedMm, 'recovered bore'),
+    ]),
+    ...shop.transitions.flatMap((one, at) => [
+      ...check(`/transitions/${at}/trunkSuppliedMm`, one.trunkRecoveredMm, one.trunkSuppliedMm, 'recovered bore'),
+      ...check(`/transitions/${at}/legSuppliedMm`, one.legRecoveredMm, one.legSuppliedMm, 'recovered bore'),
+    ]),
   ];
 }
 

@@ -1,6 +1,7 @@
 import type { TSchema } from '@sinclair/typebox';
 import { DeviceTemplateSchema } from '../vehicle/device';
 import { ConnectorFamilySchema } from './family';
+import { listKinds } from '../checkShape';
 import { NameSchema } from '../ids';
 import { BuyingSchema, isBoughtTable, toBuyingKey } from './buying';
 import type { ShopTable } from './compareShops';
@@ -8,6 +9,7 @@ import { ContactSchema, GrommetSchema, PlugSchema, SealSchema } from './contact'
 import { CoveringItemSchema } from './covering';
 import { RingSchema, SpliceBarrelSchema } from './joint';
 import { LabelStockSchema } from './label';
+import { BootSchema, TransitionSchema } from './moulded';
 import type { Shop } from './shop';
 import { ShopStandardSchema } from './standard';
 import { toFieldWords } from './toFieldWords';
@@ -29,6 +31,8 @@ export const RECORD_SCHEMAS = {
   rings: RingSchema,
   barrels: SpliceBarrelSchema,
   coverings: CoveringItemSchema,
+  boots: BootSchema,
+  transitions: TransitionSchema,
   labels: LabelStockSchema,
   tools: ToolSchema,
   buying: BuyingSchema,
@@ -88,7 +92,7 @@ export interface RecordField {
 
 /** Fields of a record by the schema of its table: those that are figures, words and choices. What is a table of its own is left out. */
 export function listRecordFields(schema: TSchema, value: unknown): RecordField[] {
-  const options = (schema.anyOf ?? []) as TSchema[];
+  const options = (schema.anyOf ?? schema.oneOf ?? []) as TSchema[];
   const kind = typeof value === 'object' && value !== null ? (value as { kind?: unknown }).kind : undefined;
   // of several shapes the one that the record has
   const shape = options.length > 0 ? (options.find((one) => isOfKind(one, kind)) ?? options[0]!) : schema;
@@ -97,7 +101,7 @@ export function listRecordFields(schema: TSchema, value: unknown): RecordField[]
 
 const isOfKind = (schema: TSchema, kind: unknown): boolean => {
   const field = (schema.properties as Record<string, TSchema> | undefined)?.kind;
-  return field !== undefined && (field.const === kind || ((field.anyOf ?? []) as TSchema[]).some((one) => one.const === kind));
+  return field !== undefined && listKinds(field).includes(kind);
 };
 
 function toField(key: string, schema: TSchema): RecordField | null {
@@ -119,6 +123,7 @@ function toField(key: string, schema: TSchema): RecordField | null {
     const field = toField(key, { ...known[0]!, description: schema.description });
     return field && { ...field, isOptional: true };
   }
+  if (schema.enum !== undefined) return { ...base, kind: 'choice', choices: schema.enum as string[] };
   if (schema.type === 'number' || schema.type === 'integer') return { ...base, kind: 'number', isInteger: schema.type === 'integer' };
   if (schema.type === 'string') return { ...base, kind: 'text' };
   if (schema.type === 'boolean') return { ...base, kind: 'yes-no' };

@@ -52,6 +52,9 @@ export const ConnectorFamilySchema = Type.Object(
       description: 'keyings to be had, empty where there is one only',
     }),
     massG: Type.Number({ minimum: 0, maximum: 5000 }),
+    adapterMm: Type.Union([Type.Number({ exclusiveMinimum: 0, maximum: 200 }), Type.Null()], {
+      description: 'diameter at its rear that a boot closes on; null: it has nothing to hold one',
+    }),
   },
   { additionalProperties: false },
 );
@@ -77,6 +80,9 @@ export function isMate(idA: string, a: ConnectorFamily, idB: string, b: Connecto
   if (a.gender !== null && a.gender === b.gender) return false;
   return a.mateId === null && b.mateId === null ? idA === idB : a.mateId === idB || b.mateId === idA;
 }
+
+/** A family as written before boots closed on it (shop formats up to 4, job formats up to 8). */
+export const addAdapter = (family: Record<string, unknown>): Record<string, unknown> => ({ adapterMm: null, ...family });
 
 /** A family as written before cavities had names and sizes of their own (shop format 1, job formats up to 6). */
 export const addCavityFields = (family: Record<string, unknown>): Record<string, unknown> => ({

@@ -12,7 +12,20 @@ export { findDueDay, findTool, type Tool } from './tool';
 export { checkShop } from './checkShop';
 export { compareShops, listRecords, SHOP_TABLES, type ShopDifference, type ShopRecord, type ShopTable } from './compareShops';
 export type { Contact, Seal } from './contact';
-export type { Braid, CoveringItem, Shrink } from './covering';
+export {
+  isFromTheSide,
+  isShrink,
+  isTape,
+  isTube,
+  isWrap,
+  type Braid,
+  type CoveringItem,
+  type Shrink,
+  type Tape,
+  type Tube,
+  type Wrap,
+} from './covering';
+export type { Boot, Transition } from './moulded';
 export { createRecordId, listRecordFields, putRecord, RECORD_SCHEMAS, type RecordField } from './editShop';
 export { toFieldWords } from './toFieldWords';
 export { BARREL_KINDS, type BarrelKind, type Ring, type SpliceBarrel } from './joint';

@@ -1,4 +1,5 @@
-import { addCavityFields } from './family';
+import { addCoveringTraits } from './covering';
+import { addAdapter, addCavityFields } from './family';
 import { mapRecord } from '../mapRecord';
 import type { Migration } from '../job/migrations';
 import { SHOP_FORMAT_VERSION } from './shop';
@@ -25,7 +26,42 @@ export const SHOP_MIGRATIONS: readonly Migration[] = [
       standards: mapRecord(shop.standards, (standard) => ({ ...standard, ...LAYUP_DEFAULTS })),
     }),
   },
+  {
+    from: 4,
+    name: 'add-what-coverings-stand-and-dressing',
+    run: (shop) => ({
+      ...shop,
+      formatVersion: 5,
+      coverings: Array.isArray(shop.coverings) ? shop.coverings.map(toItself(addCoveringTraits)) : shop.coverings,
+      boots: [],
+      transitions: [],
+      families: mapRecord(shop.families, addAdapter),
+      standards: mapRecord(shop.standards, (standard) => ({ ...standard, ...DRESS_DEFAULTS })),
+    }),
+  },
 ];
+
+/** How a shop dressed its looms that never said so: sleeves that meet, by the usual figures (craft A2, A3). */
+export const DRESS_DEFAULTS = {
+  coveringOrder: [
+    'braid',
+    'shrink',
+    'adhesive-shrink',
+    'wrap',
+    'split-braid',
+    'plain-shrink',
+    'cloth-tape',
+    'convoluted',
+    'spiral',
+    'heat-sleeve',
+  ],
+  coveringBy: 'order',
+  dressing: 'sleeves',
+  bootOverlapMm: 15,
+  buildUpStepMm: 10,
+  stripRoomMm: 60,
+  braidPushes: 0.5,
+} as const;
 
 /** What a shop that never said anything else laid up by: the trade's usual figures (calculations 6, craft A1). */
 export const LAYUP_DEFAULTS = {
@@ -43,8 +79,11 @@ export const LAYUP_DEFAULTS = {
   untwistedMostMm: 50,
 } as const;
 
-const addGender = (contact: unknown) =>
-  typeof contact === 'object' && contact !== null && !Array.isArray(contact) ? { gender: null, ...contact } : contact;
+/** Of what is a record; anything else is left for the gate to name. */
+const toItself = (change: (record: Record<string, unknown>) => Record<string, unknown>) => (value: unknown) =>
+  typeof value === 'object' && value !== null && !Array.isArray(value) ? change(value as Record<string, unknown>) : value;
+
+const addGender = toItself((contact) => ({ gender: null, ...contact }));
 
 /** Bring a shop of an older format to the present one; what is of no known format is left for the gate to name. */
 export function toPresentShop(shop: Record<string, unknown>): Record<string, unknown> {

@@ -8,12 +8,13 @@ import { CoveringItemSchema } from './covering';
 import { CavitySize } from './figures';
 import { RingSchema, SpliceBarrelSchema } from './joint';
 import { LabelStockSchema } from './label';
+import { BootSchema, TransitionSchema } from './moulded';
 import { ShopStandardSchema } from './standard';
 import { ToolSchema } from './tool';
 import { CableItemSchema, ConductorSchema } from './wire';
 
 export const SHOP_FORMAT = 'wattograph-shop';
-export const SHOP_FORMAT_VERSION = 4;
+export const SHOP_FORMAT_VERSION = 5;
 
 const bySize = { additionalProperties: false } as const;
 const conductors = Type.Array(ConductorSchema, { minItems: 1, maxItems: 60, description: 'thinnest first' });
@@ -35,6 +36,8 @@ export const ShopSchema = Type.Object(
     barrels: Type.Array(SpliceBarrelSchema, { minItems: 1, maxItems: 2000 }),
     rings: Type.Array(RingSchema, { maxItems: 5000 }),
     coverings: Type.Array(CoveringItemSchema, { minItems: 1, maxItems: 5000 }),
+    boots: Type.Array(BootSchema, { maxItems: 2000 }),
+    transitions: Type.Array(TransitionSchema, { maxItems: 2000 }),
     cables: Type.Array(CableItemSchema, { maxItems: 5000 }),
     labels: Type.Array(LabelStockSchema, { maxItems: 2000 }),
     tools: Type.Array(ToolSchema, { maxItems: 2000 }),
@@ -45,6 +48,6 @@ export const ShopSchema = Type.Object(
     }),
     standards: Type.Record(IdSchema, ShopStandardSchema, { minProperties: 1, maxProperties: 100, additionalProperties: false }),
   },
-  { additionalProperties: false, $id: 'https://wattograph.invalid/schema/shop-4.json', title: 'Wattograph shop' },
+  { additionalProperties: false, $id: 'https://wattograph.invalid/schema/shop-5.json', title: 'Wattograph shop' },
 );
 export type Shop = Static<typeof ShopSchema>;

@@ -2,7 +2,7 @@ import { Type, type Static, type TSchema } from '@sinclair/typebox';
 import { WIRE_TABLE_NAMES } from '../loom/circuit';
 import { IdSchema, literals, NameSchema } from '../ids';
 import { LOADS } from '../power/pinNeed';
-import { BUNDLINGS, MEASURE_METHODS } from '../loom/segment';
+import { BUNDLINGS, COVERING_KINDS, DRESSINGS, MEASURE_METHODS, type CoveringKind } from '../loom/segment';
 import { least0, positive } from './figures';
 import { BARREL_KINDS } from './joint';
 
@@ -42,7 +42,19 @@ export const ShopStandardSchema = Type.Object(
       { additionalProperties: false, description: 'spread of a measured length, σ = a + b · length' },
     ),
     roughExtraMm: least0(10_000),
-    covering: literals(['braid', 'shrink', 'adhesive-shrink'], { description: 'covering where the zone asks for nothing in particular' }),
+    covering: literals(COVERING_KINDS, { description: 'covering that comes first where it does all that the zone asks for' }),
+    coveringOrder: Type.Array(Type.Unsafe<CoveringKind>({ type: 'string', enum: COVERING_KINDS.filter((kind) => kind !== 'none') }), {
+      maxItems: COVERING_KINDS.length,
+      description: 'the others in the order in which they are taken; one that is not named comes last',
+    }),
+    coveringBy: literals(['order', 'cost'], {
+      description: 'of the coverings that do: the first of that order, or the cheapest with the work of putting it on',
+    }),
+    dressing: literals(DRESSINGS, { description: 'how ends and breakouts are finished where the loom says nothing' }),
+    bootOverlapMm: positive(1000, 'what a boot, a step or a sleeve over a breakout lies on either side of its joint'),
+    buildUpStepMm: least0(1000, 'a piece of a build-up is so much longer than the one over it'),
+    stripRoomMm: least0(10_000, 'bare wire in front of what is pushed back while an end is made'),
+    braidPushes: share('a braid can be pushed together to so much of its length'),
     shrinkOverlapMm: least0(10_000),
     braidGrip: Type.Number({ minimum: 1, maximum: 3, description: 'a braid grips what is so many times its relaxed bore, and more' }),
     insulationLimitC: byWire(positive(600), {

@@ -10,6 +10,7 @@ export const ZoneSchema = Type.Object(
     abrasion: Type.Boolean(),
     flexing: Type.Boolean({ description: 'moves in use: no splice here' }),
     reopen: Type.Boolean({ description: 'must be opened later: no adhesive' }),
+    handled: Type.Boolean({ description: 'taken in the hand often: at a test plug, a seat, a steering wheel' }),
   },
   { additionalProperties: false },
 );
@@ -24,6 +25,7 @@ export function createZones(): Record<string, Zone> {
     abrasion: false,
     flexing: false,
     reopen: false,
+    handled: false,
     ...rest,
   });
   return {

@@ -5,7 +5,7 @@ import { createCommand, type Command } from '../command';
 export const addZone = (): Command =>
   createCommand('add a zone', (draft) => {
     draft.zones[createId(draft.zones, 'z')] = {
-      ...{ name: 'new zone', ambientC: 50, wet: false, abrasion: false, flexing: false, reopen: false },
+      ...{ name: 'new zone', ambientC: 50, wet: false, abrasion: false, flexing: false, reopen: false, handled: false },
     };
   });
 

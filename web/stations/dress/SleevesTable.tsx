@@ -3,6 +3,7 @@
 import { useMemo } from 'react';
 import {
   COVERING_KINDS,
+  COVERING_WORDS,
   type PlannedBundle,
   type Command,
   type PlannedCovering,
@@ -15,14 +16,14 @@ import {
 } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
-import { WhyCovering } from '../../ui/section/SectionPanel';
+import { WhyCovering } from '../../ui/section/WhyCovering';
 import { useCursor, useCursorStore } from '../../ui/cursor';
 import { Pick } from '../../ui/fields/Pick';
 import type { Column } from '../../ui/table/columns';
 import { DataTable } from '../../ui/table/DataTable';
 import { Why } from '../../ui/Why';
 import { askReason } from '../../ui/fields/askReason';
-import styles from './Bundle.module.css';
+import styles from '../bundle/Bundle.module.css';
 
 interface Row {
   covering: PlannedCovering;
@@ -74,7 +75,10 @@ function createColumns(planned: PlannedLoom, shop: Shop, edit: (command: Command
       edit(setCovering({ loomId, segmentId, name: run }, { kind, itemId: itemId ?? null, reason })),
     );
   };
-  const kinds = COVERING_KINDS.map((kind) => ({ value: kind as string, label: `${kind}, any size` }));
+  const kinds = COVERING_KINDS.map((kind) => ({
+    value: kind as string,
+    label: `${COVERING_WORDS[kind]}${kind === 'none' ? '' : ', any size'}`,
+  }));
   const listOptions = ({ segment: { coveringPin } }: Row) => [
     ...kinds,
     ...shop.coverings

@@ -1,0 +1,161 @@
+import { findFamily, type Catalogue, type ShopStandard } from '../../catalogue';
+import { findSurroundings, isFromTheSide, type Job, type Loom, type Surroundings } from '../../model';
+import { findPacking, type PackingStore } from '../bundle/findPacking';
+import type { LoomPlan, PlannedCovering } from '../types';
+import { isGripping } from './buildUp';
+import { chooseBreakoutPieces, chooseEndPieces, toDressNeeds } from './chooseDressParts';
+import type { DressPiece, Parking, PlannedBreakoutDress, PlannedEndDress } from './dressTypes';
+import { planParking } from './planParking';
+
+/** What the ends and breakouts of a loom are finished from. */
+export interface DressContext {
+  job: Job;
+  loom: Loom;
+  plan: Pick<LoomPlan, 'tree' | 'bundles' | 'coverings' | 'layups' | 'terminations'>;
+  catalogue: Catalogue;
+  standard: ShopStandard;
+  packings: PackingStore;
+}
+
+/** How ends and breakouts of a loom are finished: as it says itself, or as the shop does. */
+export const findDressing = ({ dressing }: Pick<Loom, 'dressing'>, standard: Pick<ShopStandard, 'dressing'>) =>
+  dressing ?? standard.dressing;
+
+/** Every end that has wires and a run to it, and every breakout, as an assembly from the wire outwards (craft A3). */
+export function planDress(context: DressContext): Pick<LoomPlan, 'endDress' | 'breakoutDress'> {
+  const { loom, plan } = context;
+  const coverings = new Map(plan.coverings.map((one) => [one.segmentId, one]));
+  const used = new Set(plan.terminations.map(({ endId }) => endId));
+  const breakoutDress = plan.tree.nodeIds.flatMap((nodeId) => planBreakout(context, coverings, nodeId) ?? []);
+  return {
+    breakoutDress,
+    endDress: Object.keys(loom.ends)
+      .filter((endId) => used.has(endId))
+      .sort()
+      .flatMap((endId) => planEnd(context, coverings, endId) ?? []),
+  };
+}
+
+const toZone = ({ job, loom, standard }: DressContext, segmentId: string): Surroundings | null =>
+  findSurroundings(job.zones, loom.segments[segmentId]!, standard.hotTickC);
+
+type Finish = Pick<PlannedEndDress, 'pieces' | 'ruledBy' | 'because' | 'problem'>;
+
+/** What a pin, the zone or the shop says, and what the shop has for it. */
+function finish(
+  context: DressContext,
+  pin: { itemId: string | null; reason: string } | null,
+  segmentIds: readonly string[],
+  choose: (needs: ReturnType<typeof toDressNeeds>, pinnedId: string | null) => DressPiece[] | null,
+): Finish {
+  const { loom, standard } = context;
+  const none = { pieces: [], problem: null };
+  if (pin?.itemId === null) return { ...none, ruledBy: 'pinned', because: pin.reason };
+  const needs = toDressNeeds(segmentIds.map((id) => toZone(context, id)));
+  if (pin) {
+    const pieces = choose(needs, pin.itemId);
+    return { pieces: pieces ?? [], problem: pieces ? null : 'none-fits', ruledBy: 'pinned', because: pin.reason };
+  }
+  if (findDressing(loom, standard) === 'sleeves')
+    return { ...none, ruledBy: 'standard', because: 'the sleeves meet, nothing goes over them' };
+  if (needs.mustOpen) return { ...none, ruledBy: 'zone', because: 'must be opened later: nothing that shrinks goes over it' };
+  const pieces = choose(needs, null);
+  const ruled = needs.isLined
+    ? ({ ruledBy: 'zone', because: 'wet: lined with adhesive' } as const)
+    : ({ ruledBy: 'standard', because: standard.name } as const);
+  return { ...ruled, pieces: pieces ?? [], problem: pieces ? null : 'none-fits' };
+}
+
+function planEnd(context: DressContext, coverings: ReadonlyMap<string, PlannedCovering>, endId: string): PlannedEndDress | null {
+  const { job, loom, plan, catalogue, standard } = context;
+  const end = loom.ends[endId]!;
+  const node = plan.tree.nodes[end.nodeId]!;
+  const isAnchor = node.parentSegmentId === null;
+  const from = node.childSegmentIds.filter((id) => plan.bundles.some((bundle) => bundle.segmentId === id && bundle.odMm > 0));
+  // at the anchor the boot closes on the one run that leaves it
+  const segmentId = node.parentSegmentId ?? (from.length === 1 ? from[0]! : null);
+  if (segmentId === null) return null;
+  const { odOutsideMm: leadMm } = coverings.get(segmentId)!;
+  const bodyMm = findFamily(job, catalogue, end.familyId)?.adapterMm ?? null;
+  const made: Finish =
+    bodyMm === null
+      ? { pieces: [], ruledBy: 'standard', because: 'nothing at its rear holds a boot', problem: null }
+      : finish(context, end.bootPin, [segmentId], (needs, pinnedId) =>
+          chooseEndPieces(catalogue, standard, needs, { bodyMm, leadMm, pinnedId }),
+        );
+  const parking = isAnchor
+    ? { ...ANCHOR_PARKING, pieces: made.pieces.map(({ itemName, cutMm }) => ({ name: itemName, lengthMm: cutMm })) }
+    : planEndParking(context, coverings, segmentId, [...chooseLabel(catalogue, leadMm), ...made.pieces]);
+  return { endId, segmentId, leadMm, bodyMm, ...made, parking };
+}
+
+/** The anchor is filled first: what goes over it comes on from the loose ends of its wires. */
+const ANCHOR_PARKING: Parking = {
+  ...{ order: 'none', pieces: [], needMm: 0, roomMm: 0, fits: true, because: 'comes on from the loose ends, when the anchor is filled' },
+};
+
+/** The label of the end, behind all else; none where no marker sleeve of the shop goes over the leg. */
+function chooseLabel({ labels }: Catalogue, leadMm: number): { itemName: string; cutMm: number }[] {
+  const fitting = labels.filter(({ suppliedBoreMm, recoveredBoreMm }) => isGripping(suppliedBoreMm, recoveredBoreMm, leadMm));
+  return fitting.slice(0, 1).map(({ name, lengthMm }) => ({ itemName: `label, ${name}`, cutMm: lengthMm }));
+}
+
+/** Runs behind a leg whose wires are still loose while its end is made, nearest first: as far as nothing is twisted in layers. */
+export function listLooseRuns({ tree, layups }: Pick<LoomPlan, 'tree' | 'layups'>, segmentId: string): string[] {
+  const laid = new Set(layups.flatMap(({ segmentIds }) => segmentIds));
+  const nearer = (id: string) => tree.nodes[tree.segments[id]!.nearNodeId]!.parentSegmentId;
+  const loose: string[] = [];
+  for (let at = nearer(segmentId); at !== null && !laid.has(at); at = nearer(at)) loose.push(at);
+  return loose;
+}
+
+function planEndParking(
+  { loom, plan, catalogue, standard }: DressContext,
+  coverings: ReadonlyMap<string, PlannedCovering>,
+  segmentId: string,
+  pieces: readonly { itemName: string; cutMm: number }[],
+): Parking {
+  const { tree } = plan;
+  const covering = coverings.get(segmentId)!;
+  const item = catalogue.coverings.find(({ id }) => id === covering.itemId);
+  const slides = item !== undefined && covering.kind !== 'none' && !isFromTheSide(item);
+  const looseMm = listLooseRuns(plan, segmentId).reduce((sum, id) => sum + tree.segments[id]!.lengthMm, 0);
+  return planParking({
+    legMm: tree.segments[segmentId]!.lengthMm,
+    looseMm,
+    sleeve: slides
+      ? {
+          ...{ name: covering.itemName, isOverEnd: loom.segments[segmentId]!.slideOn === 'after-ends' },
+          pushedMm: covering.cutMm * (item.kind === 'braid' ? standard.braidPushes : 1),
+        }
+      : null,
+    pieces: pieces.map(({ itemName, cutMm }) => ({ name: itemName, lengthMm: cutMm })),
+    stripRoomMm: standard.stripRoomMm,
+  });
+}
+
+function planBreakout(context: DressContext, coverings: ReadonlyMap<string, PlannedCovering>, nodeId: string): PlannedBreakoutDress | null {
+  const { loom, plan, catalogue, standard, packings } = context;
+  const { parentSegmentId: trunkSegmentId, childSegmentIds } = plan.tree.nodes[nodeId]!;
+  if (trunkSegmentId === null) return null;
+  const filled = new Set(plan.bundles.filter(({ odMm }) => odMm > 0).map(({ segmentId }) => segmentId));
+  const legSegmentIds = childSegmentIds.filter((id) => filled.has(id));
+  if (legSegmentIds.length < 2 || !filled.has(trunkSegmentId)) return null;
+  const trunkMm = coverings.get(trunkSegmentId)!.odOutsideMm;
+  const legsMm = legSegmentIds.map((id) => coverings.get(id)!.odOutsideMm);
+  const togetherMm = findPacking(
+    packings,
+    [...legsMm].sort((a, b) => b - a),
+  ).packing.odMm;
+  const made = finish(context, loom.nodes[nodeId]!.transitionPin, [trunkSegmentId, ...legSegmentIds], (needs, pinnedId) =>
+    chooseBreakoutPieces(catalogue, standard, needs, { trunkMm, legsMm, togetherMm, pinnedId }),
+  );
+  const parking =
+    made.pieces.length === 0
+      ? null
+      : planParking({
+          ...{ legMm: plan.tree.segments[trunkSegmentId]!.lengthMm, looseMm: 0, sleeve: null, stripRoomMm: 0 },
+          pieces: made.pieces.map(({ itemName, cutMm }) => ({ name: itemName, lengthMm: cutMm })),
+        });
+  return { nodeId, trunkSegmentId, legSegmentIds, trunkMm, legsMm, togetherMm, ...made, parking };
+}

@@ -1,0 +1,71 @@
+import { expect, test, type Page } from '@playwright/test';
+import { createCleanSkerry } from 'wattograph-core/demo';
+import { createTestJob, pick, readJob, sendRelease } from './helpers';
+
+test.use({ viewport: { width: 1280, height: 800 } });
+
+const list = (page: Page) => page.getByRole('navigation', { name: 'Runs, breakouts and ends' });
+const reason = async (page: Page, words: string) => {
+  await page.getByLabel('Reason').fill(words);
+  await page.getByRole('button', { name: 'Keep' }).click();
+};
+
+test('a loom is dressed: coverings compared and chosen, boots and transitions, room to stand back; sheet and floor have it', async ({
+  page,
+  request,
+}) => {
+  const id = await createTestJob(request, createCleanSkerry());
+  await page.goto(`/jobs/${id}/bundle?loom=inlet`);
+  await page.keyboard.press('6');
+  await expect(page).toHaveURL(/\/dress\?loom=inlet/);
+  const sums = page.getByTestId('dress-sums');
+  await expect(sums).toContainText('0 moulded parts, 0 pieces of sleeve over joints');
+
+  // a run: what else it could have; another is taken, and its mass counts at once
+  await list(page)
+    .getByRole('button', { name: /^run primary rail to injector 1:/ })
+    .click();
+  const options = page.getByRole('table', { name: /^Coverings that primary rail to injector 1 could have/ });
+  await expect(options.getByRole('row').filter({ hasText: 'taken' })).toContainText('elastomer shrink');
+  const before = await sums.textContent();
+  await options.getByRole('button', { name: 'Take split braid' }).click();
+  await reason(page, 'opened at every service');
+  await expect(options.getByRole('row').filter({ hasText: 'taken' })).toContainText('split braid');
+  expect(await sums.textContent()).not.toBe(before);
+  await expect(page.getByRole('button', { name: 'Let it be computed' })).toBeVisible();
+
+  // ends and breakouts get something over them
+  await pick(page, 'How ends and breakouts of this loom are finished', 'boots on ends, transitions on breakouts');
+  await expect(sums).not.toContainText('0 pieces of sleeve');
+  await list(page)
+    .getByRole('button', { name: /^breakout primary rail:/ })
+    .click();
+  const rail = page.getByRole('region', { name: 'primary rail', exact: true });
+  await expect(rail.getByRole('img', { name: /^primary rail cut lengthwise/ })).toBeVisible();
+  const pieces = await rail.getByRole('table').getByRole('row').count();
+  expect(pieces).toBeGreaterThan(1);
+  await expect(rail.getByRole('figure', { name: 'Room to stand back' })).toContainText('with room to strip');
+
+  // left out by hand, taken back by undo, and by the keys to the part before
+  await pick(page, 'What goes over primary rail', 'nothing');
+  await reason(page, 'taped, it is opened often');
+  await expect(rail.getByRole('table')).toHaveCount(0);
+  await page.keyboard.press('u');
+  await expect(rail.getByRole('table').getByRole('row')).toHaveCount(pieces);
+  await list(page).getByRole('button', { current: true }).press('ArrowUp');
+  await expect(page.getByRole('heading', { level: 2, name: /to primary rail$/ })).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: /^saved/ })).toBeVisible();
+  expect((await readJob(request, id)).document.looms.inlet).toMatchObject({ dressing: 'boots' });
+
+  // the sheet has the stacks; the floor shows them at their step
+  await page.goto(`/jobs/${id}/sheets?loom=inlet`);
+  await expect(page.getByRole('navigation', { name: 'Sheets' }).getByRole('link', { name: 'Dress' }).first()).toBeVisible({
+    timeout: 30_000,
+  });
+  expect((await sendRelease(request, id)).ok()).toBe(true);
+  await page.goto(`/jobs/${id}/floor?loom=inlet`);
+  const heading = page.getByRole('heading', { level: 1 });
+  for (let step = 0; step < 200 && !(await heading.textContent())!.startsWith('Slide on what goes over primary rail'); step += 1)
+    await page.getByRole('button', { name: /^(Skip for now|Next step)$/ }).click();
+  await expect(page.getByRole('img', { name: /^Slide on what goes over primary rail, cut lengthwise/ })).toBeVisible();
+});

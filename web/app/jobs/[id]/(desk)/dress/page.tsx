@@ -1,0 +1,5 @@
+import { DressStation } from '../../../../../stations/dress/DressStation';
+
+export default function DressPage() {
+  return <DressStation />;
+}

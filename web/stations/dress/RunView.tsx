@@ -1,0 +1,120 @@
+import { Table } from '@mantine/core';
+import { useMemo } from 'react';
+import {
+  COVERING_WORDS,
+  compareCoverings,
+  findStandard,
+  findSurroundings,
+  setCovering,
+  toCount,
+  type CoveringOption,
+} from 'wattograph-core';
+import { useFindings, useJobStore, type PlannedLoom } from '../../client/jobContext';
+import { useShop } from '../../client/shopContext';
+import controls from '../../ui/controls.module.css';
+import { askReason } from '../../ui/fields/askReason';
+import { FindingLines } from '../../ui/findings/FindingLine';
+import { WhyCovering } from '../../ui/section/WhyCovering';
+import styles from './Dress.module.css';
+
+/** One run: its covering with why, and beside it every other that the shop has, each with what it comes to and why it is not taken. */
+export function RunView({ planned, segmentId }: { planned: PlannedLoom; segmentId: string }) {
+  const shop = useShop();
+  const store = useJobStore();
+  const { job, loom, loomId, plan } = planned;
+  const covering = plan.coverings.find((one) => one.segmentId === segmentId)!;
+  const bundle = plan.bundles.find((one) => one.segmentId === segmentId)!;
+  const { nearNodeId, farNodeId, lengthMm } = plan.tree.segments[segmentId]!;
+  const standard = findStandard(job, shop);
+  const options = useMemo(
+    () => compareCoverings({ job, loom, tree: plan.tree, catalogue: shop, standard }, covering, bundle.odMm),
+    [job, loom, plan, shop, standard, covering, bundle],
+  );
+  const zone = findSurroundings(job.zones, loom.segments[segmentId]!, standard.hotTickC);
+  const findings = useFindings().filter(
+    (one) =>
+      one.loomId === loomId && one.places.some(({ kind, id }) => kind === 'segment' && id === segmentId) && one.code.startsWith('DR'),
+  );
+  const name = `${loom.nodes[nearNodeId]!.name} to ${loom.nodes[farNodeId]!.name}`;
+  const take = (option: CoveringOption) =>
+    askReason(`Why ${COVERING_WORDS[option.kind]} on ${name}?`, (reason) =>
+      store.edit(setCovering({ loomId, segmentId, name }, { kind: option.kind, itemId: null, reason })),
+    );
+  return (
+    <>
+      <h2>{name}</h2>
+      <p className={styles.lead}>
+        {Math.round(lengthMm)} mm,{' '}
+        {toCount(plan.wires.filter(({ pieces }) => pieces.some((piece) => piece.segmentId === segmentId)).length, 'wire')}, bundle{' '}
+        {bundle.odMm.toFixed(1)} mm, over its covering {covering.odOutsideMm.toFixed(1)} mm
+        {covering.mustPassMm > bundle.odMm + 0.05 && `; on its way it passes ${covering.mustPassMm.toFixed(1)} mm`}.{' '}
+        {zone ? toZoneWords(zone) : 'No zone is known here.'}
+      </p>
+      <FindingLines findings={findings} />
+      <div className={styles.why}>
+        <WhyCovering planned={planned} bundle={bundle} />
+        {loom.segments[segmentId]!.coveringPin && (
+          <button type="button" className={controls.button} onClick={() => store.edit(setCovering({ loomId, segmentId, name }, null))}>
+            Let it be computed
+          </button>
+        )}
+      </div>
+      {options.length > 0 && (
+        <Table className={styles.compare} aria-label={`Coverings that ${name} could have`}>
+          <thead>
+            <tr>
+              <th>covering</th>
+              <th>cut mm</th>
+              <th>over it mm</th>
+              <th>g</th>
+              <th>°C to spare</th>
+              <th>{shop.currency ?? 'price'}</th>
+              <th>min</th>
+              <th>opens</th>
+              <th className={styles.words}>why not</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {options.map((option) => (
+              <tr key={option.kind} data-taken={option.isTaken}>
+                <th scope="row">{option.item?.name ?? COVERING_WORDS[option.kind]}</th>
+                <td>{option.cutMm || '–'}</td>
+                <td>{option.cutMm ? option.odOutsideMm.toFixed(1) : '–'}</td>
+                <td>{option.cutMm ? option.massG.toFixed(1) : '–'}</td>
+                <td>{option.item && typeof zone?.ambientC === 'number' ? option.item.limitC - zone.ambientC : '–'}</td>
+                <td>{option.price === null || !option.cutMm ? '–' : option.price.toFixed(2)}</td>
+                <td>{option.cutMm ? option.minutes.toFixed(1) : '–'}</td>
+                <td>{option.item ? (option.item.opens ? 'yes' : 'no') : '–'}</td>
+                <td className={styles.reason}>{option.isTaken ? <b>taken</b> : option.whyNot}</td>
+                <td>
+                  {!option.isTaken && option.problem === null && (
+                    <button
+                      type="button"
+                      className={styles.take}
+                      aria-label={`Take ${COVERING_WORDS[option.kind]}`}
+                      onClick={() => take(option)}
+                    >
+                      Take
+                    </button>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      )}
+    </>
+  );
+}
+
+function toZoneWords(zone: NonNullable<ReturnType<typeof findSurroundings>>): string {
+  const asks = [
+    ...(zone.reopen ? ['must open later'] : []),
+    ...(zone.wet ? ['wet'] : []),
+    ...(zone.flexing ? ['moves'] : []),
+    ...(zone.abrasion ? ['sharp edges'] : []),
+    ...(zone.handled ? ['taken in the hand often'] : []),
+  ];
+  return `${zone.name}${zone.ambientC === null ? '' : `, ${zone.ambientC} °C`}: ${asks.join(', ') || 'asks for nothing in particular'}.`;
+}
