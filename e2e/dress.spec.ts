@@ -52,7 +52,7 @@ test('a loom is dressed: coverings compared and chosen, boots and transitions, r
   await expect(rail.getByRole('table')).toHaveCount(0);
   await page.keyboard.press('u');
   await expect(rail.getByRole('table').getByRole('row')).toHaveCount(pieces);
-  await list(page).getByRole('button', { current: true }).press('ArrowUp');
+  await list(page).locator('[aria-current="true"]').press('ArrowUp');
   await expect(page.getByRole('heading', { level: 2, name: /to primary rail$/ })).toBeVisible();
   await expect(page.getByRole('status').filter({ hasText: /^saved/ })).toBeVisible();
   expect((await readJob(request, id)).document.looms.inlet).toMatchObject({ dressing: 'boots' });

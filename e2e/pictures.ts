@@ -45,15 +45,11 @@ async function main(): Promise<void> {
   await brief.getByRole('button', { name: 'charge control valve, 2 pins' }).first().click();
   await keep(brief, 'brief');
   await keep(await open(`${SKERRY}/customer`), 'customer');
-  for (const [name, width, height] of [
-    ['survey-phone', 390, 844],
-    ['survey-tablet', 1024, 768],
-  ] as const) {
-    const survey = await open(`${SKERRY}/survey?loom=engine`, width, height);
-    await survey.getByRole('group', { name: 'Read from' }).getByRole('button', { name: 'cam cover' }).click();
-    await survey.keyboard.type('240');
-    await keep(survey, name);
-  }
+  const survey = await open(`${SKERRY}/survey?loom=engine`, 390, 844);
+  await survey.getByRole('group', { name: 'Read from' }).getByRole('button', { name: 'cam cover' }).click();
+  await survey.keyboard.type('240');
+  await keep(survey, 'survey-phone');
+  await keep(await open(`${SKERRY}/dress?loom=engine&at=breakout:m-cam-cover`), 'dress');
   const circuits = await open(`${SKERRY}/circuits?loom=inlet`);
   await circuits.getByRole('button', { name: /^charge pressure pin 2/ }).click();
   await keep(circuits, 'circuits');

@@ -75,7 +75,9 @@ test('dress prints every run with what else would do, and every breakout and end
   for (const { pieces } of dress.breakouts)
     pieces.slice(1).forEach(({ underMm }, at) => expect(underMm).toBeCloseTo(pieces[at]!.overMm, 2));
   for (const { parking } of dress.ends) expect(parking.fits).toBe(parking.needMm <= parking.roomMm);
-  expect((await call('dress', whole, '--loom', 'nose')).error).toMatch(/--loom: expected one of chassis, engine, gearbox, inlet, got "nose"/);
+  expect((await call('dress', whole, '--loom', 'nose')).error).toMatch(
+    /--loom: expected one of chassis, engine, gearbox, inlet, got "nose"/,
+  );
 });
 
 test('layup prints the lay-up of a loom, the same for the same seed; every thread lies in one place of each section', async () => {

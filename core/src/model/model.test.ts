@@ -271,6 +271,19 @@ describe('migrations', () => {
   );
 });
 
+test('format 9 finishes every loom as it was finished before: no dressing of its own, no boot, no transition, no zone of many hands', async () => {
+  const { default: old } = (await import('../testing/formats/job-8.json')) as { default: Record<string, unknown> };
+  expect(old.formatVersion).toBe(8);
+  const job = toPresentFormat(old) as unknown as Job;
+  expect(job.looms.rear).toMatchObject({ dressing: null });
+  const { nodes, ends } = job.looms.rear!;
+  expect([...Object.values(nodes).map(({ transitionPin }) => transitionPin), ...Object.values(ends).map(({ bootPin }) => bootPin)]).toEqual(
+    [...Object.keys(nodes), ...Object.keys(ends)].map(() => null),
+  );
+  expect(Object.values(job.zones).some(({ handled }) => handled)).toBe(false);
+  expect(Object.values(job.families).map(({ adapterMm }) => adapterMm)).toEqual(Object.keys(job.families).map(() => null));
+});
+
 test('format 8 lays every loom as it lay before: no school of its own, no side of a branch, nothing searched or pinned', async () => {
   const { default: old } = (await import('../testing/formats/job-7.json')) as { default: Record<string, unknown> };
   const { rear } = (toPresentFormat(old) as unknown as Job).looms;
