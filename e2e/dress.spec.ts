@@ -23,7 +23,7 @@ test('a loom is dressed: coverings compared and chosen, boots and transitions, r
 
   // a run: what else it could have; another is taken, and its mass counts at once
   await list(page)
-    .getByRole('button', { name: /^run primary rail to injector 1:/ })
+    .getByRole('button', { name: /^run primary rail to injector 1\b/ })
     .click();
   const options = page.getByRole('table', { name: /^Coverings that primary rail to injector 1 could have/ });
   await expect(options.getByRole('row').filter({ hasText: 'taken' })).toContainText('elastomer shrink');
@@ -38,7 +38,7 @@ test('a loom is dressed: coverings compared and chosen, boots and transitions, r
   await pick(page, 'How ends and breakouts of this loom are finished', 'boots on ends, transitions on breakouts');
   await expect(sums).not.toContainText('0 pieces of sleeve');
   await list(page)
-    .getByRole('button', { name: /^breakout primary rail:/ })
+    .getByRole('button', { name: /^breakout primary rail\b/ })
     .click();
   const rail = page.getByRole('region', { name: 'primary rail', exact: true });
   await expect(rail.getByRole('img', { name: /^primary rail cut lengthwise/ })).toBeVisible();

@@ -1,4 +1,10 @@
-import type { ShopStandard } from '../model';
+import { COLOUR_NAMES, type ShopStandard } from '../model';
+
+/** On the reels of the shop: every colour plain, and with each of the stripes that are printed. */
+const COLOURS = COLOUR_NAMES.flatMap((base) => [
+  base,
+  ...(['white', 'black', 'red', 'yellow', 'blue'] as const).filter((stripe) => stripe !== base).map((stripe) => `${base}/${stripe}`),
+]);
 
 /** The shop standard of Larkhollow Looms for race looms. */
 export const LARKHOLLOW: ShopStandard = {
@@ -35,6 +41,12 @@ export const LARKHOLLOW: ShopStandard = {
   buildUpStepMm: 10,
   stripRoomMm: 60,
   braidPushes: 0.5,
+  colours: COLOURS,
+  colourApart: 20,
+  colourApartSimulated: 10,
+  stripeShare: 0.2,
+  stripeLeastShare: 0.12,
+  colourReachMm: 200,
   shrinkOverlapMm: 10,
   braidGrip: 1.1,
   insulationLimitC: { etfe: 150, 'etfe-plated': 200, thinwall: 125 },

@@ -115,7 +115,7 @@ export const REGISTER = {
   DR8: { grade: 'note', station: 'dress', means: 'another covering that also fits would be lighter' },
   EN1: { grade: 'stop', station: 'ends', means: 'no contact takes the wire, or no seal fits it' },
   EN3: { grade: 'check', station: 'ends', means: 'like housings with like keys within 250 mm of each other along the loom' },
-  EN4: { grade: 'note', station: 'ends', means: 'wires of one colour and size in one housing' },
+  EN4: { grade: 'note', station: 'ends', means: 'wires that look alike in one housing, or close to one breakout' },
   EN5: { grade: 'stop', station: 'ends', means: 'a contact carries more than it bears where it is that warm, or an inrush above its peak' },
   EN6: {
     grade: 'stop',

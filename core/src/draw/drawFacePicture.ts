@@ -1,5 +1,5 @@
 import type { Colour, ConnectorFamily } from '../model';
-import { WIRE_HEX } from './colours';
+import { WIRE_HEX } from '../model';
 import { drawFace } from './drawFace';
 import { INK, text, type Drawing, type Mark } from './drawing';
 

@@ -1,6 +1,6 @@
 import type { Loom } from '../model';
 import type { LoomPlan } from '../plan';
-import { WIRE_HEX } from './colours';
+import { WIRE_HEX } from '../model';
 import { FAINT, HAIR, INK, line, text, type Drawing, type Mark } from './drawing';
 import { measureText } from './measureText';
 import { PAPER_DETAILS } from './strip/details';

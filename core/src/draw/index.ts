@@ -1,4 +1,3 @@
-export { WIRE_HEX } from './colours';
 export { drawBreakoutStack, drawEndStack } from './dress/drawStack';
 export { toStackedRun } from './dress/toStackedRun';
 export { drawFace, type FaceLayout } from './drawFace';

@@ -14,7 +14,7 @@ export {
   type Termination,
   type WireTable,
 } from './loom/circuit';
-export { COLOUR_NAMES, fromColourWords, toColourWords, type Colour, type ColourName } from './loom/colour';
+export { COLOUR_NAMES, fromColourWords, toColourWords, WIRE_HEX, type Colour, type ColourName } from './loom/colour';
 export { createEnd, type End } from './loom/end';
 export {
   addAdapter,

@@ -1,4 +1,7 @@
 export { comparePlans, type PlanChanges } from './comparePlans';
+export { listLookAlikes, listWireGroups, type WireGroup } from './colour/listLookAlikes';
+export { isLookAlike } from './colour/measureColours';
+export { proposeColours, type ColourProposal } from './colour/proposeColours';
 export { buildUp, type BuiltPiece } from './dress/buildUp';
 export { DRESS_ROLE_WORDS, type DressPiece, type Parking, type PlannedBreakoutDress, type PlannedEndDress } from './dress/dressTypes';
 export { findDressing, listLooseRuns } from './dress/planDress';

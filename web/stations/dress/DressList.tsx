@@ -1,3 +1,4 @@
+import { VisuallyHidden } from '@mantine/core';
 import { useEffect, useRef, type KeyboardEvent } from 'react';
 import type { PlannedLoom } from '../../client/jobContext';
 import { useCursorStore } from '../../ui/cursor';
@@ -21,7 +22,10 @@ export function DressList({
 }) {
   const cursor = useCursorStore();
   const list = useRef<HTMLElement>(null);
-  useEffect(() => list.current?.querySelector('[aria-current="true"]')?.scrollIntoView({ block: 'nearest' }), [chosen.kind, chosen.id]);
+  useEffect(() => {
+    // what it gives back is a promise in newer browsers, and no clean-up
+    void list.current?.querySelector('[aria-current="true"]')?.scrollIntoView({ block: 'nearest' });
+  }, [chosen.kind, chosen.id]);
   const pick = (one: Assembly) => {
     onPick(one);
     const { nodes } = planned.plan.tree;
@@ -46,13 +50,15 @@ export function DressList({
           type="button"
           data-kind={one.kind}
           aria-current={toKey(one) === toKey(chosen)}
-          aria-label={`${KIND_WORDS[one.kind]} ${one.name}: ${one.words}`}
           tabIndex={toKey(one) === toKey(chosen) ? 0 : -1}
           style={{ paddingLeft: 6 + one.depth * 12 }}
           onClick={() => pick(one)}
         >
-          <span className={styles.at}>{one.kind === 'run' ? Math.round(one.atMm) : MARKS[one.kind]}</span>
+          <span className={styles.at} aria-hidden>
+            {one.kind === 'run' ? Math.round(one.atMm) : MARKS[one.kind]}
+          </span>
           <span className={styles.name} title={one.name}>
+            <VisuallyHidden>{`${KIND_WORDS[one.kind]} ${one.name.slice(0, one.name.length - one.short.length)}`}</VisuallyHidden>
             {one.short}
           </span>
           <span className={one.isWrong ? styles.alarm : styles.what}>{one.words}</span>

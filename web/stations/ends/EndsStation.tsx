@@ -14,6 +14,7 @@ import bundle from '../bundle/Bundle.module.css';
 import { AddEndDialog } from '../bundle/RouteDialogs';
 import styles from './Ends.module.css';
 import { CavitiesTable } from './CavitiesTable';
+import { ColoursDialog } from './ColoursDialog';
 import { EndFacts } from './EndFacts';
 import { FamilyDialog } from './FamilyDialog';
 
@@ -29,6 +30,7 @@ export function EndsStation() {
   const [side, setSide] = useState<'wire' | 'mating'>('wire');
   const [adding, addDialog] = useDisclosure(false);
   const [inventing, familyDialog] = useDisclosure(false);
+  const [colouring, coloursDialog] = useDisclosure(false);
   if (!planned) return <p className={bundle.wait}>Computing the plan …</p>;
   const { loom, loomId, plan } = planned;
   const ids = Object.keys(loom.ends).sort(
@@ -67,6 +69,9 @@ export function EndsStation() {
           <Button size="compact-sm" variant="default" onClick={familyDialog.open}>
             New family
           </Button>
+          <Button size="compact-sm" variant="default" onClick={coloursDialog.open} disabled={plan.wires.length === 0}>
+            Colours
+          </Button>
         </div>
       </nav>
       {endId !== undefined && (
@@ -91,6 +96,7 @@ export function EndsStation() {
         </div>
       )}
       {adding && <AddEndDialog planned={planned} onClose={addDialog.close} />}
+      {colouring && <ColoursDialog planned={planned} onClose={coloursDialog.close} />}
       {inventing && <FamilyDialog job={planned.job} onClose={familyDialog.close} />}
     </div>
   );

@@ -1,35 +1,31 @@
-import { toColourWords } from '../../model';
-import { compareIds } from '../../units';
+import { listLookAlikes, listWireGroups } from '../../plan';
 import { createFinding } from '../createFinding';
-import type { Rule } from '../types';
+import type { Finding, FindingPlace, Rule } from '../types';
 
-/** EN4, note: wires of one colour and size go into one housing; only their numbers tell them apart. */
+/** EN4, note: wires that are held beside one another, in a housing or close to a breakout, are taken for one another; only their numbers tell them apart. */
 export const checkLookAlikeWires: Rule = (context) => {
-  const wires = new Map(context.plan.wires.map((wire) => [wire.id, wire]));
-  return Object.keys(context.loom.ends)
-    .sort(compareIds)
-    .flatMap((endId) => {
-      const alike = new Map<string, string[]>();
-      for (const { wireIds } of context.plan.terminations.filter((one) => one.endId === endId)) {
-        for (const id of wireIds) {
-          const { colour, conductor, number } = wires.get(id)!;
-          const look = `${toColourWords(colour)}`;
-          alike.set(`${look} ${conductor.odMm}`, [...new Set([...(alike.get(`${look} ${conductor.odMm}`) ?? [look]), number])]);
-        }
-      }
-      return [...alike.values()]
-        .filter(([, ...numbers]) => numbers.length > 1)
-        .map(([look, ...numbers]) =>
-          createFinding(
-            context,
-            'EN4',
-            [
-              { kind: 'end', id: endId },
-              { kind: 'loom', id: numbers[0]! },
-            ],
-            `${numbers.join(', ')} look alike (${look}) in ${context.loom.ends[endId]!.name}: go by the printed numbers.`,
-            { measured: numbers.length, limit: 1 },
-          ),
-        );
-    });
+  const { loom, plan, standard } = context;
+  const told = new Set<string>();
+  return listWireGroups(loom, plan, standard).flatMap(({ place, wires }) =>
+    listLookAlikes({ place, wires }, standard).flatMap(({ numbers, looks }): Finding[] => {
+      // at a breakout what is alike in a housing already is told there
+      const words = [...numbers].sort().join(' ');
+      if ('nodeId' in place && told.has(words)) return [];
+      told.add(words);
+      const where = 'endId' in place ? `in ${loom.ends[place.endId]!.name}` : `beside one another at ${loom.nodes[place.nodeId]!.name}`;
+      const at: FindingPlace[] =
+        'endId' in place
+          ? [{ kind: 'end', id: place.endId }]
+          : [{ kind: 'segment', id: plan.tree.nodes[place.nodeId]!.childSegmentIds[0]! }];
+      return [
+        createFinding(
+          context,
+          'EN4',
+          [...at, { kind: 'loom', id: numbers[0]! }],
+          `${numbers.join(', ')} look alike (${looks.join(', ')}) ${where}: go by the printed numbers.`,
+          { measured: numbers.length, limit: 1 },
+        ),
+      ];
+    }),
+  );
 };

@@ -1,6 +1,6 @@
 import type { Colour } from '../../model';
 import type { DressPiece, PlannedBreakoutDress, PlannedEndDress } from '../../plan';
-import { WIRE_HEX } from '../colours';
+import { WIRE_HEX } from '../../model';
 import { FAINT, INK, line, text, type Drawing, type Mark, type Point } from '../drawing';
 
 const WIDTH_MM = 182;

@@ -1,5 +1,5 @@
 import { listLaidCircles, type LaidStretch, type LoomPlan, type PlannedLayup } from '../../plan';
-import { WIRE_HEX } from '../colours';
+import { WIRE_HEX } from '../../model';
 import { FAINT, INK, line, text, type Drawing, type Mark } from '../drawing';
 
 /** How large the enlarged section is drawn, over all, mm. */

@@ -1,5 +1,5 @@
 import { toColourWords, type Colour } from '../../model';
-import { WIRE_HEX } from '../colours';
+import { WIRE_HEX } from '../../model';
 import { FAINT, HAIR, INK, line, text, type Drawing, type Face, type Mark } from '../drawing';
 import { fitText, measureText, wrapText } from '../measureText';
 

@@ -9,6 +9,7 @@ export { takeWaiverBack, waiveFinding } from './brief/waiveFinding';
 export { addZone, removeZone, setZone } from './brief/zones';
 export { keepCircuit, removeCircuit } from './circuit/circuits';
 export { addPart, removePart } from './circuit/parts';
+export { recolour } from './circuit/recolour';
 export { setPinNeed } from './circuit/setPinNeed';
 export { addDevice, decideDevice, putDevice, setDevice, strikeDevice, takeDeviceOff } from './device/devices';
 export { keepTemplate } from './device/keepTemplate';

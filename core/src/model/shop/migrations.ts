@@ -1,3 +1,4 @@
+import { COLOUR_NAMES } from '../loom/colour';
 import { addCoveringTraits } from './covering';
 import { addAdapter, addCavityFields } from './family';
 import { mapRecord } from '../mapRecord';
@@ -41,7 +42,7 @@ export const SHOP_MIGRATIONS: readonly Migration[] = [
   },
 ];
 
-/** How a shop dressed its looms that never said so: sleeves that meet, by the usual figures (craft A2, A3). */
+/** How a shop dressed its looms that never said so: sleeves that meet, by the usual figures; what it tells apart by colour (craft A2, A3, A6). */
 export const DRESS_DEFAULTS = {
   coveringOrder: [
     'braid',
@@ -61,6 +62,15 @@ export const DRESS_DEFAULTS = {
   buildUpStepMm: 10,
   stripRoomMm: 60,
   braidPushes: 0.5,
+  colours: COLOUR_NAMES.flatMap((base) => [
+    base,
+    ...['white', 'black', 'red', 'yellow', 'blue'].filter((one) => one !== base).map((one) => `${base}/${one}`),
+  ]),
+  colourApart: 20,
+  colourApartSimulated: 10,
+  stripeShare: 0.2,
+  stripeLeastShare: 0.12,
+  colourReachMm: 200,
 } as const;
 
 /** What a shop that never said anything else laid up by: the trade's usual figures (calculations 6, craft A1). */

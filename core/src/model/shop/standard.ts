@@ -1,10 +1,15 @@
 import { Type, type Static, type TSchema } from '@sinclair/typebox';
 import { WIRE_TABLE_NAMES } from '../loom/circuit';
+import { COLOUR_NAMES } from '../loom/colour';
 import { IdSchema, literals, NameSchema } from '../ids';
 import { LOADS } from '../power/pinNeed';
 import { BUNDLINGS, COVERING_KINDS, DRESSINGS, MEASURE_METHODS, type CoveringKind } from '../loom/segment';
 import { least0, positive } from './figures';
 import { BARREL_KINDS } from './joint';
+
+const NAMED = `(${COLOUR_NAMES.join('|')})`;
+/** "red", "red/black" */
+const COLOUR_WORDS = `^${NAMED}(/${NAMED})?$`;
 
 /** The same for each of these names. */
 const each = <N extends string, T extends TSchema>(names: readonly N[], make: () => T) =>
@@ -55,6 +60,14 @@ export const ShopStandardSchema = Type.Object(
     buildUpStepMm: least0(1000, 'a piece of a build-up is so much longer than the one over it'),
     stripRoomMm: least0(10_000, 'bare wire in front of what is pushed back while an end is made'),
     braidPushes: share('a braid can be pushed together to so much of its length'),
+    colours: Type.Array(Type.String({ pattern: COLOUR_WORDS }), {
+      ...{ minItems: 1, maxItems: 200, description: 'insulation that can be had, as in red or red/black; what is used first stands first' },
+    }),
+    colourApart: least0(100, 'two colours nearer than this (CIEDE2000) are taken for one another'),
+    colourApartSimulated: least0(100, 'the same, as who sees red or green weakly sees them'),
+    stripeShare: Type.Number({ minimum: 0, maximum: 1, description: 'of the circumference that a stripe covers' }),
+    stripeLeastShare: Type.Number({ minimum: 0, maximum: 1, description: 'a narrower stripe is not seen' }),
+    colourReachMm: least0(10_000, 'wires of ends so near to one breakout are held beside one another'),
     shrinkOverlapMm: least0(10_000),
     braidGrip: Type.Number({ minimum: 1, maximum: 3, description: 'a braid grips what is so many times its relaxed bore, and more' }),
     insulationLimitC: byWire(positive(600), {

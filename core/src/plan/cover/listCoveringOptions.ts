@@ -1,5 +1,6 @@
 import { findBuying, isOffered, isTape, type CoveringItem, type CoveringKind, type Surroundings } from '../../model';
 import type { Catalogue, ShopStandard } from '../../catalogue';
+import { pushTo } from '../../units';
 import type { CoveringDemand } from '../types';
 import { isCoveringFit, measureCoveringCut, measureCoveringOutside } from './measureCovering';
 
@@ -78,10 +79,7 @@ export const orderKinds = (
 /** Every kind that the shop has, on a run, in the order in which they would be taken. */
 export function listCoveringOptions(run: CoveredRun, catalogue: Catalogue, standard: ShopStandard): CoveringOption[] {
   const demands = listDemands(run.zone);
-  const kinds = orderKinds(
-    catalogue.coverings.filter((item) => isForRuns(item) && isOffered(catalogue, 'coverings', item.id)).map(({ kind }) => kind),
-    standard,
-  );
+  const kinds = orderKinds([...findStock(catalogue).keys()], standard);
   // a shop that has none left still says what is missing
   const asked = kinds.length > 0 || standard.covering === 'none' ? kinds : [standard.covering];
   const options = asked.map((kind) => chooseSize(kind, run, demands, catalogue, standard));
@@ -91,6 +89,19 @@ export function listCoveringOptions(run: CoveredRun, catalogue: Catalogue, stand
 }
 
 const toRank = ({ problem }: CoveringOption) => (problem === null ? 0 : problem === 'cannot-pass' ? 1 : 2);
+
+const stocks = new WeakMap<Catalogue, ReadonlyMap<CoveringOption['kind'], readonly CoveringItem[]>>();
+
+/** Coverings for runs that are still bought, by kind: looked up once for a catalogue, for every run of every plan asks. */
+function findStock(catalogue: Catalogue): ReadonlyMap<CoveringOption['kind'], readonly CoveringItem[]> {
+  const known = stocks.get(catalogue);
+  if (known) return known;
+  const byKind = new Map<CoveringOption['kind'], CoveringItem[]>();
+  for (const item of catalogue.coverings)
+    if (isForRuns(item) && isOffered(catalogue, 'coverings', item.id)) pushTo(byKind, item.kind, item);
+  stocks.set(catalogue, byKind);
+  return byKind;
+}
 
 /** The size of one kind for a run; pinnedId: chosen by hand, it stays though it is retired or does not fit. */
 export function chooseSize(
@@ -102,11 +113,13 @@ export function chooseSize(
   pinnedId: string | null = null,
 ): CoveringOption {
   const { odMm, mustPassMm, zone } = run;
-  const sizes = catalogue.coverings.filter((item) => item.kind === kind && (isForRuns(item) || item.id === pinnedId));
-  const pinned = pinnedId === null ? undefined : sizes.find(({ id }) => id === pinnedId);
-  const isHad = (item: CoveringItem) => item === pinned || isOffered(catalogue, 'coverings', item.id);
-  const gripping = sizes.filter((item) => isHad(item) && isCoveringFit(item, odMm, mustPassMm, standard).grips);
-  const fitting = gripping.filter((item) => isCoveringFit(item, odMm, mustPassMm, standard).passes);
+  const stock = findStock(catalogue).get(kind) ?? [];
+  // one that was chosen by hand stays though it is retired or closes ends
+  const pinned = pinnedId === null ? undefined : catalogue.coverings.find((item) => item.id === pinnedId && item.kind === kind);
+  const sizes = pinned && !stock.includes(pinned) ? [...stock, pinned] : stock;
+  const fits = sizes.map((item) => ({ item, ...isCoveringFit(item, odMm, mustPassMm, standard) })).filter(({ grips }) => grips);
+  const gripping = fits.map(({ item }) => item);
+  const fitting = fits.flatMap(({ item, passes }) => (passes ? [item] : []));
   const listUnmet = (item: CoveringItem) => (zone === null ? [] : demands.filter((demand) => !isMet(item, demand, zone)));
   const least = Math.min(...fitting.map((item) => toIll(listUnmet(item))));
   const best = fitting.filter((item) => toIll(listUnmet(item)) === least);

@@ -1,0 +1,110 @@
+import type { ShopStandard } from '../../catalogue';
+import { toColourWords, type Colour, type Loom } from '../../model';
+import type { LoomPlan, PlannedWire } from '../types';
+import { isLookAlike } from './measureColours';
+
+/** Wires that are held beside one another: in one housing, or of ends close to one breakout. */
+export interface WireGroup {
+  place: { endId: string } | { nodeId: string };
+  wires: readonly PlannedWire[];
+}
+
+/** Circuits of which wires are held beside one another and have to be told apart by their look. */
+export interface NeighbourCircuits {
+  /** by circuit id */
+  neighbours: ReadonlyMap<string, ReadonlySet<string>>;
+  groups: readonly WireGroup[];
+}
+
+/** thinner by more than this share, and a wire is told apart by its size */
+const SIZE_SHARE = 0.2;
+
+/** Wires by where they are held beside one another (craft A6): every end, and every breakout with the ends within reach of it. */
+export function listWireGroups(loom: Loom, plan: LoomPlan, { colourReachMm }: Pick<ShopStandard, 'colourReachMm'>): WireGroup[] {
+  const wires = new Map(plan.wires.map((wire) => [wire.id, wire]));
+  const byEnd = new Map<string, PlannedWire[]>();
+  for (const { endId, wireIds } of plan.terminations) {
+    const here = byEnd.get(endId);
+    const more = wireIds.map((id) => wires.get(id)!);
+    if (here) here.push(...more);
+    else byEnd.set(endId, more);
+  }
+  const ends = [...byEnd].map(([endId, here]): WireGroup => ({ place: { endId }, wires: here }));
+  const breakouts = plan.tree.nodeIds.flatMap((nodeId): WireGroup[] => {
+    const { childSegmentIds, distanceMm } = plan.tree.nodes[nodeId]!;
+    if (childSegmentIds.length < 2) return [];
+    const near = [...byEnd].filter(([endId]) => {
+      const node = plan.tree.nodes[loom.ends[endId]!.nodeId]!;
+      return (
+        node.parentSegmentId !== null && isOnLegOf(plan, nodeId, node.parentSegmentId) && node.distanceMm - distanceMm <= colourReachMm
+      );
+    });
+    return near.length < 2 ? [] : [{ place: { nodeId }, wires: near.flatMap(([, here]) => here) }];
+  });
+  return [...ends, ...breakouts];
+}
+
+/** Does this run hang on that breakout with no other between? */
+const isOnLegOf = ({ tree }: LoomPlan, nodeId: string, segmentId: string) => tree.segments[segmentId]!.nearNodeId === nodeId;
+
+export function listNeighbours(groups: readonly WireGroup[]): NeighbourCircuits {
+  const neighbours = new Map<string, Set<string>>();
+  for (const { wires } of groups)
+    for (const [at, one] of wires.entries())
+      for (const other of wires.slice(at + 1)) {
+        if (one.circuitId === other.circuitId || !isOneSize(one, other)) continue;
+        put(neighbours, one.circuitId, other.circuitId);
+        put(neighbours, other.circuitId, one.circuitId);
+      }
+  return { neighbours, groups };
+}
+
+const isOneSize = ({ conductor: { odMm: a } }: PlannedWire, { conductor: { odMm: b } }: PlannedWire) =>
+  Math.abs(a - b) <= SIZE_SHARE * Math.max(a, b);
+
+function put(map: Map<string, Set<string>>, key: string, value: string): void {
+  const known = map.get(key);
+  if (known) known.add(value);
+  else map.set(key, new Set([value]));
+}
+
+/** Wires of a group of which one is taken for another, with their looks; wires of one circuit are alike for good reason. */
+export function listLookAlikes({ wires }: WireGroup, standard: ShopStandard): { numbers: string[]; looks: string[] }[] {
+  const isAlike = createAlike(standard);
+  const near = (a: PlannedWire, b: PlannedWire) => a.circuitId !== b.circuitId && isAlike(a.colour, b.colour) && isOneSize(a, b);
+  const left = new Set(wires);
+  const found: { numbers: string[]; looks: string[] }[] = [];
+  for (const first of wires) {
+    if (!left.delete(first)) continue;
+    const alike = [first];
+    for (const one of alike)
+      for (const other of left)
+        if (near(one, other)) {
+          left.delete(other);
+          alike.push(other);
+        }
+    if (alike.length > 1)
+      found.push({
+        numbers: [...new Set(alike.map(({ number }) => number))],
+        looks: [...new Set(alike.map(({ colour }) => toColourWords(colour)))],
+      });
+  }
+  return found.filter(({ numbers }) => numbers.length > 1);
+}
+
+const remembered = new WeakMap<ShopStandard, Map<string, Map<string, boolean>>>();
+
+/** isLookAlike, remembered by the words of both: a shop has few looks and many wires. */
+export function createAlike(standard: ShopStandard): (a: Colour, b: Colour) => boolean {
+  let known = remembered.get(standard);
+  if (!known) remembered.set(standard, (known = new Map()));
+  const table = known;
+  return (a, b) => {
+    const [one, other] = [toColourWords(a), toColourWords(b)];
+    let row = table.get(one);
+    if (!row) table.set(one, (row = new Map()));
+    let alike = row.get(other);
+    if (alike === undefined) row.set(other, (alike = isLookAlike(a, b, standard)));
+    return alike;
+  };
+}
