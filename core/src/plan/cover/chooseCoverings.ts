@@ -1,7 +1,15 @@
 import { findFamily, type Catalogue, type ShopStandard } from '../../catalogue';
 import { COVERING_WORDS, findSurroundings, type Job, type Loom, type Segment, type Surroundings } from '../../model';
 import type { CoveringDemand, PlannedBundle, PlannedCovering, Tree } from '../types';
-import { chooseSize, listCoveringOptions, listDemands, toWhyNot, type CoveredRun, type CoveringOption } from './listCoveringOptions';
+import {
+  chooseFirst,
+  chooseSize,
+  listCoveringOptions,
+  listDemands,
+  toWhyNot,
+  type CoveredRun,
+  type CoveringOption,
+} from './listCoveringOptions';
 
 /** What a loom is covered from. */
 export interface CoverContext {
@@ -45,7 +53,7 @@ function chooseCovering(context: CoverContext, bundle: PlannedBundle, bundleMm: 
   const onItsWay = { ...run, mustPassMm: segment.slideOn === 'before-ends' ? bundleMm : Math.max(bundleMm, envelopeMm) };
   const { taken, ...beside } =
     pin && pin.kind !== 'none'
-      ? { taken: chooseSize(pin.kind, onItsWay, demands, catalogue, standard, pin.itemId), runnerUp: null, ...rule }
+      ? { taken: chooseSize(pin.kind, onItsWay, catalogue, standard, pin.itemId), runnerUp: null, ...rule }
       : chooseKind(run, onItsWay, rule, context);
   if (!taken) return { ...base, ...beside, problem: 'no-size' };
   return {
@@ -97,17 +105,16 @@ function chooseKind(
   rule: Ruled,
   { catalogue, standard }: CoverContext,
 ): Ruled & { taken: CoveringOption | null; runnerUp: PlannedCovering['runnerUp'] } {
-  const options = listCoveringOptions(run, catalogue, standard);
-  const [first, second] = options;
+  const { first, second, preferred } = chooseFirst(run, catalogue, standard);
   if (!first) return { ...rule, taken: null, runnerUp: null };
-  const taken = first.problem === null ? chooseSize(first.kind, onItsWay, listDemands(run.zone), catalogue, standard) : first;
+  const isSame = onItsWay.mustPassMm === run.mustPassMm;
+  const taken = first.problem === null && !isSame ? chooseSize(first.kind, onItsWay, catalogue, standard) : first;
   const runnerUp =
     second?.item && second.problem === null
       ? { kind: second.kind, itemId: second.item.id, itemName: second.item.name, whyNot: toWhyNot(second, first, run, standard) }
       : null;
   // where the one that comes first does all that is asked for but has no size
-  const preferred = options.find(({ kind }) => kind === standard.covering);
-  const isInstead = preferred && preferred !== first && preferred.problem !== null && rule.ruledBy === 'standard';
+  const isInstead = preferred && preferred.kind !== first.kind && preferred.problem !== null && rule.ruledBy === 'standard';
   const because = isInstead
     ? `${rule.because}; ${COVERING_WORDS[preferred.kind]}: ${toWhyNot(preferred, first, run, standard)}`
     : rule.because;
@@ -127,9 +134,7 @@ export function compareCoverings(
   if (odMm === 0) return [];
   const options = listCoveringOptions(run, catalogue, standard);
   const pinned =
-    covering.kind === 'none' || covering.itemId === null
-      ? null
-      : chooseSize(covering.kind, run, listDemands(zone), catalogue, standard, covering.itemId);
+    covering.kind === 'none' || covering.itemId === null ? null : chooseSize(covering.kind, run, catalogue, standard, covering.itemId);
   const isTaken = (option: CoveringOption) => option.kind === covering.kind;
   const taken = pinned ?? options.find(isTaken) ?? options[0]!;
   return options.map((option) => {

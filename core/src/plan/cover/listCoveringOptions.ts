@@ -2,7 +2,7 @@ import { findBuying, isOffered, isTape, type CoveringItem, type CoveringKind, ty
 import type { Catalogue, ShopStandard } from '../../catalogue';
 import { pushTo } from '../../units';
 import type { CoveringDemand } from '../types';
-import { isCoveringFit, measureCoveringCut, measureCoveringOutside } from './measureCovering';
+import { measureCoveringCut, measureCoveringOutside, measureGrip, measurePass } from './measureCovering';
 
 /** A run to cover: what it is, what its sleeve goes over on its way, how long it is; mm. */
 export interface CoveredRun {
@@ -50,87 +50,160 @@ export function listDemands(zone: Surroundings | null): CoveringDemand[] {
   return DEMANDS.filter((demand) => asked[demand]);
 }
 
-const isMet = (item: CoveringItem, demand: CoveringDemand, zone: Surroundings): boolean =>
-  ({
-    opens: item.opens,
-    water: item.keepsOut === 'water',
-    heat: item.limitC >= (zone.ambientC ?? 0),
-    moves: item.stiffness === 'limp',
-    wears: item.wears,
-    handled: item.handled,
-  })[demand];
+/** What each demand weighs, as a bit: a grave one more than all that are less grave together. */
+const BIT = Object.fromEntries(DEMANDS.map((demand, at) => [demand, 2 ** (DEMANDS.length - at)])) as Record<CoveringDemand, number>;
 
-/** How ill it does: a grave want counts more than all that are less grave. */
-const toIll = (unmet: readonly CoveringDemand[]) => unmet.reduce((sum, demand) => sum + 2 ** (DEMANDS.length - DEMANDS.indexOf(demand)), 0);
+/** A covering with what every run of every plan asks of it, worked out once. */
+interface Stocked {
+  item: CoveringItem;
+  leastMm: number;
+  mostMm: number;
+  passMm: number;
+  /** what it does, as bits, but for heat */
+  does: number;
+}
+
+interface Stock {
+  byKind: ReadonlyMap<CoveringOption['kind'], readonly Stocked[]>;
+  /** kinds in the shop's order: the one that comes first, the others as they are named, what is not named last */
+  kinds: readonly CoveringOption['kind'][];
+}
 
 /** No run is covered with what closes ends, but by hand. */
 const isForRuns = (item: CoveringItem) => !(isTape(item) && item.endsOnly);
 
-/** Kinds in the shop's order: the one that comes first, the others as they are named, what is not named last. */
-export const orderKinds = (
-  kinds: readonly CoveringOption['kind'][],
-  { covering, coveringOrder }: Pick<ShopStandard, 'covering' | 'coveringOrder'>,
-): CoveringOption['kind'][] => {
-  const order = [covering, ...coveringOrder];
+const stocks = new WeakMap<Catalogue, WeakMap<ShopStandard, Stock>>();
+
+/** Coverings for runs that are still bought, looked up once for a catalogue and a standard: sizing asks for every run many times over. */
+function findStock(catalogue: Catalogue, standard: ShopStandard): Stock {
+  let ofStandards = stocks.get(catalogue);
+  if (!ofStandards) stocks.set(catalogue, (ofStandards = new WeakMap()));
+  let stock = ofStandards.get(standard);
+  if (!stock) ofStandards.set(standard, (stock = createStock(catalogue, standard)));
+  return stock;
+}
+
+function createStock(catalogue: Catalogue, standard: ShopStandard): Stock {
+  const byKind = new Map<CoveringOption['kind'], Stocked[]>();
+  for (const item of catalogue.coverings)
+    if (isForRuns(item) && isOffered(catalogue, 'coverings', item.id)) pushTo(byKind, item.kind, toStocked(item, standard));
+  const order = [standard.covering, ...standard.coveringOrder];
   const place = (kind: CoveringKind) => (order.includes(kind) ? order.indexOf(kind) : order.length);
-  return [...new Set(kinds)].sort((a, b) => place(a) - place(b));
-};
+  return { byKind, kinds: [...byKind.keys()].sort((a, b) => place(a) - place(b)) };
+}
+
+const toStocked = (item: CoveringItem, standard: ShopStandard): Stocked => ({
+  item,
+  ...measureGrip(item, standard),
+  passMm: measurePass(item),
+  does:
+    (item.opens ? BIT.opens : 0) |
+    (item.keepsOut === 'water' ? BIT.water : 0) |
+    (item.stiffness === 'limp' ? BIT.moves : 0) |
+    (item.wears ? BIT.wears : 0) |
+    (item.handled ? BIT.handled : 0),
+});
+
+/** What is asked for, as bits. */
+const toBits = (demands: readonly CoveringDemand[]) => demands.reduce((bits, demand) => bits | BIT[demand], 0);
+
+/** The size of a kind that does best on a run, not yet measured. */
+interface Chosen {
+  kind: CoveringOption['kind'];
+  /** in the shop's order */
+  place: number;
+  item: CoveringItem | null;
+  /** 0: fits; 1: grips, does not pass; 2: grips not */
+  rank: 0 | 1 | 2;
+  /** what it does not do, as bits */
+  ill: number;
+}
+
+const SLIGHT = 1e-9;
+
+function chooseOf(kind: CoveringOption['kind'], place: number, sizes: readonly Stocked[], run: CoveredRun, asked: number): Chosen {
+  const { odMm, mustPassMm } = run;
+  let best: Stocked | null = null;
+  let bestIll = Infinity;
+  let gripping: Stocked | null = null;
+  for (const size of sizes) {
+    if (size.leastMm > odMm + SLIGHT || odMm > size.mostMm + SLIGHT) continue;
+    gripping = size;
+    if (mustPassMm > size.passMm + SLIGHT) continue;
+    const ill = toIll(size, run, asked);
+    // a braid that opens least shortens least; of shrink the smallest that fits is the lightest
+    if (ill < bestIll || (ill === bestIll && kind === 'braid')) [best, bestIll] = [size, ill];
+  }
+  if (best) return { kind, place, item: best.item, rank: 0, ill: bestIll };
+  return gripping
+    ? { kind, place, item: gripping.item, rank: 1, ill: toIll(gripping, run, asked) }
+    : { kind, place, item: null, rank: 2, ill: 0 };
+}
+
+function toIll({ does, item }: Stocked, { zone }: CoveredRun, asked: number): number {
+  const isCool = item.limitC >= (zone?.ambientC ?? -Infinity);
+  return asked & ~(isCool ? does | BIT.heat : does);
+}
+
+/** Every kind that the shop has, the one that is taken first. */
+function rankKinds(run: CoveredRun, catalogue: Catalogue, standard: ShopStandard): Chosen[] {
+  const asked = toBits(listDemands(run.zone));
+  const { byKind, kinds } = findStock(catalogue, standard);
+  // a shop that has none left still says what is missing
+  const of = kinds.length > 0 || standard.covering === 'none' ? kinds : [standard.covering];
+  const chosen = of.map((kind, place) => chooseOf(kind, place, byKind.get(kind) ?? [], run, asked));
+  const costs = new Map(standard.coveringBy === 'cost' ? chosen.map((one) => [one, toCost(one, run, catalogue, standard)]) : []);
+  return chosen.sort((a, b) => a.rank - b.rank || a.ill - b.ill || (costs.get(a) ?? 0) - (costs.get(b) ?? 0) || a.place - b.place);
+}
+
+const toCost = ({ item, rank }: Chosen, run: CoveredRun, catalogue: Catalogue, standard: ShopStandard) =>
+  item === null || rank === 2 ? 0 : measure(item, run, catalogue, standard).cost;
+
+/** The kind that is taken, and the next; null: a shop that has none, or has one only. */
+export function chooseFirst(
+  run: CoveredRun,
+  catalogue: Catalogue,
+  standard: ShopStandard,
+): { first: CoveringOption | null; second: CoveringOption | null; preferred: CoveringOption | null } {
+  const ranked = rankKinds(run, catalogue, standard);
+  const toWhole = (one: Chosen | undefined) => (one ? toOption(one, run, catalogue, standard) : null);
+  return {
+    first: toWhole(ranked[0]),
+    second: toWhole(ranked[1]),
+    preferred: toWhole(ranked.find(({ kind }) => kind === standard.covering)),
+  };
+}
 
 /** Every kind that the shop has, on a run, in the order in which they would be taken. */
-export function listCoveringOptions(run: CoveredRun, catalogue: Catalogue, standard: ShopStandard): CoveringOption[] {
-  const demands = listDemands(run.zone);
-  const kinds = orderKinds([...findStock(catalogue).keys()], standard);
-  // a shop that has none left still says what is missing
-  const asked = kinds.length > 0 || standard.covering === 'none' ? kinds : [standard.covering];
-  const options = asked.map((kind) => chooseSize(kind, run, demands, catalogue, standard));
-  const place = new Map(options.map((option, at) => [option, at]));
-  const by = (option: CoveringOption) => (standard.coveringBy === 'cost' ? option.cost : place.get(option)!);
-  return options.sort((a, b) => toRank(a) - toRank(b) || toIll(a.unmet) - toIll(b.unmet) || by(a) - by(b) || place.get(a)! - place.get(b)!);
-}
+export const listCoveringOptions = (run: CoveredRun, catalogue: Catalogue, standard: ShopStandard): CoveringOption[] =>
+  rankKinds(run, catalogue, standard).map((one) => toOption(one, run, catalogue, standard));
 
-const toRank = ({ problem }: CoveringOption) => (problem === null ? 0 : problem === 'cannot-pass' ? 1 : 2);
-
-const stocks = new WeakMap<Catalogue, ReadonlyMap<CoveringOption['kind'], readonly CoveringItem[]>>();
-
-/** Coverings for runs that are still bought, by kind: looked up once for a catalogue, for every run of every plan asks. */
-function findStock(catalogue: Catalogue): ReadonlyMap<CoveringOption['kind'], readonly CoveringItem[]> {
-  const known = stocks.get(catalogue);
-  if (known) return known;
-  const byKind = new Map<CoveringOption['kind'], CoveringItem[]>();
-  for (const item of catalogue.coverings)
-    if (isForRuns(item) && isOffered(catalogue, 'coverings', item.id)) pushTo(byKind, item.kind, item);
-  stocks.set(catalogue, byKind);
-  return byKind;
-}
-
-/** The size of one kind for a run; pinnedId: chosen by hand, it stays though it is retired or does not fit. */
+/** The size of one kind for a run; pinnedId: chosen by hand, it stays though it is retired, closes ends or does not fit. */
 export function chooseSize(
   kind: CoveringOption['kind'],
   run: CoveredRun,
-  demands: readonly CoveringDemand[],
   catalogue: Catalogue,
   standard: ShopStandard,
   pinnedId: string | null = null,
 ): CoveringOption {
-  const { odMm, mustPassMm, zone } = run;
-  const stock = findStock(catalogue).get(kind) ?? [];
-  // one that was chosen by hand stays though it is retired or closes ends
-  const pinned = pinnedId === null ? undefined : catalogue.coverings.find((item) => item.id === pinnedId && item.kind === kind);
-  const sizes = pinned && !stock.includes(pinned) ? [...stock, pinned] : stock;
-  const fits = sizes.map((item) => ({ item, ...isCoveringFit(item, odMm, mustPassMm, standard) })).filter(({ grips }) => grips);
-  const gripping = fits.map(({ item }) => item);
-  const fitting = fits.flatMap(({ item, passes }) => (passes ? [item] : []));
-  const listUnmet = (item: CoveringItem) => (zone === null ? [] : demands.filter((demand) => !isMet(item, demand, zone)));
-  const least = Math.min(...fitting.map((item) => toIll(listUnmet(item))));
-  const best = fitting.filter((item) => toIll(listUnmet(item)) === least);
-  // a braid that opens least shortens least; of shrink the smallest that fits is the lightest
-  const item = pinned ?? (kind === 'braid' ? best.at(-1) : best[0]) ?? gripping.at(-1);
-  const alsoFits = fitting.filter((one) => one !== item).map(({ id }) => id);
-  const none = { kind, cutMm: 0, odOutsideMm: odMm, massG: 0, price: null, minutes: 0, cost: 0, alsoFits };
-  if (!item || (pinnedId !== null && !pinned)) return { ...none, item: null, problem: 'no-size', unmet: [] };
-  const unmet = listUnmet(item);
-  if (!gripping.includes(item)) return { ...none, item, problem: 'no-size', unmet };
-  return { ...none, ...measure(item, run, catalogue, standard), item, problem: fitting.includes(item) ? null : 'cannot-pass', unmet };
+  const asked = toBits(listDemands(run.zone));
+  const sizes = findStock(catalogue, standard).byKind.get(kind) ?? [];
+  if (pinnedId === null) return toOption(chooseOf(kind, 0, sizes, run, asked), run, catalogue, standard);
+  const item = catalogue.coverings.find((one) => one.id === pinnedId && one.kind === kind);
+  const chosen = chooseOf(kind, 0, item ? [toStocked(item, standard)] : [], run, asked);
+  return toOption({ ...chosen, item: item ?? null }, run, catalogue, standard);
+}
+
+const PROBLEMS = [null, 'cannot-pass', 'no-size'] as const;
+
+function toOption({ kind, item, rank, ill }: Chosen, run: CoveredRun, catalogue: Catalogue, standard: ShopStandard): CoveringOption {
+  const { odMm, mustPassMm } = run;
+  const alsoFits = (findStock(catalogue, standard).byKind.get(kind) ?? [])
+    .filter((one) => one.item !== item && one.leastMm <= odMm + SLIGHT && odMm <= one.mostMm + SLIGHT && mustPassMm <= one.passMm + SLIGHT)
+    .map((one) => one.item.id);
+  const none = { cutMm: 0, odOutsideMm: odMm, massG: 0, price: null, minutes: 0, cost: 0 };
+  const figures = item === null || rank === 2 ? none : measure(item, run, catalogue, standard);
+  return { kind, item, ...figures, alsoFits, problem: PROBLEMS[rank], unmet: DEMANDS.filter((demand) => ill & BIT[demand]) };
 }
 
 function measure(

@@ -17,7 +17,7 @@ export function isCoveringFit(
   const { leastMm, mostMm } = measureGrip(item, standard);
   return {
     grips: leastMm <= odMm + SLIGHT && odMm <= mostMm + SLIGHT,
-    passes: isFromTheSide(item) || mustPassMm <= measurePass(item) + SLIGHT,
+    passes: mustPassMm <= measurePass(item) + SLIGHT,
   };
 }
 
@@ -33,8 +33,9 @@ export function measureGrip(item: CoveringItem, { braidGrip }: Pick<ShopStandard
 /** no bundle is thicker (as the schema of bores has it) */
 const TAPED_MOST_MM = 300;
 
-/** The largest thing that a closed one goes over, mm. */
-function measurePass(item: CoveringItem): number {
+/** The largest thing that it goes over, mm; anything where it goes on from the side. */
+export function measurePass(item: CoveringItem): number {
+  if (isFromTheSide(item)) return Infinity;
   if (item.kind === 'braid') return GRIPS * item.expandedBoreMm;
   if (isShrink(item)) return item.suppliedBoreMm / PASSES;
   return isTube(item) ? item.boreMm / PASSES : Infinity;
