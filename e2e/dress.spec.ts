@@ -14,6 +14,8 @@ test('a loom is dressed: coverings compared and chosen, boots and transitions, r
   page,
   request,
 }) => {
+  // to the step at the floor it is a long way
+  test.setTimeout(120_000);
   const id = await createTestJob(request, createCleanSkerry());
   await page.goto(`/jobs/${id}/bundle?loom=inlet`);
   await page.keyboard.press('6');
