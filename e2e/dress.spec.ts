@@ -46,7 +46,7 @@ test('a loom is dressed: coverings compared and chosen, boots and transitions, r
   await expect(rail.getByRole('img', { name: /^primary rail cut lengthwise/ })).toBeVisible();
   const pieces = await rail.getByRole('table').getByRole('row').count();
   expect(pieces).toBeGreaterThan(1);
-  await expect(rail.getByRole('figure', { name: 'Room to stand back' })).toContainText('with room to strip');
+  await expect(rail.getByRole('figure', { name: 'Room to stand back' })).toContainText('of the run before');
 
   // left out by hand, taken back by undo, and by the keys to the part before
   await pick(page, 'What goes over primary rail', 'nothing');

@@ -48,7 +48,7 @@ export function BreakoutView({ planned, nodeId }: { planned: PlannedLoom; nodeId
       {dress.pieces.length > 0 && (
         <PieceList pieces={dress.pieces} from="its middle" label={`Pieces of ${name} in the order they slide on`} />
       )}
-      {dress.parking && <ParkingBar parking={dress.parking} legMm={plan.tree.segments[trunkSegmentId]!.lengthMm} />}
+      {dress.parking && <ParkingBar isBreakout parking={dress.parking} legMm={plan.tree.segments[trunkSegmentId]!.lengthMm} />}
     </>
   );
 }

@@ -12,7 +12,7 @@ const LENGTH = 560;
 const TINTS = ['var(--brass-wash)', 'var(--paper-2)'] as const;
 
 /** What stands back on a leg while its end is made, one behind the other from the breakout, against the room there is. */
-export function ParkingBar({ parking, legMm }: { parking: Parking; legMm: number }) {
+export function ParkingBar({ parking, legMm, isBreakout = false }: { parking: Parking; legMm: number; isBreakout?: boolean }) {
   const { pieces, needMm, roomMm, fits, because, order } = parking;
   const used = pieces.reduce((sum, { lengthMm }) => sum + lengthMm, 0);
   const scale = LENGTH / Math.max(needMm, roomMm, 1);
@@ -20,7 +20,8 @@ export function ParkingBar({ parking, legMm }: { parking: Parking; legMm: number
   return (
     <figure className={styles.parking} aria-label="Room to stand back">
       <figcaption>
-        <b>{ORDER_WORDS[order]}</b> <span className={fits ? undefined : styles.alarm}>{because}.</span>
+        <b>{isBreakout ? 'Stands back while the ends beyond are made:' : ORDER_WORDS[order]}</b>{' '}
+        <span className={fits ? undefined : styles.alarm}>{because}.</span>
       </figcaption>
       {pieces.length > 0 && roomMm > 0 && (
         <svg viewBox={`0 0 ${LENGTH + 4} 46`} role="img" aria-label={`${Math.ceil(needMm)} of ${Math.floor(roomMm)} mm`}>
@@ -55,10 +56,10 @@ export function ParkingBar({ parking, legMm }: { parking: Parking; legMm: number
             <line x1={2 + (roomMm - legMm) * scale} x2={2 + (roomMm - legMm) * scale} y1={2} y2={32} stroke="var(--ink)" />
           )}
           <text x={2} y={43} className={styles.scale}>
-            {legMm < roomMm ? 'loose wire of the runs before' : 'breakout'}
+            {isBreakout ? 'datum side' : legMm < roomMm ? 'loose wire of the runs before' : 'breakout'}
           </text>
           <text x={LENGTH} y={43} textAnchor="end" className={styles.scale}>
-            end: {Math.ceil(needMm)} of {Math.floor(roomMm)} mm
+            {isBreakout ? 'breakout' : 'end'}: {Math.ceil(needMm)} of {Math.floor(roomMm)} mm
           </text>
         </svg>
       )}

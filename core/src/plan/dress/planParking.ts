@@ -25,10 +25,11 @@ export function planParking({ legMm, looseMm, sleeve, pieces, stripRoomMm }: Par
     return { pieces: all, needMm, roomMm, fits: needMm <= roomMm };
   };
   const small = park([...pieces]);
+  const toStrip = stripRoomMm > 0 ? ' with room to strip' : '';
   const words = (parked: typeof small) =>
     parked.fits
-      ? `${Math.ceil(parked.needMm)} mm with room to strip, on ${Math.floor(legMm)} mm of leg${parked.needMm > legMm ? ` and ${Math.floor(looseMm)} mm of loose wire behind it` : ''}`
-      : `no room to stand back: ${Math.ceil(parked.needMm)} mm with room to strip, there are ${Math.floor(roomMm)}`;
+      ? `${Math.ceil(parked.needMm)} mm${toStrip}, on ${Math.floor(legMm)} mm of ${stripRoomMm > 0 ? 'leg' : 'the run before'}${parked.needMm > legMm ? ` and ${Math.floor(looseMm)} mm of loose wire behind it` : ''}`
+      : `no room to stand back: ${Math.ceil(parked.needMm)} mm${toStrip}, there are ${Math.floor(roomMm)}`;
   if (sleeve?.isOverEnd)
     return {
       ...small,
