@@ -170,6 +170,12 @@ export function addEngine(job: Job, catalogue: Catalogue): Job {
   engine.ends['m-alternator']!.pins = { '1': createPinNeed('charge lamp', 'signal', { wants: 'digital' }) };
   engine.ends['m-engine-ground-stud']!.offers = { '1': createPinOffer('engine block', ['engine-block']) };
   engine.circuits = { ...Object.fromEntries(OWN), ...Object.fromEntries(listThrough(made.looms.inlet!)) };
+  // wet and hot at once: no lined sleeve of the shop stands it
+  const outlet = engine.nodes['m-water-outlet']!;
+  engine.nodes['m-water-outlet'] = {
+    ...outlet,
+    transitionPin: { itemId: null, reason: 'hot and wet at once: wrapped by hand at the car' },
+  };
   for (const id of ['r-alternator', 'r-engine-ground-stud'])
     engine.segments[id] = { ...engine.segments[id]!, coveringPin: { kind: 'none', itemId: null, reason: 'one wire, its label is enough' } };
   // readings that a second person took, and one that does not agree
