@@ -5,9 +5,9 @@ import { compareIds, pushTo } from '../units';
 import { askWires, createItem, createStep, isTrimmed, type Need, type StepContext } from './createStep';
 import { listCuts } from './listCuts';
 import { listEndSteps } from './listEndSteps';
-import { listDressNeeds, listDressSteps } from './listDressSteps';
+import { listDressNeeds, listDressSteps } from './steps/listDressSteps';
 import { listFillers, type FillerCut } from './listFillers';
-import { listLaidUpNeeds, listLayupSteps } from './listLayupSteps';
+import { listLaidUpNeeds, listLayupSteps } from './steps/listLayupSteps';
 import type { Ask, Step } from './step';
 
 /** What the ask for a cut is called: the length it is cut to now, and the length it ends up with. */

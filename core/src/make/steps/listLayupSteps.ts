@@ -1,7 +1,7 @@
-import { toLayerWords, toThreadWords, type LaidLayer, type LoomPlan, type PlannedLayup } from '../plan';
-import { createItem, createStep, type Need, type StepContext } from './createStep';
-import type { FillerCut } from './listFillers';
-import type { Step } from './step';
+import { toLayerWords, toThreadWords, type LaidLayer, type LoomPlan, type PlannedLayup } from '../../plan';
+import { createItem, createStep, type Need, type StepContext } from '../createStep';
+import type { FillerCut } from '../listFillers';
+import type { Step } from '../step';
 
 /** Steps of laying up: a layer a step, from the core outwards, stretch by stretch from the datum. */
 export function listLayupSteps(context: StepContext, fillers: readonly FillerCut[]): Step[] {

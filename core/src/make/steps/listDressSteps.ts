@@ -1,7 +1,7 @@
-import { DRESS_ROLE_WORDS, listLooseRuns, type DressPiece, type LoomPlan, type PlannedBreakoutDress, type PlannedEndDress } from '../plan';
-import { pushTo } from '../units';
-import { createItem, createStep, type Need, type StepContext } from './createStep';
-import type { Ask, Step } from './step';
+import { DRESS_ROLE_WORDS, listLooseRuns, type DressPiece, type LoomPlan, type PlannedBreakoutDress, type PlannedEndDress } from '../../plan';
+import { pushTo } from '../../units';
+import { createItem, createStep, type Need, type StepContext } from '../createStep';
+import type { Ask, Step } from '../step';
 
 const toSlideId = ({ endId, nodeId }: { endId?: string; nodeId?: string }) => (endId === undefined ? `fork.${nodeId!}` : `boot.${endId}`);
 const toCloseId = ({ endId, nodeId }: { endId?: string; nodeId?: string }) =>
