@@ -1,4 +1,11 @@
-import { DRESS_ROLE_WORDS, listLooseRuns, type DressPiece, type LoomPlan, type PlannedBreakoutDress, type PlannedEndDress } from '../../plan';
+import {
+  DRESS_ROLE_WORDS,
+  listLooseRuns,
+  type DressPiece,
+  type LoomPlan,
+  type PlannedBreakoutDress,
+  type PlannedEndDress,
+} from '../../plan';
 import { pushTo } from '../../units';
 import { createItem, createStep, type Need, type StepContext } from '../createStep';
 import type { Ask, Step } from '../step';
