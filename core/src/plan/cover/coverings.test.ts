@@ -118,7 +118,7 @@ describe('choice by what a zone asks for', () => {
             expect(ill(unmet)).toBe(Math.min(...fitting.map((one) => ill(one.unmet))));
             const alike = fitting.filter((one) => ill(one.unmet) === ill(unmet));
             const taken = alike.find((one) => one.kind === kind)!;
-            if (coveringBy === 'cost') expect(taken.cost).toBe(Math.min(...alike.map(({ cost }) => cost)));
+            if (coveringBy === 'cost') expect(taken.cost).toBe(Math.min(...alike.map(({ cost }) => cost!)));
           }
         },
       ),
@@ -143,6 +143,21 @@ describe('what the shop decides', () => {
     const bare = withStandard({ covering: 'none' });
     expect(first(inZone({}), bare)).toMatchObject({ kind: 'none', cutMm: 0, runnerUp: null });
     expect(first(inZone({ wet: true }), bare).kind).toBe('adhesive-shrink');
+  });
+  test('by cost: what nobody stated a price of is not taken for cheap, and says so', () => {
+    const job = inZone({});
+    const cheapest = first(job, withStandard({ coveringBy: 'cost' }));
+    const unpriced: Catalogue = {
+      ...withStandard({ coveringBy: 'cost' }),
+      buying: Object.fromEntries(
+        Object.entries(CATALOGUE.buying).map(([key, line]) => [
+          key,
+          key.startsWith(`coverings/${cheapest.kind}`) ? { ...line, price: null } : line,
+        ]),
+      ),
+    };
+    expect(first(job, unpriced).kind).not.toBe(cheapest.kind);
+    expect(compare(job, unpriced).find(({ kind }) => kind === cheapest.kind)!.whyNot).toContain('no price is stated');
   });
   test('PVC tape closes ends: no run is covered with it, were it the only one', () => {
     const tapes = { ...CATALOGUE, coverings: CATALOGUE.coverings.filter(({ kind }) => kind === 'pvc-tape') };

@@ -2,7 +2,7 @@ import { findBuying, isOffered, isTape, type CoveringItem, type CoveringKind, ty
 import type { Catalogue, ShopStandard } from '../../catalogue';
 import { pushTo } from '../../units';
 import type { CoveringDemand } from '../types';
-import { measureCoveringCut, measureCoveringOutside, measureGrip, measurePass } from './measureCovering';
+import { isGripped, isPassed, measureCoveringCut, measureCoveringOutside, measureWindow, type CoveringWindow } from './measureCovering';
 
 /** A run to cover: what it is, what its sleeve goes over on its way, how long it is; mm. */
 export interface CoveredRun {
@@ -24,8 +24,8 @@ export interface CoveringOption {
   /** null: nobody stated a price */
   price: number | null;
   minutes: number;
-  /** price and work; work alone where no price is stated */
-  cost: number;
+  /** price and work; null: nobody stated a price */
+  cost: number | null;
   problem: null | 'no-size' | 'cannot-pass';
   /** what the zone asks for and this does not do, the gravest first */
   unmet: CoveringDemand[];
@@ -54,11 +54,8 @@ export function listDemands(zone: Surroundings | null): CoveringDemand[] {
 const BIT = Object.fromEntries(DEMANDS.map((demand, at) => [demand, 2 ** (DEMANDS.length - at)])) as Record<CoveringDemand, number>;
 
 /** A covering with what every run of every plan asks of it, worked out once. */
-interface Stocked {
+interface Stocked extends CoveringWindow {
   item: CoveringItem;
-  leastMm: number;
-  mostMm: number;
-  passMm: number;
   /** what it does, as bits, but for heat */
   does: number;
 }
@@ -94,8 +91,7 @@ function createStock(catalogue: Catalogue, standard: ShopStandard): Stock {
 
 const toStocked = (item: CoveringItem, standard: ShopStandard): Stocked => ({
   item,
-  ...measureGrip(item, standard),
-  passMm: measurePass(item),
+  ...measureWindow(item, standard),
   does:
     (item.opens ? BIT.opens : 0) |
     (item.keepsOut === 'water' ? BIT.water : 0) |
@@ -119,17 +115,15 @@ interface Chosen {
   ill: number;
 }
 
-const SLIGHT = 1e-9;
-
 function chooseOf(kind: CoveringOption['kind'], place: number, sizes: readonly Stocked[], run: CoveredRun, asked: number): Chosen {
   const { odMm, mustPassMm } = run;
   let best: Stocked | null = null;
   let bestIll = Infinity;
   let gripping: Stocked | null = null;
   for (const size of sizes) {
-    if (size.leastMm > odMm + SLIGHT || odMm > size.mostMm + SLIGHT) continue;
+    if (!isGripped(size, odMm)) continue;
     gripping = size;
-    if (mustPassMm > size.passMm + SLIGHT) continue;
+    if (!isPassed(size, mustPassMm)) continue;
     const ill = toIll(size, run, asked);
     // a braid that opens least shortens least; of shrink the smallest that fits is the lightest
     if (ill < bestIll || (ill === bestIll && kind === 'braid')) [best, bestIll] = [size, ill];
@@ -153,11 +147,15 @@ function rankKinds(run: CoveredRun, catalogue: Catalogue, standard: ShopStandard
   const of = kinds.length > 0 || standard.covering === 'none' ? kinds : [standard.covering];
   const chosen = of.map((kind, place) => chooseOf(kind, place, byKind.get(kind) ?? [], run, asked));
   const costs = new Map(standard.coveringBy === 'cost' ? chosen.map((one) => [one, toCost(one, run, catalogue, standard)]) : []);
-  return chosen.sort((a, b) => a.rank - b.rank || a.ill - b.ill || (costs.get(a) ?? 0) - (costs.get(b) ?? 0) || a.place - b.place);
+  return chosen.sort((a, b) => a.rank - b.rank || a.ill - b.ill || compareCosts(costs.get(a), costs.get(b)) || a.place - b.place);
 }
 
 const toCost = ({ item, rank }: Chosen, run: CoveredRun, catalogue: Catalogue, standard: ShopStandard) =>
-  item === null || rank === 2 ? 0 : measure(item, run, catalogue, standard).cost;
+  item === null || rank === 2 ? null : measure(item, run, catalogue, standard).cost;
+
+/** What nobody stated a price of is not taken for cheap. */
+const compareCosts = (a: number | null | undefined, b: number | null | undefined) =>
+  a === undefined || b === undefined || a === b ? 0 : (a ?? Number.MAX_VALUE) - (b ?? Number.MAX_VALUE);
 
 /** The kind that is taken, and the next; null: a shop that has none, or has one only. */
 export function chooseFirst(
@@ -199,9 +197,9 @@ const PROBLEMS = [null, 'cannot-pass', 'no-size'] as const;
 function toOption({ kind, item, rank, ill }: Chosen, run: CoveredRun, catalogue: Catalogue, standard: ShopStandard): CoveringOption {
   const { odMm, mustPassMm } = run;
   const alsoFits = (findStock(catalogue, standard).byKind.get(kind) ?? [])
-    .filter((one) => one.item !== item && one.leastMm <= odMm + SLIGHT && odMm <= one.mostMm + SLIGHT && mustPassMm <= one.passMm + SLIGHT)
+    .filter((one) => one.item !== item && isGripped(one, odMm) && isPassed(one, mustPassMm))
     .map((one) => one.item.id);
-  const none = { cutMm: 0, odOutsideMm: odMm, massG: 0, price: null, minutes: 0, cost: 0 };
+  const none = { cutMm: 0, odOutsideMm: odMm, massG: 0, price: null, minutes: 0, cost: null };
   const figures = item === null || rank === 2 ? none : measure(item, run, catalogue, standard);
   return { kind, item, ...figures, alsoFits, problem: PROBLEMS[rank], unmet: DEMANDS.filter((demand) => ill & BIT[demand]) };
 }
@@ -222,7 +220,7 @@ function measure(
     massG: (item.massGPerM * cutMm) / 1000,
     price,
     minutes,
-    cost: (price ?? 0) + (minutes * standard.labourPerHour) / 60,
+    cost: price === null ? null : price + (minutes * standard.labourPerHour) / 60,
   };
 }
 
@@ -235,9 +233,14 @@ export function toWhyNot(option: CoveringOption, taken: CoveringOption, run: Cov
   if (worse.length > 0) return worse.map((demand) => toWantWords(demand, item!, run.zone)).join(', ');
   const beside = [
     toDifference(option.massG - taken.massG, 'g', 'heavier', 'lighter', 0.05, 1),
-    option.price === null || taken.price === null ? null : toDifference(option.cost - taken.cost, '', 'dearer', 'cheaper', 0.05, 2),
+    option.cost === null || taken.cost === null ? null : toDifference(option.cost - taken.cost, '', 'dearer', 'cheaper', 0.05, 2),
   ].filter((words) => words !== null);
-  const reason = standard.coveringBy === 'cost' ? 'dearer with its work' : 'after it in the shop’s order';
+  const reason =
+    standard.coveringBy === 'cost'
+      ? option.cost === null
+        ? 'no price is stated'
+        : 'dearer with its work'
+      : 'after it in the shop’s order';
   return [reason, ...beside].join('; ');
 }
 

@@ -7,6 +7,22 @@ const SLIGHT = 1e-9;
 export const PASSES = 1.1;
 export const GRIPS = 0.9;
 
+/** What a size takes: bundles that it grips, thinnest and thickest, and the largest thing that it goes over; mm. */
+export interface CoveringWindow {
+  leastMm: number;
+  mostMm: number;
+  passMm: number;
+}
+
+export const measureWindow = (item: CoveringItem, standard: Pick<ShopStandard, 'braidGrip'>): CoveringWindow => ({
+  ...measureGrip(item, standard),
+  passMm: measurePass(item),
+});
+
+export const isGripped = ({ leastMm, mostMm }: CoveringWindow, odMm: number): boolean =>
+  leastMm <= odMm + SLIGHT && odMm <= mostMm + SLIGHT;
+export const isPassed = ({ passMm }: CoveringWindow, mustPassMm: number): boolean => mustPassMm <= passMm + SLIGHT;
+
 /** Does this size grip the bundle and yet go over what it has to pass? Diameters in mm. Braid at its relaxed bore does not grip (calculations 7). */
 export function isCoveringFit(
   item: CoveringItem,
@@ -14,11 +30,8 @@ export function isCoveringFit(
   mustPassMm: number,
   standard: Pick<ShopStandard, 'braidGrip'>,
 ): { grips: boolean; passes: boolean } {
-  const { leastMm, mostMm } = measureGrip(item, standard);
-  return {
-    grips: leastMm <= odMm + SLIGHT && odMm <= mostMm + SLIGHT,
-    passes: mustPassMm <= measurePass(item) + SLIGHT,
-  };
+  const window = measureWindow(item, standard);
+  return { grips: isGripped(window, odMm), passes: isPassed(window, mustPassMm) };
 }
 
 /** Bundles that this size grips, thinnest and thickest, mm. */
@@ -34,7 +47,7 @@ export function measureGrip(item: CoveringItem, { braidGrip }: Pick<ShopStandard
 const TAPED_MOST_MM = 300;
 
 /** The largest thing that it goes over, mm; anything where it goes on from the side. */
-export function measurePass(item: CoveringItem): number {
+function measurePass(item: CoveringItem): number {
   if (isFromTheSide(item)) return Infinity;
   if (item.kind === 'braid') return GRIPS * item.expandedBoreMm;
   if (isShrink(item)) return item.suppliedBoreMm / PASSES;
