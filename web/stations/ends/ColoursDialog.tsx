@@ -5,6 +5,10 @@ import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { useShop } from '../../client/shopContext';
 import { DialogEnd } from '../../ui/DialogEnd';
 import { Swatch } from '../../ui/Swatch';
+import styles from './Ends.module.css';
+
+/** so many of those that a circuit is taken for tell what is meant */
+const MOST_NAMED = 3;
 
 /** Wires that are taken for one beside them, and the least change of colours after which none is. */
 export function ColoursDialog({ planned, onClose }: { planned: PlannedLoom; onClose: () => void }) {
@@ -15,12 +19,16 @@ export function ColoursDialog({ planned, onClose }: { planned: PlannedLoom; onCl
   const { changes, left, isLeast, reelsBefore, reelsAfter } = proposal;
   const numbers = (circuitId: string) =>
     [...new Set(plan.wires.filter((wire) => wire.circuitId === circuitId).map(({ number }) => number))].join(', ');
+  const toLikeWords = (ids: readonly string[]) => {
+    const words = ids.slice(0, MOST_NAMED).map((id) => `${loom.circuits[id]!.name} (${toColourWords(loom.circuits[id]!.colour)})`);
+    return `${words.join(', ')}${ids.length > MOST_NAMED ? ` and ${ids.length - MOST_NAMED} more` : ''}`;
+  };
   const take = () => {
     store.edit(recolour(loomId, new Map(changes.map(({ circuitId, to }) => [circuitId, to]))));
     onClose();
   };
   return (
-    <Modal opened onClose={onClose} title="Wires that look alike beside one another" size="lg">
+    <Modal opened onClose={onClose} title="Wires that look alike beside one another" size="xl">
       <form
         onSubmit={(event) => {
           event.preventDefault();
@@ -39,7 +47,7 @@ export function ColoursDialog({ planned, onClose }: { planned: PlannedLoom; onCl
           </p>
         )}
         {changes.length > 0 && (
-          <Table aria-label="Circuits in another colour">
+          <Table aria-label="Circuits in another colour" className={styles.colours}>
             <thead>
               <tr>
                 <th>circuit</th>
@@ -60,7 +68,7 @@ export function ColoursDialog({ planned, onClose }: { planned: PlannedLoom; onCl
                   <td>
                     <Swatch colour={to} />
                   </td>
-                  <td>{likeIds.map((id) => `${loom.circuits[id]!.name} (${toColourWords(loom.circuits[id]!.colour)})`).join(', ')}</td>
+                  <td>{toLikeWords(likeIds)}</td>
                 </tr>
               ))}
             </tbody>
