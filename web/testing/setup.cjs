@@ -34,3 +34,21 @@ console.error = (...words) => {
 };
 // jsdom has none; documents are plain JSON
 globalThis.structuredClone ??= (value) => JSON.parse(JSON.stringify(value));
+// jsdom walks the whole document for each label of each field: at a station's fields that was half of a test's time
+const LABELABLE = 'button, input:not([type=hidden]), meter, output, progress, select, textarea';
+Object.defineProperty(HTMLLabelElement.prototype, 'control', {
+  configurable: true,
+  get() {
+    const id = this.getAttribute('for');
+    if (id === null) return this.querySelector(LABELABLE);
+    const named = this.ownerDocument.getElementById(id);
+    return named?.matches(LABELABLE) ? named : null;
+  },
+});
+for (const kind of [HTMLButtonElement, HTMLInputElement, HTMLSelectElement, HTMLTextAreaElement])
+  Object.defineProperty(kind.prototype, 'labels', {
+    configurable: true,
+    get() {
+      return this.matches(LABELABLE) ? [...this.ownerDocument.getElementsByTagName('label')].filter(({ control }) => control === this) : null;
+    },
+  });
