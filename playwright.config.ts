@@ -5,9 +5,9 @@ import { CHROMIUM } from './e2e/chromium';
 export default defineConfig({
   testDir: 'e2e',
   testMatch: '**/*.spec.ts',
-  // a machine at half its speed is slow, not wrong
-  timeout: 180_000,
-  expect: { timeout: 30_000 },
+  // a machine at a third of its speed is slow, not wrong
+  timeout: 300_000,
+  expect: { timeout: 60_000 },
   workers: 2,
   fullyParallel: true,
   forbidOnly: true,

@@ -23,27 +23,27 @@ const SCREENS: [name: string, path: (id: string) => string, ready: (page: Page) 
       page
         .getByRole('link', { name: /Skerry/ })
         .first()
-        .waitFor({ timeout: 20_000 }),
+        .waitFor({ timeout: 60_000 }),
   ],
-  ['Shop', () => '/shop', (page) => page.getByRole('button', { name: /^Housings/ }).click({ timeout: 20_000 })],
+  ['Shop', () => '/shop', (page) => page.getByRole('button', { name: /^Housings/ }).click({ timeout: 60_000 })],
   [
     'People, letting somebody in',
     () => '/people',
-    (page) => page.getByRole('button', { name: 'Let somebody in' }).click({ timeout: 20_000 }),
+    (page) => page.getByRole('button', { name: 'Let somebody in' }).click({ timeout: 60_000 }),
   ],
-  ['the way in', () => '/sign-in', (page) => page.getByRole('textbox', { name: 'Sign-in name' }).waitFor({ timeout: 20_000 })],
-  ['a code', () => '/welcome', (page) => page.getByRole('textbox', { name: 'Code' }).waitFor({ timeout: 20_000 })],
+  ['the way in', () => '/sign-in', (page) => page.getByRole('textbox', { name: 'Sign-in name' }).waitFor({ timeout: 60_000 })],
+  ['a code', () => '/welcome', (page) => page.getByRole('textbox', { name: 'Code' }).waitFor({ timeout: 60_000 })],
   ...(['brief', 'survey', 'circuits', 'power', 'bundle', 'dress', 'ends', 'sheets', 'floor', 'customer'] as const).map(
     (slug): (typeof SCREENS)[number] => [
       slug,
       (id) => `/jobs/${id}/${slug}?loom=engine`,
-      (page) => page.locator('main, h1').first().waitFor({ timeout: 20_000 }),
+      (page) => page.locator('main, h1').first().waitFor({ timeout: 60_000 }),
     ],
   ),
   ...(['lengths', 'circuits', 'findings'] as const).map((tab): (typeof SCREENS)[number] => [
     `bundle, ${tab}`,
     (id) => `/jobs/${id}/bundle?loom=chassis&tab=${tab}`,
-    (page) => page.getByRole('tabpanel').first().waitFor({ timeout: 20_000 }),
+    (page) => page.getByRole('tabpanel').first().waitFor({ timeout: 60_000 }),
   ]),
 ];
 

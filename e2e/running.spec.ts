@@ -122,7 +122,7 @@ test('whatever is killed is started again by itself, and what was stored is ther
     expect(await note(round, `before ${what}`)).toBe(200);
     const before = running()[what];
     process.kill(before, 'SIGKILL');
-    await expect.poll(() => running()[what], { timeout: 30_000 }).not.toBe(before);
+    await expect.poll(() => running()[what]).not.toBe(before);
     await isUp();
     // a tablet tries again: so does this
     await expect.poll(() => get(`/api/jobs/${jobId}`), { timeout: 15_000 }).toBe(200);
@@ -183,7 +183,7 @@ test('a backup is made while people work and read back; restoring it wants nobod
 test('where the start itself is killed nothing of it is left on its port, and the next start takes it all up again', async () => {
   const { pid, application, worker } = running();
   process.kill(pid, 'SIGKILL');
-  await expect.poll(() => [application, worker].filter(isAlive), { timeout: 20_000 }).toEqual([]);
+  await expect.poll(() => [application, worker].filter(isAlive)).toEqual([]);
   start();
   await isUp();
   expect(running().port).toBe(port);

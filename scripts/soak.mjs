@@ -5,7 +5,20 @@ import { ensureModules, ensurePackages, run } from './lib/machine.mjs';
 ensurePackages(['postgresql', 'chromium']);
 await ensureModules();
 const env = { ...process.env, WATTOGRAPH_SOAK: '1' };
-await run('node', ['node_modules/jest/bin/jest.js', 'sequences', 'nodal', 'slim', 'carryOver', 'mutations'], { env });
+const repeated = [
+  'sequences',
+  'nodal',
+  'slim',
+  'carryOver',
+  'mutations',
+  'dressSteps',
+  'mixedFamilies',
+  'fitted',
+  'checkShop',
+  'layoutStrip',
+  'planSession',
+];
+await run('node', ['node_modules/jest/bin/jest.js', ...repeated], { env });
 await run(
   'node',
   [

@@ -1,5 +1,5 @@
 // Lint, types, unit and browser tests, set-up included. The last line is the true total.
-import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensureBuild, ensureModules, ensurePackages, root, run } from './lib/machine.mjs';
 
@@ -22,6 +22,19 @@ async function part(name, work, count) {
   passed += counted.passed;
   failed += ok ? counted.failed : Math.max(1, counted.failed);
   console.log(`── ${name}: ${ok ? 'ok' : 'FAILED'} in ${Math.round((Date.now() - started) / 1000)} s`);
+}
+
+const MOST_LINES = 120;
+
+/** What the page of each browser test that failed showed: where only the output is kept, it is all there is to go by. */
+function tellPages() {
+  const kept = join(root, 'test-results');
+  for (const name of readdirSync(kept)) {
+    const context = join(kept, name, 'error-context.md');
+    if (!existsSync(context)) continue;
+    const text = readFileSync(context, 'utf8').split('# Page snapshot')[1];
+    if (text) console.log(`\n── the page of ${name}\n${text.split('\n').slice(0, MOST_LINES).join('\n')}`);
+  }
 }
 
 const readReport = (file) => (existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null);
@@ -59,6 +72,7 @@ await part(
     return report && { passed: report.stats.expected, failed: report.stats.unexpected + report.stats.flaky };
   },
 );
+if (failed > 0) tellPages();
 rmSync(results, { recursive: true, force: true });
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);

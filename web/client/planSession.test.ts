@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { CATALOGUE, createPlanner, editDocument, listFindings, type Job } from 'wattograph-core';
 import { createInlet, createSkerry } from 'wattograph-core/demo';
+import { runs } from '../../core/src/testing/runs';
 import { STEP, takeStep } from '../../core/src/testing/takeStep';
 import { PLAN_MEASURE, PlanRunner, type PlanResult } from './planner';
 import { createPlanSession, type PlanRequest } from './planSession';
@@ -66,8 +67,8 @@ const fromNothing = (job: Job) => {
 };
 
 test.each([
-  ['one loom', createInlet, 12],
-  ['four looms', createSkerry, 3],
+  ['one loom', createInlet, runs(5, 100)],
+  ['four looms', createSkerry, runs(2, 30)],
 ])('through the messages of the worker, whatever edits follow each other, %s is planned as from nothing', (_, create, numRuns) => {
   fc.assert(
     fc.property(fc.array(STEP, { minLength: 1, maxLength: 8 }), (steps) => {

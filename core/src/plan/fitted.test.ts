@@ -4,6 +4,7 @@ import { createInlet } from '../demo';
 import { createRandomJob } from '../demo/generate';
 import { changeDocument, createOpenItem, findSurroundings, isMoving, TICKS, type CircuitKind, type Job, type Tick } from '../model';
 import { createBench, join } from '../testing/createBench';
+import { runs } from '../testing/runs';
 import { createPlanner, plan } from './index';
 
 const only = (job: Job) => plan(job, CATALOGUE).looms[0]!;
@@ -43,7 +44,7 @@ describe('a planner that knows the job gives what a new one gives', () => {
           expect(planner(job)).toEqual(plan(job, CATALOGUE));
         }
       }),
-      { numRuns: 12, seed: 4640 },
+      { numRuns: runs(6, 60), seed: 4640 },
     );
   });
 });

@@ -5,6 +5,7 @@ import old from '../../testing/formats/shop-1.json';
 import second from '../../testing/formats/shop-2.json';
 import third from '../../testing/formats/shop-3.json';
 import fourth from '../../testing/formats/shop-4.json';
+import { runs } from '../../testing/runs';
 import { checkShop, SHOP_FORMAT_VERSION, SHOP_MIGRATIONS, ShopSchema, type Shop } from './index';
 
 /** Problems of the demo shop after a change, one line each. */
@@ -216,6 +217,6 @@ test('whatever is put in whatever place, it is refused or accepted and never thr
       const checked = checkShop(shop);
       if (!checked.ok) expect(checked.problems.every(({ message }) => message.length > 5)).toBe(true);
     }),
-    { numRuns: 150 },
+    { numRuns: runs(60, 600) },
   );
 });
