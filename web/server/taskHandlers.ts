@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { toCostWords, toCutListCsv, toPartsCsv, toSvg, toWireListCsv } from 'wattograph-core';
+import { toCostWords, listMarks, toCutListCsv, toLabelsCsv, toPartsCsv, toSvg, toWireListCsv } from 'wattograph-core';
 import { toPdf } from 'wattograph-core/pdf';
 import { createStoredJob, readJob } from './documents';
 import { freezeLate } from './frozen';
@@ -49,12 +49,14 @@ const HANDLERS: Handlers = {
   csv: async (wanted) => {
     const source = await readSource(wanted.jobId, wanted.release);
     const { plan, build } = await readLoom(source, wanted.loom);
-    const text =
-      wanted.what === 'wires'
-        ? toWireListCsv(source.job, plan)
-        : wanted.what === 'cuts'
-          ? toCutListCsv(build)
-          : toPartsCsv(build, (await readShopOf(source.job)).shop.currency);
+    const { shop } = await readShopOf(source.job);
+    const lists = {
+      wires: () => toWireListCsv(source.job, plan),
+      cuts: () => toCutListCsv(build),
+      labels: () => toLabelsCsv(source.job, plan.loomId, listMarks(source.job, plan, shop)),
+      parts: () => toPartsCsv(build, shop.currency),
+    };
+    const text = lists[wanted.what as keyof typeof lists]();
     const name = `${toFileName(source.job.name, plan.loomId, wanted.what ?? '', source.revision)}.csv`;
     return { status: 200, type: 'text/csv; charset=utf-8', name, body: Buffer.from(text) };
   },

@@ -154,12 +154,13 @@ export const COVERINGS: readonly CoveringItem[] = [
 ];
 
 export const LABELS: readonly LabelStock[] = [
-  { id: 'label-1.6', name: 'marker sleeve 1.6', suppliedBoreMm: 1.6, recoveredBoreMm: 0.8, lengthMm: 25 },
-  { id: 'label-2.4', name: 'marker sleeve 2.4', suppliedBoreMm: 2.4, recoveredBoreMm: 1.2, lengthMm: 25 },
-  { id: 'label-3.2', name: 'marker sleeve 3.2', suppliedBoreMm: 3.2, recoveredBoreMm: 1.6, lengthMm: 25 },
-  { id: 'label-4.8', name: 'marker sleeve 4.8', suppliedBoreMm: 4.8, recoveredBoreMm: 2.4, lengthMm: 38 },
-  { id: 'label-6.4', name: 'marker sleeve 6.4', suppliedBoreMm: 6.4, recoveredBoreMm: 3.2, lengthMm: 38 },
-  { id: 'label-9.5', name: 'marker sleeve 9.5', suppliedBoreMm: 9.5, recoveredBoreMm: 4.8, lengthMm: 38 },
-  { id: 'label-12.7', name: 'marker sleeve 12.7', suppliedBoreMm: 12.7, recoveredBoreMm: 6.4, lengthMm: 51 },
-  { id: 'label-19', name: 'marker sleeve 19', suppliedBoreMm: 19, recoveredBoreMm: 9.5, lengthMm: 51 },
+  { id: 'label-1.6', name: 'marker sleeve 1.6', suppliedBoreMm: 1.6, recoveredBoreMm: 0.8, lengthMm: 25, printableMm: 23 },
+  { id: 'label-2.4', name: 'marker sleeve 2.4', suppliedBoreMm: 2.4, recoveredBoreMm: 1.2, lengthMm: 25, printableMm: 23 },
+  { id: 'label-3.2', name: 'marker sleeve 3.2', suppliedBoreMm: 3.2, recoveredBoreMm: 1.6, lengthMm: 25, printableMm: 23 },
+  { id: 'label-4.8', name: 'marker sleeve 4.8', suppliedBoreMm: 4.8, recoveredBoreMm: 2.4, lengthMm: 38, printableMm: 36 },
+  { id: 'label-6.4', name: 'marker sleeve 6.4', suppliedBoreMm: 6.4, recoveredBoreMm: 3.2, lengthMm: 38, printableMm: 36 },
+  { id: 'label-9.5', name: 'marker sleeve 9.5', suppliedBoreMm: 9.5, recoveredBoreMm: 4.8, lengthMm: 38, printableMm: 36 },
+  { id: 'label-12.7', name: 'marker sleeve 12.7', suppliedBoreMm: 12.7, recoveredBoreMm: 6.4, lengthMm: 51, printableMm: 49 },
+  { id: 'label-19', name: 'marker sleeve 19', suppliedBoreMm: 19, recoveredBoreMm: 9.5, lengthMm: 51, printableMm: 49 },
+  { id: 'label-25.4', name: 'marker sleeve 25.4', suppliedBoreMm: 25.4, recoveredBoreMm: 12.7, lengthMm: 51, printableMm: 49 },
 ];

@@ -47,6 +47,8 @@ export const LARKHOLLOW: ShopStandard = {
   stripeShare: 0.2,
   stripeLeastShare: 0.12,
   colourReachMm: 200,
+  legendMm: 2.5,
+  legendLeastMm: 1.6,
   shrinkOverlapMm: 10,
   braidGrip: 1.1,
   insulationLimitC: { etfe: 150, 'etfe-plated': 200, thinwall: 125 },

@@ -145,6 +145,8 @@ describe('what parts cost', () => {
     const csv = toPartsCsv(build(createDemoShop()), 'EUR').trim().split('\r\n');
     expect(csv[0]).toBe('group,part,name,pieces,metres,packs,cost EUR');
     expect(csv).toHaveLength(build(createDemoShop()).parts.length + 1);
-    expect(csv.find((row) => row.startsWith('label,end-label'))).toMatch(/^label,end-label,end label,\d+,,,$/);
+    expect(csv.find((row) => row.startsWith('splice,sleeve-'))).toMatch(
+      /^splice,sleeve-[^,]+,"?adhesive splice sleeve[^"]+"?,\d+,[\d.]+,,$/,
+    );
   });
 });

@@ -41,6 +41,7 @@ import { checkSlideOn } from './dress/checkSlideOn';
 import { checkSplicePlaces } from './bundle/checkSplicePlaces';
 import { checkStuds } from './ends/checkStuds';
 import { checkZoneHeat } from './power/checkZoneHeat';
+import { checkLegends } from './job/checkLegends';
 import { checkWireNumbers } from './job/checkWireNumbers';
 import type { Grade } from './register';
 import type { Finding, JobRule, Rule, WiringRule } from './types';
@@ -117,6 +118,7 @@ export const JOB_RULES = {
   source: checkSource,
   suppression: checkSuppression,
   coils: checkCoils,
+  legends: checkLegends,
 } satisfies Record<string, JobRule>;
 
 const WEIGHT = { stop: 0, check: 1, note: 2 } satisfies Record<Grade, number>;

@@ -126,7 +126,13 @@ export const REGISTER = {
   EN8: { grade: 'check', station: 'ends', means: 'a housing or cable that the shop has retired' },
   PO1: { grade: 'check', station: 'ends', means: 'too many rings on a stud' },
   MA1: { grade: 'stop', station: 'bundle', means: 'a wire number given twice in a job' },
-  MA2: { grade: 'check', station: 'bundle', means: 'no marker sleeve fits a wire' },
+  MA2: {
+    grade: 'check',
+    station: 'bundle',
+    means: 'a label that does not go over its wire or end, or does not carry its legend in letters that are read',
+  },
+  MA3: { grade: 'check', station: 'ends', means: 'legends of two ends that are taken for one another' },
+  MA4: { grade: 'check', station: 'ends', means: 'an abbreviation on a legend that could stand for two things in this job' },
   BT1: { grade: 'stop', station: 'bundle', means: 'the steps cannot be put in any order' },
 } as const satisfies Record<string, RegisteredRule>;
 

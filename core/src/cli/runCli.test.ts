@@ -125,7 +125,7 @@ describe('bad input ends with 2 and a located message, and writes nothing', () =
       /type\.json \/looms\/bench\/segments\/s1\/lengthMm: expected number, got "300"/,
     ],
     ['a wrong loom', ['convert', bench, '--csv', 'cuts', '--loom', 'x'], /--loom: expected one of bench, got "x"/],
-    ['a list that is none', ['convert', bench, '--csv', 'xyz'], /--csv: expected wires, cuts or pins, got "xyz"/],
+    ['a list that is none', ['convert', bench, '--csv', 'xyz'], /--csv: expected wires, cuts, parts, labels or pins, got "xyz"/],
     ['no name for the PDF', ['sheets', bench], /--pdf: expected the name of the file to write/],
     ['a flag that is none', ['plan', bench, '--fast'], /Unknown option '--fast'/],
     ['a 50 MB file', ['plan', file('big.json', ' '.repeat(50 * 1024 * 1024))], /big\.json: expected at most 8 MB, got 50 MB/],

@@ -4,16 +4,26 @@ import { parseArgs } from 'node:util';
 import { CATALOGUE, createLookup, type Catalogue } from '../catalogue';
 import { createSheets, PAPERS, type Paper } from '../draw';
 import { toPdf } from '../draw/toPdf';
-import { fromJobFile, fromJsonText, toCutListCsv, toDressJson, toLayupJson, toPartsCsv, toPinsCsv, toWireListCsv } from '../exchange';
+import {
+  fromJobFile,
+  fromJsonText,
+  toCutListCsv,
+  toDressJson,
+  toLabelsCsv,
+  toLayupJson,
+  toPartsCsv,
+  toPinsCsv,
+  toWireListCsv,
+} from '../exchange';
 import { createBuild, listFindings } from '../make';
 import { checkJob, checkShop, findBundling, type Checked, type Job, type Loom, type Problem, type Shop } from '../model';
-import { findStandard, plan, searchLayups, USUAL_TRIES, type JobPlan, type LoomPlan } from '../plan';
+import { findStandard, listMarks, plan, searchLayups, USUAL_TRIES, type JobPlan, type LoomPlan } from '../plan';
 import { toCount } from '../units';
 
 const USAGE = `wattograph plan FILE              the plan as JSON
 wattograph check FILE             the findings; exit code by the worst that is not accepted: 0 none or note, 3 check, 1 stop
 wattograph sheets FILE --pdf OUT  the build pack as PDF   [--loom ID] [--paper A4|Letter]
-wattograph convert FILE --csv wires|cuts|pins   a list as CSV  [--loom ID]
+wattograph convert FILE --csv wires|cuts|parts|labels|pins  a list as CSV  [--loom ID]
 wattograph layup FILE             lay-up of a loom by search, as JSON  [--loom ID] [--seed N]; a loom that is not twisted in layers as if it were
 wattograph dress FILE             what covers and finishes a loom, as JSON  [--loom ID]
 each with --shop SHOP: the shop's own parts and standards, a file that the application exports; where none is given those that the job carries, else the demo shop's
@@ -187,6 +197,9 @@ function toCsv(job: Job, shop: Catalogue, loomId: string | undefined, what: stri
   if (what === 'wires') return toWireListCsv(job, loomPlan);
   if (what === 'pins') return toPinsCsv(job, plan(job, shop).power);
   if (what === 'parts') return toPartsCsv(createBuild(job, loomPlan, shop), shop.currency);
+  if (what === 'labels') return toLabelsCsv(job, loomPlan.loomId, listMarks(job, loomPlan, shop));
   if (what === 'cuts') return toCutListCsv(createBuild(job, loomPlan, shop));
-  throw new BadInput([{ path: '--csv', message: `expected wires, cuts or pins, got ${what === undefined ? 'nothing' : `"${what}"`}` }]);
+  throw new BadInput([
+    { path: '--csv', message: `expected wires, cuts, parts, labels or pins, got ${what === undefined ? 'nothing' : `"${what}"`}` },
+  ]);
 }

@@ -1,5 +1,7 @@
 export { drawBreakoutStack, drawEndStack } from './dress/drawStack';
 export { toStackedRun } from './dress/toStackedRun';
+export { drawSleeves } from './label/drawSleeves';
+export { printSleeves, type PrintedStock } from './label/printSleeves';
 export { drawFace, type FaceLayout } from './drawFace';
 export type { Drawing, Mark } from './drawing';
 export { drawStrip } from './drawStrip';

@@ -10,5 +10,7 @@ export { toPinListCsv } from './toPinListCsv';
 export { fromJobFile, toJobFile } from './jobFile';
 export { fromShopTable, toShopTable, toShopTableCsv } from './shopTables';
 export { toDressJson } from './toDressJson';
+export { fromLabelList } from './fromLabelList';
+export { toLabelsCsv } from './toLabelsCsv';
 export { toLayupJson } from './toLayupJson';
 export { toPinsCsv } from './toPinsCsv';

@@ -1,6 +1,6 @@
 import { findFamily, type Catalogue, type ShopStandard } from '../catalogue';
 import { findBuying, type BoughtTable, type Job } from '../model';
-import { findStandard, type LoomPlan } from '../plan';
+import { findStandard, listMarks, type LoomPlan } from '../plan';
 import { compareIds } from '../units';
 import { listCuts } from './listCuts';
 import { listFillers } from './listFillers';
@@ -57,7 +57,6 @@ export function listParts(job: Job, plan: LoomPlan, catalogue: Catalogue): PartL
         'families',
         familyId!,
       ]);
-    add('label', 'end-label', 'end label', null);
   }
   for (const { contactId, contactName, sealId, sealName } of plan.terminations) {
     if (contactId !== null) add('contact', contactId, contactName, [rings.has(contactId) ? 'rings' : 'contacts', contactId]);
@@ -79,9 +78,9 @@ export function listParts(job: Job, plan: LoomPlan, catalogue: Catalogue): PartL
     if (table === 'coverings') add('covering', itemId, itemName, [table, itemId], { lengthMm: cutMm });
     else add('moulded', itemId, itemName, [table, itemId]);
   }
-  const labels = new Map(catalogue.labels.map(({ id, name }) => [id, name]));
-  for (const { labelId } of plan.wires)
-    if (labelId !== null) add('label', labelId, labels.get(labelId)!, ['labels', labelId], { pieces: 2 });
+  for (const { kind, stockId, stockName, pieces } of listMarks(job, plan, catalogue))
+    if (stockId !== null) add('label', stockId, stockName!, ['labels', stockId], { pieces });
+    else if (kind === 'end') add('label', 'tag', 'tag, tied to an end', null);
   return [...lines.values()].map((line) => toBought(line, catalogue));
 }
 

@@ -70,7 +70,7 @@ export function planLoom(context: LoomContext, built: BuiltLoom, minimums: Reado
   const { terminations, plugs } = ended;
   const first = routed.first && planFirst({ ...context, job: toUnfitted(job, loomId), routed: routed.first }, minimums);
   // mark, measure
-  const wires = measureWires(ended.inputs, built.addends, numberWires(toLoom(context), sized, catalogue), first);
+  const wires = measureWires(ended.inputs, built.addends, numberWires(toLoom(context), sized, catalogue, standard), first);
   // dress: what finishes ends and breakouts
   const planned = { tree, bundles, coverings, layups, terminations };
   const dress = planDress({ job, loom: toLoom(context), plan: planned, catalogue, standard, packings: store.packings });
@@ -124,7 +124,7 @@ function planFirst(context: LoomContext, minimums: ReadonlyMap<string, MinimumSi
   const { laid, layups } = layUp(context, wires, straight);
   const barrels = chooseBarrels(routed.splices, wires, catalogue, standard);
   const { inputs } = endWires(context, { wires, bundles: laid.map(({ bundle }) => bundle), layups, barrels });
-  return measureWires(inputs, listLengthAllowances(inputs), numberWires(loom, wires, catalogue), null);
+  return measureWires(inputs, listLengthAllowances(inputs), numberWires(loom, wires, catalogue, standard), null);
 }
 
 function layUp({ job, routed, standard, store }: LoomContext, wires: readonly SizedWire[], straight: readonly LaidBundle[]) {

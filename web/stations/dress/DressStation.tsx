@@ -15,8 +15,12 @@ import styles from './Dress.module.css';
 import { DressList } from './DressList';
 import { EndView } from './EndView';
 import { listAssemblies, toKey } from './listAssemblies';
+import { LabelsTable } from './LabelsTable';
 import { RunView } from './RunView';
 import { SleevesTable } from './SleevesTable';
+
+const TABS = ['coverings', 'labels'] as const;
+const NAMES = { coverings: 'Coverings of the runs', labels: 'Labels' } satisfies Record<(typeof TABS)[number], string>;
 
 /** What covers a loom and what finishes it: every run, breakout and end as a small assembly from the wire outwards. */
 export function DressStation() {
@@ -27,6 +31,7 @@ export function DressStation() {
 const Open = memo(function Open({ planned }: { planned: PlannedLoom }) {
   const wanted = useSearchParams().get('at');
   const [picked, setPicked] = useState<{ key: string; at: string | null } | null>(null);
+  const [tab, setTab] = useState<(typeof TABS)[number]>('coverings');
   const [slot, setSlot] = useState<HTMLElement | null>(null);
   const assemblies = listAssemblies(planned);
   const key = picked && picked.at === wanted ? picked.key : wanted;
@@ -57,12 +62,19 @@ const Open = memo(function Open({ planned }: { planned: PlannedLoom }) {
         </div>
         <section className={bundle.lower}>
           <div className={bundle.tabs}>
-            <h2 className={styles.tableName}>Coverings of the runs</h2>
+            <div role="tablist" aria-label="Tables of the loom">
+              {TABS.map((one) => (
+                <button key={one} role="tab" aria-selected={tab === one} onClick={() => setTab(one)}>
+                  {NAMES[one]}
+                </button>
+              ))}
+            </div>
             <span className={bundle.tools} ref={setSlot} style={{ marginLeft: 'auto' }} />
           </div>
           <ToolsSlot value={slot}>
-            <div className={bundle.scroll} role="region" aria-label="All runs" tabIndex={0}>
-              <SleevesTable planned={planned} />
+            <div className={bundle.scroll} role="tabpanel" aria-label={NAMES[tab]} tabIndex={0}>
+              {tab === 'coverings' && <SleevesTable planned={planned} />}
+              {tab === 'labels' && <LabelsTable planned={planned} />}
             </div>
           </ToolsSlot>
         </section>

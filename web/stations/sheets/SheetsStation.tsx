@@ -117,6 +117,9 @@ export function SheetsStation() {
               <Menu.Item onClick={() => void save('csv', `/api/jobs/${jobId}/export?what=wires&${query}`)}>Wire list (CSV)</Menu.Item>
               <Menu.Item onClick={() => void save('csv', `/api/jobs/${jobId}/export?what=cuts&${query}`)}>Cut list (CSV)</Menu.Item>
               <Menu.Item onClick={() => void save('csv', `/api/jobs/${jobId}/export?what=parts&${query}`)}>Parts to order (CSV)</Menu.Item>
+              <Menu.Item onClick={() => void save('csv', `/api/jobs/${jobId}/export?what=labels&${query}`)}>
+                Labels to print (CSV)
+              </Menu.Item>
             </Menu.Dropdown>
           </Menu>
           <Button

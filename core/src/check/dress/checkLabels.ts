@@ -1,12 +1,27 @@
+import { listMarks } from '../../plan';
 import { createFinding } from '../createFinding';
 import type { Rule } from '../types';
 
-/** MA2, check: no label goes over a wire and grips it. */
+/** MA2, check: no label goes over a wire or the leg of an end and grips it, or none carries the legend in letters that are read. */
 export const checkLabels: Rule = (context) =>
-  context.plan.wires
-    .filter(({ labelId }) => labelId === null)
-    .map(({ id, number, conductor }) =>
-      createFinding(context, 'MA2', [{ kind: 'wire', id }], `No marker sleeve fits ${number} (${conductor.odMm} mm).`, {
-        measured: conductor.odMm,
-      }),
-    );
+  listMarks(context.job, context.plan, context.catalogue).flatMap(({ kind, id, text, odMm, legend, stockName, problem }) => {
+    if (problem === null) return [];
+    const place = [{ kind, id }] as const;
+    if (problem === 'no-sleeve')
+      return [
+        createFinding(context, 'MA2', [...place], `No marker sleeve of the shop fits ${text} (${odMm!.toFixed(1)} mm).`, {
+          measured: odMm,
+        }),
+      ];
+    const { capMm } = legend!;
+    const least = context.standard.legendLeastMm;
+    return [
+      createFinding(
+        context,
+        'MA2',
+        [...place],
+        `"${text}" is too long for ${stockName!}: its letters would be ${capMm.toFixed(1)} mm high, and lower than ${least} mm is not read.`,
+        { measured: capMm, limit: least },
+      ),
+    ];
+  });

@@ -2,6 +2,7 @@ import { addContinuity, addCutList, addLengths, addOverview, addParts, addSleeve
 import { addBoxes } from './addBoxes';
 import { addDress } from './addDress';
 import { addEnds } from './addEnds';
+import { addLabels } from './addLabels';
 import { addTwist } from './addTwist';
 import { addTrims } from './addTrims';
 import { createFlow, type SheetMeta, type SheetPage } from './createFlow';
@@ -27,6 +28,7 @@ export function createSheets(
   if (plan.layups.length) addTwist(context);
   addSleeves(context);
   addDress(context);
+  addLabels(context);
   addEnds(context);
   addBoxes(context);
   addSteps(context);

@@ -106,6 +106,10 @@ function listWindowProblems(shop: Shop): Problem[] {
       check(`/grommets/${size}/maxOdMm`, one.minOdMm, one.maxOdMm, 'least diameter'),
     ),
     ...shop.labels.flatMap((one, at) => check(`/labels/${at}/suppliedBoreMm`, one.recoveredBoreMm, one.suppliedBoreMm, 'recovered bore')),
+    ...shop.labels.flatMap((one, at) => check(`/labels/${at}/lengthMm`, one.printableMm, one.lengthMm, 'length that can be printed')),
+    ...Object.entries(shop.standards).flatMap(([id, one]) =>
+      check(`/standards/${id}/legendMm`, one.legendLeastMm, one.legendMm, 'lowest letters that are read'),
+    ),
     ...shop.coverings.flatMap((one, at) => {
       const path = `/coverings/${at}`;
       if (one.kind === 'braid') return check(`${path}/expandedBoreMm`, one.relaxedBoreMm, one.expandedBoreMm, 'relaxed bore');

@@ -34,6 +34,7 @@ export const SHOP_MIGRATIONS: readonly Migration[] = [
       ...shop,
       formatVersion: 5,
       coverings: Array.isArray(shop.coverings) ? shop.coverings.map(toItself(addCoveringTraits)) : shop.coverings,
+      labels: Array.isArray(shop.labels) ? shop.labels.map(addPrintable) : shop.labels,
       boots: [],
       transitions: [],
       families: mapRecord(shop.families, addAdapter),
@@ -71,6 +72,8 @@ export const DRESS_DEFAULTS = {
   stripeShare: 0.2,
   stripeLeastShare: 0.12,
   colourReachMm: 200,
+  legendMm: 2.5,
+  legendLeastMm: 1.6,
 } as const;
 
 /** What a shop that never said anything else laid up by: the trade's usual figures (calculations 6, craft A1). */
@@ -94,6 +97,14 @@ const toItself = (change: (record: Record<string, unknown>) => Record<string, un
   typeof value === 'object' && value !== null && !Array.isArray(value) ? change(value as Record<string, unknown>) : value;
 
 const addGender = toItself((contact) => ({ gender: null, ...contact }));
+
+/** What a printer leaves free at either end of a sleeve of a shop that never said so, mm. */
+const LABEL_MARGIN_MM = 1;
+
+const addPrintable = toItself((label) => ({
+  ...label,
+  printableMm: typeof label.lengthMm === 'number' ? Math.max(label.lengthMm - 2 * LABEL_MARGIN_MM, label.lengthMm / 2) : label.lengthMm,
+}));
 
 /** Bring a shop of an older format to the present one; what is of no known format is left for the gate to name. */
 export function toPresentShop(shop: Record<string, unknown>): Record<string, unknown> {

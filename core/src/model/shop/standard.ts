@@ -68,6 +68,8 @@ export const ShopStandardSchema = Type.Object(
     stripeShare: Type.Number({ minimum: 0, maximum: 1, description: 'of the circumference that a stripe covers' }),
     stripeLeastShare: Type.Number({ minimum: 0, maximum: 1, description: 'a narrower stripe is not seen' }),
     colourReachMm: least0(10_000, 'wires of ends so near to one breakout are held beside one another'),
+    legendMm: positive(100, 'height of a capital letter on a label, where there is room for it, mm'),
+    legendLeastMm: positive(100, 'lower letters are not read, mm'),
     shrinkOverlapMm: least0(10_000),
     braidGrip: Type.Number({ minimum: 1, maximum: 3, description: 'a braid grips what is so many times its relaxed bore, and more' }),
     insulationLimitC: byWire(positive(600), {

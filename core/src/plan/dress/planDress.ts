@@ -1,8 +1,8 @@
 import { findFamily, type Catalogue, type ShopStandard } from '../../catalogue';
 import { findSurroundings, isFromTheSide, type Job, type Loom, type Surroundings } from '../../model';
 import { findPacking, type PackingStore } from '../bundle/findPacking';
+import { chooseLabel, type ChosenLabel } from '../mark/chooseLabel';
 import type { LoomPlan, PlannedCovering } from '../types';
-import { isGripping } from './buildUp';
 import { chooseBreakoutPieces, chooseEndPieces, toDressNeeds } from './chooseDressParts';
 import type { DressPiece, Parking, PlannedBreakoutDress, PlannedEndDress } from './dressTypes';
 import { planParking } from './planParking';
@@ -85,7 +85,7 @@ function planEnd(context: DressContext, coverings: ReadonlyMap<string, PlannedCo
         );
   const parking = isAnchor
     ? { ...ANCHOR_PARKING, pieces: made.pieces.map(({ itemName, cutMm }) => ({ name: itemName, lengthMm: cutMm })) }
-    : planEndParking(context, coverings, segmentId, [...chooseLabel(catalogue, leadMm), ...made.pieces]);
+    : planEndParking(context, coverings, segmentId, [...toLabelPiece(chooseLabel(catalogue, leadMm, end.name, standard)), ...made.pieces]);
   return { endId, segmentId, leadMm, bodyMm, ...made, parking };
 }
 
@@ -95,10 +95,8 @@ const ANCHOR_PARKING: Parking = {
 };
 
 /** The label of the end, behind all else; none where no marker sleeve of the shop goes over the leg. */
-function chooseLabel({ labels }: Catalogue, leadMm: number): { itemName: string; cutMm: number }[] {
-  const fitting = labels.filter(({ suppliedBoreMm, recoveredBoreMm }) => isGripping(suppliedBoreMm, recoveredBoreMm, leadMm));
-  return fitting.slice(0, 1).map(({ name, lengthMm }) => ({ itemName: `label, ${name}`, cutMm: lengthMm }));
-}
+const toLabelPiece = (label: ChosenLabel | null): { itemName: string; cutMm: number }[] =>
+  label ? [{ itemName: `label, ${label.stock.name}`, cutMm: label.stock.lengthMm }] : [];
 
 /** Runs behind a leg whose wires are still loose while its end is made, nearest first: as far as nothing is twisted in layers. */
 export function listLooseRuns({ tree, layups }: Pick<LoomPlan, 'tree' | 'layups'>, segmentId: string): string[] {

@@ -1,5 +1,6 @@
-import type { Catalogue, Conductor } from '../../catalogue';
-import { isOffered, type LabelStock, type Loom } from '../../model';
+import type { Catalogue, ShopStandard } from '../../catalogue';
+import type { Loom } from '../../model';
+import { chooseLabel } from '../mark/chooseLabel';
 import type { SizedWire } from '../types';
 
 /** The number of a wire and the sleeve it is printed on; null where none fits. */
@@ -9,7 +10,7 @@ export interface WireMark {
 }
 
 /** Marks of wires, in their order: loom prefix, circuit, and a letter where a circuit is more than one piece (A nearest its source). */
-export function numberWires(loom: Loom, wires: readonly SizedWire[], catalogue: Catalogue): WireMark[] {
+export function numberWires(loom: Loom, wires: readonly SizedWire[], catalogue: Catalogue, standard: ShopStandard): WireMark[] {
   const pieces = new Map<string, number>();
   for (const { circuitId } of wires) pieces.set(circuitId, (pieces.get(circuitId) ?? 0) + 1);
   const used = new Map<string, number>();
@@ -17,16 +18,12 @@ export function numberWires(loom: Loom, wires: readonly SizedWire[], catalogue: 
     const index = used.get(circuitId) ?? 0;
     used.set(circuitId, index + 1);
     const letter = pieces.get(circuitId) === 1 ? '' : toLetters(index);
-    return { number: `${loom.prefix}-${loom.circuits[circuitId]!.number}${letter}`, labelId: chooseLabel(conductor, catalogue) };
+    const number = `${loom.prefix}-${loom.circuits[circuitId]!.number}${letter}`;
+    return { number, labelId: chooseLabel(catalogue, conductor.odMm, number, standard)?.stock.id ?? null };
   });
 }
 
 /** 0 → A, 25 → Z, 26 → AA. */
 function toLetters(index: number): string {
   return index < 26 ? String.fromCharCode(65 + index) : toLetters(Math.floor(index / 26) - 1) + toLetters(index % 26);
-}
-
-function chooseLabel({ odMm }: Conductor, catalogue: Catalogue): string | null {
-  const isFit = (label: LabelStock) => label.suppliedBoreMm >= 1.1 * odMm && label.recoveredBoreMm <= odMm;
-  return catalogue.labels.find((label) => isFit(label) && isOffered(catalogue, 'labels', label.id))?.id ?? null;
 }
