@@ -1,6 +1,7 @@
 import { isShrink, isTape, toBuyingKey, type BoughtTable, type Buying } from '../model';
 import { CABLES } from './cables';
 import { CONTACTS, PLUGS, SEALS } from './contacts';
+import { CLIPS } from './clips';
 import { COVERINGS, LABELS } from './coverings';
 import { FAMILIES } from './families';
 import { BOOTS, TRANSITIONS } from './moulded';
@@ -37,6 +38,7 @@ export const BUYING: Readonly<Record<string, Buying>> = Object.fromEntries([
     line('coverings', item.id, 0.05 + item.massGPerM * (isShrink(item) ? 0.16 : isTape(item) ? 0.02 : 0.09), isShrink(item) ? 1.2 : 50),
   ),
   ...BOOTS.map(({ id, massG }) => line('boots', id, 3.2 + massG * 0.55, 5)),
+  ...CLIPS.map(({ id, massG }) => line('clips', id, 0.4 + massG * 0.12, 25)),
   ...TRANSITIONS.map(({ id, massG, legs }) => line('transitions', id, 4.1 + legs + massG * 0.4, 5)),
   ...LABELS.map(({ id, suppliedBoreMm }) => line('labels', id, 0.05 + suppliedBoreMm * 0.01, 250)),
 ]);

@@ -11,6 +11,7 @@ import {
   type CoveringItem,
   type DeviceTemplate,
   type Job,
+  type Clip,
   type LabelStock,
   type Ring,
   type Seal,
@@ -22,6 +23,7 @@ import {
 } from '../model';
 import { CABLES } from './cables';
 import { CONTACTS, GROMMETS, PLUGS, SEALS } from './contacts';
+import { CLIPS } from './clips';
 import { COVERINGS, LABELS } from './coverings';
 import { DEVICES } from './devices';
 import { FAMILIES } from './families';
@@ -46,6 +48,7 @@ export interface Catalogue {
   coverings: readonly CoveringItem[];
   boots: readonly Boot[];
   transitions: readonly Transition[];
+  clips: readonly Clip[];
   cables: readonly CableItem[];
   labels: readonly LabelStock[];
   standards: Readonly<Record<string, ShopStandard>>;
@@ -68,6 +71,7 @@ export const CATALOGUE: Catalogue = {
   coverings: COVERINGS,
   boots: BOOTS,
   transitions: TRANSITIONS,
+  clips: CLIPS,
   cables: CABLES,
   labels: LABELS,
   standards: { larkhollow: LARKHOLLOW, plain: LARKHOLLOW_PLAIN },

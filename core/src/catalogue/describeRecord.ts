@@ -9,6 +9,7 @@ import {
   type Boot,
   type BoughtTable,
   type Buying,
+  type Clip,
   type Conductor,
   type Contact,
   type CoveringItem,
@@ -55,6 +56,10 @@ export function describeRecord(shop: Shop, table: ShopTable, { id, value }: Shop
       const { legs, trunkSuppliedMm, trunkRecoveredMm, legSuppliedMm, legRecoveredMm } = value as Transition;
       return `trunk ${trunkSuppliedMm}/${trunkRecoveredMm} mm, ${legs} legs ${legSuppliedMm}/${legRecoveredMm} mm`;
     }
+    case 'clips': {
+      const { base, leastMm, mostMm, limitC } = value as Clip;
+      return `${base}, holds ${leastMm} to ${mostMm} mm, up to ${limitC} °C`;
+    }
     case 'families': {
       const family = shop.families[id]!;
       const sizes = new Map<string, string>();
@@ -96,7 +101,7 @@ export function describeRecord(shop: Shop, table: ShopTable, { id, value }: Shop
 const PART_WORDS: Readonly<Record<BoughtTable, string>> = {
   ...{ families: 'housing', devices: 'device', wires: 'wire', cables: 'cable', contacts: 'contact', seals: 'seal' },
   ...{ plugs: 'cavity plug', rings: 'ring', barrels: 'splice barrel', coverings: 'covering', labels: 'marker sleeve' },
-  ...{ boots: 'boot', transitions: 'transition' },
+  ...{ boots: 'boot', transitions: 'transition', clips: 'clip' },
 };
 
 /** "ETFE 26 to 20, thin-wall 0.35 to 0.5"; "no wire of this shop". */

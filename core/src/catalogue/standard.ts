@@ -49,6 +49,8 @@ export const LARKHOLLOW: ShopStandard = {
   colourReachMm: 200,
   legendMm: 2.5,
   legendLeastMm: 1.6,
+  clipEveryMm: 200,
+  clipFirstMm: 100,
   shrinkOverlapMm: 10,
   braidGrip: 1.1,
   insulationLimitC: { etfe: 150, 'etfe-plated': 200, thinwall: 125 },

@@ -1,7 +1,17 @@
 import { CATALOGUE, createDemoShop, createLookup } from '../catalogue';
 import { createInlet } from '../demo';
 import { listFindings } from '../make';
-import { applyEdit, checkJob, createDevice, createOpenItem, createPinNeed, type DonorWire, type Job, type Loom } from '../model';
+import {
+  applyEdit,
+  checkJob,
+  createDevice,
+  createOpenItem,
+  createPinNeed,
+  createZones,
+  type DonorWire,
+  type Job,
+  type Loom,
+} from '../model';
 import { plan } from '../plan';
 import { createBench, join } from '../testing/createBench';
 import type { RULES } from './index';
@@ -47,7 +57,16 @@ describe('each rule finds what it is meant for', () => {
       loom.circuits.c3 = { ...loom.circuits.c3!, wireTable: 'thinwall', sizePin: { size: '25', reason: 'x' } };
     },
     BU3: (loom, job) => {
-      job.zones.oven = { name: 'oven', ambientC: 128, wet: false, abrasion: false, flexing: false, reopen: false, handled: false };
+      job.zones.oven = {
+        name: 'oven',
+        ambientC: 128,
+        wet: false,
+        abrasion: false,
+        flexing: false,
+        reopen: false,
+        handled: false,
+        clipEveryMm: null,
+      };
       loom.segments.s1 = { ...loom.segments.s1!, zoneId: 'oven' };
       loom.circuits.c1 = { ...loom.circuits.c1!, currentA: 4 };
     },
@@ -92,6 +111,10 @@ describe('each rule finds what it is meant for', () => {
     },
     DR8: (loom) => {
       loom.segments.s1 = { ...loom.segments.s1!, lengthMm: 9000 };
+    },
+    DR9: (loom, job) => {
+      job.zones.kiln = { ...createZones().hot!, name: 'kiln', ambientC: 200 };
+      loom.segments.s1 = { ...loom.segments.s1!, zoneId: 'kiln' };
     },
     EN1: (loom) => {
       loom.circuits.c1 = { ...loom.circuits.c1!, sizePin: { size: '12', reason: 'x' } };

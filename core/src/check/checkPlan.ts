@@ -30,6 +30,7 @@ import { checkFit } from './survey/checkFit';
 import { checkGuesses } from './survey/checkGuesses';
 import { checkHeat } from './route/checkHeat';
 import { checkHoles } from './route/checkHoles';
+import { checkClips } from './dress/checkClips';
 import { checkLabels } from './dress/checkLabels';
 import { checkLookAlikes } from './ends/checkLookAlikes';
 import { checkLookAlikeWires } from './ends/checkLookAlikeWires';
@@ -72,6 +73,7 @@ export const RULES = {
   DR6: checkBuildUps,
   DR7: checkCoveringWants,
   DR8: checkLighterCoverings,
+  DR9: checkClips,
   EN1: checkContacts,
   EN3: checkLookAlikes,
   EN4: checkLookAlikeWires,

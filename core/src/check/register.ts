@@ -113,6 +113,7 @@ export const REGISTER = {
   DR6: { grade: 'note', station: 'dress', means: 'a leg too thin for its boot is built up, with the pieces' },
   DR7: { grade: 'check', station: 'dress', means: 'the covering does not open, bend, or stand edges or hands as the zone asks' },
   DR8: { grade: 'note', station: 'dress', means: 'another covering that also fits would be lighter' },
+  DR9: { grade: 'check', station: 'dress', means: 'no clip of the shop holds a run, or stands how hot it gets there' },
   EN1: { grade: 'stop', station: 'ends', means: 'no contact takes the wire, or no seal fits it' },
   EN3: { grade: 'check', station: 'ends', means: 'like housings with like keys within 250 mm of each other along the loom' },
   EN4: { grade: 'note', station: 'ends', means: 'wires that look alike in one housing, or close to one breakout' },

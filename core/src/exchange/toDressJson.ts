@@ -1,6 +1,6 @@
 import type { Catalogue, ShopStandard } from '../catalogue';
 import type { Job } from '../model';
-import { compareCoverings, type DressPiece, type LoomPlan, type Parking } from '../plan';
+import { compareCoverings, planClips, type DressPiece, type LoomPlan, type Parking, type PlannedClips } from '../plan';
 import { roundTo } from '../units';
 
 const round = (value: number) => roundTo(value, 3);
@@ -11,6 +11,7 @@ const round = (value: number) => roundTo(value, 3);
  */
 export function toDressJson(job: Job, plan: LoomPlan, catalogue: Catalogue, standard: ShopStandard): object {
   const loom = job.looms[plan.loomId]!;
+  const clips = new Map(planClips(job, plan, catalogue).map((one) => [one.segmentId, one]));
   const context = { job, loom, tree: plan.tree, catalogue, standard };
   return {
     loom: plan.loomId,
@@ -31,6 +32,7 @@ export function toDressJson(job: Job, plan: LoomPlan, catalogue: Catalogue, stan
         because: covering.because,
         unmet: covering.unmet,
         problem: covering.problem,
+        clips: toClips(clips.get(covering.segmentId)),
         options: compareCoverings(context, covering, odMm).map((option) => ({
           ...{ kind: option.kind, item: option.item?.id ?? null, taken: option.isTaken, whyNot: option.whyNot },
           ...{ cutMm: option.cutMm, outsideMm: round(option.odOutsideMm), massG: round(option.massG), minutes: round(option.minutes) },
@@ -72,3 +74,6 @@ const toParking = ({ order, pieces, needMm, roomMm, fits, because }: Parking) =>
   ...{ order, fits, needMm: round(needMm), roomMm: round(roomMm), because },
   pieces: pieces.map(({ name, lengthMm }) => ({ name, lengthMm: round(lengthMm) })),
 });
+
+const toClips = (held: PlannedClips | undefined) =>
+  held ? { item: held.item?.id ?? null, everyMm: held.everyMm, atMm: held.atMm.map(round), problem: held.problem } : null;

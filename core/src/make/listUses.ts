@@ -1,5 +1,5 @@
 import { type BoughtTable, type Job } from '../model';
-import type { JobPlan } from '../plan';
+import { listMarks, planClips, type JobPlan } from '../plan';
 import type { Catalogue } from '../catalogue';
 
 /** Records of a shop that a planned job uses, as table/id, each once and in order: named in it, or chosen by its plan. */
@@ -17,7 +17,8 @@ export function listUses(job: Job, plan: JobPlan, catalogue: Catalogue): string[
   }
   const plugSizes = new Map(Object.entries(catalogue.plugs).map(([size, { id }]) => [id, size]));
   const rings = new Set(catalogue.rings.map(({ id }) => id));
-  for (const { terminations, plugs, barrels, coverings, endDress, breakoutDress, wires } of plan.looms) {
+  for (const loomPlan of plan.looms) {
+    const { terminations, plugs, barrels, coverings, endDress, breakoutDress, wires } = loomPlan;
     for (const { contactId, sealId } of terminations) {
       add(contactId !== null && rings.has(contactId) ? 'rings' : 'contacts', contactId);
       add('seals', sealId);
@@ -26,10 +27,9 @@ export function listUses(job: Job, plan: JobPlan, catalogue: Catalogue): string[
     for (const { barrelId } of barrels) add('barrels', barrelId);
     for (const { itemId } of coverings) add('coverings', itemId);
     for (const { table, itemId } of [...endDress, ...breakoutDress].flatMap(({ pieces }) => pieces)) add(table, itemId);
-    for (const { labelId, conductor } of wires) {
-      add('labels', labelId);
-      add('wires', `${conductor.table} ${conductor.size}`);
-    }
+    for (const { stockId } of listMarks(job, loomPlan, catalogue)) add('labels', stockId);
+    for (const { item } of planClips(job, loomPlan, catalogue)) add('clips', item?.id ?? null);
+    for (const { conductor } of wires) add('wires', `${conductor.table} ${conductor.size}`);
   }
   return [...uses].sort();
 }

@@ -151,6 +151,7 @@ export {
   type Conductor,
   type Contact,
   type CoveringItem,
+  type Clip,
   type LabelStock,
   type RecordField,
   type Ring,

@@ -21,6 +21,9 @@ const FLAGS = [
 /** what a place in a vehicle can be, °C */
 const AMBIENT = { unit: '°C', least: -60, most: 400 } as const;
 
+/** from one clip to the next, mm; empty: as the shop has it */
+const PITCH = { unit: 'mm', least: 1, most: 10_000, canBeEmpty: true } as const;
+
 interface Row {
   id: string;
   zone: Zone;
@@ -62,6 +65,8 @@ export function ZonesTable({ job }: { job: Job }) {
 
 function createColumns(edit: (command: Command) => void): Column<Row>[] {
   const toAmbient = ({ id, zone }: Row, ambientC: number) => setZone(id, zone.name, `${ambientC} °C`, 'ambientC', ambientC);
+  const toPitch = ({ id, zone }: Row, mm: number | null) =>
+    setZone(id, zone.name, mm === null ? 'clips as the shop has them' : `clips every ${mm} mm`, 'clipEveryMm', mm);
   return [
     {
       id: 'zone',
@@ -91,6 +96,21 @@ function createColumns(edit: (command: Command) => void): Column<Row>[] {
         />
       ),
       take: (row, text) => takeFigure(text, row.zone.ambientC, AMBIENT, (ambientC) => toAmbient(row, ambientC!)),
+    },
+    {
+      id: 'clips',
+      head: 'clips every mm',
+      isNumber: true,
+      value: ({ zone }) => zone.clipEveryMm,
+      cell: (row) => (
+        <NumberField
+          label={`Clips in ${row.zone.name} every`}
+          value={row.zone.clipEveryMm}
+          {...PITCH}
+          onChange={(clipEveryMm) => edit(toPitch(row, clipEveryMm))}
+        />
+      ),
+      take: (row, text) => takeFigure(text, row.zone.clipEveryMm, PITCH, (clipEveryMm) => toPitch(row, clipEveryMm)),
     },
     ...FLAGS.map(([flag, words]): Column<Row> => ({
       id: flag,

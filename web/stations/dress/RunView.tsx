@@ -5,6 +5,7 @@ import {
   compareCoverings,
   findStandard,
   findSurroundings,
+  planClips,
   setCovering,
   toCount,
   type CoveringOption,
@@ -59,6 +60,7 @@ export function RunView({ planned, segmentId }: { planned: PlannedLoom; segmentI
           </button>
         )}
       </div>
+      <ClipsLine planned={planned} segmentId={segmentId} />
       {options.length > 0 && (
         <Table className={styles.compare} aria-label={`Coverings that ${name} could have`}>
           <thead>
@@ -105,6 +107,27 @@ export function RunView({ planned, segmentId }: { planned: PlannedLoom; segmentI
         </Table>
       )}
     </>
+  );
+}
+
+/** What holds the run in the vehicle, and where. */
+function ClipsLine({ planned: { job, loom, plan }, segmentId }: { planned: PlannedLoom; segmentId: string }) {
+  const shop = useShop();
+  const held = useMemo(() => planClips(job, plan, shop), [job, plan, shop]).find((one) => one.segmentId === segmentId);
+  if (shop.clips.length === 0) return <p className={styles.lead}>The shop has no clips: nothing is planned that holds it.</p>;
+  if (!held) return null;
+  const from = loom.nodes[plan.tree.segments[segmentId]!.nearNodeId]!.name;
+  if (held.atMm.length === 0) return <p className={styles.lead}>So short a run is held by what it begins and ends at: no clip.</p>;
+  return (
+    <p className={styles.lead}>
+      Held by{' '}
+      {held.item ? (
+        `${held.atMm.length} × ${held.item.name}`
+      ) : (
+        <b className={styles.alarm}>{toCount(held.atMm.length, 'clip')} that the shop has not</b>
+      )}
+      , {held.atMm.map((at) => Math.round(at)).join(', ')} mm from {from} (at most {held.everyMm} mm apart, by {held.because}).
+    </p>
   );
 }
 

@@ -67,6 +67,7 @@ const CAN_COPY: readonly ShopTable[] = [
   'coverings',
   'boots',
   'transitions',
+  'clips',
   'labels',
   'tools',
 ];

@@ -17,6 +17,7 @@ export const TABLE_NAMES: Record<ShopTable, string> = {
   coverings: 'Coverings',
   boots: 'Boots',
   transitions: 'Transitions',
+  clips: 'Clips',
   labels: 'Marker sleeves',
   tools: 'Tools',
   buying: 'Prices and stock',

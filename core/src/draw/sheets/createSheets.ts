@@ -1,5 +1,6 @@
 import { addContinuity, addCutList, addLengths, addOverview, addParts, addSleeves, addSplices, addSteps } from './addLists';
 import { addBoxes } from './addBoxes';
+import { addClips } from './addClips';
 import { addDress } from './addDress';
 import { addEnds } from './addEnds';
 import { addLabels } from './addLabels';
@@ -29,6 +30,7 @@ export function createSheets(
   addSleeves(context);
   addDress(context);
   addLabels(context);
+  addClips(context);
   addEnds(context);
   addBoxes(context);
   addSteps(context);

@@ -125,7 +125,7 @@ export const MIGRATIONS: readonly Migration[] = [
     run: (document) => ({
       ...document,
       formatVersion: 9,
-      zones: mapRecord(document.zones, (zone) => ({ ...zone, handled: false })),
+      zones: mapRecord(document.zones, (zone) => ({ ...zone, handled: false, clipEveryMm: null })),
       families: mapRecord(document.families, addAdapter),
       looms: mapRecord(document.looms, (loom) => ({
         ...loom,

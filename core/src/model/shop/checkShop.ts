@@ -39,13 +39,14 @@ function listShopProblems(shop: Shop): Problem[] {
   return [
     ...listDoubled('/people', shop.people),
     ...Object.entries(shop.wires).flatMap(([table, sizes]) => listWireProblems(table, sizes)),
-    ...(['contacts', 'seals', 'barrels', 'rings', 'coverings', 'boots', 'transitions', 'cables', 'labels', 'tools'] as const).flatMap(
-      (kind) =>
-        listDoubled(
-          `/${kind}`,
-          shop[kind].map(({ id }) => id),
-          '/id',
-        ),
+    ...(
+      ['contacts', 'seals', 'barrels', 'rings', 'coverings', 'boots', 'transitions', 'clips', 'cables', 'labels', 'tools'] as const
+    ).flatMap((kind) =>
+      listDoubled(
+        `/${kind}`,
+        shop[kind].map(({ id }) => id),
+        '/id',
+      ),
     ),
     ...Object.entries(shop.families).flatMap(([id, family]) => checkFamily(family, `/families/${id}`)),
     ...listWindowProblems(shop),
@@ -122,6 +123,7 @@ function listWindowProblems(shop: Shop): Problem[] {
       ...check(`/boots/${at}/bodySuppliedMm`, one.bodyRecoveredMm, one.bodySuppliedMm, 'recovered bore'),
       ...check(`/boots/${at}/leadSuppliedMm`, one.leadRecoveredMm, one.leadSuppliedMm, 'recovered bore'),
     ]),
+    ...shop.clips.flatMap((one, at) => check(`/clips/${at}/mostMm`, one.leastMm, one.mostMm, 'thinnest bundle')),
     ...shop.transitions.flatMap((one, at) => [
       ...check(`/transitions/${at}/trunkSuppliedMm`, one.trunkRecoveredMm, one.trunkSuppliedMm, 'recovered bore'),
       ...check(`/transitions/${at}/legSuppliedMm`, one.legRecoveredMm, one.legSuppliedMm, 'recovered bore'),

@@ -8,6 +8,7 @@ import type { ShopTable } from './compareShops';
 import { ContactSchema, GrommetSchema, PlugSchema, SealSchema } from './contact';
 import { CoveringItemSchema } from './covering';
 import { RingSchema, SpliceBarrelSchema } from './joint';
+import { ClipSchema } from './clip';
 import { LabelStockSchema } from './label';
 import { BootSchema, TransitionSchema } from './moulded';
 import type { Shop } from './shop';
@@ -33,6 +34,7 @@ export const RECORD_SCHEMAS = {
   coverings: CoveringItemSchema,
   boots: BootSchema,
   transitions: TransitionSchema,
+  clips: ClipSchema,
   labels: LabelStockSchema,
   tools: ToolSchema,
   buying: BuyingSchema,

@@ -37,6 +37,7 @@ export const SHOP_MIGRATIONS: readonly Migration[] = [
       labels: Array.isArray(shop.labels) ? shop.labels.map(addPrintable) : shop.labels,
       boots: [],
       transitions: [],
+      clips: [],
       families: mapRecord(shop.families, addAdapter),
       standards: mapRecord(shop.standards, (standard) => ({ ...standard, ...DRESS_DEFAULTS })),
     }),
@@ -74,6 +75,8 @@ export const DRESS_DEFAULTS = {
   colourReachMm: 200,
   legendMm: 2.5,
   legendLeastMm: 1.6,
+  clipEveryMm: 200,
+  clipFirstMm: 100,
 } as const;
 
 /** What a shop that never said anything else laid up by: the trade's usual figures (calculations 6, craft A1). */

@@ -7,6 +7,7 @@ import { ContactSchema, GrommetSchema, PlugSchema, SealSchema } from './contact'
 import { CoveringItemSchema } from './covering';
 import { CavitySize } from './figures';
 import { RingSchema, SpliceBarrelSchema } from './joint';
+import { ClipSchema } from './clip';
 import { LabelStockSchema } from './label';
 import { BootSchema, TransitionSchema } from './moulded';
 import { ShopStandardSchema } from './standard';
@@ -38,6 +39,7 @@ export const ShopSchema = Type.Object(
     coverings: Type.Array(CoveringItemSchema, { minItems: 1, maxItems: 5000 }),
     boots: Type.Array(BootSchema, { maxItems: 2000 }),
     transitions: Type.Array(TransitionSchema, { maxItems: 2000 }),
+    clips: Type.Array(ClipSchema, { maxItems: 2000 }),
     cables: Type.Array(CableItemSchema, { maxItems: 5000 }),
     labels: Type.Array(LabelStockSchema, { maxItems: 2000 }),
     tools: Type.Array(ToolSchema, { maxItems: 2000 }),

@@ -70,6 +70,8 @@ export const ShopStandardSchema = Type.Object(
     colourReachMm: least0(10_000, 'wires of ends so near to one breakout are held beside one another'),
     legendMm: positive(100, 'height of a capital letter on a label, where there is room for it, mm'),
     legendLeastMm: positive(100, 'lower letters are not read, mm'),
+    clipEveryMm: positive(10_000, 'most from one clip to the next in the vehicle, where a zone says nothing'),
+    clipFirstMm: positive(10_000, 'a clip within this of a connector, a hole and a breakout'),
     shrinkOverlapMm: least0(10_000),
     braidGrip: Type.Number({ minimum: 1, maximum: 3, description: 'a braid grips what is so many times its relaxed bore, and more' }),
     insulationLimitC: byWire(positive(600), {

@@ -11,6 +11,9 @@ export const ZoneSchema = Type.Object(
     flexing: Type.Boolean({ description: 'moves in use: no splice here' }),
     reopen: Type.Boolean({ description: 'must be opened later: no adhesive' }),
     handled: Type.Boolean({ description: 'taken in the hand often: at a test plug, a seat, a steering wheel' }),
+    clipEveryMm: Type.Union([Type.Number({ exclusiveMinimum: 0, maximum: 10_000 }), Type.Null()], {
+      description: 'most from one clip to the next, mm; null: as the shop has it',
+    }),
   },
   { additionalProperties: false },
 );
@@ -26,10 +29,11 @@ export function createZones(): Record<string, Zone> {
     flexing: false,
     reopen: false,
     handled: false,
+    clipEveryMm: null,
     ...rest,
   });
   return {
-    cabin: zone('cabin', 50),
+    cabin: zone('cabin', 50, { clipEveryMm: 300 }),
     engine: zone('engine bay', 90),
     hot: zone('hot side', 150),
     wet: zone('wet side', 60, { wet: true }),

@@ -6,6 +6,7 @@ export const addZone = (): Command =>
   createCommand('add a zone', (draft) => {
     draft.zones[createId(draft.zones, 'z')] = {
       ...{ name: 'new zone', ambientC: 50, wet: false, abrasion: false, flexing: false, reopen: false, handled: false },
+      clipEveryMm: null,
     };
   });
 

@@ -1,0 +1,36 @@
+import { planClips } from '../../plan';
+import type { Cell, Column } from './createFlow';
+import type { SheetContext } from './sheetContext';
+
+const COLUMNS: Column[] = [
+  { title: '', share: 0.4 },
+  { title: 'run', share: 3.4 },
+  { title: 'clip', share: 2.2 },
+  { title: 'pieces', share: 0.8, align: 'end', face: 'mono' },
+  { title: 'at, mm from where the run begins', share: 4.4, face: 'mono' },
+  { title: 'pitch', share: 0.8, align: 'end', face: 'mono' },
+];
+
+/** What holds the loom in the vehicle, run by run; a tick each as it is put on there. */
+export function addClips({ job, loom, plan, catalogue, flow }: SheetContext): void {
+  const held = planClips(job, plan, catalogue).filter(({ atMm }) => atMm.length > 0);
+  if (held.length === 0) return;
+  flow.sheet(
+    'Clips',
+    'In the vehicle, from the datum on. Each run begins at its end nearer to the datum. A clip holds, it does not pinch: the loom moves by a finger’s breadth between two.',
+  );
+  flow.table(
+    COLUMNS,
+    held.map(({ segmentId, item, atMm, everyMm }): Cell[] => {
+      const { nearNodeId, farNodeId } = plan.tree.segments[segmentId]!;
+      return [
+        { tick: true },
+        `${loom.nodes[nearNodeId]!.name} to ${loom.nodes[farNodeId]!.name}`,
+        item?.name ?? 'none of the shop',
+        String(atMm.length),
+        atMm.map((at) => Math.round(at)).join(', '),
+        String(everyMm),
+      ];
+    }),
+  );
+}

@@ -1,0 +1,42 @@
+import type { Catalogue } from '../../catalogue';
+import { findSurroundings, isOffered, type Clip, type Job } from '../../model';
+import { findStandard } from '../findStandard';
+import type { LoomPlan } from '../types';
+import { spreadClips } from './spreadClips';
+
+/** What holds one run to the vehicle. */
+export interface PlannedClips {
+  segmentId: string;
+  everyMm: number;
+  /** where the pitch comes from: a zone, or the shop */
+  because: string;
+  /** mm from where the run begins, nearest to the datum first */
+  atMm: number[];
+  item: Clip | null;
+  /** why no clip is named: the shop has none that holds so thick a bundle, or none that stands what there is */
+  problem: 'no-size' | 'too-hot' | null;
+}
+
+/** Clips of every run that has wires, in the order of the coverings; none where the shop has no clips. */
+export function planClips(job: Job, plan: LoomPlan, catalogue: Catalogue): PlannedClips[] {
+  if (catalogue.clips.length === 0) return [];
+  const loom = job.looms[plan.loomId]!;
+  const standard = findStandard(job, catalogue);
+  const offered = catalogue.clips.filter(({ id }) => isOffered(catalogue, 'clips', id));
+  const bare = new Set(plan.bundles.flatMap(({ segmentId, odMm }) => (odMm > 0 ? [] : [segmentId])));
+  return plan.coverings.flatMap(({ segmentId, odOutsideMm }): PlannedClips[] => {
+    if (bare.has(segmentId)) return [];
+    const { nearNodeId, lengthMm } = plan.tree.segments[segmentId]!;
+    const segment = loom.segments[segmentId]!;
+    const around = findSurroundings(job.zones, segment, standard.hotTickC);
+    const zone = segment.zoneId === null ? undefined : job.zones[segment.zoneId];
+    const everyMm = zone?.clipEveryMm ?? standard.clipEveryMm;
+    const isHeldNear = loom.nodes[nearNodeId]!.kind !== 'breakout';
+    const atMm = spreadClips({ lengthMm, everyMm, firstMm: standard.clipFirstMm, isHeldNear, moves: around?.flexing ?? false });
+    const because = zone?.clipEveryMm == null ? standard.name : zone.name;
+    const holding = offered.filter(({ leastMm, mostMm }) => leastMm <= odOutsideMm && odOutsideMm <= mostMm);
+    const item = holding.find(({ limitC }) => limitC >= (around?.ambientC ?? -Infinity)) ?? null;
+    const problem = item || atMm.length === 0 ? null : holding.length === 0 ? 'no-size' : 'too-hot';
+    return [{ segmentId, everyMm, because, atMm, item: atMm.length === 0 ? null : item, problem }];
+  });
+}
