@@ -49,6 +49,8 @@ for (const kind of [HTMLButtonElement, HTMLInputElement, HTMLSelectElement, HTML
   Object.defineProperty(kind.prototype, 'labels', {
     configurable: true,
     get() {
-      return this.matches(LABELABLE) ? [...this.ownerDocument.getElementsByTagName('label')].filter(({ control }) => control === this) : null;
+      return this.matches(LABELABLE)
+        ? [...this.ownerDocument.getElementsByTagName('label')].filter(({ control }) => control === this)
+        : null;
     },
   });

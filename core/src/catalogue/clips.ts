@@ -8,7 +8,7 @@ const holds = (base: Clip['base'], words: string, [leastMm, mostMm]: readonly [n
 export const CLIPS: readonly Clip[] = [
   ...(
     [
-      [2, 5, 3],
+      [1, 5, 3],
       [4.5, 8, 4],
       [7, 12, 6],
       [11, 18, 9],
@@ -17,13 +17,13 @@ export const CLIPS: readonly Clip[] = [
   ).map(([least, most, massG]) => holds('boss', 'lined clip', [least, most], 150, massG)),
   ...(
     [
-      [2, 9, 2],
+      [1, 9, 2],
       [8, 20, 4],
     ] as const
   ).map(([least, most, massG]) => holds('stud', 'stud clip', [least, most], 105, massG)),
   ...(
     [
-      [2, 9, 1],
+      [1, 9, 1],
       [8, 20, 2],
     ] as const
   ).map(([least, most, massG]) => holds('adhesive', 'adhesive base', [least, most], 80, massG)),

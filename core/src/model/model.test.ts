@@ -281,6 +281,8 @@ test('format 9 finishes every loom as it was finished before: no dressing of its
     [...Object.keys(nodes), ...Object.keys(ends)].map(() => null),
   );
   expect(Object.values(job.zones).some(({ handled }) => handled)).toBe(false);
+  // clips as the shop has them
+  expect(Object.values(job.zones).every(({ clipEveryMm }) => clipEveryMm === null)).toBe(true);
   expect(Object.values(job.families).map(({ adapterMm }) => adapterMm)).toEqual(Object.keys(job.families).map(() => null));
 });
 

@@ -33,7 +33,7 @@ export function planClips(job: Job, plan: LoomPlan, catalogue: Catalogue): Plann
     const everyMm = zone?.clipEveryMm ?? standard.clipEveryMm;
     const isHeldNear = loom.nodes[nearNodeId]!.kind !== 'breakout';
     const atMm = spreadClips({ lengthMm, everyMm, firstMm: standard.clipFirstMm, isHeldNear, moves: around?.flexing ?? false });
-    const because = zone?.clipEveryMm == null ? standard.name : zone.name;
+    const because = zone && zone.clipEveryMm !== null ? zone.name : standard.name;
     const holding = offered.filter(({ leastMm, mostMm }) => leastMm <= odOutsideMm && odOutsideMm <= mostMm);
     const item = holding.find(({ limitC }) => limitC >= (around?.ambientC ?? -Infinity)) ?? null;
     const problem = item || atMm.length === 0 ? null : holding.length === 0 ? 'no-size' : 'too-hot';
