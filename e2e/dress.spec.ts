@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { createCleanSkerry } from 'wattograph-core/demo';
 import { createTestJob, pick, readJob, sendRelease } from './helpers';
@@ -14,8 +15,6 @@ test('a loom is dressed: coverings compared and chosen, boots and transitions, r
   page,
   request,
 }) => {
-  // to the step at the floor it is a long way
-  test.setTimeout(120_000);
   const id = await createTestJob(request, createCleanSkerry());
   await page.goto(`/jobs/${id}/bundle?loom=inlet`);
   await page.keyboard.press('6');
@@ -58,12 +57,37 @@ test('a loom is dressed: coverings compared and chosen, boots and transitions, r
   await expect(page.getByRole('heading', { level: 2, name: /to primary rail$/ })).toBeVisible();
   await expect(page.getByRole('status').filter({ hasText: /^saved/ })).toBeVisible();
   expect((await readJob(request, id)).document.looms.inlet).toMatchObject({ dressing: 'boots' });
+  // words that only a reader of the screen hears do not make the page longer than the window
+  expect(await page.evaluate(() => document.documentElement.scrollHeight)).toBe(800);
+
+  // labels as a printer would give them out; the list that it is fed with is the one that the server hands out
+  await page.getByRole('tab', { name: 'Labels' }).click();
+  await page.getByRole('button', { name: 'Print labels …' }).click();
+  const dialog = page.getByRole('dialog', { name: /^Labels of inlet/ });
+  await expect(dialog.getByRole('heading', { name: /^marker sleeve 1\.6, \d+ pieces, 1 pack opened/ })).toBeVisible();
+  const coming = page.waitForEvent('download');
+  await dialog.getByRole('button', { name: 'Save the printer’s list (CSV)' }).click();
+  const saved = readFileSync(await (await coming).path(), 'utf8');
+  const served = await request.get(`/api/jobs/${id}/export?what=labels&loom=inlet`, { headers: { prefer: 'wait=60' } });
+  expect(served.status()).toBe(200);
+  expect(saved).toBe(await served.text());
+  await dialog.getByRole('button', { name: 'Close' }).last().click();
+  await page.getByRole('tab', { name: 'Coverings of the runs' }).click();
+
+  // what holds it in the vehicle goes by the pitch of its zone
+  await list(page)
+    .getByRole('button', { name: /^run plenum bracket hole to primary rail\b/ })
+    .click();
+  await expect(
+    page.getByText(
+      /^Held by 1 × lined clip 7 to 12, 76 mm from plenum bracket hole \(at most 200 mm apart, by Larkhollow house style\)\.$/,
+    ),
+  ).toBeVisible();
 
   // the sheet has the stacks; the floor shows them at their step
   await page.goto(`/jobs/${id}/sheets?loom=inlet`);
-  await expect(page.getByRole('navigation', { name: 'Sheets' }).getByRole('link', { name: 'Dress' }).first()).toBeVisible({
-    timeout: 30_000,
-  });
+  const sheets = page.getByRole('navigation', { name: 'Sheets' });
+  for (const name of ['Dress', 'Labels', 'Clips']) await expect(sheets.getByRole('link', { name }).first()).toBeVisible();
   expect((await sendRelease(request, id)).ok()).toBe(true);
   await page.goto(`/jobs/${id}/floor?loom=inlet`);
   const heading = page.getByRole('heading', { level: 1 });

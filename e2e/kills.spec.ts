@@ -132,7 +132,7 @@ async function crash(worker: Worker, context: BrowserContext): Promise<void> {
 }
 
 test.beforeAll(async () => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   port = await findPort();
   start();
   await recover();

@@ -172,7 +172,7 @@ const median = (times: readonly number[]) => [...times].sort((a, b) => a - b)[Ma
 const EDITS = 5000;
 
 test(`an edit after ${EDITS} others costs what one of a new job does, minute by minute beside each other`, async () => {
-  test.setTimeout(120_000);
+  test.setTimeout(300_000);
   const [long, fresh] = [await createTestJob(own.request, createSkerry()), await createTestJob(own.request, createSkerry())];
   const client = new Client({ connectionString: own.running.database });
   await client.connect();
@@ -208,7 +208,7 @@ test(`an edit after ${EDITS} others costs what one of a new job does, minute by 
 
 test('a tablet at rest hears little', async ({ browser }) => {
   const restS = IS_SOAK ? 60 : 5;
-  test.setTimeout(120_000);
+  test.setTimeout(300_000);
   const floorId = await createTestJob(own.request, createCleanInlet());
   expect((await sendRelease(own.request, floorId)).status()).toBe(201);
   const context = await browser.newContext({ storageState: storageOf('tobin'), baseURL: own.running.address });

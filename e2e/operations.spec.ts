@@ -187,7 +187,7 @@ test('figures are for who has the token, and name routes, not jobs', async ({ re
 });
 
 test('a job that takes too long to plan says so on the wall and in its answer, and holds up nobody else', async () => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   const heavy = createRandomJob(7, 20_000);
   const heavyId = await createTestJob(own.request, heavy);
   const smallId = await createTestJob(own.request, createCleanInlet());

@@ -60,7 +60,7 @@ test.describe('at the vehicle, phone size', () => {
     page,
     request,
   }) => {
-    test.setTimeout(120_000);
+    test.setTimeout(300_000);
     const id = await createTestJob(request, createUnmeasured());
     await openSurvey(page, id);
     await page.getByRole('button', { name: 'Anchors' }).click();
@@ -143,7 +143,7 @@ test.describe('at the vehicle, phone size', () => {
     browser,
     request,
   }) => {
-    test.setTimeout(150_000);
+    test.setTimeout(300_000);
     const id = await createTestJob(request, createUnmeasured());
     const context = await browser.newContext({ viewport: { width: 390, height: 844 } });
     let page = await context.newPage();
