@@ -17,6 +17,7 @@ const repeated = [
   'checkShop',
   'layoutStrip',
   'planSession',
+  'splices',
 ];
 await run('node', ['node_modules/jest/bin/jest.js', ...repeated], { env });
 await run(

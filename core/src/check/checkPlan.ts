@@ -104,6 +104,7 @@ export const WIRING_RULES = {
   spares: checkSpares,
   parts: checkParts,
   direct: checkDirect,
+  legends: checkLegends,
 } satisfies Record<string, WiringRule>;
 
 /** Other rules about the job as a whole, by what they are about. */
@@ -120,7 +121,6 @@ export const JOB_RULES = {
   source: checkSource,
   suppression: checkSuppression,
   coils: checkCoils,
-  legends: checkLegends,
 } satisfies Record<string, JobRule>;
 
 const WEIGHT = { stop: 0, check: 1, note: 2 } satisfies Record<Grade, number>;

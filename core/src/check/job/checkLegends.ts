@@ -1,7 +1,7 @@
 import { listNearNames, listTwoMeanings } from '../../plan';
 import { compareIds } from '../../units';
 import { createFinding } from '../createFinding';
-import type { Finding, JobContext, JobRule } from '../types';
+import type { Finding, WiringContext, WiringRule } from '../types';
 
 const BY_WORDS = {
   same: 'have the same legend',
@@ -13,14 +13,14 @@ const BY_WORDS = {
  * MA3, check: legends of two ends that are taken for one another; the two halves of a connection have one name on purpose. MA4, check: an abbreviation
  * on an end that could stand for two things of this job.
  */
-export const checkLegends: JobRule = (context) => {
+export const checkLegends: WiringRule = (context) => {
   const ends = listEnds(context);
   return [...checkNear(context, ends), ...checkMeanings(context, ends)];
 };
 
 type NamedEnd = ReturnType<typeof listEnds>[number];
 
-const listEnds = ({ job }: JobContext) =>
+const listEnds = ({ job }: WiringContext) =>
   Object.keys(job.looms)
     .sort(compareIds)
     .flatMap((loomId) =>
@@ -29,7 +29,7 @@ const listEnds = ({ job }: JobContext) =>
         .map((id) => ({ id, loomId, name: job.looms[loomId]!.ends[id]!.name })),
     );
 
-function checkNear({ job }: JobContext, ends: readonly NamedEnd[]): Finding[] {
+function checkNear({ job }: WiringContext, ends: readonly NamedEnd[]): Finding[] {
   const toKey = ({ loomId, id }: { loomId: string; id: string }) => `${loomId}/${id}`;
   const mates = new Map(
     Object.values(job.mates).flatMap(({ a, b }) => {
@@ -46,7 +46,7 @@ function checkNear({ job }: JobContext, ends: readonly NamedEnd[]): Finding[] {
   });
 }
 
-function checkMeanings({ job }: JobContext, ends: readonly NamedEnd[]): Finding[] {
+function checkMeanings({ job }: WiringContext, ends: readonly NamedEnd[]): Finding[] {
   const devices = Object.values(job.devices).map(({ name }) => name);
   const circuits = Object.values(job.looms).flatMap(({ circuits: all }) => Object.values(all).map(({ name }) => name));
   const names = ends.map(({ name }) => name);

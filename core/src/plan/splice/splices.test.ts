@@ -1,14 +1,16 @@
 import { CATALOGUE, LARKHOLLOW, LARKHOLLOW_PLAIN } from '../../catalogue';
 import { createRandom } from '../../units/createRandom';
 import { createJob, createLoom, createNode, createEnd, createSegment, type Job } from '../../model';
+import { listFindings } from '../../make';
 import { createBench, join } from '../../testing/createBench';
+import { runs } from '../../testing/runs';
 import { findStandard, measureHalfBarrel, plan } from '..';
 
 const only = (job: Job) => plan(job, CATALOGUE).looms[0]!;
 const BUTT = CATALOGUE.barrels.filter(({ kind }) => kind === 'butt');
 
-/** A trunk with forks, each with legs of tails; every leg's end is on one shared supply and some on a shared ground. */
-function createBush(seed: number): Job {
+/** A trunk with forks, each with legs of tails; every leg's end is on one shared supply and some on a shared ground. share: of the usual lengths. */
+function createBush(seed: number, share = 1): Job {
   const random = createRandom(seed);
   const whole = (least: number, most: number) => least + Math.floor(random() * (most - least + 1));
   const job = createJob(`bush ${seed}`, '');
@@ -19,12 +21,12 @@ function createBush(seed: number): Job {
   let near = 'datum';
   for (let fork = 1; fork <= whole(2, 4); fork += 1) {
     loom.nodes[`f${fork}`] = createNode('breakout', `fork ${fork}`);
-    loom.segments[`t${fork}`] = createSegment(near, `f${fork}`, whole(300, 900));
+    loom.segments[`t${fork}`] = createSegment(near, `f${fork}`, share * whole(300, 900));
     near = `f${fork}`;
     for (let leg = 1; leg <= whole(1, 7); leg += 1) {
       const id = `e${fork}${leg}`;
       loom.nodes[id] = createNode('end', id);
-      loom.segments[`s-${id}`] = createSegment(near, id, whole(200, 700));
+      loom.segments[`s-${id}`] = createSegment(near, id, share * whole(200, 700));
       loom.ends[id] = createEnd(id, id, null);
       supply.push(`${id}-1`);
       if (random() < 0.5) ground.push(`${id}-2`);
@@ -101,6 +103,38 @@ describe('on sixty random bushes', () => {
     }
     expect(chains).toBeGreaterThan(5);
   });
+});
+
+test('on random bushes every distance of a splice is kept, or BU1 names it', () => {
+  let short = 0;
+  for (let seed = 1; seed <= runs(40, 500); seed += 1) {
+    // every other has no room for its splices
+    const job = createBush(1000 + seed, seed % 2 === 0 ? 1 : 0.2);
+    const whole = plan(job, CATALOGUE);
+    const { splices, tree } = whole.looms[0]!;
+    const standard = findStandard(job, CATALOGUE);
+    const told = new Set(
+      listFindings(job, whole, CATALOGUE, null).flatMap(({ code, places }) => (code === 'BU1' ? places.map(({ id }) => id) : [])),
+    );
+    for (const { id, place, circuitId } of splices) {
+      const half = (of: string) => measureHalfBarrel(CATALOGUE, standard, job.looms.bush!.circuits[of]!);
+      const { nearNodeId, farNodeId, lengthMm } = tree.segments[place.segmentId]!;
+      const keep = (nodeId: string) => (job.looms.bush!.nodes[nodeId]!.kind === 'breakout' ? 40 : 75);
+      const nearRoom = place.offsetMm - half(circuitId) - keep(nearNodeId);
+      const farRoom = lengthMm - place.offsetMm - half(circuitId) - keep(farNodeId);
+      const crowding = splices.filter(
+        (other) =>
+          other.id !== id &&
+          other.place.segmentId === place.segmentId &&
+          Math.abs(other.place.offsetMm - place.offsetMm) - half(circuitId) - half(other.circuitId) < 40 - 1e-9,
+      );
+      if (Math.min(nearRoom, farRoom) < -1e-9) expect([seed, id, told.has(id)]).toEqual([seed, id, true]);
+      // of two that lie too close, the one that was placed last is told
+      for (const other of crowding) expect([seed, id, other.id, told.has(id) || told.has(other.id)]).toEqual([seed, id, other.id, true]);
+      short += Number(told.has(id));
+    }
+  }
+  expect(short).toBeGreaterThan(0);
 });
 
 test('pins of one housing that are joined arrive all on one side: four and the source, not five', () => {
