@@ -57,16 +57,7 @@ describe('each rule finds what it is meant for', () => {
       loom.circuits.c3 = { ...loom.circuits.c3!, wireTable: 'thinwall', sizePin: { size: '25', reason: 'x' } };
     },
     BU3: (loom, job) => {
-      job.zones.oven = {
-        name: 'oven',
-        ambientC: 128,
-        wet: false,
-        abrasion: false,
-        flexing: false,
-        reopen: false,
-        handled: false,
-        clipEveryMm: null,
-      };
+      job.zones.oven = { ...createZones().cabin!, name: 'oven', ambientC: 128 };
       loom.segments.s1 = { ...loom.segments.s1!, zoneId: 'oven' };
       loom.circuits.c1 = { ...loom.circuits.c1!, currentA: 4 };
     },

@@ -6,6 +6,8 @@ import { LABEL_COLUMNS } from './toLabelsCsv';
 const MOST_PIECES = 200;
 const MOST_SLEEVES = 20_000;
 const NEEDED = 4;
+/** as high as a shop may want them */
+const HIGHEST_MM = 100;
 
 /**
  * What a label printer is asked for by the list that it is fed with as a file (toLabelsCsv); it knows nothing else of the loom. What cannot be printed is
@@ -39,7 +41,7 @@ export function fromLabelList(csv: string, labels: readonly LabelStock[]): { ord
 function readOrder([stockId, legend, cap, count]: readonly string[], known: ReadonlySet<string>): LabelOrder | string {
   if (!known.has(stockId!)) return `expected a marker sleeve of the shop, got "${stockId}"`;
   const capMm = Number(cap);
-  if (!(capMm > 0)) return `expected letters of more than 0 mm, got "${cap}"`;
+  if (!(capMm > 0 && capMm <= HIGHEST_MM)) return `expected letters of more than 0 and up to ${HIGHEST_MM} mm, got "${cap}"`;
   if (!/^\d{1,3}$/.test(count!) || Number(count) > MOST_PIECES) return `expected up to ${MOST_PIECES} pieces, got "${count}"`;
   // what kept a spreadsheet from taking it for a formula is not printed
   return { stockId: stockId!, lines: legend!.replace(/^'(?=[=+\-@])/, '').split(/\r?\n/), capMm, pieces: Number(count) };

@@ -27,7 +27,7 @@ test('legends of several lines, with quotes, or like a formula go through the fi
 
 test('what cannot be printed is named with its line, the rest is printed', () => {
   const { orders, problems } = fromLabelList(
-    `${HEAD}\nlabel-2.4,A,2,1\nnone,B,2,1\nlabel-2.4,C,0,1\nlabel-2.4,D,2,201\nlabel-2.4,E,2,-1\nlabel-2.4,F,2,3\n`,
+    `${HEAD}\nlabel-2.4,A,2,1\nnone,B,2,1\nlabel-2.4,C,0,1\nlabel-2.4,D,2,201\nlabel-2.4,E,2,-1\nlabel-2.4,F,2,3\nlabel-2.4,G,Infinity,1\n`,
     CATALOGUE.labels,
   );
   expect(orders.map(({ lines, pieces }) => [lines[0], pieces])).toEqual([
@@ -36,9 +36,10 @@ test('what cannot be printed is named with its line, the rest is printed', () =>
   ]);
   expect(problems).toEqual([
     { path: 'line 3', message: 'expected a marker sleeve of the shop, got "none"' },
-    { path: 'line 4', message: 'expected letters of more than 0 mm, got "0"' },
+    { path: 'line 4', message: 'expected letters of more than 0 and up to 100 mm, got "0"' },
     { path: 'line 5', message: 'expected up to 200 pieces, got "201"' },
     { path: 'line 6', message: 'expected up to 200 pieces, got "-1"' },
+    { path: 'line 8', message: 'expected letters of more than 0 and up to 100 mm, got "Infinity"' },
   ]);
   expect(fromLabelList('sleeve,legend\na,b\n', CATALOGUE.labels).problems.map(({ message }) => message)).toEqual([
     'expected a column letter mm',

@@ -14,7 +14,7 @@ export { layoutLegend, LETTER_SHARE, LINE_SHARE, measureFlat, type Legend } from
 export { listMarks, toLabelOrders, type LabelOrder, type PlannedMark } from './mark/listMarks';
 export { listNearNames, listTwoMeanings } from './mark/listNearNames';
 export { planClips, type PlannedClips } from './support/planClips';
-export { countBetween, spreadClips, type HeldRun } from './support/spreadClips';
+export { countBetween, spreadClips } from './support/spreadClips';
 export { createPlanner, plan, type Planner } from './plan';
 export { findStandard } from './findStandard';
 export { createSizes, type SizeRange } from './size/createSizes';

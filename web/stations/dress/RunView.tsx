@@ -127,6 +127,7 @@ function ClipsLine({ planned: { job, loom, plan }, segmentId }: { planned: Plann
         <b className={styles.alarm}>{toCount(held.atMm.length, 'clip')} that the shop has not</b>
       )}
       , {held.atMm.map((at) => Math.round(at)).join(', ')} mm from {from} (at most {held.everyMm} mm apart, by {held.because}).
+      {held.item && held.ambientC === null && ' How hot it gets there is not known.'}
     </p>
   );
 }

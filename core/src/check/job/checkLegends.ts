@@ -1,6 +1,6 @@
 import { listNearNames, listTwoMeanings } from '../../plan';
 import { compareIds } from '../../units';
-import { createFinding } from '../createFinding';
+import { createFinding, toPlacesAt } from '../createFinding';
 import type { Finding, WiringContext, WiringRule } from '../types';
 
 const BY_WORDS = {
@@ -50,9 +50,9 @@ function checkMeanings({ job }: WiringContext, ends: readonly NamedEnd[]): Findi
   const devices = Object.values(job.devices).map(({ name }) => name);
   const circuits = Object.values(job.looms).flatMap(({ circuits: all }) => Object.values(all).map(({ name }) => name));
   const names = ends.map(({ name }) => name);
-  return listTwoMeanings(names, [...names, ...devices, ...circuits]).map(({ abbreviation, meanings }) => {
-    const { loomId, id } = ends.find(({ name }) => new RegExp(`(^|[^\\p{L}])${abbreviation}([^\\p{L}]|$)`, 'iu').test(name))!;
+  return listTwoMeanings(names, [...names, ...devices, ...circuits]).map(({ abbreviation, name, meanings }) => {
+    const { loomId, id } = ends.find((end) => end.name === name)!;
     const sentence = `"${abbreviation.toUpperCase()}" on a legend could stand for ${meanings.join(' or ')} here: write it out.`;
-    return createFinding({ loomId }, 'MA4', [{ kind: 'end', id }], sentence);
+    return createFinding({ loomId }, 'MA4', toPlacesAt(id, abbreviation), sentence);
   });
 }

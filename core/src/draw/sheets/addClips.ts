@@ -21,12 +21,12 @@ export function addClips({ job, loom, plan, catalogue, flow }: SheetContext): vo
   );
   flow.table(
     COLUMNS,
-    held.map(({ segmentId, item, atMm, everyMm }): Cell[] => {
+    held.map(({ segmentId, item, atMm, everyMm, ambientC }): Cell[] => {
       const { nearNodeId, farNodeId } = plan.tree.segments[segmentId]!;
       return [
         { tick: true },
         `${loom.nodes[nearNodeId]!.name} to ${loom.nodes[farNodeId]!.name}`,
-        item?.name ?? 'none of the shop',
+        `${item?.name ?? 'none of the shop'}${item && ambientC === null ? ', heat there not known' : ''}`,
         String(atMm.length),
         atMm.map((at) => Math.round(at)).join(', '),
         String(everyMm),

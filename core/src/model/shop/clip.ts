@@ -3,7 +3,7 @@ import { IdSchema, literals, NameSchema } from '../ids';
 import { least0, positive } from './figures';
 
 /** What a clip sits on: a threaded boss, a welded stud, or glued to what it lies on. */
-export const CLIP_BASES = ['boss', 'stud', 'adhesive'] as const;
+const CLIP_BASES = ['boss', 'stud', 'adhesive'] as const;
 
 /** Holds a bundle to the vehicle. Diameters are over the covering, mm. */
 export const ClipSchema = Type.Object(

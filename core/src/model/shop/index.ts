@@ -30,7 +30,7 @@ export { createRecordId, listRecordFields, putRecord, RECORD_SCHEMAS, type Recor
 export { toFieldWords } from './toFieldWords';
 export { BARREL_KINDS, type BarrelKind, type Ring, type SpliceBarrel } from './joint';
 export { SHOP_MIGRATIONS, toPresentShop } from './migrations';
-export { CLIP_BASES, type Clip } from './clip';
+export type { Clip } from './clip';
 export type { LabelStock } from './label';
 export { SHOP_FORMAT, SHOP_FORMAT_VERSION, ShopSchema, type Shop } from './shop';
 export { mergeShops } from './mergeShops';

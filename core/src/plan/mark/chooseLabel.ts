@@ -1,9 +1,7 @@
 import type { Catalogue, ShopStandard } from '../../catalogue';
 import { isOffered, type LabelStock } from '../../model';
+import { PASSES } from '../cover/measureCovering';
 import { layoutLegend, type Legend } from './layoutLegend';
-
-/** A marker sleeve passes over what is so much thicker. */
-const PASSES = 1.1;
 
 export interface ChosenLabel {
   stock: LabelStock;

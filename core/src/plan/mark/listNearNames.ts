@@ -73,9 +73,15 @@ function isWithinOne(one: string, other: string): boolean {
 const SHORTEST = 2;
 const LONGEST = 4;
 
-/** Abbreviations among the words of some names that stand for more than one run of words among others: each with what it could mean. */
-export function listTwoMeanings(names: readonly string[], phrases: readonly string[]): { abbreviation: string; meanings: string[] }[] {
-  const used = new Set(names.flatMap((name) => toTokens(name).filter(({ length }) => length >= SHORTEST && length <= LONGEST)));
+/** Abbreviations among the words of some names that stand for more than one run of words among others: each with the first name that has it and what it could mean. */
+export function listTwoMeanings(
+  names: readonly string[],
+  phrases: readonly string[],
+): { abbreviation: string; name: string; meanings: string[] }[] {
+  // by abbreviation, the first name that has it
+  const used = new Map<string, string>();
+  for (const name of names)
+    for (const token of toTokens(name)) if (token.length >= SHORTEST && token.length <= LONGEST && !used.has(token)) used.set(token, name);
   const found = new Map<string, Set<string>>();
   for (const phrase of phrases) {
     const words = toTokens(phrase).filter((token) => !isDesignator(token));
@@ -87,5 +93,7 @@ export function listTwoMeanings(names: readonly string[], phrases: readonly stri
         found.set(initials, (found.get(initials) ?? new Set()).add(part.join(' ')));
       }
   }
-  return [...found].flatMap(([abbreviation, meanings]) => (meanings.size > 1 ? [{ abbreviation, meanings: [...meanings].sort() }] : []));
+  return [...found].flatMap(([abbreviation, meanings]) =>
+    meanings.size > 1 ? [{ abbreviation, name: used.get(abbreviation)!, meanings: [...meanings].sort() }] : [],
+  );
 }

@@ -167,9 +167,11 @@ describe('names that are taken for one another', () => {
   test('an abbreviation that could stand for two things of the job', () => {
     const phrases = ['throttle position sensor', 'tyre pressure sensor', 'oil pressure sensor'];
     expect(listTwoMeanings(['TPS', 'OPS'], phrases)).toEqual([
-      { abbreviation: 'tps', meanings: ['throttle position sensor', 'tyre pressure sensor'] },
+      { abbreviation: 'tps', name: 'TPS', meanings: ['throttle position sensor', 'tyre pressure sensor'] },
     ]);
     expect(listTwoMeanings(['throttle'], phrases)).toEqual([]);
+    // letters that change their number as they become small
+    expect(() => listTwoMeanings(['İP', 'i̇p'], ['İa pb', 'i̇c pd'])).not.toThrow();
   });
   test('MA3 and MA4 tell them at the job; the two halves of a connection have one name on purpose', () => {
     const job = createBench();
@@ -181,10 +183,15 @@ describe('names that are taken for one another', () => {
     expect(tell(job, 'MA3')).toEqual(['"MAP" and "MAF" are one letter apart: one is taken for the other.']);
     const [first, second] = Object.values(job.looms.bench!.circuits) as unknown as [{ name: string }, { name: string }];
     Object.assign(first, { name: 'manifold air pressure' });
-    Object.assign(second ?? first, { name: 'manifold air pressure, main actuator pilot' });
+    Object.assign(second, { name: 'manifold air pressure, main actuator pilot' });
     expect(tell(job, 'MA4')).toEqual([
       '"MAP" on a legend could stand for main actuator pilot or manifold air pressure here: write it out.',
     ]);
+    Object.assign(one, { name: 'MAP ECT' });
+    Object.assign(first, { name: 'manifold air pressure, engine coolant temperature' });
+    Object.assign(second, { name: 'main actuator pilot, exhaust cam timing' });
+    const both = listFindings(job, plan(job, CATALOGUE), CATALOGUE, null).filter(({ code }) => code === 'MA4');
+    expect([both.length, new Set(both.map(({ key }) => key)).size]).toEqual([2, 2]);
     const clean = createCleanSkerry();
     expect(tell(clean, 'MA3')).toEqual([]);
   });

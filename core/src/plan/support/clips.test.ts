@@ -89,6 +89,15 @@ describe('clips of a loom', () => {
     });
     expect(new Set(retired.held.flatMap(({ item }) => item?.base ?? []))).not.toContain('boss');
   });
+  test('where no zone is known no clip is left out for heat, and that is told', () => {
+    const unknown = changeDocument(job, ({ looms }) =>
+      Object.values(looms.inlet!.segments).forEach((run) => Object.assign(run, { zoneId: null, ticks: [] })),
+    );
+    const of = (held: ReturnType<typeof hold>['held']) =>
+      held.filter(({ segmentId }) => Object.hasOwn(job.looms.inlet!.segments, segmentId));
+    expect(new Set(of(hold(undefined, unknown).held).map(({ ambientC }) => ambientC))).toEqual(new Set([null]));
+    expect(of(hold().held).every(({ ambientC }) => ambientC !== null)).toBe(true);
+  });
   test('a shop without clips plans none, and its sheets and parts have none', () => {
     const inlet = createInlet();
     const pack = (shop: Shop) => {

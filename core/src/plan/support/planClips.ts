@@ -13,6 +13,8 @@ export interface PlannedClips {
   /** mm from where the run begins, nearest to the datum first */
   atMm: number[];
   item: Clip | null;
+  /** hottest there, °C, which the clip stands; null: not known, and no clip is left out for it */
+  ambientC: number | null;
   /** why no clip is named: the shop has none that holds so thick a bundle, or none that stands what there is */
   problem: 'no-size' | 'too-hot' | null;
 }
@@ -35,8 +37,9 @@ export function planClips(job: Job, plan: LoomPlan, catalogue: Catalogue): Plann
     const atMm = spreadClips({ lengthMm, everyMm, firstMm: standard.clipFirstMm, isHeldNear, moves: around?.flexing ?? false });
     const because = zone && zone.clipEveryMm !== null ? zone.name : standard.name;
     const holding = offered.filter(({ leastMm, mostMm }) => leastMm <= odOutsideMm && odOutsideMm <= mostMm);
-    const item = holding.find(({ limitC }) => limitC >= (around?.ambientC ?? -Infinity)) ?? null;
+    const ambientC = around?.ambientC ?? null;
+    const item = holding.find(({ limitC }) => ambientC === null || limitC >= ambientC) ?? null;
     const problem = item || atMm.length === 0 ? null : holding.length === 0 ? 'no-size' : 'too-hot';
-    return [{ segmentId, everyMm, because, atMm, item: atMm.length === 0 ? null : item, problem }];
+    return [{ segmentId, everyMm, because, atMm, item: atMm.length === 0 ? null : item, ambientC, problem }];
   });
 }

@@ -1,5 +1,5 @@
 /** How a run ends, for what holds it. */
-export interface HeldRun {
+interface HeldRun {
   lengthMm: number;
   /** most from one clip to the next */
   everyMm: number;
