@@ -5,8 +5,7 @@ import type { SheetContext } from './sheetContext';
 const COLUMNS: Column[] = [
   { title: '', share: 0.4 },
   { title: 'run', share: 3.4 },
-  { title: 'clip', share: 2.2 },
-  { title: 'pieces', share: 0.8, align: 'end', face: 'mono' },
+  { title: 'clip', share: 3 },
   { title: 'at, mm from where the run begins', share: 4.4, face: 'mono' },
   { title: 'pitch', share: 0.8, align: 'end', face: 'mono' },
 ];
@@ -26,8 +25,7 @@ export function addClips({ job, loom, plan, catalogue, flow }: SheetContext): vo
       return [
         { tick: true },
         `${loom.nodes[nearNodeId]!.name} to ${loom.nodes[farNodeId]!.name}`,
-        `${item?.name ?? 'none of the shop'}${item && ambientC === null ? ', heat there not known' : ''}`,
-        String(atMm.length),
+        `${atMm.length} × ${item?.name ?? 'none of the shop'}${item && ambientC === null ? ', heat there not known' : ''}`,
         atMm.map((at) => Math.round(at)).join(', '),
         String(everyMm),
       ];
