@@ -5,7 +5,7 @@ import { createTestJob, pick, readJob, sendRelease } from './helpers';
 
 test.use({ viewport: { width: 1280, height: 800 } });
 
-const list = (page: Page) => page.getByRole('navigation', { name: 'Runs, breakouts and ends' });
+const list = (page: Page) => page.getByRole('navigation', { name: 'Runs, holes, breakouts and ends' });
 const reason = async (page: Page, words: string) => {
   await page.getByLabel('Reason').fill(words);
   await page.getByRole('button', { name: 'Keep' }).click();

@@ -145,6 +145,7 @@ export async function readFrozen(jobId: string, number: number, loomId: string |
     layups: found.plan.layups ?? [],
     endDress: found.plan.endDress ?? [],
     breakoutDress: found.plan.breakoutDress ?? [],
+    feeds: found.plan.feeds ?? [],
     coverings: found.plan.coverings.map((covering) => ({ ...covering, unmet: covering.unmet ?? [], runnerUp: covering.runnerUp ?? null })),
   };
   return { ...found, plan: laid, build: { ...found.build, fillers: found.build.fillers ?? [], parts, steps }, families };

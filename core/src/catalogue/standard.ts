@@ -51,6 +51,7 @@ export const LARKHOLLOW: ShopStandard = {
   legendLeastMm: 1.6,
   clipEveryMm: 200,
   clipFirstMm: 100,
+  holeFreeMm: 0.5,
   shrinkOverlapMm: 10,
   braidGrip: 1.1,
   insulationLimitC: { etfe: 150, 'etfe-plated': 200, thinwall: 125 },

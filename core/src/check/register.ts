@@ -87,7 +87,7 @@ export const REGISTER = {
   },
   PO19: { grade: 'check', station: 'power', means: 'too much wire between the battery and its first fuse' },
   PO20: { grade: 'check', station: 'power', means: 'feed and load path together lose more than both their budgets' },
-  RO1: { grade: 'stop', station: 'bundle', means: 'a bundle, or a housing beyond, does not pass a hole' },
+  RO1: { grade: 'stop', station: 'dress', means: 'a bundle does not pass a hole, or no order leads all its ends through it' },
   RO2: { grade: 'check', station: 'bundle', means: 'where it lies is hotter than the covering stands' },
   BU1: {
     grade: 'check',

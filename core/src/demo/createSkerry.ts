@@ -105,7 +105,7 @@ const primary = { reason: 'three injectors share this wire', size: '20' };
 
 const listInletNodes = (): Loom['nodes'] => ({
   datum: createNode('datum', 'firewall bulkhead'),
-  hole: createNode('pass', 'plenum bracket hole', { holeMm: 28 }),
+  hole: createNode('pass', 'plenum bracket hole', { holeMm: 32 }),
   bk1: createNode('breakout', 'primary rail', { onwardSegmentId: 't3' }),
   bk2: createNode('breakout', 'throttle body', { onwardSegmentId: 't4' }),
   bk3: createNode('breakout', 'secondary rail', { onwardSegmentId: 't5' }),

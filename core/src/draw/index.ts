@@ -1,5 +1,6 @@
 export { drawBreakoutStack, drawEndStack } from './dress/drawStack';
 export { toStackedRun } from './dress/toStackedRun';
+export { drawFeed } from './feed/drawFeed';
 export { drawSleeves } from './label/drawSleeves';
 export { printSleeves, type PrintedStock } from './label/printSleeves';
 export { drawFace, type FaceLayout } from './drawFace';

@@ -44,6 +44,21 @@ export function toDressJson(job: Job, plan: LoomPlan, catalogue: Catalogue, stan
         })),
       };
     }),
+    holes: plan.feeds.map((feed) => ({
+      ...{ node: feed.nodeId, boreMm: feed.boreMm, freeMm: round(feed.boreMm - feed.leaveMm), bundleMm: round(feed.wholeMm) },
+      ...{ direction: feed.direction, because: feed.because, off: feed.offIds, unknown: feed.unknownIds, leastBoreMm: feed.leastBoreMm },
+      parts: feed.pieces.map(({ id, goesAs, envelopeMm, odMm, throughMm, needMm, passes }) => ({
+        ...{
+          end: id,
+          as: goesAs,
+          envelopeMm: round(envelopeMm),
+          legMm: round(odMm),
+          throughMm: round(throughMm),
+          needMm: round(needMm),
+          passes,
+        },
+      })),
+    })),
     breakouts: plan.breakoutDress.map((one) => ({
       ...{ node: one.nodeId, trunk: one.trunkSegmentId, legs: one.legSegmentIds, trunkMm: round(one.trunkMm) },
       ...{

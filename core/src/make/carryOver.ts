@@ -63,6 +63,7 @@ const UNDO_WORDS = {
   seal: 'Take the seal off',
   thread: 'Draw the wire back out of the housing',
   crimp: 'Cut the contact off',
+  bunch: null,
   seat: 'Take the contact out of its cavity',
   plug: 'Take the plug out',
   lay: 'Take the branch off the board',
@@ -76,7 +77,9 @@ const UNDO_WORDS = {
   shrink: 'Cut the label off',
   close: 'Cut open what was shrunk',
   test: null,
+  depin: null,
   sign: null,
+  route: 'Draw it back out of the hole',
 } as const satisfies Record<Operation, string | null>;
 
 /** An item as it was done. */

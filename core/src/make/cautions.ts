@@ -11,6 +11,7 @@ export const CAUTIONS = {
   seal: null,
   thread: null,
   crimp: 'Tired hands make bad crimps: take the break, have a second person look next day. Eye protection when trimming.',
+  bunch: null,
   seat: null,
   plug: null,
   lay: null,
@@ -24,5 +25,8 @@ export const CAUTIONS = {
   shrink: HOT_AIR,
   close: `${HOT_AIR} Adhesive comes out hot: gloves.`,
   test: 'Loom unplugged at both ends, controllers disconnected. Airbags, traction batteries and any high voltage: qualified people only.',
+  depin: 'Extraction tool straight in, by the sheet of its maker: a bent latch lets go on the road.',
   sign: null,
+  route:
+    'Battery negative off before work in the car. Holes deburred, with grommet or trim, before anything goes through; look behind a panel before you drill. No sparks near fuel.',
 } satisfies Record<Operation, string | null>;

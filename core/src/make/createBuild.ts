@@ -5,9 +5,9 @@ import { listContinuity, type ContinuityRow } from './listContinuity';
 import { listCuts, type CutGroup } from './listCuts';
 import { listFillers, type FillerCut } from './listFillers';
 import { listParts, type PartLine } from './listParts';
-import { listSteps, PAIRS } from './listSteps';
+import { listSteps } from './listSteps';
 import { orderSteps } from './orderSteps';
-import type { ExpectedReading, Step } from './step';
+import { PAIRS, type ExpectedReading, type Step } from './step';
 import { toDigest } from './toDigest';
 
 /** Everything the shop needs to make one loom. steps is empty where no order can be built; a finding then says why. */
@@ -30,7 +30,7 @@ export function createBuild(job: Job, plan: LoomPlan, catalogue: Catalogue): Loo
     cuts: listCuts(plan),
     fillers: listFillers(plan),
     parts: listParts(job, plan, catalogue),
-    steps: ordered.ok ? withContinuity(askAll(ordered.steps), listPairs(job, plan, continuity)) : [],
+    steps: ordered.ok ? withContinuity(askAll(ordered.steps), (endId) => listPairs(job, plan, listOfEnd(continuity, endId))) : [],
     continuity,
   };
 }
@@ -46,13 +46,16 @@ function askAll(steps: readonly Step[]): Step[] {
   return steps.map((step) => (isOfAll(step) ? { ...step, items: step.items.map((item) => ({ ...item, asks })) } : step));
 }
 
-/** Every pair of the continuity table is read at the test. */
-const withContinuity = (steps: readonly Step[], reads: readonly ExpectedReading[]): Step[] =>
-  steps.map((step) =>
-    step.operation === 'test'
-      ? { ...step, items: step.items.map((item) => (item.id === PAIRS ? { ...item, reads: [...reads] } : item)) }
-      : step,
-  );
+/** Every pair of the continuity table is read at the test; at the test of an end, those of that end. */
+const withContinuity = (steps: readonly Step[], listReads: (endId: string | null) => ExpectedReading[]): Step[] =>
+  steps.map((step) => {
+    if (step.operation !== 'test') return step;
+    const reads = listReads(step.endId);
+    return { ...step, items: step.items.map((item) => (item.id === PAIRS ? { ...item, reads } : item)) };
+  });
+
+const listOfEnd = (rows: readonly ContinuityRow[], endId: string | null) =>
+  endId === null ? rows : rows.filter(({ from, to }) => from.endId === endId || to.endId === endId);
 
 function listPairs(job: Job, plan: Pick<LoomPlan, 'loomId'>, rows: readonly ContinuityRow[]): ExpectedReading[] {
   const { ends, circuits } = job.looms[plan.loomId]!;

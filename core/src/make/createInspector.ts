@@ -36,7 +36,10 @@ function listOrderInputs(job: Job, plan: LoomPlan): unknown[] {
   return [circuits, ends, nodes, job.families, toOrderShape(segments, plan)];
 }
 
-function toOrderShape(segments: Loom['segments'], { wires, terminations, coverings, splices, endDress, breakoutDress }: LoomPlan): string {
+function toOrderShape(
+  segments: Loom['segments'],
+  { wires, terminations, coverings, splices, endDress, breakoutDress, feeds }: LoomPlan,
+): string {
   const words: (string | number | boolean | null)[] = [];
   for (const { id, circuitId, conductor, cable, heldBy, ...wire } of wires)
     words.push(id, circuitId, conductor.table, conductor.size, cable?.groupId ?? null, heldBy.length > 0, isTrimmed(wire));
@@ -44,6 +47,7 @@ function toOrderShape(segments: Loom['segments'], { wires, terminations, coverin
   for (const { segmentId, kind } of coverings) words.push(segmentId, kind);
   for (const { endId, segmentId, pieces, parking } of endDress) words.push(endId, segmentId, pieces.length > 0, parking.order);
   for (const { nodeId, pieces, legSegmentIds } of breakoutDress) words.push(nodeId, pieces.length > 0, ...legSegmentIds);
+  for (const { nodeId, direction, pieces } of feeds) words.push(nodeId, direction, ...pieces.map(({ id }) => id));
   for (const { id, place } of splices) words.push(id, place.segmentId);
   for (const [id, { fromNodeId, toNodeId, slideOn }] of Object.entries(segments)) words.push(id, fromNodeId, toNodeId, slideOn);
   return words.join(' ');

@@ -2,7 +2,7 @@ import type { Catalogue } from '../catalogue';
 import type { Job, Loom } from '../model';
 import type { LoomPlan, PlannedTermination, PlannedWire } from '../plan';
 import { CAUTIONS } from './cautions';
-import { TABLE_WORDS, toSizeWords } from '../catalogue';
+import { findFamily, TABLE_WORDS, toSizeWords } from '../catalogue';
 import { toColourWords } from '../model';
 import type { Ask, Operation, Step, StepItem } from './step';
 
@@ -81,6 +81,20 @@ export const askWires = (wires: readonly PlannedWire[]): Ask[] =>
       { what: `${WIRE}${place}`, value: `${toSizeWords(conductor)} ${TABLE_WORDS[conductor.table]} ${toColourWords(colour)}` },
     ];
   });
+
+/** Is this end pinned in the vehicle, when its wires are through the holes on their way? */
+export const isPinnedAfter = ({ loom }: Pick<StepContext, 'loom'>, endId: string): boolean => {
+  const { kind, pinAt } = loom.ends[endId]!;
+  return kind !== 'tail' && pinAt === 'vehicle';
+};
+
+/** The step with which nothing of an end is loose any more that a sleeve could stand on. */
+export function toMadeId(context: Pick<StepContext, 'loom' | 'job' | 'catalogue'>, endId: string): string {
+  const { kind, familyId } = context.loom.ends[endId]!;
+  const isPulled = findFamily(context.job, context.catalogue, familyId)?.seating === 'pull-to-seat';
+  const isSeated = kind === 'connector' && (isPulled || !isPinnedAfter(context, endId));
+  return isSeated ? `seat.${endId}` : `crimp.${endId}`;
+}
 
 /** Is what is cut now trimmed after the trial fit, so that a mark made at its rough end would be cut off? */
 export const isTrimmed = ({ roughMm, cutMm }: Pick<PlannedWire, 'roughMm' | 'cutMm'>) => roughMm > cutMm;

@@ -1,7 +1,7 @@
 import { findFamily, toSizeWords, type Catalogue } from '../catalogue';
 import { findCavitySize, toColourWords, type ConnectorFamily, type End } from '../model';
 import { findStandard, type PlannedTermination, type PlannedWire } from '../plan';
-import { askWires, createItem, createStep, isTrimmed, type Need, type StepContext } from './createStep';
+import { askWires, createItem, createStep, isPinnedAfter, isTrimmed, type Need, type StepContext } from './createStep';
 import type { Ask, ExpectedReading, Step, StepItem } from './step';
 
 /** One end while its steps are written. */
@@ -13,6 +13,8 @@ interface EndWork {
   terminations: readonly PlannedTermination[];
   isAnchor: boolean;
   isPullToSeat: boolean;
+  /** of the first of its steps that waits for the loom to be led through */
+  routed: Need[];
   /** what has to be there before anything of it is closed */
   before: Need[];
   askLabel: Ask[];
@@ -30,6 +32,7 @@ export function listEndSteps(context: StepContext, endId: string, early: readonl
   const work: EndWork = {
     ...{ context, endId, end, family, terminations, isAnchor },
     isPullToSeat: family?.seating === 'pull-to-seat',
+    routed: !isAnchor && isPinnedAfter(context, endId) ? [{ stepId: 'route', because: 'its wires pass the holes without it' }] : [],
     before: isAnchor ? listAnchorNeeds(early) : listDeviceNeeds(context, endId),
     askLabel: [{ what: 'label', value: end.name }],
     askHousing: [{ what: 'housing', value: family?.name ?? end.kind }],
@@ -115,14 +118,14 @@ function listMarkSteps(work: EndWork): Step[] {
 
 /** Pull-to-seat: seals, then the housing, go on before anything is crimped. */
 function listSealSteps(work: EndWork, marked: readonly Need[]): Step[] {
-  const { context, endId, end, family, terminations, isPullToSeat, before, askHousing } = work;
+  const { context, endId, end, family, terminations, isPullToSeat, before, routed, askHousing } = work;
   if (!isPullToSeat || !family) return [];
   const freeMm = findStandard(context.job, context.catalogue).pullToSeatFreeMm;
   const seals = terminations.some(({ sealId }) => sealId !== null)
     ? [
         createStep(`seal.${endId}`, 'seal', `Slide the seals of ${end.name} on`, {
           endId,
-          needs: [...before, ...marked],
+          needs: [...before, ...marked, ...routed],
           tool: 'by hand',
           parts: [...new Set(terminations.flatMap(({ sealId, sealName }) => (sealId === null ? [] : [sealName])))],
           items: listCrimpItems(
@@ -139,7 +142,7 @@ function listSealSteps(work: EndWork, marked: readonly Need[]): Step[] {
     ...seals,
     createStep(`thread.${endId}`, 'thread', `Lead the wires of ${end.name} through its housing`, {
       endId,
-      needs: [...before, ...marked, ...sealed],
+      needs: [...before, ...marked, ...routed, ...sealed],
       parts: [family.name],
       tool: 'by hand',
       items: listCrimpItems(
@@ -153,12 +156,13 @@ function listSealSteps(work: EndWork, marked: readonly Need[]): Step[] {
 
 /** Crimp, and shrink the label when the end is finished. */
 function listClosingSteps(work: EndWork, marks: readonly Step[], seals: readonly Step[]): Step[] {
-  const { endId, end, isAnchor, before, askLabel } = work;
+  const { endId, end, isAnchor, before, routed, askLabel } = work;
   const threaded = toNeeds(
     seals.filter(({ operation }) => operation === 'thread'),
     'pull-to-seat: the wire goes through the housing before it is crimped',
   );
-  const crimp = createCrimpStep(work, [...before, ...toNeeds(marks, 'a marker does not go over a crimped contact'), ...threaded]);
+  const marked = toNeeds(marks, 'a marker does not go over a crimped contact');
+  const crimp = createCrimpStep(work, [...before, ...marked, ...threaded, ...(end.kind === 'ring' ? routed : [])]);
   if (isAnchor) return [crimp];
   const shrink = createStep(`shrink.${endId}`, 'shrink', `Shrink the label of ${end.name}`, {
     endId,
@@ -206,11 +210,11 @@ function createCrimpStep(work: EndWork, needs: Need[]): Step {
 
 /** Contacts into their housing, its lock closed, the cavities that stay empty plugged. */
 function listSeatSteps(work: EndWork): Step[] {
-  const { context, endId, end, family, isPullToSeat, askHousing } = work;
+  const { context, endId, end, family, isPullToSeat, routed, askHousing } = work;
   if (end.kind !== 'connector' || !family) return [];
   const seat = createStep(`seat.${endId}`, 'seat', `Seat the contacts of ${end.name}`, {
     endId,
-    needs: [{ stepId: `crimp.${endId}`, because: 'contacts are seated when they are crimped' }],
+    needs: [{ stepId: `crimp.${endId}`, because: 'contacts are seated when they are crimped' }, ...routed],
     tool: isPullToSeat ? 'pull back until it clicks' : 'push until it clicks, tug once',
     parts: [family.name],
     items: [

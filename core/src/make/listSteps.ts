@@ -2,20 +2,18 @@ import type { Catalogue } from '../catalogue';
 import type { Job, Loom } from '../model';
 import type { LoomPlan, PlannedTermination, PlannedWire } from '../plan';
 import { compareIds, pushTo } from '../units';
-import { askWires, createItem, createStep, isTrimmed, type Need, type StepContext } from './createStep';
+import { askWires, createItem, createStep, isTrimmed, toMadeId, type Need, type StepContext } from './createStep';
 import { listCuts } from './listCuts';
 import { listEndSteps } from './listEndSteps';
 import { listDressNeeds, listDressSteps } from './steps/listDressSteps';
 import { listFillers, type FillerCut } from './listFillers';
+import { listFinishSteps } from './steps/listFinishSteps';
 import { listLaidUpNeeds, listLayupSteps } from './steps/listLayupSteps';
 import type { Ask, Step } from './step';
 
 /** What the ask for a cut is called: the length it is cut to now, and the length it ends up with. */
 export const ROUGH = 'rough';
 export const FINAL = 'final';
-
-/** The item of the test under which the pairs are read. */
-export const PAIRS = 'pairs';
 
 /** Every step of a loom with its needs, not yet in order: the steps come from the plan, nobody types them. */
 export function listSteps(job: Job, plan: LoomPlan, catalogue: Catalogue): Step[] {
@@ -55,19 +53,7 @@ export function listSteps(job: Job, plan: LoomPlan, catalogue: Catalogue): Step[
     ...listFitSteps(context),
   ];
   if (build.length === 0) return [];
-  const test = createStep('test', 'test', 'Ring out every pair against the continuity table', {
-    needs: build.map(({ id }) => ({ stepId: id, because: 'the loom is tested when it is whole' })),
-    tool: 'ohmmeter, 4-wire below 1 Ω',
-    items: [
-      createItem(PAIRS, 'every pair joins, within its band', [...context.wires.values()], null, []),
-      createItem('isolation', 'every neighbour is isolated', [], null, []),
-    ],
-  });
-  const sign = createStep('sign', 'sign', 'Second person looks the loom over and signs', {
-    needs: [{ stepId: 'test', because: 'signed when it has passed' }],
-    items: [createItem('signed', 'looked over and signed', [], null, [])],
-  });
-  return [...build, test, sign];
+  return [...build, ...listFinishSteps(context, build)];
 }
 
 function listEndsBeyond(loom: Loom, plan: LoomPlan): Record<string, string[]> {
@@ -237,7 +223,8 @@ function listSpliceSteps({ loom, plan, wires }: StepContext): Step[] {
   });
 }
 
-function listCoverSteps({ loom, plan, endsBeyond, anchorId, terminations, dressNeeds }: StepContext): Step[] {
+function listCoverSteps(context: StepContext): Step[] {
+  const { loom, plan, endsBeyond, anchorId, terminations, dressNeeds } = context;
   const covered = new Map(plan.coverings.filter(({ kind }) => kind !== 'none').map((one) => [one.segmentId, one]));
   const order = plan.tree.nodeIds
     .map((id) => plan.tree.nodes[id]!.parentSegmentId)
@@ -253,7 +240,7 @@ function listCoverSteps({ loom, plan, endsBeyond, anchorId, terminations, dressN
     const closed: Need[] = !after
       ? []
       : endsBeyond[segmentId]!.filter((endId) => endId !== anchorId && terminations.has(endId)).map((endId) => ({
-          stepId: loom.ends[endId]!.kind === 'connector' ? `seat.${endId}` : `crimp.${endId}`,
+          stepId: toMadeId(context, endId),
           because: 'planned over the finished end',
         }));
     const nearFirst: Need[] =
@@ -261,7 +248,7 @@ function listCoverSteps({ loom, plan, endsBeyond, anchorId, terminations, dressN
         ? [{ stepId: `slide.${nearer}`, because: 'the sleeve nearer the datum passes here first' }]
         : [];
     const made: Need[] = (dressNeeds.afterEnds.get(segmentId) ?? []).map((endId) => ({
-      stepId: loom.ends[endId]!.kind === 'connector' ? `seat.${endId}` : `crimp.${endId}`,
+      stepId: toMadeId(context, endId),
       because: 'what stands back here while the end is made is in its place then',
     }));
     const splices: Need[] = (splicesIn.get(segmentId) ?? []).map(({ id }) => ({

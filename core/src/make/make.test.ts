@@ -73,10 +73,10 @@ describe('steps', () => {
       expect(before(steps, `crimp.${endId}`, id)).toBe(true);
     }
   });
-  test('the anchor is filled first, the trial fit comes before device ends, the test last but one', () => {
+  test('the anchor is filled first, the trial fit comes before device ends, then the test, the signature, the way into the car', () => {
     expect(before(steps, 'seat.B1', 'lay')).toBe(true);
     expect(before(steps, 'fit', 'crimp.air')).toBe(true);
-    expect(steps.slice(-2).map(({ id }) => id)).toEqual(['test', 'sign']);
+    expect(steps.slice(-3).map(({ id }) => id)).toEqual(['test', 'sign', 'route']);
   });
   test('joints are made after the trial fit, when their wires have final lengths', () => {
     for (const { id } of steps.filter(({ operation }) => operation === 'splice')) expect(before(steps, 'fit', id)).toBe(true);

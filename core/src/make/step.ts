@@ -7,6 +7,7 @@ export const OPERATIONS = [
   'seal',
   'thread',
   'crimp',
+  'bunch',
   'seat',
   'plug',
   'lay',
@@ -20,9 +21,14 @@ export const OPERATIONS = [
   'shrink',
   'close',
   'test',
+  'depin',
   'sign',
+  'route',
 ] as const;
 export type Operation = (typeof OPERATIONS)[number];
+
+/** The item of a test under which the pairs are read. */
+export const PAIRS = 'pairs';
 
 /** One thing that work asks for: a length in mm, or words. */
 export interface Ask {

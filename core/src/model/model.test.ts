@@ -6,14 +6,10 @@ import {
   applyEdit,
   type EditOperation,
   checkJob,
-  createPinNeed,
   editDocument,
   FORMAT_VERSION,
-  listCavities,
   isOverlap,
   JobSchema,
-  MIGRATIONS,
-  toPresentFormat,
   toProblemLines,
   type Job,
 } from './index';
@@ -250,65 +246,6 @@ describe('what a schema cannot say', () => {
       ),
     ).toContain('/looms/bench/ends/L/familyId: expected a connector family of the catalogue or of this job, got "constructor"');
   });
-});
-
-describe('migrations', () => {
-  test('are numbered without gaps and lead to the present format', () => {
-    expect(MIGRATIONS.map(({ from }) => from)).toEqual(Array.from({ length: FORMAT_VERSION - 1 }, (_, index) => index + 1));
-    expect(new Set(MIGRATIONS.map(({ name }) => name)).size).toBe(MIGRATIONS.length);
-  });
-  test.each(MIGRATIONS.map(({ from }) => from))(
-    'a file of format %i, as it was saved then, passes the gate and keeps what it said',
-    async (from) => {
-      const { default: old } = (await import(`../testing/formats/job-${from}.json`)) as { default: Record<string, unknown> };
-      expect(old.formatVersion).toBe(from);
-      expect(lines(old)).toEqual([]);
-      const now = toPresentFormat(old) as unknown as Job;
-      expect(now).toMatchObject({ formatVersion: FORMAT_VERSION, name: 'Rain light', accepted: {}, anchors: {} });
-      expect(now.looms.rear!.segments.s1).toMatchObject({ lengthMm: 640, secondLengthMm: 643, status: 'fitted', fittedMm: 640, ticks: [] });
-      expect(now.looms.rear!.ends.RL!.pins['1']).toEqual(createPinNeed('12 V supply', 'supply'));
-    },
-  );
-});
-
-test('format 9 finishes every loom as it was finished before: no dressing of its own, no boot, no transition, no zone of many hands', async () => {
-  const { default: old } = (await import('../testing/formats/job-8.json')) as { default: Record<string, unknown> };
-  expect(old.formatVersion).toBe(8);
-  const job = toPresentFormat(old) as unknown as Job;
-  expect(job.looms.rear).toMatchObject({ dressing: null });
-  const { nodes, ends } = job.looms.rear!;
-  expect([...Object.values(nodes).map(({ transitionPin }) => transitionPin), ...Object.values(ends).map(({ bootPin }) => bootPin)]).toEqual(
-    [...Object.keys(nodes), ...Object.keys(ends)].map(() => null),
-  );
-  expect(Object.values(job.zones).some(({ handled }) => handled)).toBe(false);
-  // clips as the shop has them
-  expect(Object.values(job.zones).every(({ clipEveryMm }) => clipEveryMm === null)).toBe(true);
-  expect(Object.values(job.families).map(({ adapterMm }) => adapterMm)).toEqual(Object.keys(job.families).map(() => null));
-});
-
-test('format 8 lays every loom as it lay before: no school of its own, no side of a branch, nothing searched or pinned', async () => {
-  const { default: old } = (await import('../testing/formats/job-7.json')) as { default: Record<string, unknown> };
-  const { rear } = (toPresentFormat(old) as unknown as Job).looms;
-  expect(rear).toMatchObject({ bundling: null, laidUp: {}, layerPins: {} });
-  expect(rear!.segments.s1).toMatchObject({ bundling: null, leavesDeg: null });
-});
-
-test('format 7 gives the cavities of a family of the job names and sizes', async () => {
-  const { default: old } = (await import('../testing/formats/job-6.json')) as { default: Record<string, unknown> };
-  const { families } = toPresentFormat(old) as unknown as Job;
-  expect(families.own1).toMatchObject({ name: 'own three', cavityNames: null, otherSizes: {}, gender: null, mateId: null });
-  expect(listCavities(families.own1!)).toEqual(['1', '2', '3']);
-});
-
-test('format 6 says how a load returns, and takes from grounds what their supplies say', async () => {
-  const { default: old } = (await import('../testing/formats/job-5.json')) as { default: Record<string, unknown> };
-  const { deviceTemplates } = toPresentFormat(old) as unknown as Job;
-  // a ground beside its supply repeated 14 A; a starter without a ground was taken to return by its case, and so was a lamp
-  expect(deviceTemplates['own-fan']!.pins).toMatchObject({ '1': { currentA: 14, returnBy: 'pin', cycleS: null }, '2': { currentA: null } });
-  expect(deviceTemplates['own-starter']!.pins['1']).toMatchObject({ currentA: 150, returnBy: 'engine-case' });
-  expect(deviceTemplates['own-lamp']!.pins['1']).toMatchObject({ returnBy: 'chassis-case' });
-  expect(deviceTemplates['own-lamp']!.offers['9']).toMatchObject({ chassisMilliohm: null });
-  expect(deviceTemplates['own-lamp']!.links.f1).toMatchObject({ peakA: null, maxA: 20 });
 });
 
 describe('edits', () => {

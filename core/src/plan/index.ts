@@ -13,6 +13,8 @@ export { chooseSplices, type SpliceTree } from './splice/chooseSplices';
 export { layoutLegend, LETTER_SHARE, LINE_SHARE, measureFlat, type Legend } from './mark/layoutLegend';
 export { listMarks, toLabelOrders, type LabelOrder, type PlannedMark } from './mark/listMarks';
 export { listNearNames, listTwoMeanings } from './mark/listNearNames';
+export { leadThrough, measureLeastBore, orderFeed, type FedPiece, type FeedOrder, type FeedPiece } from './feed/orderFeed';
+export { findFreeTurn, type PlannedFeed, type PlannedFeedPiece } from './feed/planFeeds';
 export { planClips, type PlannedClips } from './support/planClips';
 export { countBetween, spreadClips } from './support/spreadClips';
 export { createPlanner, plan, type Planner } from './plan';

@@ -8,6 +8,7 @@ import { numberWires } from './length/numberWires';
 import { measureBundles, type LaidBundle } from './bundle/measureBundles';
 import { applyLayups } from './layup/applyLayups';
 import { planLayups } from './layup/planLayups';
+import { planFeeds } from './feed/planFeeds';
 import { planDress } from './dress/planDress';
 import { measureHeats } from './heat/measureHeats';
 import { measureJoints } from './splice/measureJoints';
@@ -74,8 +75,10 @@ export function planLoom(context: LoomContext, built: BuiltLoom, minimums: Reado
   // dress: what finishes ends and breakouts
   const planned = { tree, bundles, coverings, layups, terminations };
   const dress = planDress({ job, loom: toLoom(context), plan: planned, catalogue, standard, packings: store.packings });
+  // lead through holes
+  const feeds = planFeeds({ job, loom: toLoom(context), plan: planned, catalogue, standard });
   const massG = sumMass(context, wires, built, dress);
-  return { loomId, wires, splices, barrels, ...planned, ...dress, heats, currents, plugs, massG };
+  return { loomId, wires, splices, barrels, ...planned, ...dress, feeds, heats, currents, plugs, massG };
 }
 
 const NO_DEMANDS: ReadonlyMap<string, MinimumSize> = new Map();

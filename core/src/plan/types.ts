@@ -4,6 +4,7 @@ import type { JoinedWire } from '../netlist';
 import type { RunSpread } from './length/measureRough';
 import type { Crossing, LaidStretch, LayupStrip } from './layup/layupTypes';
 import type { PlannedBreakoutDress, PlannedEndDress } from './dress/dressTypes';
+import type { PlannedFeed } from './feed/planFeeds';
 import type { PowerPlan, WireCurrent } from './electrical/types';
 
 /** A node of the rooted route tree. */
@@ -271,6 +272,8 @@ export interface LoomPlan {
   /** ends with wires and a run to them */
   endDress: PlannedEndDress[];
   breakoutDress: PlannedBreakoutDress[];
+  /** holes of known bore */
+  feeds: PlannedFeed[];
   /** segments whose ambient is known */
   heats: PlannedHeat[];
   /** in the order of the wires */

@@ -79,8 +79,33 @@ class PlayedShop {
       const isBare = this.plan.coverings.find((one) => one.segmentId === segmentId)!.kind === 'none';
       this.must(isBare || this.fixed.has(segmentId), `${id} is closed up on a bare leg`);
     },
+    seat: (id) => this.must(!this.isLate(id) || this.done.has('route'), `${id} is pinned before it is led through`),
+    repin: (id) => this.must(this.done.has('route') && this.done.has(`depin.${id}`), `${id} is pinned again before it is led through`),
+    route: () => this.lead(),
+    test: (id) =>
+      this.must(this.done.has('route') && (this.done.has(`seat.${id}`) || this.done.has(`crimp.${id}`)), `${id} is rung too early`),
     forkclose: (id) => this.must(this.forks.has(id), `what goes over ${id} is not on`),
   };
+
+  private isLate = (endId: string) => {
+    const { kind, pinAt, nodeId } = this.loom.ends[endId]!;
+    return kind === 'connector' && pinAt === 'vehicle' && nodeId !== this.plan.tree.datumId;
+  };
+
+  /** End by end through each hole: a housing that is on, or no more than the wires, beside what is through already. */
+  private lead(): void {
+    for (const { nodeId, boreMm, leaveMm, pieces, wholeMm } of this.plan.feeds) {
+      let throughMm = 0;
+      for (const { id, odMm } of pieces) {
+        const isOff = this.done.has(`bunch.${id}`) || this.done.has(`depin.${id}`);
+        const isHoused = !isOff && this.loom.ends[id]!.kind === 'connector';
+        const envelopeMm = isHoused ? findFamily(this.job, this.catalogue, this.loom.ends[id]!.familyId)!.envelopeMm : odMm;
+        const needMm = Math.min(throughMm, wholeMm) + envelopeMm;
+        this.must(needMm <= boreMm - leaveMm + 1e-6, `${id} asks ${needMm} mm of ${boreMm} at ${nodeId}`);
+        throughMm += odMm;
+      }
+    }
+  }
 
   private must(isSo: boolean, words: string): void {
     if (!isSo) this.wrong.push(words);

@@ -5,8 +5,8 @@ import { useCursorStore } from '../../ui/cursor';
 import styles from './Dress.module.css';
 import { toKey, type Assembly } from './listAssemblies';
 
-const MARKS = { run: '', breakout: 'Y', end: '▣' } as const;
-const KIND_WORDS = { run: 'run', breakout: 'breakout', end: 'end' } as const;
+const MARKS = { run: '', hole: '◯', breakout: 'Y', end: '▣' } as const;
+const KIND_WORDS = { run: 'run', hole: 'hole', breakout: 'breakout', end: 'end' } as const;
 
 /** The loom from the datum on, what stands on each part of it; ↑ and ↓ walk along. */
 export function DressList({
@@ -43,7 +43,7 @@ export function DressList({
     (list.current?.children[at] as HTMLElement | undefined)?.focus();
   };
   return (
-    <nav className={styles.list} aria-label="Runs, breakouts and ends" ref={list} onKeyDown={walk}>
+    <nav className={styles.list} aria-label="Runs, holes, breakouts and ends" ref={list} onKeyDown={walk}>
       {assemblies.map((one) => (
         <button
           key={toKey(one)}

@@ -14,6 +14,7 @@ import { BreakoutView } from './BreakoutView';
 import styles from './Dress.module.css';
 import { DressList } from './DressList';
 import { EndView } from './EndView';
+import { HoleView } from './HoleView';
 import { listAssemblies, toKey } from './listAssemblies';
 import { LabelsTable } from './LabelsTable';
 import { RunView } from './RunView';
@@ -56,6 +57,7 @@ const Open = memo(function Open({ planned }: { planned: PlannedLoom }) {
           />
           <section className={styles.view} aria-label={chosen.name} tabIndex={0}>
             {chosen.kind === 'run' && <RunView key={chosen.id} planned={planned} segmentId={chosen.id} />}
+            {chosen.kind === 'hole' && <HoleView key={chosen.id} planned={planned} nodeId={chosen.id} />}
             {chosen.kind === 'breakout' && <BreakoutView key={chosen.id} planned={planned} nodeId={chosen.id} />}
             {chosen.kind === 'end' && <EndView key={chosen.id} planned={planned} endId={chosen.id} />}
           </section>

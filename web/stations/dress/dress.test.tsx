@@ -57,7 +57,7 @@ describe('sleeves', () => {
 
 describe('the station', () => {
   const station = (change: (job: Job) => void = () => undefined) => openLoom(() => <DressStation />, change);
-  const list = () => screen.getByRole('navigation', { name: 'Runs, breakouts and ends' });
+  const list = () => screen.getByRole('navigation', { name: 'Runs, holes, breakouts and ends' });
   const open = (name: RegExp) => fireEvent.click(within(list()).getAllByRole('button', { name })[0]!);
   const view = (name: string) => screen.getByRole('region', { name });
   const booted = (job: Job) => void (job.looms.inlet!.dressing = 'boots');

@@ -1,9 +1,9 @@
 import { compareIds } from 'wattograph-core';
 import type { PlannedLoom } from '../../client/jobContext';
 
-/** Something that is covered or finished: a run, a breakout or an end, in the order of the loom. */
+/** Something that is covered, finished or led through: a run, a hole, a breakout or an end, in the order of the loom. */
 export interface Assembly {
-  kind: 'run' | 'breakout' | 'end';
+  kind: 'run' | 'hole' | 'breakout' | 'end';
   id: string;
   name: string;
   /** as it stands in the list, where the part before it is above */
@@ -25,6 +25,7 @@ export function listAssemblies({ loom, plan }: PlannedLoom): Assembly[] {
   const { tree } = plan;
   const coverings = new Map(plan.coverings.map((one) => [one.segmentId, one]));
   const breakouts = new Map(plan.breakoutDress.map((one) => [one.nodeId, one]));
+  const feeds = new Map(plan.feeds.map((one) => [one.nodeId, one]));
   const ends = Object.keys(loom.ends).sort(compareIds);
   const depthOf = new Map<string, number>();
   return tree.nodeIds.flatMap((nodeId): Assembly[] => {
@@ -35,6 +36,7 @@ export function listAssemblies({ loom, plan }: PlannedLoom): Assembly[] {
     const base = { atMm: node.distanceMm, depth };
     const covering = node.parentSegmentId === null ? undefined : coverings.get(node.parentSegmentId);
     const breakout = breakouts.get(nodeId);
+    const feed = feeds.get(nodeId);
     const run = parent && {
       ...base,
       ...{ kind: 'run' as const, id: parent.id, name: `${loom.nodes[parent.nearNodeId]!.name} to ${loom.nodes[nodeId]!.name}` },
@@ -47,6 +49,14 @@ export function listAssemblies({ loom, plan }: PlannedLoom): Assembly[] {
     };
     return [
       ...(run ? [run] : []),
+      ...(feed
+        ? [
+            {
+              ...{ ...base, kind: 'hole' as const, id: nodeId, name: loom.nodes[nodeId]!.name, short: loom.nodes[nodeId]!.name },
+              ...{ words: `hole ${feed.boreMm} mm`, isWrong: feed.offIds.length > 0 || feed.wholeMm > feed.boreMm },
+            },
+          ]
+        : []),
       ...(breakout
         ? [
             {

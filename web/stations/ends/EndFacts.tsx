@@ -142,6 +142,22 @@ export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; e
             </td>
           </tr>
         )}
+        {end.kind !== 'tail' && (end.pinAt === 'vehicle' || plan.feeds.some(({ pieces }) => pieces.some(({ id }) => id === endId))) && (
+          <tr>
+            <td>Contacts go in</td>
+            <td>
+              <Pick
+                label="Where its contacts go in"
+                value={end.pinAt}
+                options={[
+                  { value: 'bench', label: 'on the bench' },
+                  { value: 'vehicle', label: 'in the vehicle, behind its holes' },
+                ]}
+                onChange={(pinAt) => pinAt && store.edit(setEnd(place, 'pinAt', pinAt as End['pinAt']))}
+              />
+            </td>
+          </tr>
+        )}
         {family && (
           <tr>
             <td>The device needs</td>

@@ -4,6 +4,7 @@ import { useMemo } from 'react';
 import {
   drawBreakoutStack,
   drawEndStack,
+  drawFeed,
   findDressed,
   findLaidLayer,
   layoutStrip,
@@ -38,6 +39,7 @@ export function StepPicture({
   const wireIds = useMemo(() => new Set(step.items.flatMap((item) => item.wireIds)), [step]);
   const dressed = findDressed(plan, step.id);
   if (dressed) return <StackPicture drawing={drawDressed(plan, dressed)} words={`${step.title}, cut lengthwise`} />;
+  if (step.operation === 'route' && plan.feeds.length > 0) return <Holes plan={plan} job={job} />;
   if (family && step.operation !== 'label') {
     const wires = new Map(plan.wires.map((wire) => [wire.id, wire]));
     const chosen = step.items.find((item) => item.cavity !== null && !ticked.ticked.has(item.id))?.cavity ?? null;
@@ -59,6 +61,17 @@ export function StepPicture({
   const laid = step.operation === 'layup' ? findLaidLayer(plan, step.id) : null;
   if (laid) return <LayerPicture plan={plan} {...laid} next={step.items.find(({ id }) => !ticked.ticked.has(id)) ?? null} />;
   return <StripPlace plan={plan} job={job} step={step} wireIds={wireIds} />;
+}
+
+/** Every hole of the loom, part by part. */
+function Holes({ plan, job }: { plan: LoomPlan; job: Job }) {
+  const { nodes, ends } = job.looms[plan.loomId]!;
+  return plan.feeds.map((feed) => (
+    <div key={feed.nodeId}>
+      <b>{nodes[feed.nodeId]!.name}</b>
+      <StackPicture drawing={drawFeed(feed, (id) => ends[id]!.name)} words={`${nodes[feed.nodeId]!.name}, part by part in their order`} />
+    </div>
+  ));
 }
 
 /** An end or breakout with what goes over it, cut lengthwise. */

@@ -1,54 +1,69 @@
 import { findFamily } from '../../catalogue';
-import { compareIds } from '../../units';
+import type { PlannedFeed } from '../../plan';
 import { createFinding } from '../createFinding';
-import type { Finding, Rule } from '../types';
+import type { Finding, FindingPlace, Rule, RuleContext } from '../types';
 
-/** RO1, stop: a bundle, or a housing that hangs beyond, does not pass a hole on the way. */
-export const checkHoles: Rule = (context) => {
-  const { job, loom, plan, catalogue } = context;
-  const endAt = new Map(Object.entries(loom.ends).map(([id, end]) => [end.nodeId, id]));
-  return Object.keys(loom.nodes)
-    .sort(compareIds)
-    .flatMap((nodeId) => {
-      const { holeMm, name } = loom.nodes[nodeId]!;
-      if (holeMm === null) return [];
-      const findings: Finding[] = [];
-      const node = plan.tree.nodes[nodeId]!;
-      const outside = plan.coverings.filter(
-        ({ segmentId }) => node.childSegmentIds.includes(segmentId) || node.parentSegmentId === segmentId,
-      );
-      const widest = Math.max(0, ...outside.map(({ odOutsideMm }) => odOutsideMm));
-      if (widest > holeMm) {
-        findings.push(
-          createFinding(
-            context,
-            'RO1',
-            [{ kind: 'node', id: nodeId }],
-            `The bundle is ${widest.toFixed(1)} mm over its covering and does not pass ${name} (${holeMm} mm).`,
-            { measured: widest, limit: holeMm },
-          ),
-        );
-      }
-      const beyond = [...node.childSegmentIds];
-      for (let segmentId = beyond.pop(); segmentId !== undefined; segmentId = beyond.pop()) {
-        const far = plan.tree.nodes[plan.tree.segments[segmentId]!.farNodeId]!;
-        beyond.push(...far.childSegmentIds);
-        const endId = endAt.get(far.id);
-        const family = endId === undefined ? undefined : findFamily(job, catalogue, loom.ends[endId]!.familyId);
-        if (endId === undefined || !family || family.envelopeMm <= holeMm) continue;
-        findings.push(
-          createFinding(
-            context,
-            'RO1',
-            [
-              { kind: 'end', id: endId },
-              { kind: 'node', id: nodeId },
-            ],
-            `${loom.ends[endId]!.name} (${family.name}, ${family.envelopeMm} mm) does not pass ${name} (${holeMm} mm): pin it after routing or change the housing.`,
-            { measured: family.envelopeMm, limit: holeMm },
-          ),
-        );
-      }
-      return findings;
-    });
-};
+/** RO1, stop: a bundle does not pass a hole on the way, or no order leads all that has to go through it; note: nobody knows whether rings do. */
+export const checkHoles: Rule = (context) =>
+  context.plan.feeds.flatMap((feed) => [...checkBundle(context, feed), ...checkOrder(context, feed), ...checkUnknown(context, feed)]);
+
+function checkBundle(context: RuleContext, { nodeId, boreMm, wholeMm }: PlannedFeed): Finding[] {
+  if (wholeMm <= boreMm) return [];
+  return [
+    createFinding(
+      context,
+      'RO1',
+      [toHole(nodeId)],
+      `The bundle is ${wholeMm.toFixed(1)} mm over its covering and does not pass ${context.loom.nodes[nodeId]!.name} (${boreMm} mm).`,
+      { measured: wholeMm, limit: boreMm },
+    ),
+  ];
+}
+
+function checkOrder(context: RuleContext, feed: PlannedFeed): Finding[] {
+  const { loom, loomId } = context;
+  const { nodeId, boreMm, leaveMm, wholeMm, offIds, leastBoreMm } = feed;
+  if (offIds.length === 0) return [];
+  const late = feed.pieces.filter(({ id }) => offIds.includes(id));
+  const words = late.map((one) => `${loom.ends[one.id]!.name} (${toWhat(context, one.id)}, ${one.envelopeMm.toFixed(1)} mm)`);
+  const isPinned = wholeMm <= boreMm - leaveMm;
+  return [
+    createFinding(
+      context,
+      'RO1',
+      [...offIds.map((id): FindingPlace => ({ kind: 'end', id })), toHole(nodeId)],
+      `In no order does all of it pass ${loom.nodes[nodeId]!.name} (${boreMm} mm): ${words.join(', ')} ${late.length === 1 ? 'is' : 'are'} left over. Close ${late.length === 1 ? 'it' : 'them'} in the vehicle, or make a hole of ${leastBoreMm} mm.`,
+      {
+        measured: Math.max(...late.map(({ needMm }) => needMm)),
+        limit: boreMm - leaveMm,
+        fix: isPinned
+          ? {
+              label: `Close ${late.map(({ id }) => loom.ends[id]!.name).join(', ')} in the vehicle`.slice(0, 120),
+              patch: offIds.map((id) => ({ op: 'replace', path: `/looms/${loomId}/ends/${id}/pinAt`, value: 'vehicle' })),
+            }
+          : null,
+      },
+    ),
+  ];
+}
+
+/** A housing still to be chosen is told by EN6. */
+function checkUnknown(context: RuleContext, { nodeId, unknownIds }: PlannedFeed): Finding[] {
+  const { loom } = context;
+  return unknownIds
+    .filter((id) => loom.ends[id]!.kind === 'ring')
+    .map((id) =>
+      createFinding(
+        context,
+        'RO1',
+        [{ kind: 'end', id }, toHole(nodeId)],
+        `Whether ${loom.ends[id]!.name} passes ${loom.nodes[nodeId]!.name} is not known: the shop does not say how wide its rings are.`,
+        { grade: 'note' },
+      ),
+    );
+}
+
+const toHole = (id: string): FindingPlace => ({ kind: 'node', id });
+
+const toWhat = ({ job, loom, catalogue }: RuleContext, endId: string) =>
+  findFamily(job, catalogue, loom.ends[endId]!.familyId)?.name ?? loom.ends[endId]!.kind;

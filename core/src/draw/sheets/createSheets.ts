@@ -3,6 +3,7 @@ import { addBoxes } from './addBoxes';
 import { addClips } from './addClips';
 import { addDress } from './addDress';
 import { addEnds } from './addEnds';
+import { addFeeds } from './addFeeds';
 import { addLabels } from './addLabels';
 import { addTwist } from './addTwist';
 import { addTrims } from './addTrims';
@@ -31,6 +32,7 @@ export function createSheets(
   addDress(context);
   addLabels(context);
   addClips(context);
+  addFeeds(context);
   addEnds(context);
   addBoxes(context);
   addSteps(context);

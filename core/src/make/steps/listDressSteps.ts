@@ -92,6 +92,7 @@ function listEndDressSteps({ loom, plan, terminations, plugs, anchorId }: StepCo
     needs: [
       { stepId: slide.id, because: 'it is on the leg' },
       { stepId: last, because: 'closed over the finished end' },
+      ...(endId === anchorId && end.pinAt === 'vehicle' ? [{ stepId: `repin.${endId}`, because: 'its housing comes off once more' }] : []),
       ...(isCovered ? [{ stepId: `cover.${segmentId}`, because: 'it closes on the covered leg' }] : []),
     ],
     items: pieces.map((piece, at) => createItem(`piece ${at + 1}`, toPlaceWords(piece, 'its rear'), [], null, askPiece(piece))),

@@ -33,6 +33,9 @@ export const EndSchema = Type.Object(
       { description: 'how far the device may be turned at fitting; null: it is not' },
     ),
     bootPin: Type.Union([PartPinSchema, Type.Null()], { description: 'boot over it, chosen by hand; null: computed' }),
+    pinAt: Type.Union([Type.Literal('bench'), Type.Literal('vehicle')], {
+      description: 'where its contacts go into the housing: in the vehicle, once its wires are through the holes on their way',
+    }),
     pins: Type.Record(Type.String({ pattern: '^[A-Za-z0-9]{1,6}$' }), PinNeedSchema, {
       additionalProperties: false,
       description: 'cavity → what the device needs there',
@@ -59,6 +62,7 @@ export function createEnd(nodeId: string, name: string, familyId: string | null,
     reterminations: null,
     clocking: null,
     bootPin: null,
+    pinAt: 'bench',
     pins: {},
     offers: {},
     ...rest,

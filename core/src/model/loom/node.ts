@@ -18,6 +18,9 @@ export const NodeSchema = Type.Object(
     transitionPin: Type.Union([PartPinSchema, Type.Null()], {
       description: 'what goes over this breakout, chosen by hand; null: computed',
     }),
+    feed: Type.Union([Type.Literal('outward'), Type.Literal('inward'), Type.Null()], {
+      description: 'which part of the loom is led through this hole: what lies beyond it, or the part with the datum; null: computed',
+    }),
   },
   { additionalProperties: false },
 );
@@ -25,5 +28,5 @@ export type LoomNode = Static<typeof NodeSchema>;
 
 /** A node with nothing special about it. */
 export function createNode(kind: LoomNode['kind'], name: string, rest: Partial<LoomNode> = {}): LoomNode {
-  return { kind, name, holeMm: null, onwardSegmentId: null, transitionPin: null, ...rest };
+  return { kind, name, holeMm: null, onwardSegmentId: null, transitionPin: null, feed: null, ...rest };
 }

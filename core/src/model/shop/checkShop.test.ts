@@ -1,10 +1,11 @@
 import fc from 'fast-check';
 import { createDemoShop } from '../../catalogue';
-import published from '../../../schema/shop-5.json';
+import published from '../../../schema/shop-6.json';
 import old from '../../testing/formats/shop-1.json';
 import second from '../../testing/formats/shop-2.json';
 import third from '../../testing/formats/shop-3.json';
 import fourth from '../../testing/formats/shop-4.json';
+import fifth from '../../testing/formats/shop-5.json';
 import { runs } from '../../testing/runs';
 import { checkShop, SHOP_FORMAT_VERSION, SHOP_MIGRATIONS, ShopSchema, type Shop } from './index';
 
@@ -62,6 +63,14 @@ test('a file of format 4 covers as it did and puts nothing over ends: what its c
   );
   expect([boots, transitions, Object.values(families).filter(({ adapterMm }) => adapterMm !== null)]).toEqual([[], [], []]);
   for (const standard of Object.values(standards)) expect(standard).toMatchObject({ dressing: 'sleeves', coveringBy: 'order' });
+});
+
+test('a file of format 5 leaves in a hole what is usual, and does not say how wide its rings are', () => {
+  expect(fifth.formatVersion).toBe(5);
+  const checked = checkShop(fifth);
+  if (!checked.ok) throw new Error(JSON.stringify(checked.problems));
+  for (const standard of Object.values(checked.value.standards)) expect(standard.holeFreeMm).toBe(0.5);
+  expect(checked.value.rings.every(({ widthMm }) => widthMm === null)).toBe(true);
 });
 
 test('what is wrong in a covering is told of its own kind alone; a kind that is none is told with those there are', () => {
@@ -185,8 +194,8 @@ test.each<[string, (shop: Shop & Record<string, unknown>) => void, string]>([
   ['a field that nobody knows', (shop) => (shop.colour = 'red'), '/colour: expected no such field here'],
   [
     'a newer version',
-    (shop) => Object.assign(shop, { formatVersion: 6 }),
-    '/formatVersion: expected at most 5, got 6: the file is of a newer Wattograph',
+    (shop) => Object.assign(shop, { formatVersion: 7 }),
+    '/formatVersion: expected at most 6, got 7: the file is of a newer Wattograph',
   ],
   ['a job', (shop) => Object.assign(shop, { format: 'wattograph-job' }), '/format: expected "wattograph-shop", got "wattograph-job"'],
 ])('refused with its place: %s', (_, change, expected) => {

@@ -37,6 +37,7 @@ export const RingSchema = Type.Object(
     maxAreaMm2: positive(500),
     stripMm: positive(100),
     tool: Words,
+    widthMm: Type.Union([positive(200), Type.Null()], { description: 'across its eye, for holes that it is led through; null: not known' }),
     massG: least0(1000),
   },
   { additionalProperties: false },

@@ -42,7 +42,20 @@ export const SHOP_MIGRATIONS: readonly Migration[] = [
       standards: mapRecord(shop.standards, (standard) => ({ ...standard, ...DRESS_DEFAULTS })),
     }),
   },
+  {
+    from: 5,
+    name: 'add-feeding',
+    run: (shop) => ({
+      ...shop,
+      formatVersion: 6,
+      rings: Array.isArray(shop.rings) ? shop.rings.map(toItself((ring) => ({ ...ring, widthMm: null }))) : shop.rings,
+      standards: mapRecord(shop.standards, (standard) => ({ ...standard, ...FEED_DEFAULTS })),
+    }),
+  },
 ];
+
+/** What a shop that never said anything else leaves free in a hole (craft I2). */
+export const FEED_DEFAULTS = { holeFreeMm: 0.5 } as const;
 
 /** How a shop dressed its looms that never said so: sleeves that meet, by the usual figures; what it tells apart by colour (craft A2, A3, A6). */
 export const DRESS_DEFAULTS = {

@@ -72,6 +72,7 @@ export const ShopStandardSchema = Type.Object(
     legendLeastMm: positive(100, 'lower letters are not read, mm'),
     clipEveryMm: positive(10_000, 'most from one clip to the next in the vehicle, where a zone says nothing'),
     clipFirstMm: positive(10_000, 'a clip within this of a connector, a hole and a breakout'),
+    holeFreeMm: least0(100, 'a hole is so much wider than what is led through it'),
     shrinkOverlapMm: least0(10_000),
     braidGrip: Type.Number({ minimum: 1, maximum: 3, description: 'a braid grips what is so many times its relaxed bore, and more' }),
     insulationLimitC: byWire(positive(600), {

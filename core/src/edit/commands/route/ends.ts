@@ -49,6 +49,7 @@ const WORDS = {
   reterminations: 're-terminations',
   clocking: 'turn',
   pins: 'needs',
+  pinAt: 'where the contacts go in',
 } as const;
 
 export const setEnd = <Key extends keyof typeof WORDS>({ loomId, endId, name }: EndPlace, key: Key, value: End[Key]): Command =>

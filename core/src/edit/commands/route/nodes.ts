@@ -1,3 +1,4 @@
+import type { LoomNode } from '../../../model';
 import type { Tree } from '../../../plan';
 import { createLoomCommand, type Command } from '../command';
 import { joinSegments } from './joinSegments';
@@ -20,6 +21,12 @@ const MOST_HOLE_MM = 500;
 export const setHole = ({ loomId, nodeId, name }: Omit<NodePlace, 'tree'>, holeMm: number | null): Command =>
   createLoomCommand(`bore of ${name}`, loomId, ({ nodes }) => {
     nodes[nodeId]!.holeMm = holeMm === null ? null : Math.min(MOST_HOLE_MM, holeMm);
+  });
+
+/** Which part of the loom is led through a hole; null: computed. */
+export const setFeed = ({ loomId, nodeId, name }: Omit<NodePlace, 'tree'>, feed: LoomNode['feed']): Command =>
+  createLoomCommand(`what is led through ${name}`, loomId, ({ nodes }) => {
+    nodes[nodeId]!.feed = feed;
   });
 
 /** A breakout so far along its line; the runs beside it take up the difference. */

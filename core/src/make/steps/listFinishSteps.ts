@@ -1,0 +1,171 @@
+import { findFamily } from '../../catalogue';
+import type { PlannedFeed } from '../../plan';
+import { createItem, createStep, isPinnedAfter, type Need, type StepContext } from '../createStep';
+import { PAIRS, type Step, type StepItem } from '../step';
+
+/** Prove the loom, lead it through its holes, pin what did not pass with its housing on and prove that again, sign. */
+export function listFinishSteps(context: StepContext, build: readonly Step[]): Step[] {
+  const late = listLateEnds(context);
+  const later = listLater(build);
+  const test = createTest(
+    context,
+    build.filter(({ id }) => !later.has(id)),
+  );
+  const toSign = (needs: Need[]) =>
+    createStep('sign', 'sign', 'Second person looks the loom over and signs', {
+      needs,
+      items: [createItem('signed', 'looked over and signed', [], null, [])],
+    });
+  const tested = { stepId: 'test', because: 'signed when it has passed' };
+  if (late.length === 0) {
+    const route = createRoute(context, [{ stepId: 'sign', because: 'led through when it is proved and signed' }]);
+    return [test, toSign([tested]), ...route];
+  }
+  const bunches = late.map((endId) => createBunch(context, endId));
+  const route = createRoute(context, [
+    { stepId: 'test', because: 'rung before it is led through: what is wrong is found on the bench' },
+    ...bunches.map(({ id }) => ({ stepId: id, because: 'bare contacts catch and bend in a hole' })),
+  ]);
+  const again = late.flatMap((endId) => listAgainSteps(context, endId));
+  const finished: Need[] = [
+    ...[...later].map((stepId) => ({ stepId, because: 'signed when the loom is whole' })),
+    ...again.map(({ id }) => ({ stepId: id, because: 'signed when it has passed' })),
+  ];
+  return [test, ...bunches, ...route, ...again, toSign([tested, { stepId: 'route', because: 'signed where it lies' }, ...finished])];
+}
+
+/** Ends that are pinned when their wires are through. */
+const listLateEnds = (context: StepContext) =>
+  Object.keys(context.loom.ends).filter((endId) => context.terminations.has(endId) && isPinnedAfter(context, endId));
+
+/** Steps that wait for the loom to be led through, whatever stands between. */
+function listLater(build: readonly Step[]): ReadonlySet<string> {
+  const later = new Set(['route']);
+  for (let grown = true; grown;) {
+    const size = later.size;
+    for (const { id, needs } of build) if (needs.some(({ stepId }) => later.has(stepId))) later.add(id);
+    grown = later.size > size;
+  }
+  later.delete('route');
+  return later;
+}
+
+const createTest = ({ wires }: StepContext, before: readonly Step[]) =>
+  createStep('test', 'test', 'Ring out every pair against the continuity table', {
+    needs: before.map(({ id }) => ({ stepId: id, because: 'the loom is tested when it is whole' })),
+    tool: 'ohmmeter, 4-wire below 1 Ω',
+    items: [
+      createItem(PAIRS, 'every pair joins, within its band', [...wires.values()], null, []),
+      createItem('isolation', 'every neighbour is isolated', [], null, []),
+    ],
+  });
+
+/** How its contacts, or its bare wires, are kept together on their way; an anchor is filled first and loses its housing again. */
+function createBunch({ loom, job, catalogue, anchorId, terminations, sleevesBefore, dressNeeds }: StepContext, endId: string): Step {
+  const { name, kind, familyId } = loom.ends[endId]!;
+  const family = findFamily(job, catalogue, familyId);
+  const isCrimped = kind === 'connector' && family?.seating !== 'pull-to-seat';
+  const rows = terminations.get(endId)!;
+  if (endId === anchorId)
+    return createStep(`depin.${endId}`, 'depin', `Take the contacts of ${name} out again, and bunch them`, {
+      endId,
+      needs: [{ stepId: 'test', because: 'rung with its housing on' }],
+      tool: 'extraction tool, tape',
+      items: rows.map(({ cavity, wireIds }) =>
+        createItem(cavity, `cavity ${cavity}: out, its number flagged`, [], cavity, [{ what: 'cavity of', value: wireIds.join(' ') }]),
+      ),
+    });
+  return createStep(`bunch.${endId}`, 'bunch', `Bunch the ${isCrimped ? 'contacts' : 'wires'} of ${name} and tape them`, {
+    endId,
+    needs: isCrimped
+      ? [{ stepId: `crimp.${endId}`, because: 'crimped on the bench, where there is light' }]
+      : [
+          { stepId: 'fit', because: 'device ends are closed after the trial fit' },
+          { stepId: `label.${endId}`, because: 'its label does not go over the bunch' },
+          ...(sleevesBefore.get(endId) ?? []),
+          ...(dressNeeds.ofEnds.get(endId) ?? []),
+        ],
+    tool: 'tape',
+    items: [
+      createItem(
+        'bunched',
+        `staggered, taped over, no thicker than the leg; its ${kind === 'ring' ? 'rings' : 'housing'} in a bag at the leg`,
+        [],
+        null,
+        [],
+      ),
+    ],
+  });
+}
+
+/** One step for all holes of a loom, part by part in its order; none where it goes through nothing. */
+function createRoute({ loom, plan }: StepContext, needs: Need[]): Step[] {
+  const items = plan.feeds.flatMap((feed) => listFeedItems(feed, loom.nodes[feed.nodeId]!.name, (id) => loom.ends[id]!.name));
+  const isNeeded = items.length > 0 || Object.values(loom.ends).some(({ pinAt }) => pinAt === 'vehicle');
+  if (!isNeeded) return [];
+  return [
+    createStep('route', 'route', 'Lead the loom into the vehicle', {
+      needs,
+      tool: 'tape, pulling cord; grommets or edge trim in the holes first',
+      items: [...items, createItem('lies', 'lies along its route, nothing pulls, nothing chafes', [], null, [])],
+    }),
+  ];
+}
+
+const listFeedItems = (
+  { nodeId, boreMm, direction, pieces, unknownIds }: PlannedFeed,
+  hole: string,
+  nameOf: (id: string) => string,
+): StepItem[] => [
+  ...pieces.map(({ id, goesAs, needMm }, at) =>
+    createItem(
+      `${nodeId} ${id}`,
+      `${hole} (${boreMm} mm), ${at + 1}.: ${nameOf(id)}${goesAs === 'wires' ? ', bare wires taped' : ''}, ${needMm.toFixed(1)} mm`,
+      [],
+      null,
+      [
+        { what: 'turn', value: at + 1 },
+        { what: 'from', value: direction === 'outward' ? 'the datum' : 'beyond' },
+      ],
+    ),
+  ),
+  ...unknownIds.map((id) =>
+    createItem(`${nodeId} ${id}`, `${hole} (${boreMm} mm): ${nameOf(id)}, whose size is not known: try it first`, [], null, []),
+  ),
+];
+
+/** In the vehicle: an anchor gets its contacts back; every end that was pinned there is rung again. */
+function listAgainSteps({ loom, plugs, anchorId, terminations, wires }: StepContext, endId: string): Step[] {
+  const { name, kind } = loom.ends[endId]!;
+  const rows = terminations.get(endId)!;
+  const isAnchor = endId === anchorId;
+  const repin = createStep(`repin.${endId}`, 'seat', `Seat the contacts of ${name} again`, {
+    endId,
+    needs: [{ stepId: 'route', because: 'its housing does not pass with its contacts in' }],
+    tool: 'push until it clicks, tug once',
+    items: rows.map(({ cavity, wireIds }) =>
+      createItem(cavity, `cavity ${cavity}: ${wireIds.map((id) => wires.get(id)!.number).join(', ')}`, [], cavity, [
+        { what: 'cavity of', value: wireIds.join(' ') },
+      ]),
+    ),
+  });
+  const last = isAnchor ? repin.id : plugs.has(endId) ? `plug.${endId}` : kind === 'connector' ? `seat.${endId}` : `crimp.${endId}`;
+  const test = createStep(`test.${endId}`, 'test', `Ring out ${name} once more`, {
+    endId,
+    needs: [
+      { stepId: last, because: 'it was pinned after the first test' },
+      { stepId: 'test', because: 'the rest was proved on the bench' },
+    ],
+    tool: 'ohmmeter, 4-wire below 1 Ω',
+    items: [
+      createItem(
+        PAIRS,
+        `every pair of ${name} joins, within its band`,
+        rows.flatMap(({ wireIds }) => wireIds.map((id) => wires.get(id)!)),
+        null,
+        [],
+      ),
+    ],
+  });
+  return isAnchor ? [repin, test] : [test];
+}

@@ -1,0 +1,147 @@
+import { findFamily, type Catalogue, type ShopStandard } from '../../catalogue';
+import type { Job, Loom } from '../../model';
+import { compareIds } from '../../units';
+import type { LoomPlan, Tree } from '../types';
+import { leadThrough, measureLeastBore, orderFeed, type FeedPiece } from './orderFeed';
+
+/** An end in its turn at a hole. */
+export interface PlannedFeedPiece extends FeedPiece {
+  /** of the end */
+  id: string;
+  /** its housing, its rings or its bare wires, as it goes through */
+  goesAs: 'housing' | 'rings' | 'wires';
+  throughMm: number;
+  needMm: number;
+  passes: boolean;
+}
+
+/** From which turn on the order does not matter any more: those pass beside the whole bundle; null: from none. */
+export function findFreeTurn({ pieces, wholeMm, boreMm, leaveMm, offIds }: PlannedFeed): number | null {
+  const isFree = ({ id, envelopeMm }: PlannedFeedPiece) => envelopeMm + wholeMm <= boreMm - leaveMm && !offIds.includes(id);
+  const at = pieces.findIndex(isFree);
+  return at >= 0 && at < pieces.length - 1 && pieces.slice(at).every(isFree) ? at + 1 : null;
+}
+
+/** How a loom is led through one hole. */
+export interface PlannedFeed {
+  nodeId: string;
+  boreMm: number;
+  /** of the bore, that stays free */
+  leaveMm: number;
+  /** what goes through: the part beyond the hole, or the part with the datum */
+  direction: 'outward' | 'inward';
+  because: string;
+  /** the whole bundle over its covering, mm */
+  wholeMm: number;
+  /** in their order; those that do not pass come last */
+  pieces: PlannedFeedPiece[];
+  /** ends whose housing or rings nobody knows the size of */
+  unknownIds: string[];
+  /** the fewest ends that have to be pinned in the vehicle for the rest to pass */
+  offIds: string[];
+  /** the least hole, in whole mm, through which all goes as it is */
+  leastBoreMm: number;
+}
+
+export interface FeedContext {
+  job: Job;
+  loom: Loom;
+  plan: Pick<LoomPlan, 'tree' | 'coverings' | 'terminations'>;
+  catalogue: Catalogue;
+  standard: ShopStandard;
+}
+
+/** Every hole of known bore, in the order of the tree: which part of the loom goes through it, one end after another. */
+export function planFeeds(context: FeedContext): PlannedFeed[] {
+  const { loom, plan } = context;
+  const holes = plan.tree.nodeIds.filter((id) => loom.nodes[id]!.holeMm !== null);
+  if (holes.length === 0) return [];
+  const wired = new Set(plan.terminations.map(({ endId }) => endId));
+  const pieces = Object.keys(loom.ends)
+    .filter((id) => wired.has(id))
+    .sort(compareIds)
+    .map((id) => toPiece(context, id));
+  return holes.flatMap((nodeId) => {
+    const beyond = listBeyond(plan.tree, nodeId);
+    const outer = pieces.filter(({ id }) => beyond.has(loom.ends[id]!.nodeId));
+    const inner = pieces.filter(({ id }) => !beyond.has(loom.ends[id]!.nodeId));
+    return outer.length + inner.length === 0 ? [] : [planFeed(context, nodeId, outer, inner)];
+  });
+}
+
+type Piece = FeedPiece & Pick<PlannedFeedPiece, 'goesAs'> & { isKnown: boolean };
+
+function planFeed({ loom, plan, standard }: FeedContext, nodeId: string, outer: readonly Piece[], inner: readonly Piece[]): PlannedFeed {
+  const node = loom.nodes[nodeId]!;
+  const boreMm = node.holeMm!;
+  const leaveMm = Math.min(standard.holeFreeMm, boreMm);
+  const { parentSegmentId, childSegmentIds } = plan.tree.nodes[nodeId]!;
+  const here = [parentSegmentId, ...childSegmentIds];
+  const wholeMm = Math.max(0, ...plan.coverings.filter(({ segmentId }) => here.includes(segmentId)).map(({ odOutsideMm }) => odOutsideMm));
+  const lead = (all: readonly Piece[]) =>
+    orderFeed(
+      all.filter(({ isKnown }) => isKnown),
+      boreMm - leaveMm,
+      wholeMm,
+    );
+  const [outward, inward] = [lead(outer), lead(inner)];
+  const { direction, because } = chooseDirection(
+    loom,
+    node.feed,
+    outward.offIds.length,
+    inner.length === 0 ? Infinity : inward.offIds.length,
+  );
+  const led = direction === 'outward' ? outer : inner;
+  const { pieces, offIds } = direction === 'outward' ? outward : inward;
+  return {
+    ...{ nodeId, boreMm, leaveMm, direction, because, wholeMm, offIds },
+    pieces: leadThrough(pieces, boreMm - leaveMm, wholeMm).map(({ isKnown: _, ...piece }) => piece),
+    unknownIds: led.filter(({ isKnown }) => !isKnown).map(({ id }) => id),
+    leastBoreMm: measureLeastBore(
+      led.filter(({ isKnown }) => isKnown),
+      wholeMm,
+      leaveMm,
+    ),
+  };
+}
+
+/** What is clamped is not led through; else what was said; else what leaves more housings on. */
+function chooseDirection(
+  loom: Loom,
+  wanted: 'outward' | 'inward' | null,
+  outwardOff: number,
+  inwardOff: number,
+): Pick<PlannedFeed, 'direction' | 'because'> {
+  if (loom.clampedBy !== null) return { direction: 'outward', because: 'the datum is clamped, and what is clamped is not led through' };
+  if (wanted !== null) return { direction: wanted, because: 'chosen by hand' };
+  if (inwardOff < outwardOff) return { direction: 'inward', because: 'more housings stay on this way' };
+  return { direction: 'outward', because: 'the datum stays where it is' };
+}
+
+function toPiece({ job, loom, plan, catalogue }: FeedContext, endId: string): Piece {
+  const end = loom.ends[endId]!;
+  const leg = plan.tree.nodes[end.nodeId]!.parentSegmentId ?? plan.tree.nodes[end.nodeId]!.childSegmentIds[0];
+  const odMm = plan.coverings.find(({ segmentId }) => segmentId === leg)?.odOutsideMm ?? 0;
+  const asWires = { id: endId, odMm, envelopeMm: odMm, goesAs: 'wires' as const, isKnown: true };
+  if (end.kind === 'tail' || end.pinAt === 'vehicle') return asWires;
+  if (end.kind === 'ring') {
+    const used = new Set(plan.terminations.flatMap((one) => (one.endId === endId ? [one.contactId] : [])));
+    const widths = catalogue.rings.filter(({ id }) => used.has(id)).map(({ widthMm }) => widthMm);
+    const widest = Math.max(odMm, ...widths.map((width) => width ?? 0));
+    return { ...asWires, envelopeMm: widest, goesAs: 'rings', isKnown: widths.length > 0 && !widths.includes(null) };
+  }
+  const family = findFamily(job, catalogue, end.familyId);
+  return { ...asWires, envelopeMm: Math.max(odMm, family?.envelopeMm ?? 0), goesAs: 'housing', isKnown: family !== undefined };
+}
+
+/** Nodes on the far side of one, itself among them unless it is the datum. */
+function listBeyond(tree: Tree, nodeId: string): ReadonlySet<string> {
+  const beyond = new Set<string>(nodeId === tree.datumId ? [] : [nodeId]);
+  const open = [...tree.nodes[nodeId]!.childSegmentIds];
+  for (let id = open.pop(); id !== undefined; id = open.pop()) {
+    const { farNodeId } = tree.segments[id]!;
+    beyond.add(farNodeId);
+    open.push(...tree.nodes[farNodeId]!.childSegmentIds);
+  }
+  return beyond;
+}

@@ -1,0 +1,62 @@
+import { fireEvent, screen, within } from '@testing-library/react';
+import { CATALOGUE, plan, type Job } from 'wattograph-core';
+import { choose, chosen, write } from '../../testing/act';
+import { openLoom } from '../../testing/fakeStore';
+import { DressStation } from './DressStation';
+
+jest.mock('next/navigation', () => ({
+  useSearchParams: () => new URLSearchParams('loom=inlet'),
+  useRouter: () => ({ push: jest.fn() }),
+  usePathname: () => '/',
+}));
+
+const feedOf = (job: Job) => plan(job, CATALOGUE).looms[0]!.feeds[0]!;
+
+function open(clampedBy: string | null = null) {
+  const store = openLoom(
+    () => <DressStation />,
+    (job) => void (job.looms.inlet!.clampedBy = clampedBy),
+  );
+  fireEvent.click(screen.getAllByRole('button').find(({ textContent }) => textContent!.includes('hole 32 mm'))!);
+  return store;
+}
+
+describe('a hole under Dress', () => {
+  test('has the ends in the order in which they go through, with what each asks of it', () => {
+    const store = open();
+    const rows = within(screen.getByRole('table', { name: 'Parts that are led through plenum bracket hole' }))
+      .getAllByRole('row')
+      .slice(1);
+    const { pieces } = feedOf(store.job);
+    expect(rows.map((row) => within(row).getAllByRole('cell')[1]!.textContent)).toEqual(
+      pieces.map(({ id }) => store.job.looms.inlet!.ends[id]!.name),
+    );
+    expect(within(rows[0]!).getAllByRole('cell')[3]!.textContent).toBe(pieces[0]!.needMm.toFixed(1));
+    expect(screen.getByRole('img', { name: /^plenum bracket hole: \d+ parts in the order/ })).toBeTruthy();
+  });
+  test('a smaller bore leaves ends over; one of them closed in the vehicle goes through as its wires', () => {
+    const store = open();
+    write('Bore of plenum bracket hole', '28');
+    expect(store.job.looms.inlet!.nodes.hole!.holeMm).toBe(28);
+    const [over] = feedOf(store.job).offIds;
+    const { name } = store.job.looms.inlet!.ends[over!]!;
+    choose(`Where ${name} is closed`, 'in the vehicle');
+    expect(store.job.looms.inlet!.ends[over!]!.pinAt).toBe('vehicle');
+    expect(screen.getByText(/^1 end closed in the vehicle: bunched and rung on the bench/)).toBeTruthy();
+    expect(feedOf(store.job).pieces.find(({ id }) => id === over)!.goesAs).toBe('wires');
+  });
+  test('the part with the datum can be led through instead', () => {
+    const store = open();
+    choose('What is led through plenum bracket hole', 'the part with the datum');
+    expect(store.job.looms.inlet!.nodes.hole!.feed).toBe('inward');
+    expect(chosen('What is led through plenum bracket hole')).toBe('the part with the datum');
+    expect(screen.getByRole('table', { name: /led through/ }).textContent).toContain('inlet bulkhead B1');
+    // anything but the hole is led through: the ends beyond are not
+    expect(screen.getByRole('table', { name: /led through/ }).textContent).not.toContain('injector');
+  });
+  test('a clamped datum leaves no choice', () => {
+    open('Jun Okafor');
+    expect(screen.queryByLabelText('What is led through plenum bracket hole')).toBeNull();
+    expect(screen.getByText(/what is clamped is not led through/)).toBeTruthy();
+  });
+});
