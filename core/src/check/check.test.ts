@@ -381,6 +381,7 @@ describe('the demo', () => {
       'PO18',
       'PO18',
       'PO18',
+      'EN9',
       ...Array<string>(7).fill('EN4'),
     ]));
   test('every fix that is offered mends its finding and leaves a valid job', () => {

@@ -42,6 +42,7 @@ import { checkSlideOn } from './dress/checkSlideOn';
 import { checkSplicePlaces } from './bundle/checkSplicePlaces';
 import { checkStuds } from './ends/checkStuds';
 import { checkZoneHeat } from './power/checkZoneHeat';
+import { checkSwapsAcross } from './job/checkSwapsAcross';
 import { checkLegends } from './job/checkLegends';
 import { checkWireNumbers } from './job/checkWireNumbers';
 import type { Grade } from './register';
@@ -121,6 +122,7 @@ export const JOB_RULES = {
   source: checkSource,
   suppression: checkSuppression,
   coils: checkCoils,
+  acrossLooms: checkSwapsAcross,
 } satisfies Record<string, JobRule>;
 
 const WEIGHT = { stop: 0, check: 1, note: 2 } satisfies Record<Grade, number>;

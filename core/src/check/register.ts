@@ -115,7 +115,11 @@ export const REGISTER = {
   DR8: { grade: 'note', station: 'dress', means: 'another covering that also fits would be lighter' },
   DR9: { grade: 'check', station: 'dress', means: 'no clip of the shop holds a run, or stands how hot it gets there' },
   EN1: { grade: 'stop', station: 'ends', means: 'no contact takes the wire, or no seal fits it' },
-  EN3: { grade: 'check', station: 'ends', means: 'like housings with like keys within 250 mm of each other along the loom' },
+  EN3: {
+    grade: 'check',
+    station: 'ends',
+    means: 'like housings with like keys close to each other, or each in reach of the device of the other',
+  },
   EN4: { grade: 'note', station: 'ends', means: 'wires that look alike in one housing, or close to one breakout' },
   EN5: { grade: 'stop', station: 'ends', means: 'a contact carries more than it bears where it is that warm, or an inrush above its peak' },
   EN6: {
@@ -125,6 +129,7 @@ export const REGISTER = {
   },
   EN7: { grade: 'check', station: 'ends', means: 'a tool that is needed is past its calibration, or not among the tools of the shop' },
   EN8: { grade: 'check', station: 'ends', means: 'a housing or cable that the shop has retired' },
+  EN9: { grade: 'note', station: 'ends', means: 'like housings with like keys of which one reaches the device of another' },
   PO1: { grade: 'check', station: 'ends', means: 'too many rings on a stud' },
   MA1: { grade: 'stop', station: 'bundle', means: 'a wire number given twice in a job' },
   MA2: {

@@ -15,6 +15,9 @@ export { listMarks, toLabelOrders, type LabelOrder, type PlannedMark } from './m
 export { listNearNames, listTwoMeanings } from './mark/listNearNames';
 export { leadThrough, measureLeastBore, orderFeed, type FedPiece, type FeedOrder, type FeedPiece } from './feed/orderFeed';
 export { findFreeTurn, type PlannedFeed, type PlannedFeedPiece } from './feed/planFeeds';
+export { assignKeys } from './swap/assignKeys';
+export { judgeSwap, type Reach, type Swap } from './swap/judgeSwap';
+export { measureReaches, type Neighbours } from './swap/measureReaches';
 export { planClips, type PlannedClips } from './support/planClips';
 export { countBetween, spreadClips } from './support/spreadClips';
 export { createPlanner, plan, type Planner } from './plan';
