@@ -2,6 +2,7 @@ import { isShrink, isTape, toBuyingKey, type BoughtTable, type Buying } from '..
 import { CABLES } from './cables';
 import { CONTACTS, PLUGS, SEALS } from './contacts';
 import { CLIPS } from './clips';
+import { RESINS } from './resins';
 import { COVERINGS, LABELS } from './coverings';
 import { FAMILIES } from './families';
 import { BOOTS, TRANSITIONS } from './moulded';
@@ -39,6 +40,7 @@ export const BUYING: Readonly<Record<string, Buying>> = Object.fromEntries([
   ),
   ...BOOTS.map(({ id, massG }) => line('boots', id, 3.2 + massG * 0.55, 5)),
   ...CLIPS.map(({ id, massG }) => line('clips', id, 0.4 + massG * 0.12, 25)),
+  ...RESINS.map(({ id }) => line('resins', id, 0.09, 250)),
   ...TRANSITIONS.map(({ id, massG, legs }) => line('transitions', id, 4.1 + legs + massG * 0.4, 5)),
   ...LABELS.map(({ id, suppliedBoreMm }) => line('labels', id, 0.05 + suppliedBoreMm * 0.01, 250)),
 ]);

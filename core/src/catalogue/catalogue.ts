@@ -13,6 +13,7 @@ import {
   type Job,
   type Clip,
   type LabelStock,
+  type Resin,
   type Ring,
   type Seal,
   type Shop,
@@ -24,6 +25,7 @@ import {
 import { CABLES } from './cables';
 import { CONTACTS, GROMMETS, PLUGS, SEALS } from './contacts';
 import { CLIPS } from './clips';
+import { RESINS } from './resins';
 import { COVERINGS, LABELS } from './coverings';
 import { DEVICES } from './devices';
 import { FAMILIES } from './families';
@@ -49,6 +51,7 @@ export interface Catalogue {
   boots: readonly Boot[];
   transitions: readonly Transition[];
   clips: readonly Clip[];
+  resins: readonly Resin[];
   cables: readonly CableItem[];
   labels: readonly LabelStock[];
   standards: Readonly<Record<string, ShopStandard>>;
@@ -72,6 +75,7 @@ export const CATALOGUE: Catalogue = {
   boots: BOOTS,
   transitions: TRANSITIONS,
   clips: CLIPS,
+  resins: RESINS,
   cables: CABLES,
   labels: LABELS,
   standards: { larkhollow: LARKHOLLOW, plain: LARKHOLLOW_PLAIN },

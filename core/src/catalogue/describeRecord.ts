@@ -13,6 +13,7 @@ import {
   type Conductor,
   type Contact,
   type CoveringItem,
+  type Resin,
   type Shop,
   type ShopRecord,
   type ShopTable,
@@ -60,6 +61,10 @@ export function describeRecord(shop: Shop, table: ShopTable, { id, value }: Shop
       const { base, leastMm, mostMm, limitC } = value as Clip;
       return `${base}, holds ${leastMm} to ${mostMm} mm, up to ${limitC} °C`;
     }
+    case 'resins': {
+      const { partA, partB, cureH, limitC } = value as Resin;
+      return `${partA} to ${partB} by mass, cures in ${cureH} h at 23 °C, up to ${limitC} °C`;
+    }
     case 'families': {
       const family = shop.families[id]!;
       const sizes = new Map<string, string>();
@@ -101,7 +106,7 @@ export function describeRecord(shop: Shop, table: ShopTable, { id, value }: Shop
 const PART_WORDS: Readonly<Record<BoughtTable, string>> = {
   ...{ families: 'housing', devices: 'device', wires: 'wire', cables: 'cable', contacts: 'contact', seals: 'seal' },
   ...{ plugs: 'cavity plug', rings: 'ring', barrels: 'splice barrel', coverings: 'covering', labels: 'marker sleeve' },
-  ...{ boots: 'boot', transitions: 'transition', clips: 'clip' },
+  ...{ boots: 'boot', transitions: 'transition', clips: 'clip', resins: 'gram of resin' },
 };
 
 /** "ETFE 26 to 20, thin-wall 0.35 to 0.5"; "no wire of this shop". */

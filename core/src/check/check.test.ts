@@ -120,6 +120,10 @@ describe('each rule finds what it is meant for', () => {
     EN5: (loom) => {
       loom.circuits.c1 = { ...loom.circuits.c1!, currentA: 7 };
     },
+    EN10: (loom) => {
+      const cavity = { lengthMm: 2, widthMm: 2, depthMm: 2, contactsMm3: 36 };
+      loom.ends.L = { ...loom.ends.L!, potting: { resinId: 'resin-soft', ...cavity, changesPerYear: null } };
+    },
     PO16: (loom, job) => {
       // 150 °C insulation is kept to 130
       job.zones.hot = { ...job.zones.hot!, ambientC: 131 };

@@ -40,6 +40,7 @@ import { checkReadings } from './survey/checkReadings';
 import { checkRequiredPins } from './circuits/checkRequiredPins';
 import { checkSlideOn } from './dress/checkSlideOn';
 import { checkSplicePlaces } from './bundle/checkSplicePlaces';
+import { checkPottings } from './ends/checkPottings';
 import { checkStuds } from './ends/checkStuds';
 import { checkZoneHeat } from './power/checkZoneHeat';
 import { checkSwapsAcross } from './job/checkSwapsAcross';
@@ -80,6 +81,7 @@ export const RULES = {
   EN4: checkLookAlikeWires,
   EN5: checkContactCurrent,
   EN6: checkChosenHousings,
+  EN10: checkPottings,
   PO1: checkStuds,
   PO13: checkCables,
   PO16: checkZoneHeat,

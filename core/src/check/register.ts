@@ -130,6 +130,10 @@ export const REGISTER = {
   EN7: { grade: 'check', station: 'ends', means: 'a tool that is needed is past its calibration, or not among the tools of the shop' },
   EN8: { grade: 'check', station: 'ends', means: 'a housing or cable that the shop has retired' },
   EN9: { grade: 'note', station: 'ends', means: 'like housings with like keys of which one reaches the device of another' },
+  EN10: { grade: 'stop', station: 'ends', means: 'an end is potted and there is no room for resin, or the shop does not have it' },
+  EN11: { grade: 'check', station: 'ends', means: 'a device that is changed more often than the shop pots is potted to the loom' },
+  EN12: { grade: 'check', station: 'ends', means: 'it gets hotter than the resin stands' },
+  EN13: { grade: 'note', station: 'ends', means: 'potted ends whose tails can be taken for one another' },
   PO1: { grade: 'check', station: 'ends', means: 'too many rings on a stud' },
   MA1: { grade: 'stop', station: 'bundle', means: 'a wire number given twice in a job' },
   MA2: {

@@ -178,6 +178,10 @@ export function addEngine(job: Job, catalogue: Catalogue): Job {
   };
   for (const id of ['r-alternator', 'r-engine-ground-stud'])
     engine.segments[id] = { ...engine.segments[id]!, coveringPin: { kind: 'none', itemId: null, reason: 'one wire, its label is enough' } };
+  // a probe that is sold with open blades
+  engine.ends['m-charge-temperature']!.potting = {
+    ...{ resinId: 'resin-soft', lengthMm: 16, widthMm: 10, depthMm: 9, contactsMm3: 24, changesPerYear: 0.5 },
+  };
   // readings that a second person took, and one that does not agree
   engine.segments['r-oil-gallery'] = { ...engine.segments['r-oil-gallery']!, secondLengthMm: 131 };
   engine.segments['r-water-outlet'] = { ...engine.segments['r-water-outlet']!, secondLengthMm: 123 };

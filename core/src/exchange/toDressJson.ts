@@ -1,6 +1,6 @@
 import type { Catalogue, ShopStandard } from '../catalogue';
 import type { Job } from '../model';
-import { compareCoverings, planClips, type DressPiece, type LoomPlan, type Parking, type PlannedClips } from '../plan';
+import { compareCoverings, planClips, planPottings, type DressPiece, type LoomPlan, type Parking, type PlannedClips } from '../plan';
 import { roundTo } from '../units';
 
 const round = (value: number) => roundTo(value, 3);
@@ -58,6 +58,11 @@ export function toDressJson(job: Job, plan: LoomPlan, catalogue: Catalogue, stan
           passes,
         },
       })),
+    })),
+    potted: planPottings(job, plan, catalogue).map((one) => ({
+      ...{ end: one.endId, resin: one.resin.id, volumeMl: round(one.volumeMl), pouredMl: round(one.pouredMl), massG: round(one.massG) },
+      ...{ partAG: round(one.partAG), partBG: round(one.partBG), cureH: round(one.cureH), workshopC: one.workshopC },
+      ...{ straightMm: one.straightMm, loopRadiusMm: round(one.loopRadiusMm), loopMm: round(one.loopMm) },
     })),
     breakouts: plan.breakoutDress.map((one) => ({
       ...{ node: one.nodeId, trunk: one.trunkSegmentId, legs: one.legSegmentIds, trunkMm: round(one.trunkMm) },

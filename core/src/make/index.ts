@@ -28,3 +28,4 @@ export {
 export { OPERATIONS, type Operation, type Ask, type Step, type StepItem, type ExpectedReading } from './step';
 export { isPassing, listFailed, toLimitWords, type TakenReading } from './judgeReadings';
 export { listCrimpKinds, type CrimpKind } from './listCrimpKinds';
+export { CURE, POURED } from './steps/listPotSteps';

@@ -2,6 +2,7 @@ import { findFamily, toSizeWords, type Catalogue } from '../catalogue';
 import { findCavitySize, toColourWords, type ConnectorFamily, type End } from '../model';
 import { findStandard, type PlannedTermination, type PlannedWire } from '../plan';
 import { askWires, createItem, createStep, isPinnedAfter, isTrimmed, type Need, type StepContext } from './createStep';
+import { listDeviceNeeds as listPottedNeeds, listHardNeeds } from './steps/listPotSteps';
 import type { Ask, ExpectedReading, Step, StepItem } from './step';
 
 /** One end while its steps are written. */
@@ -168,6 +169,7 @@ function listClosingSteps(work: EndWork, marks: readonly Step[], seals: readonly
     endId,
     needs: [
       { stepId: `label.${endId}`, because: 'it is on the leg' },
+      ...listHardNeeds(end.potting !== null, endId),
       {
         stepId: end.kind === 'connector' ? `seat.${endId}` : `crimp.${endId}`,
         because: 'slid to its place when the end is finished, then shrunk',
@@ -214,7 +216,11 @@ function listSeatSteps(work: EndWork): Step[] {
   if (end.kind !== 'connector' || !family) return [];
   const seat = createStep(`seat.${endId}`, 'seat', `Seat the contacts of ${end.name}`, {
     endId,
-    needs: [{ stepId: `crimp.${endId}`, because: 'contacts are seated when they are crimped' }, ...routed],
+    needs: [
+      { stepId: `crimp.${endId}`, because: 'contacts are seated when they are crimped' },
+      ...routed,
+      ...listPottedNeeds(end.potting !== null, endId),
+    ],
     tool: isPullToSeat ? 'pull back until it clicks' : 'push until it clicks, tug once',
     parts: [family.name],
     items: [

@@ -1,13 +1,13 @@
 import { findFamily, type Catalogue, type ShopStandard } from '../catalogue';
 import { findBuying, type BoughtTable, type Job } from '../model';
-import { findStandard, listMarks, planClips, type LoomPlan } from '../plan';
+import { findStandard, listMarks, planClips, planPottings, type LoomPlan } from '../plan';
 import { compareIds } from '../units';
 import { listCuts } from './listCuts';
 import { listFillers } from './listFillers';
 
 /** One line of a parts list. Pieces are counted; wire and sleeving are also measured in mm. */
 export interface PartLine {
-  group: 'wire' | 'housing' | 'contact' | 'seal' | 'plug' | 'splice' | 'covering' | 'moulded' | 'label' | 'tie' | 'clip';
+  group: 'wire' | 'housing' | 'contact' | 'seal' | 'plug' | 'splice' | 'covering' | 'moulded' | 'label' | 'tie' | 'clip' | 'resin';
   id: string;
   name: string;
   pieces: number;
@@ -73,6 +73,8 @@ export function listParts(job: Job, plan: LoomPlan, catalogue: Catalogue): PartL
   }
   for (const { item, atMm } of planClips(job, plan, catalogue))
     if (item) add('clip', item.id, item.name, ['clips', item.id], { pieces: atMm.length });
+  for (const { resin, massG } of planPottings(job, plan, catalogue))
+    add('resin', resin.id, `${resin.name}, g`, ['resins', resin.id], { pieces: Math.ceil(massG - 1e-9) });
   addTies(job, plan, findStandard(job, catalogue), add);
   for (const { itemId, itemName, cutMm } of plan.coverings)
     if (itemId !== null) add('covering', itemId, itemName, ['coverings', itemId], { lengthMm: cutMm });

@@ -7,6 +7,7 @@ import { listCuts } from './listCuts';
 import { listEndSteps } from './listEndSteps';
 import { listDressNeeds, listDressSteps } from './steps/listDressSteps';
 import { listFillers, type FillerCut } from './listFillers';
+import { listPotSteps } from './steps/listPotSteps';
 import { listFinishSteps } from './steps/listFinishSteps';
 import { listLaidUpNeeds, listLayupSteps } from './steps/listLayupSteps';
 import type { Ask, Step } from './step';
@@ -50,6 +51,7 @@ export function listSteps(job: Job, plan: LoomPlan, catalogue: Catalogue): Step[
     ...listLayupSteps(context, fillers),
     ...listCoverSteps(context),
     ...listDressSteps(context),
+    ...listPotSteps(context),
     ...listFitSteps(context),
   ];
   if (build.length === 0) return [];

@@ -1,5 +1,5 @@
 import { type BoughtTable, type Job } from '../model';
-import { listMarks, planClips, type JobPlan } from '../plan';
+import { listMarks, planClips, planPottings, type JobPlan } from '../plan';
 import type { Catalogue } from '../catalogue';
 
 /** Records of a shop that a planned job uses, as table/id, each once and in order: named in it, or chosen by its plan. */
@@ -29,6 +29,7 @@ export function listUses(job: Job, plan: JobPlan, catalogue: Catalogue): string[
     for (const { table, itemId } of [...endDress, ...breakoutDress].flatMap(({ pieces }) => pieces)) add(table, itemId);
     for (const { stockId } of listMarks(job, loomPlan, catalogue)) add('labels', stockId);
     for (const { item } of planClips(job, loomPlan, catalogue)) add('clips', item?.id ?? null);
+    for (const { resin } of planPottings(job, loomPlan, catalogue)) add('resins', resin.id);
     for (const { conductor } of wires) add('wires', `${conductor.table} ${conductor.size}`);
   }
   return [...uses].sort();

@@ -16,6 +16,7 @@ export {
 } from './loom/circuit';
 export { COLOUR_NAMES, fromColourWords, toColourWords, WIRE_HEX, type Colour, type ColourName } from './loom/colour';
 export { createEnd, type End } from './loom/end';
+export type { Potting } from './loom/potting';
 export {
   addAdapter,
   addCavityFields,
@@ -153,6 +154,7 @@ export {
   type CoveringItem,
   type Clip,
   type LabelStock,
+  type Resin,
   type RecordField,
   type Ring,
   type Seal,

@@ -15,6 +15,8 @@ export { listMarks, toLabelOrders, type LabelOrder, type PlannedMark } from './m
 export { listNearNames, listTwoMeanings } from './mark/listNearNames';
 export { leadThrough, measureLeastBore, orderFeed, type FedPiece, type FeedOrder, type FeedPiece } from './feed/orderFeed';
 export { findFreeTurn, type PlannedFeed, type PlannedFeedPiece } from './feed/planFeeds';
+export { measureCure, measurePottingFill, measurePottingLoop, type PottingFill } from './potting/measurePotting';
+export { planPottings, type PlannedPotting } from './potting/planPottings';
 export { assignKeys } from './swap/assignKeys';
 export { judgeSwap, type Reach, type Swap } from './swap/judgeSwap';
 export { measureReaches, type Neighbours } from './swap/measureReaches';

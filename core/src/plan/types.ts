@@ -214,7 +214,7 @@ export interface Hold {
 
 /** One term of a cut length, kept so that it can be shown. */
 export interface LengthAllowance {
-  kind: 'segment' | 'breakout' | 'entry' | 'service-loop' | 're-termination' | 'clocking' | 'strip' | 'splice' | 'rounding';
+  kind: 'segment' | 'breakout' | 'entry' | 'service-loop' | 're-termination' | 'potting' | 'clocking' | 'strip' | 'splice' | 'rounding';
   /** segment, node, end or splice it comes from */
   of: string;
   words: string;

@@ -20,6 +20,7 @@ const TINT: Record<LengthAllowance['kind'], string> = {
   'service-loop': '#9db4d0',
   're-termination': '#7f9cc0',
   clocking: '#b39ac6',
+  potting: '#a3ad7d',
   strip: '#c9a98c',
   splice: '#55666c',
   rounding: '#dfe3dc',

@@ -22,6 +22,7 @@ import { TextField } from '../../ui/fields/TextField';
 import { LengthField } from '../../ui/fields/LengthField';
 import { listFamilyOptions } from '../bundle/RouteDialogs';
 import { FactTable } from '../../ui/table/FactTable';
+import { PottingFacts } from './PottingFacts';
 import styles from './Ends.module.css';
 
 /** no id: those have no colon */
@@ -155,6 +156,14 @@ export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; e
                 ]}
                 onChange={(pinAt) => pinAt && store.edit(setEnd(place, 'pinAt', pinAt as End['pinAt']))}
               />
+            </td>
+          </tr>
+        )}
+        {family && (
+          <tr>
+            <td>Potted</td>
+            <td>
+              <PottingFacts key={endId} planned={planned} endId={endId} />
             </td>
           </tr>
         )}

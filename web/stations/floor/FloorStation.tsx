@@ -14,6 +14,7 @@ import {
 } from 'wattograph-core';
 import { useLocalStorage } from '@mantine/hooks';
 import { setPerson, usePerson } from '../../client/person';
+import { findCure } from '../../client/findCure';
 import { findResume, measureProgress } from '../../client/floorProgress';
 import { registerServiceWorker } from '../../client/serviceWorker';
 import { FloorStore, type FloorState } from '../../client/floorStore';
@@ -25,6 +26,7 @@ import { NotTaken } from '../../ui/NotTaken';
 import { Who } from '../../ui/accounts/Who';
 import { ItemReadings } from './ItemReadings';
 import styles from './Floor.module.css';
+import { CureTimer } from './CureTimer';
 import { StepPicture } from './StepPicture';
 
 interface Pack {
@@ -136,14 +138,11 @@ function Card({ jobId, pack, store }: { jobId: string; pack: Pack; store: FloorS
   const here = progress.get(step.id)!;
   const instrument = instruments[step.operation] ?? '';
   const next = steps[at + 1];
-  const tested = useMemo(
-    () =>
-      listTesters(
-        pack.steps,
-        [...state.events, ...state.waiting].filter(({ loomId }) => loomId === plan.loomId),
-      ),
-    [pack.steps, state.events, state.waiting, plan.loomId],
+  const told = useMemo(
+    () => [...state.events, ...state.waiting].filter(({ loomId }) => loomId === plan.loomId),
+    [state.events, state.waiting, plan.loomId],
   );
+  const tested = useMemo(() => listTesters(pack.steps, told), [pack.steps, told]);
   const needsOther = pack.needsSecond && step.operation === 'sign' && tested.includes(author);
   const doable = step.items.filter(({ heldBecause }) => heldBecause === null);
   const isFinished = doable.every(({ id }) => here.ticked.has(id) && !here.failed.has(id));
@@ -232,6 +231,7 @@ function Card({ jobId, pack, store }: { jobId: string; pack: Pack; store: FloorS
             {waitingFor.length > 2 ? ` and ${waitingFor.length - 2} more` : ''}
           </p>
         )}
+        {step.operation === 'wait' && <CureTimer cure={findCure(step, told)} />}
         {needsOther && <p className={styles.trouble}>{author} tested this loom: somebody else looks it over and signs.</p>}
         <datalist id="instruments">
           {pack.instruments.map((name) => (

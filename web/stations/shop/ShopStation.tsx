@@ -68,6 +68,7 @@ const CAN_COPY: readonly ShopTable[] = [
   'boots',
   'transitions',
   'clips',
+  'resins',
   'labels',
   'tools',
 ];

@@ -18,6 +18,7 @@ export const TABLE_NAMES: Record<ShopTable, string> = {
   boots: 'Boots',
   transitions: 'Transitions',
   clips: 'Clips',
+  resins: 'Resins',
   labels: 'Marker sleeves',
   tools: 'Tools',
   buying: 'Prices and stock',

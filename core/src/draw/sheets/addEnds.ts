@@ -1,4 +1,5 @@
 import { findFamily, toSizeWords } from '../../catalogue';
+import { planPottings, type PlannedPotting } from '../../plan';
 import { compareIds } from '../../units';
 import { drawFacePicture } from '../drawFacePicture';
 import type { Cell, Column } from './createFlow';
@@ -17,9 +18,25 @@ const COLUMNS: Column[] = [
   { title: 'pull N', share: 1.1, align: 'end', face: 'mono' },
 ];
 
+/** What is mixed, how long it cures, what lies behind it. */
+const toPottingWords = ({
+  resin,
+  pouredMl,
+  partAG,
+  partBG,
+  potLifeMin,
+  cureH,
+  workshopC,
+  straightMm,
+  loopRadiusMm,
+  loopMm,
+}: PlannedPotting) =>
+  `Potted with ${resin.name}: ${pouredMl.toFixed(2)} ml = ${partAG.toFixed(2)} + ${partBG.toFixed(2)} g, ${potLifeMin} min to pour, ${cureH.toFixed(1)} h of cure at ${workshopC} °C. Gloves, glasses, air. Rung before and after. Behind it ${straightMm} mm straight and three quarters of a turn of ${Math.ceil(loopRadiusMm)} mm radius (${Math.round(loopMm)} mm).`;
+
 /** One block an end: its face from the wire side, and what goes into every cavity. */
 export function addEnds({ job, loom, plan, catalogue, flow, wires }: SheetContext): void {
   flow.sheet('Ends', 'Faces are drawn from the WIRE SIDE, the side the wires go in. The mating side is its mirror image.');
+  const pottings = new Map(planPottings(job, plan, catalogue).map((one) => [one.endId, one]));
   for (const endId of Object.keys(loom.ends).sort(compareIds)) {
     const end = loom.ends[endId]!;
     const family = end.kind === 'connector' ? findFamily(job, catalogue, end.familyId) : undefined;
@@ -57,5 +74,7 @@ export function addEnds({ job, loom, plan, catalogue, flow, wires }: SheetContex
     );
     const plugs = plan.plugs.filter((one) => one.endId === endId);
     if (plugs.length) flow.paragraph(`Plugs in ${plugs.map(({ cavity }) => cavity).join(', ')}.`);
+    const potting = pottings.get(endId);
+    if (potting) flow.paragraph(toPottingWords(potting));
   }
 }

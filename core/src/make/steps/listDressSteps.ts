@@ -7,6 +7,7 @@ import {
   type PlannedEndDress,
 } from '../../plan';
 import { pushTo } from '../../units';
+import { listHardNeeds } from './listPotSteps';
 import { createItem, createStep, type Need, type StepContext } from '../createStep';
 import type { Ask, Step } from '../step';
 
@@ -92,6 +93,7 @@ function listEndDressSteps({ loom, plan, terminations, plugs, anchorId }: StepCo
     needs: [
       { stepId: slide.id, because: 'it is on the leg' },
       { stepId: last, because: 'closed over the finished end' },
+      ...listHardNeeds(end.potting !== null, endId),
       ...(endId === anchorId && end.pinAt === 'vehicle' ? [{ stepId: `repin.${endId}`, because: 'its housing comes off once more' }] : []),
       ...(isCovered ? [{ stepId: `cover.${segmentId}`, because: 'it closes on the covered leg' }] : []),
     ],

@@ -1,6 +1,7 @@
 import { findFamily } from '../../catalogue';
 import type { PlannedFeed } from '../../plan';
 import { createItem, createStep, isPinnedAfter, type Need, type StepContext } from '../createStep';
+import { listHardNeeds } from './listPotSteps';
 import { PAIRS, type Step, type StepItem } from '../step';
 
 /** Prove the loom, lead it through its holes, pin what did not pass with its housing on and prove that again, sign. */
@@ -136,7 +137,7 @@ const listFeedItems = (
 
 /** In the vehicle: an anchor gets its contacts back; every end that was pinned there is rung again. */
 function listAgainSteps({ loom, plugs, anchorId, terminations, wires }: StepContext, endId: string): Step[] {
-  const { name, kind } = loom.ends[endId]!;
+  const { name, kind, potting } = loom.ends[endId]!;
   const rows = terminations.get(endId)!;
   const isAnchor = endId === anchorId;
   const repin = createStep(`repin.${endId}`, 'seat', `Seat the contacts of ${name} again`, {
@@ -154,6 +155,7 @@ function listAgainSteps({ loom, plugs, anchorId, terminations, wires }: StepCont
     endId,
     needs: [
       { stepId: last, because: 'it was pinned after the first test' },
+      ...listHardNeeds(potting !== null, endId),
       { stepId: 'test', because: 'the rest was proved on the bench' },
     ],
     tool: 'ohmmeter, 4-wire below 1 Ω',

@@ -137,14 +137,14 @@ export const MIGRATIONS: readonly Migration[] = [
   },
   {
     from: 9,
-    name: 'add-feeding',
+    name: 'add-feeding-and-potting',
     run: (document) => ({
       ...document,
       formatVersion: 10,
       looms: mapRecord(document.looms, (loom) => ({
         ...loom,
         nodes: mapRecord(loom.nodes, (node) => ({ ...node, feed: null })),
-        ends: mapRecord(loom.ends, (end) => ({ ...end, pinAt: 'bench' })),
+        ends: mapRecord(loom.ends, (end) => ({ ...end, pinAt: 'bench', potting: null })),
       })),
     }),
   },

@@ -1,5 +1,6 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { IdSchema, NameSchema, PartPinSchema } from '../ids';
+import { PottingSchema } from './potting';
 import { PinNeedSchema, type PinNeed } from '../power/pinNeed';
 import { PinOfferSchema, type PinOffer } from '../power/pinOffer';
 
@@ -33,6 +34,7 @@ export const EndSchema = Type.Object(
       { description: 'how far the device may be turned at fitting; null: it is not' },
     ),
     bootPin: Type.Union([PartPinSchema, Type.Null()], { description: 'boot over it, chosen by hand; null: computed' }),
+    potting: Type.Union([PottingSchema, Type.Null()], { description: 'its wires are potted into the device; null: they are not' }),
     pinAt: Type.Union([Type.Literal('bench'), Type.Literal('vehicle')], {
       description: 'where its contacts go into the housing: in the vehicle, once its wires are through the holes on their way',
     }),
@@ -62,6 +64,7 @@ export function createEnd(nodeId: string, name: string, familyId: string | null,
     reterminations: null,
     clocking: null,
     bootPin: null,
+    potting: null,
     pinAt: 'bench',
     pins: {},
     offers: {},

@@ -18,7 +18,7 @@ export type Buying = Static<typeof BuyingSchema>;
 /** Tables whose parts are bought. */
 export const BOUGHT_TABLES = [
   ...(['families', 'devices', 'wires', 'cables', 'contacts', 'seals', 'plugs', 'rings', 'barrels', 'coverings', 'boots'] as const),
-  ...(['transitions', 'clips', 'labels'] as const),
+  ...(['transitions', 'clips', 'resins', 'labels'] as const),
 ] as const;
 export type BoughtTable = (typeof BOUGHT_TABLES)[number];
 

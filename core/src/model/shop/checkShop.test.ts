@@ -147,7 +147,7 @@ test.each<[string, (shop: Shop & Record<string, unknown>) => void, string]>([
   [
     'a price of a part that is not there',
     (shop) => (shop.buying['contacts/none'] = { retired: false, price: 1, packOf: null, orderAs: '' }),
-    '/buying/contacts~1none: expected a part of this shop (families, devices, wires, cables, contacts, seals, plugs, rings, barrels, coverings, boots, transitions, clips, labels), got "contacts/none"',
+    '/buying/contacts~1none: expected a part of this shop (families, devices, wires, cables, contacts, seals, plugs, rings, barrels, coverings, boots, transitions, clips, resins, labels), got "contacts/none"',
   ],
   [
     'a wire that is retired',

@@ -40,7 +40,20 @@ function listShopProblems(shop: Shop): Problem[] {
     ...listDoubled('/people', shop.people),
     ...Object.entries(shop.wires).flatMap(([table, sizes]) => listWireProblems(table, sizes)),
     ...(
-      ['contacts', 'seals', 'barrels', 'rings', 'coverings', 'boots', 'transitions', 'clips', 'cables', 'labels', 'tools'] as const
+      [
+        'contacts',
+        'seals',
+        'barrels',
+        'rings',
+        'coverings',
+        'boots',
+        'transitions',
+        'clips',
+        'resins',
+        'cables',
+        'labels',
+        'tools',
+      ] as const
     ).flatMap((kind) =>
       listDoubled(
         `/${kind}`,

@@ -9,6 +9,7 @@ import { ContactSchema, GrommetSchema, PlugSchema, SealSchema } from './contact'
 import { CoveringItemSchema } from './covering';
 import { RingSchema, SpliceBarrelSchema } from './joint';
 import { ClipSchema } from './clip';
+import { ResinSchema } from './resin';
 import { LabelStockSchema } from './label';
 import { BootSchema, TransitionSchema } from './moulded';
 import type { Shop } from './shop';
@@ -35,6 +36,7 @@ export const RECORD_SCHEMAS = {
   boots: BootSchema,
   transitions: TransitionSchema,
   clips: ClipSchema,
+  resins: ResinSchema,
   labels: LabelStockSchema,
   tools: ToolSchema,
   buying: BuyingSchema,

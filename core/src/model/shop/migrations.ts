@@ -44,18 +44,26 @@ export const SHOP_MIGRATIONS: readonly Migration[] = [
   },
   {
     from: 5,
-    name: 'add-feeding',
+    name: 'add-feeding-and-potting',
     run: (shop) => ({
       ...shop,
       formatVersion: 6,
+      resins: [],
       rings: Array.isArray(shop.rings) ? shop.rings.map(toItself((ring) => ({ ...ring, widthMm: null }))) : shop.rings,
       standards: mapRecord(shop.standards, (standard) => ({ ...standard, ...FEED_DEFAULTS })),
     }),
   },
 ];
 
-/** What a shop that never said anything else leaves free in a hole (craft I2). */
-export const FEED_DEFAULTS = { holeFreeMm: 0.5 } as const;
+/** What a shop that never said anything else leaves free in a hole, and how it pots (craft I2, A4). */
+export const FEED_DEFAULTS = {
+  holeFreeMm: 0.5,
+  workshopC: 23,
+  potWaste: 0.2,
+  potLoopRatio: 6,
+  potStraightMm: 10,
+  potChangesMost: 1,
+} as const;
 
 /** How a shop dressed its looms that never said so: sleeves that meet, by the usual figures; what it tells apart by colour (craft A2, A3, A6). */
 export const DRESS_DEFAULTS = {

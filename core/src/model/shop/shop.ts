@@ -8,6 +8,7 @@ import { CoveringItemSchema } from './covering';
 import { CavitySize } from './figures';
 import { RingSchema, SpliceBarrelSchema } from './joint';
 import { ClipSchema } from './clip';
+import { ResinSchema } from './resin';
 import { LabelStockSchema } from './label';
 import { BootSchema, TransitionSchema } from './moulded';
 import { ShopStandardSchema } from './standard';
@@ -40,6 +41,7 @@ export const ShopSchema = Type.Object(
     boots: Type.Array(BootSchema, { maxItems: 2000 }),
     transitions: Type.Array(TransitionSchema, { maxItems: 2000 }),
     clips: Type.Array(ClipSchema, { maxItems: 2000 }),
+    resins: Type.Array(ResinSchema, { maxItems: 500 }),
     cables: Type.Array(CableItemSchema, { maxItems: 5000 }),
     labels: Type.Array(LabelStockSchema, { maxItems: 2000 }),
     tools: Type.Array(ToolSchema, { maxItems: 2000 }),

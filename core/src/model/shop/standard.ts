@@ -73,6 +73,11 @@ export const ShopStandardSchema = Type.Object(
     clipEveryMm: positive(10_000, 'most from one clip to the next in the vehicle, where a zone says nothing'),
     clipFirstMm: positive(10_000, 'a clip within this of a connector, a hole and a breakout'),
     holeFreeMm: least0(100, 'a hole is so much wider than what is led through it'),
+    workshopC: Type.Number({ minimum: -20, maximum: 60, description: 'temperature of the workshop, °C: resin cures by it' }),
+    potWaste: Type.Number({ minimum: 0, maximum: 5, description: 'share of the resin that stays in the cup' }),
+    potLoopRatio: Type.Number({ minimum: 1, maximum: 100, description: 'radius of the loop behind resin over the diameter of the lead' }),
+    potStraightMm: least0(1000, 'straight lead behind resin before it bends'),
+    potChangesMost: least0(1000, 'a device that is changed more often in a year gets a connector'),
     shrinkOverlapMm: least0(10_000),
     braidGrip: Type.Number({ minimum: 1, maximum: 3, description: 'a braid grips what is so many times its relaxed bore, and more' }),
     insulationLimitC: byWire(positive(600), {

@@ -1,6 +1,7 @@
 import { findFamily, type Catalogue, type ShopStandard } from '../../catalogue';
 import { findBundling, type Job, type Loom } from '../../model';
 import { listLayerTakeUps, type LayerTakeUp } from '../layup/listLayerTakeUps';
+import { measurePottingLoop } from '../potting/measurePotting';
 import { roundUp, pushTo } from '../../units';
 import { listHolds } from './listHolds';
 import type { WireMark } from './numberWires';
@@ -266,7 +267,7 @@ function addEnd(context: Context, wireId: string, wireEnd: WireEnd, terms: Lengt
 }
 
 /** What an end takes of every wire that goes into it: the depth of a housing; loop, re-terminations and clocking at any. */
-function listAllowances({ job, loom, catalogue, standard }: Context, endId: string): LengthAllowance[] {
+function listAllowances({ job, loom, tree, bundles, catalogue, standard }: Context, endId: string): LengthAllowance[] {
   const end = loom.ends[endId]!;
   const addends: LengthAllowance[] = [];
   if (end.kind === 'connector') {
@@ -287,6 +288,16 @@ function listAllowances({ job, loom, catalogue, standard }: Context, endId: stri
       words: `${times} re-terminations at ${end.name}, ${standard.reterminationMm} each`,
       mm: times * standard.reterminationMm,
     });
+  if (end.potting) {
+    const leg = tree.nodes[end.nodeId]!.parentSegmentId;
+    const { lengthMm } = measurePottingLoop((leg === null ? undefined : bundles.get(leg))?.odMm ?? 0, standard.potLoopRatio);
+    addends.push({
+      kind: 'potting',
+      of: endId,
+      words: `loop behind the resin of ${end.name}, ${standard.potStraightMm} straight before it`,
+      mm: lengthMm + standard.potStraightMm,
+    });
+  }
   if (end.clocking) {
     const { radiusMm, angleDeg } = end.clocking;
     addends.push({

@@ -8,8 +8,6 @@ export interface Neighbours {
   apartMm: number;
   /** once the bundle is clipped: of each only its own leg moves */
   clipped: Swap;
-  /** while the branch hangs loose, from where their ways part */
-  loose: Swap;
 }
 
 /** How two ends of a loom reach one another's devices. */
@@ -28,7 +26,6 @@ export function measureReaches(loom: Loom, tree: Tree, idA: string, idB: string)
   return {
     apartMm: legA + legB,
     clipped: judgeSwap({ legMm: ownA, loopMm: loops[0] }, { legMm: ownB, loopMm: loops[1] }, betweenMm),
-    loose: judgeSwap({ legMm: legA, loopMm: loops[0] }, { legMm: legB, loopMm: loops[1] }),
   };
 }
 

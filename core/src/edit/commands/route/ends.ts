@@ -49,6 +49,7 @@ const WORDS = {
   reterminations: 're-terminations',
   clocking: 'turn',
   pins: 'needs',
+  potting: 'potting',
   pinAt: 'where the contacts go in',
 } as const;
 
