@@ -51,6 +51,7 @@ export const LARKHOLLOW: ShopStandard = {
   legendLeastMm: 1.6,
   clipEveryMm: 200,
   clipFirstMm: 100,
+  sagMostMm: 13,
   holeFreeMm: 0.5,
   workshopC: 18,
   potWaste: 0.2,

@@ -82,6 +82,7 @@ const UNDO_WORDS = {
   test: null,
   depin: null,
   sign: null,
+  clip: 'Take the clip off',
   route: 'Draw it back out of the hole',
 } as const satisfies Record<Operation, string | null>;
 

@@ -30,6 +30,7 @@ export const CAUTIONS = {
   test: 'Loom unplugged at both ends, controllers disconnected. Airbags, traction batteries and any high voltage: qualified people only.',
   depin: 'Extraction tool straight in, by the sheet of its maker: a bent latch lets go on the road.',
   sign: null,
+  clip: 'Battery negative off. Look behind before you drill or weld for a clip: tank, lines, wires.',
   route:
     'Battery negative off before work in the car. Holes deburred, with grommet or trim, before anything goes through; look behind a panel before you drill. No sparks near fuel.',
 } satisfies Record<Operation, string | null>;

@@ -188,7 +188,9 @@ function createCrimpStep(work: EndWork, needs: Need[]): Step {
       .map((wire) => `${wire.number} ${toSizeWords(wire.conductor)} ${toColourWords(wire.colour)}`)
       .join(' with ');
     const seal = one.sealId !== null && !isPullToSeat ? `, ${one.sealName} first` : '';
-    return `${end.kind === 'ring' ? one.contactName : `cavity ${one.cavity}`}: ${trim}, strip ${one.stripMm ?? '?'} mm${seal}${toPullWords(one.pullOffsN)}`;
+    const loopMm = end.wireLoops[one.cavity];
+    const loop = loopMm ? `, ${loopMm} mm of slack of its own left behind it` : '';
+    return `${end.kind === 'ring' ? one.contactName : `cavity ${one.cavity}`}: ${trim}, strip ${one.stripMm ?? '?'} mm${seal}${toPullWords(one.pullOffsN)}${loop}`;
   };
   const toTool = ({ tool, positioner }: PlannedTermination) => (positioner ? `${tool}, ${positioner}` : tool);
   return createStep(`crimp.${endId}`, 'crimp', end.kind === 'tail' ? `Strip the tails of ${end.name}` : `Crimp ${end.name}`, {

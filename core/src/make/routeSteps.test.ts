@@ -2,7 +2,7 @@ import { CATALOGUE } from '../catalogue';
 import { checkPlan } from '../check';
 import { createRandomJob } from '../demo/createRandomJob';
 import { applyEdit, type Job, type Loom } from '../model';
-import { plan } from '../plan';
+import { plan, planClips } from '../plan';
 import { createBench } from '../testing/createBench';
 import { playShop } from '../testing/playShop';
 import { runs } from '../testing/runs';
@@ -102,4 +102,39 @@ test('RO1 names what is left over, and its fix leaves nothing over and an order 
     for (const { offIds } of planned.feeds.filter((feed) => !tight.includes(feed))) expect(offIds).toEqual([]);
     if (tight.length === 0) expect(playShop(job, planned, CATALOGUE, steps)).toEqual([]);
   }
+});
+
+describe('in the vehicle', () => {
+  const { steps, planned } = make(withHole());
+  const clip = steps[place(steps, 'clip')]!;
+  test('the loom is clipped last, run by run where the sheet says, and tried for its sag', () => {
+    rise(steps, ['sign', 'route', 'clip']);
+    expect(clip.items.at(-1)!.words).toContain('13 mm');
+    const held = planClips(withHole(), planned, CATALOGUE).filter(({ atMm }) => atMm.length > 0);
+    expect(held.length).toBeGreaterThan(0);
+    expect(clip.items.slice(0, -1).map(({ id }) => id)).toEqual(held.map(({ segmentId }) => segmentId));
+    expect(clip.items[0]!.words).toMatch(/: \d+ × .+ at \d+/);
+  });
+  test('a shop without clips has no such step', () => {
+    const bare = { ...CATALOGUE, clips: [] };
+    const job = withHole();
+    expect(createBuild(job, plan(job, bare).looms[0]!, bare).steps.map(({ id }) => id)).not.toContain('clip');
+  });
+});
+
+test('a wire with a loop of its own is longer by it, alone, and its crimp says so', () => {
+  const looped = make(
+    withHole((loom) => {
+      loom.ends.L = { ...loom.ends.L!, wireLoops: { '1': 60 } };
+    }),
+  );
+  const plain = make(withHole());
+  const grown = looped.planned.wires.flatMap(({ id, lengthMm }, at) => {
+    const more = lengthMm - plain.planned.wires[at]!.lengthMm;
+    return Math.abs(more) > 1e-9 ? [[id, Math.round(more)]] : [];
+  });
+  const [own] = looped.planned.terminations.find(({ endId, cavity }) => endId === 'L' && cavity === '1')!.wireIds;
+  expect(grown).toEqual([[own, 60]]);
+  const words = looped.steps[place(looped.steps, 'crimp.L')]!.items.map((item) => item.words.includes('60 mm of slack of its own'));
+  expect(words.filter(Boolean)).toHaveLength(1);
 });

@@ -27,6 +27,7 @@ export const OPERATIONS = [
   'depin',
   'sign',
   'route',
+  'clip',
 ] as const;
 export type Operation = (typeof OPERATIONS)[number];
 

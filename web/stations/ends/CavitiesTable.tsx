@@ -4,6 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useMemo } from 'react';
 import {
   listCrimpKinds,
+  setWireLoop,
   toColourWords,
   toSizeWords,
   type CrimpKind,
@@ -11,8 +12,9 @@ import {
   type PlannedTermination,
   type PlannedWire,
 } from 'wattograph-core';
-import type { PlannedLoom } from '../../client/jobContext';
+import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { useCursorStore } from '../../ui/cursor';
+import { LengthField } from '../../ui/fields/LengthField';
 import { Swatch } from '../../ui/Swatch';
 import type { Column } from '../../ui/table/columns';
 import { DataTable } from '../../ui/table/DataTable';
@@ -46,16 +48,22 @@ export function CavitiesTable({ planned, endId }: { planned: PlannedLoom; endId:
       .map(([cavity, need]): Row => ({ key: `need ${cavity}`, cavity, one: null, wires: [], kind: null, need }));
     return [...wired, ...open];
   }, [plan, here, crimps, end]);
+  const store = useJobStore();
   const cursor = useCursorStore();
   const router = useRouter();
   const columns = useMemo(
     () =>
-      createColumns(loom, ({ id, pieces }) => {
-        cursor.light(id);
-        if (pieces[0]) cursor.set({ segmentId: pieces[0].segmentId, offsetMm: (pieces[0].fromMm + pieces[0].toMm) / 2 });
-        router.push(`bundle?loom=${loomId}`);
-      }),
-    [loom, loomId, cursor, router],
+      createColumns(
+        loom,
+        end,
+        ({ id, pieces }) => {
+          cursor.light(id);
+          if (pieces[0]) cursor.set({ segmentId: pieces[0].segmentId, offsetMm: (pieces[0].fromMm + pieces[0].toMm) / 2 });
+          router.push(`bundle?loom=${loomId}`);
+        },
+        (cavity, mm) => store.edit(setWireLoop({ loomId, endId, name: end.name }, cavity, mm)),
+      ),
+    [loom, loomId, end, endId, store, cursor, router],
   );
   return (
     <>
@@ -100,7 +108,12 @@ const toCrimpWords = ({ contactName, sealName, stripMm, tool, positioner }: Crim
 const toProblemWords = ({ problem, sealName, contactName }: PlannedTermination) =>
   problem ? ` ▲ ${problem === 'seal' ? `seal: ${sealName}` : contactName}` : '';
 
-function createColumns(loom: PlannedLoom['loom'], light: (wire: PlannedWire) => void): Column<Row>[] {
+function createColumns(
+  loom: PlannedLoom['loom'],
+  end: End,
+  light: (wire: PlannedWire) => void,
+  setLoop: (cavity: string, mm: number | null) => void,
+): Column<Row>[] {
   return [
     {
       id: 'cavity',
@@ -164,6 +177,21 @@ function createColumns(loom: PlannedLoom['loom'], light: (wire: PlannedWire) => 
       isNumber: true,
       value: ({ one }) => one?.pullOffsN[0] ?? null,
       cell: ({ one }) => one?.pullOffsN.map((force) => force ?? '–').join(', '),
+    },
+    {
+      id: 'loop',
+      head: 'own loop mm',
+      isNumber: true,
+      value: ({ cavity }) => end.wireLoops[cavity] ?? null,
+      cell: ({ cavity, one }) =>
+        one && (
+          <LengthField
+            label={`Loop of the wire in cavity ${cavity}`}
+            optional
+            value={end.wireLoops[cavity] ?? null}
+            onChange={(mm) => setLoop(cavity, mm)}
+          />
+        ),
     },
   ];
 }

@@ -53,6 +53,15 @@ describe('an end', () => {
     expect(signal).toMatch(/40$/);
     expect(rows.some((words) => /^2.*: not connected$/.test(words))).toBe(true);
   });
+  test('one wire of it may have a loop of its own, for a test clamp', () => {
+    const store = open('end=chg');
+    write('Loop of the wire in cavity 3', '60');
+    expect(end(store, 'chg').wireLoops).toEqual({ '3': 60 });
+    write('Loop of the wire in cavity 3', '');
+    expect(end(store, 'chg').wireLoops).toEqual({});
+    expect(store.labels).toEqual(Array(2).fill('loop at charge pressure, cavity 3'));
+    isGood(store);
+  });
   test('is renamed with its node, not to nothing', () => {
     const store = open('end=map');
     write('Name of the end', '  boost ');

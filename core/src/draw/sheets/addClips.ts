@@ -1,4 +1,4 @@
-import { planClips } from '../../plan';
+import { findStandard, planClips } from '../../plan';
 import type { Cell, Column } from './createFlow';
 import type { SheetContext } from './sheetContext';
 
@@ -16,7 +16,7 @@ export function addClips({ job, loom, plan, catalogue, flow }: SheetContext): vo
   if (held.length === 0) return;
   flow.sheet(
     'Clips',
-    'In the vehicle, from the datum on. Each run begins at its end nearer to the datum. A clip holds, it does not pinch: the loom moves by a finger’s breadth between two.',
+    `In the vehicle, from the datum on. Each run begins at its end nearer to the datum. A clip holds, it does not pinch: between two the loom gives by up to ${findStandard(job, catalogue).sagMostMm} mm by hand.`,
   );
   flow.table(
     COLUMNS,

@@ -15,7 +15,7 @@ export { addDevice, decideDevice, putDevice, setDevice, strikeDevice, takeDevice
 export { keepTemplate } from './device/keepTemplate';
 export { setDuty, setLoadCurrent, setRating } from './power/loads';
 export { addMode, removeMode, renameMode, setCranking, setSource, setStud } from './power/source';
-export { addLoomEnd, removeLoomEnd, renameEnd, setEnd, setFamily, type EndPlace } from './route/ends';
+export { addLoomEnd, removeLoomEnd, renameEnd, setEnd, setFamily, setWireLoop, type EndPlace } from './route/ends';
 export { addFamily, addLoom, createLoomId, importLoom } from './route/looms';
 export { addNode, clampDatum, leaveAt, moveDatumBy, moveNode, setFeed, setHole, takeNodeOut, type NodePlace } from './route/nodes';
 export { setBoot, setDressing, setTransition } from './route/dress';

@@ -1,5 +1,5 @@
 import { findFamily } from '../../catalogue';
-import type { PlannedFeed } from '../../plan';
+import { findStandard, planClips, type PlannedFeed } from '../../plan';
 import { createItem, createStep, isPinnedAfter, type Need, type StepContext } from '../createStep';
 import { listHardNeeds } from './listPotSteps';
 import { PAIRS, type Step, type StepItem } from '../step';
@@ -20,7 +20,7 @@ export function listFinishSteps(context: StepContext, build: readonly Step[]): S
   const tested = { stepId: 'test', because: 'signed when it has passed' };
   if (late.length === 0) {
     const route = createRoute(context, [{ stepId: 'sign', because: 'led through when it is proved and signed' }]);
-    return [test, toSign([tested]), ...route];
+    return [test, toSign([tested]), ...route, ...createClips(context, [...route, { id: 'sign' }])];
   }
   const bunches = late.map((endId) => createBunch(context, endId));
   const route = createRoute(context, [
@@ -32,7 +32,8 @@ export function listFinishSteps(context: StepContext, build: readonly Step[]): S
     ...[...later].map((stepId) => ({ stepId, because: 'signed when the loom is whole' })),
     ...again.map(({ id }) => ({ stepId: id, because: 'signed when it has passed' })),
   ];
-  return [test, ...bunches, ...route, ...again, toSign([tested, { stepId: 'route', because: 'signed where it lies' }, ...finished])];
+  const sign = toSign([tested, { stepId: 'route', because: 'signed where it lies' }, ...finished]);
+  return [test, ...bunches, ...route, ...again, sign, ...createClips(context, [...route, sign])];
 }
 
 /** Ends that are pinned when their wires are through. */
@@ -134,6 +135,37 @@ const listFeedItems = (
     createItem(`${nodeId} ${id}`, `${hole} (${boreMm} mm): ${nameOf(id)}, whose size is not known: try it first`, [], null, []),
   ),
 ];
+
+/** What holds the loom in the vehicle, run by run from the datum on; none where the shop plans no clips. */
+function createClips({ job, loom, plan, catalogue }: StepContext, before: readonly Pick<Step, 'id'>[]): Step[] {
+  const held = planClips(job, plan, catalogue).filter(({ atMm, item }) => atMm.length > 0 && item !== null);
+  if (held.length === 0) return [];
+  const { sagMostMm } = findStandard(job, catalogue);
+  return [
+    createStep('clip', 'clip', 'Clip the loom in the vehicle', {
+      needs: before.map(({ id }) => ({ stepId: id, because: 'clipped where it lies for good' })),
+      tool: 'as the clip asks',
+      parts: [...new Set(held.map(({ item }) => item!.name))],
+      items: [
+        ...held.map(({ segmentId, item, atMm }) => {
+          const { nearNodeId, farNodeId } = plan.tree.segments[segmentId]!;
+          const at = atMm.map((mm) => Math.round(mm)).join(', ');
+          return createItem(
+            segmentId,
+            `${loom.nodes[nearNodeId]!.name} to ${loom.nodes[farNodeId]!.name}: ${atMm.length} × ${item!.name} at ${at} mm`,
+            [],
+            null,
+            [
+              { what: 'clip', value: item!.name },
+              { what: 'at', value: at },
+            ],
+          );
+        }),
+        createItem('sag', `between two clips it gives by no more than ${sagMostMm} mm by hand; nothing is pinched`, [], null, []),
+      ],
+    }),
+  ];
+}
 
 /** In the vehicle: an anchor gets its contacts back; every end that was pinned there is rung again. */
 function listAgainSteps({ loom, plugs, anchorId, terminations, wires }: StepContext, endId: string): Step[] {

@@ -20,6 +20,10 @@ export const EndSchema = Type.Object(
       description: 'stud diameter in mm; null unless rings',
     }),
     serviceLoopMm: Type.Number({ minimum: 0, maximum: 2000 }),
+    wireLoops: Type.Record(Type.String({ pattern: '^[A-Za-z0-9]{1,6}$' }), Type.Number({ exclusiveMinimum: 0, maximum: 2000 }), {
+      additionalProperties: false,
+      description: 'cavity → slack that its wire alone has behind it, mm: for a test clamp',
+    }),
     reterminations: Type.Union([Type.Integer({ minimum: 0, maximum: 10 }), Type.Null()], {
       description: 'null: as the shop standard says',
     }),
@@ -61,6 +65,7 @@ export function createEnd(nodeId: string, name: string, familyId: string | null,
     key: null,
     studMm: null,
     serviceLoopMm: 0,
+    wireLoops: {},
     reterminations: null,
     clocking: null,
     bootPin: null,

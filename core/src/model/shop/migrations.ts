@@ -57,6 +57,7 @@ export const SHOP_MIGRATIONS: readonly Migration[] = [
 
 /** What a shop that never said anything else leaves free in a hole, and how it pots (craft I2, A4). */
 export const FEED_DEFAULTS = {
+  sagMostMm: 13,
   holeFreeMm: 0.5,
   workshopC: 23,
   potWaste: 0.2,

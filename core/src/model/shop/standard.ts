@@ -72,6 +72,7 @@ export const ShopStandardSchema = Type.Object(
     legendLeastMm: positive(100, 'lower letters are not read, mm'),
     clipEveryMm: positive(10_000, 'most from one clip to the next in the vehicle, where a zone says nothing'),
     clipFirstMm: positive(10_000, 'a clip within this of a connector, a hole and a breakout'),
+    sagMostMm: least0(1000, 'a bundle between two clips sags by no more when it is pushed by hand'),
     holeFreeMm: least0(100, 'a hole is so much wider than what is led through it'),
     workshopC: Type.Number({ minimum: -20, maximum: 60, description: 'temperature of the workshop, °C: resin cures by it' }),
     potWaste: Type.Number({ minimum: 0, maximum: 5, description: 'share of the resin that stays in the cup' }),

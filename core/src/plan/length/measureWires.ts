@@ -262,6 +262,9 @@ function addEnd(context: Context, wireId: string, wireEnd: WireEnd, terms: Lengt
   let known = context.endAddends.get(endId);
   if (!known) context.endAddends.set(endId, (known = listAllowances(context, endId)));
   for (const one of known) terms.push(one);
+  const loopMm = loom.ends[endId]!.wireLoops[cavity];
+  if (loopMm)
+    terms.push({ kind: 'service-loop', of: endId, words: `loop of its own at ${loom.ends[endId]!.name}, cavity ${cavity}`, mm: loopMm });
   const stripMm = context.stripMm.get(`${endId} ${cavity} ${wireId}`);
   if (stripMm) terms.push({ kind: 'strip', of: endId, words: `stripped at ${loom.ends[endId]!.name}`, mm: stripMm });
 }

@@ -50,7 +50,8 @@ const codes = (job: Job) =>
 test('wires of a potted end are longer by its loop and the straight lead before it', () => {
   const [bare, with_] = [loomOf(createBench()), loomOf(potted(['L']))];
   const leg = with_.bundles.find(({ segmentId }) => segmentId === 's2')!.odMm;
-  const wire = (one: typeof bare) => one.wires.find(({ to, from }) => [to, from].some((end) => end.kind === 'cavity' && end.endId === 'L'))!;
+  const wire = (one: typeof bare) =>
+    one.wires.find(({ to, from }) => [to, from].some((end) => end.kind === 'cavity' && end.endId === 'L'))!;
   expect(wire(with_).lengthMm - wire(bare).lengthMm).toBeCloseTo(10 + 2 * Math.PI * 6 * leg * 0.75, 6);
   expect(wire(with_).addends.map(({ kind }) => kind)).toContain('potting');
 });

@@ -43,6 +43,13 @@ export const setFamily = ({ loomId, endId, name }: EndPlace, family: { id: strin
     end.key = null;
   });
 
+/** Slack that the wire of one cavity has for itself; null: none. */
+export const setWireLoop = ({ loomId, endId, name }: EndPlace, cavity: string, mm: number | null): Command =>
+  createLoomCommand(`loop at ${name}, cavity ${cavity}`, loomId, ({ ends }) => {
+    if (mm === null || mm === 0) delete ends[endId]!.wireLoops[cavity];
+    else ends[endId]!.wireLoops[cavity] = mm;
+  });
+
 const WORDS = {
   key: 'key',
   serviceLoopMm: 'service loop',
