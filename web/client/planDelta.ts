@@ -5,7 +5,7 @@ import type { Finding, LoomPlan, PowerPlan } from 'wattograph-core';
 export type Packed<T extends object> = (T | number)[];
 
 const LISTS = [
-  ...(['wires', 'splices', 'barrels', 'bundles', 'layups', 'coverings', 'endDress', 'breakoutDress', 'feeds'] as const),
+  ...(['wires', 'splices', 'barrels', 'bundles', 'layups', 'coverings', 'endDress', 'breakoutDress', 'feeds', 'screens', 'studs'] as const),
   ...(['heats', 'currents', 'terminations', 'plugs'] as const),
 ] as const;
 const POWER_LISTS = ['nets', 'loads', 'protections'] as const;

@@ -146,6 +146,8 @@ export async function readFrozen(jobId: string, number: number, loomId: string |
     endDress: found.plan.endDress ?? [],
     breakoutDress: found.plan.breakoutDress ?? [],
     feeds: found.plan.feeds ?? [],
+    screens: found.plan.screens ?? [],
+    studs: found.plan.studs ?? [],
     coverings: found.plan.coverings.map((covering) => ({ ...covering, unmet: covering.unmet ?? [], runnerUp: covering.runnerUp ?? null })),
   };
   return { ...found, plan: laid, build: { ...found.build, fillers: found.build.fillers ?? [], parts, steps }, families };

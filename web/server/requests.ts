@@ -105,7 +105,7 @@ const FloorEventRequest = Type.Union([
       kind: Type.Literal('reading'),
       readId: Type.String({ minLength: 1, maxLength: 200 }),
       value: Type.Number({ minimum: -1e6, maximum: 1e6 }),
-      unit: Type.Union([Type.Literal('N'), Type.Literal('Ω'), Type.Literal('mV')]),
+      unit: Type.Union([Type.Literal('N'), Type.Literal('Ω'), Type.Literal('mV'), Type.Literal('MΩ'), Type.Literal('Nm')]),
       instrument: Type.String({ minLength: 1, maxLength: 80, pattern: '\\S' }),
     },
     { additionalProperties: false },

@@ -43,6 +43,7 @@ const ring = (studMm: number, minAreaMm2: number, maxAreaMm2: number, nest: numb
   minAreaMm2,
   maxAreaMm2,
   stripMm: [7, 7, 9, 12, 15, 18][nest - 1]!,
+  thickMm: [0.8, 0.8, 1, 1.8, 2.4, 3][nest - 1]!,
   widthMm: studMm * 2 + [0, 0, 0, 2, 4, 8][nest - 1]!,
   tool: nest > 3 ? `hydraulic lug press, die ${nest - 3}` : `ring crimper, nest ${nest}`,
   massG,

@@ -51,6 +51,13 @@ export const LARKHOLLOW: ShopStandard = {
   legendLeastMm: 1.6,
   clipEveryMm: 200,
   clipFirstMm: 100,
+  screenOverJacketMm: 8,
+  coreOverScreenMm: 12,
+  studTorques: [
+    { studMm: 5, torqueNm: 3 },
+    { studMm: 6, torqueNm: 5 },
+    { studMm: 8, torqueNm: 12 },
+  ],
   sagMostMm: 13,
   holeFreeMm: 0.5,
   workshopC: 18,

@@ -24,7 +24,7 @@ const spoilt = (change: (loom: Loom, job: Job) => void) => createBench(change);
 test('the clean bench has no finding', () => expect(findings(createBench())).toEqual([]));
 
 describe('each rule finds what it is meant for', () => {
-  const cases: Record<Exclude<keyof typeof RULES, 'MA2' | 'BU8'>, (loom: Loom, job: Job) => void> = {
+  const cases: Record<Exclude<keyof typeof RULES, 'MA2' | 'BU8' | 'EN14'>, (loom: Loom, job: Job) => void> = {
     SC1: (loom) => {
       loom.segments.s2 = { ...loom.segments.s2!, status: 'guessed' };
     },
@@ -123,6 +123,9 @@ describe('each rule finds what it is meant for', () => {
     EN10: (loom) => {
       const cavity = { lengthMm: 2, widthMm: 2, depthMm: 2, contactsMm3: 36 };
       loom.ends.L = { ...loom.ends.L!, potting: { resinId: 'resin-soft', ...cavity, changesPerYear: null } };
+    },
+    EN15: (loom) => {
+      loom.ends.R = { ...loom.ends.R!, kind: 'ring', familyId: null, key: null, studMm: 6, threadMm: 6 };
     },
     PO16: (loom, job) => {
       // 150 °C insulation is kept to 130

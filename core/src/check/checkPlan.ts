@@ -41,6 +41,7 @@ import { checkRequiredPins } from './circuits/checkRequiredPins';
 import { checkSlideOn } from './dress/checkSlideOn';
 import { checkSplicePlaces } from './bundle/checkSplicePlaces';
 import { checkPottings } from './ends/checkPottings';
+import { checkScreenSleeves, checkStacks } from './ends/checkScreensAndStuds';
 import { checkStuds } from './ends/checkStuds';
 import { checkZoneHeat } from './power/checkZoneHeat';
 import { checkSwapsAcross } from './job/checkSwapsAcross';
@@ -82,6 +83,8 @@ export const RULES = {
   EN5: checkContactCurrent,
   EN6: checkChosenHousings,
   EN10: checkPottings,
+  EN14: checkScreenSleeves,
+  EN15: checkStacks,
   PO1: checkStuds,
   PO13: checkCables,
   PO16: checkZoneHeat,

@@ -134,6 +134,8 @@ export const REGISTER = {
   EN11: { grade: 'check', station: 'ends', means: 'a device that is changed more often than the shop pots is potted to the loom' },
   EN12: { grade: 'check', station: 'ends', means: 'it gets hotter than the resin stands' },
   EN13: { grade: 'note', station: 'ends', means: 'potted ends whose tails can be taken for one another' },
+  EN14: { grade: 'check', station: 'ends', means: 'no sleeve of the shop goes over the edge of a screen where its cable is opened' },
+  EN15: { grade: 'check', station: 'ends', means: 'rings, washer and nut are higher than the thread of their stud' },
   PO1: { grade: 'check', station: 'ends', means: 'too many rings on a stud' },
   MA1: { grade: 'stop', station: 'bundle', means: 'a wire number given twice in a job' },
   MA2: {

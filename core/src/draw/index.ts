@@ -1,6 +1,7 @@
 export { drawBreakoutStack, drawEndStack } from './dress/drawStack';
 export { toStackedRun } from './dress/toStackedRun';
 export { drawFeed } from './feed/drawFeed';
+export { drawStripTemplate } from './strip/drawStripTemplate';
 export { drawSleeves } from './label/drawSleeves';
 export { printSleeves, type PrintedStock } from './label/printSleeves';
 export { drawFace, type FaceLayout } from './drawFace';

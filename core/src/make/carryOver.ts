@@ -60,6 +60,7 @@ const UNDO_WORDS = {
   cut: 'Take the wire out',
   twist: 'Untwist',
   mark: null,
+  screen: 'Cut the opened end off',
   seal: 'Take the seal off',
   thread: 'Draw the wire back out of the housing',
   crimp: 'Cut the contact off',
@@ -82,6 +83,7 @@ const UNDO_WORDS = {
   test: null,
   depin: null,
   sign: null,
+  torque: 'Take the nut off',
   clip: 'Take the clip off',
   route: 'Draw it back out of the hole',
 } as const satisfies Record<Operation, string | null>;

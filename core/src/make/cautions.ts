@@ -8,6 +8,7 @@ export const CAUTIONS = {
   cut: null,
   twist: 'Twisted wire under tension recoils: let it unwind before letting go.',
   mark: null,
+  screen: 'Blade at the jacket: away from the conductor and from your hand, with a depth stop; a nicked core is made anew.',
   seal: null,
   thread: null,
   crimp: 'Tired hands make bad crimps: take the break, have a second person look next day. Eye protection when trimming.',
@@ -30,6 +31,7 @@ export const CAUTIONS = {
   test: 'Loom unplugged at both ends, controllers disconnected. Airbags, traction batteries and any high voltage: qualified people only.',
   depin: 'Extraction tool straight in, by the sheet of its maker: a bent latch lets go on the road.',
   sign: null,
+  torque: 'Battery negative off first and on last; main fuse out. Insulate the spanner. The maker’s torque comes first.',
   clip: 'Battery negative off. Look behind before you drill or weld for a clip: tank, lines, wires.',
   route:
     'Battery negative off before work in the car. Holes deburred, with grommet or trim, before anything goes through; look behind a panel before you drill. No sparks near fuel.',

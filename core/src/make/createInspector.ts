@@ -38,7 +38,7 @@ function listOrderInputs(job: Job, plan: LoomPlan): unknown[] {
 
 function toOrderShape(
   segments: Loom['segments'],
-  { wires, terminations, coverings, splices, endDress, breakoutDress, feeds }: LoomPlan,
+  { wires, terminations, coverings, splices, endDress, breakoutDress, feeds, screens }: LoomPlan,
 ): string {
   const words: (string | number | boolean | null)[] = [];
   for (const { id, circuitId, conductor, cable, heldBy, ...wire } of wires)
@@ -47,6 +47,7 @@ function toOrderShape(
   for (const { segmentId, kind } of coverings) words.push(segmentId, kind);
   for (const { endId, segmentId, pieces, parking } of endDress) words.push(endId, segmentId, pieces.length > 0, parking.order);
   for (const { nodeId, pieces, legSegmentIds } of breakoutDress) words.push(nodeId, pieces.length > 0, ...legSegmentIds);
+  for (const { endId, groupId } of screens) words.push(endId, groupId);
   for (const { nodeId, direction, pieces } of feeds) words.push(nodeId, direction, ...pieces.map(({ id }) => id));
   for (const { id, place } of splices) words.push(id, place.segmentId);
   for (const [id, { fromNodeId, toNodeId, slideOn }] of Object.entries(segments)) words.push(id, fromNodeId, toNodeId, slideOn);

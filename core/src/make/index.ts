@@ -29,3 +29,4 @@ export { OPERATIONS, type Operation, type Ask, type Step, type StepItem, type Ex
 export { isPassing, listFailed, toLimitWords, type TakenReading } from './judgeReadings';
 export { listCrimpKinds, type CrimpKind } from './listCrimpKinds';
 export { CURE, POURED } from './steps/listPotSteps';
+export { findScreen } from './steps/listScreenSteps';

@@ -3,6 +3,7 @@ import { findCavitySize, toColourWords, type ConnectorFamily, type End } from '.
 import { findStandard, type PlannedTermination, type PlannedWire } from '../plan';
 import { askWires, createItem, createStep, isPinnedAfter, isTrimmed, type Need, type StepContext } from './createStep';
 import { listDeviceNeeds as listPottedNeeds, listHardNeeds } from './steps/listPotSteps';
+import { listScreenSteps } from './steps/listScreenSteps';
 import type { Ask, ExpectedReading, Step, StepItem } from './step';
 
 /** One end while its steps are written. */
@@ -39,9 +40,20 @@ export function listEndSteps(context: StepContext, endId: string, early: readonl
     askHousing: [{ what: 'housing', value: family?.name ?? end.kind }],
   };
   const marks = listMarkSteps(work);
-  const seals = listSealSteps(work, toNeeds(marks, 'a marker does not go over a crimped contact'));
-  return [...listLabelSteps(work), ...marks, ...seals, ...listClosingSteps(work, marks, seals), ...listSeatSteps(work)];
+  const screens = listScreenSteps(context, endId, [...work.before, ...toNeeds(marks, 'marked while it is closed')]);
+  const first = [...marks, ...screens];
+  const seals = listSealSteps(work, toNeeds(marks, 'a marker does not go over a crimped contact'), toNeeds(screens, OPENED));
+  return [
+    ...listLabelSteps(work),
+    ...first,
+    ...seals,
+    ...listClosingSteps(work, marks, seals, toNeeds(screens, OPENED)),
+    ...listSeatSteps(work),
+  ];
 }
+
+/** Why nothing of an end goes on before its cables are open. */
+const OPENED = 'its cable is opened first';
 
 const listAnchorNeeds = (early: readonly Step[]): Need[] =>
   early.map(({ id }) => ({ stepId: id, because: 'the anchor end is filled first, from cut and twisted wires' }));
@@ -118,7 +130,7 @@ function listMarkSteps(work: EndWork): Step[] {
 }
 
 /** Pull-to-seat: seals, then the housing, go on before anything is crimped. */
-function listSealSteps(work: EndWork, marked: readonly Need[]): Step[] {
+function listSealSteps(work: EndWork, marked: readonly Need[], opened: readonly Need[]): Step[] {
   const { context, endId, end, family, terminations, isPullToSeat, before, routed, askHousing } = work;
   if (!isPullToSeat || !family) return [];
   const freeMm = findStandard(context.job, context.catalogue).pullToSeatFreeMm;
@@ -143,7 +155,7 @@ function listSealSteps(work: EndWork, marked: readonly Need[]): Step[] {
     ...seals,
     createStep(`thread.${endId}`, 'thread', `Lead the wires of ${end.name} through its housing`, {
       endId,
-      needs: [...before, ...marked, ...routed, ...sealed],
+      needs: [...before, ...marked, ...opened, ...routed, ...sealed],
       parts: [family.name],
       tool: 'by hand',
       items: listCrimpItems(
@@ -156,14 +168,14 @@ function listSealSteps(work: EndWork, marked: readonly Need[]): Step[] {
 }
 
 /** Crimp, and shrink the label when the end is finished. */
-function listClosingSteps(work: EndWork, marks: readonly Step[], seals: readonly Step[]): Step[] {
+function listClosingSteps(work: EndWork, marks: readonly Step[], seals: readonly Step[], opened: readonly Need[]): Step[] {
   const { endId, end, isAnchor, before, routed, askLabel } = work;
   const threaded = toNeeds(
     seals.filter(({ operation }) => operation === 'thread'),
     'pull-to-seat: the wire goes through the housing before it is crimped',
   );
   const marked = toNeeds(marks, 'a marker does not go over a crimped contact');
-  const crimp = createCrimpStep(work, [...before, ...marked, ...threaded, ...(end.kind === 'ring' ? routed : [])]);
+  const crimp = createCrimpStep(work, [...before, ...marked, ...opened, ...threaded, ...(end.kind === 'ring' ? routed : [])]);
   if (isAnchor) return [crimp];
   const shrink = createStep(`shrink.${endId}`, 'shrink', `Shrink the label of ${end.name}`, {
     endId,

@@ -82,6 +82,8 @@ export function listParts(job: Job, plan: LoomPlan, catalogue: Catalogue): PartL
     if (table === 'coverings') add('covering', itemId, itemName, [table, itemId], { lengthMm: cutMm });
     else add('moulded', itemId, itemName, [table, itemId]);
   }
+  for (const { sleeveId, sleeveName, sleeveMm } of plan.screens)
+    if (sleeveId !== null) add('covering', sleeveId, sleeveName, ['coverings', sleeveId], { lengthMm: sleeveMm });
   for (const { kind, stockId, stockName, pieces } of listMarks(job, plan, catalogue))
     if (stockId !== null) add('label', stockId, stockName!, ['labels', stockId], { pieces });
     else if (kind === 'end') add('label', 'tag', 'tag, tied to an end', null);

@@ -18,11 +18,12 @@ export function listUses(job: Job, plan: JobPlan, catalogue: Catalogue): string[
   const plugSizes = new Map(Object.entries(catalogue.plugs).map(([size, { id }]) => [id, size]));
   const rings = new Set(catalogue.rings.map(({ id }) => id));
   for (const loomPlan of plan.looms) {
-    const { terminations, plugs, barrels, coverings, endDress, breakoutDress, wires } = loomPlan;
+    const { terminations, plugs, barrels, coverings, endDress, breakoutDress, screens, wires } = loomPlan;
     for (const { contactId, sealId } of terminations) {
       add(contactId !== null && rings.has(contactId) ? 'rings' : 'contacts', contactId);
       add('seals', sealId);
     }
+    for (const { sleeveId } of screens) add('coverings', sleeveId);
     for (const { plugId } of plugs) add('plugs', plugSizes.get(plugId) ?? null);
     for (const { barrelId } of barrels) add('barrels', barrelId);
     for (const { itemId } of coverings) add('coverings', itemId);

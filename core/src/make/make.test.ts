@@ -76,7 +76,7 @@ describe('steps', () => {
   test('the anchor is filled first, the trial fit comes before device ends, then the test, the signature, the way into the car', () => {
     expect(before(steps, 'seat.B1', 'lay')).toBe(true);
     expect(before(steps, 'fit', 'crimp.air')).toBe(true);
-    expect(steps.slice(-4).map(({ id }) => id)).toEqual(['test', 'sign', 'route', 'clip']);
+    expect(steps.slice(-5).map(({ id }) => id)).toEqual(['test', 'sign', 'route', 'clip', 'bolt.gnd']);
   });
   test('joints are made after the trial fit, when their wires have final lengths', () => {
     for (const { id } of steps.filter(({ operation }) => operation === 'splice')) expect(before(steps, 'fit', id)).toBe(true);

@@ -4,6 +4,7 @@ export const OPERATIONS = [
   'cut',
   'twist',
   'mark',
+  'screen',
   'seal',
   'thread',
   'crimp',
@@ -28,6 +29,7 @@ export const OPERATIONS = [
   'sign',
   'route',
   'clip',
+  'torque',
 ] as const;
 export type Operation = (typeof OPERATIONS)[number];
 
@@ -45,7 +47,7 @@ export interface ExpectedReading {
   /** of the item */
   id: string;
   words: string;
-  unit: 'N' | 'Ω' | 'mV';
+  unit: 'N' | 'Ω' | 'mV' | 'MΩ' | 'Nm';
   /** null: no limit on this side */
   least: number | null;
   most: number | null;

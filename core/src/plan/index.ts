@@ -17,6 +17,8 @@ export { leadThrough, measureLeastBore, orderFeed, type FedPiece, type FeedOrder
 export { findFreeTurn, type PlannedFeed, type PlannedFeedPiece } from './feed/planFeeds';
 export { measureCure, measurePottingFill, measurePottingLoop, type PottingFill } from './potting/measurePotting';
 export { planPottings, type PlannedPotting } from './potting/planPottings';
+export type { PlannedScreen } from './terminate/planScreens';
+export type { PlannedStud } from './terminate/planStuds';
 export { assignKeys } from './swap/assignKeys';
 export { judgeSwap, type Reach, type Swap } from './swap/judgeSwap';
 export { measureReaches, type Neighbours } from './swap/measureReaches';

@@ -8,6 +8,8 @@ import { numberWires } from './length/numberWires';
 import { measureBundles, type LaidBundle } from './bundle/measureBundles';
 import { applyLayups } from './layup/applyLayups';
 import { planLayups } from './layup/planLayups';
+import { planScreens } from './terminate/planScreens';
+import { planStuds } from './terminate/planStuds';
 import { planFeeds } from './feed/planFeeds';
 import { planDress } from './dress/planDress';
 import { measureHeats } from './heat/measureHeats';
@@ -77,8 +79,11 @@ export function planLoom(context: LoomContext, built: BuiltLoom, minimums: Reado
   const dress = planDress({ job, loom: toLoom(context), plan: planned, catalogue, standard, packings: store.packings });
   // lead through holes
   const feeds = planFeeds({ job, loom: toLoom(context), plan: planned, catalogue, standard });
+  // open cables, stack rings
+  const screens = planScreens({ job, loom: toLoom(context), terminations, wires, catalogue, standard });
+  const studs = planStuds(toLoom(context), terminations, wires, catalogue, standard);
   const massG = sumMass(context, wires, built, dress);
-  return { loomId, wires, splices, barrels, ...planned, ...dress, feeds, heats, currents, plugs, massG };
+  return { loomId, wires, splices, barrels, ...planned, ...dress, feeds, screens, studs, heats, currents, plugs, massG };
 }
 
 const NO_DEMANDS: ReadonlyMap<string, MinimumSize> = new Map();

@@ -4,6 +4,8 @@ import type { JoinedWire } from '../netlist';
 import type { RunSpread } from './length/measureRough';
 import type { Crossing, LaidStretch, LayupStrip } from './layup/layupTypes';
 import type { PlannedBreakoutDress, PlannedEndDress } from './dress/dressTypes';
+import type { PlannedScreen } from './terminate/planScreens';
+import type { PlannedStud } from './terminate/planStuds';
 import type { PlannedFeed } from './feed/planFeeds';
 import type { PowerPlan, WireCurrent } from './electrical/types';
 
@@ -274,6 +276,9 @@ export interface LoomPlan {
   breakoutDress: PlannedBreakoutDress[];
   /** holes of known bore */
   feeds: PlannedFeed[];
+  /** screened cables where they are opened */
+  screens: PlannedScreen[];
+  studs: PlannedStud[];
   /** segments whose ambient is known */
   heats: PlannedHeat[];
   /** in the order of the wires */

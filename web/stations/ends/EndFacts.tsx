@@ -117,6 +117,19 @@ export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; e
             />
           </td>
         </tr>
+        {end.kind === 'ring' && (
+          <tr>
+            <td>Free thread, mm</td>
+            <td>
+              <LengthField
+                label="Free thread of the stud"
+                optional
+                value={end.threadMm}
+                onChange={(mm) => store.edit(setEnd(place, 'threadMm', mm))}
+              />
+            </td>
+          </tr>
+        )}
         {end.kind === 'connector' && (
           <tr>
             <td>Re-terminations</td>

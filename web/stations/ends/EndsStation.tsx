@@ -12,6 +12,7 @@ import { FindingLines } from '../../ui/findings/FindingLine';
 import { FacePicture } from '../../ui/FacePicture';
 import bundle from '../bundle/Bundle.module.css';
 import { AddEndDialog } from '../bundle/RouteDialogs';
+import { Templates } from './Templates';
 import styles from './Ends.module.css';
 import { CavitiesTable } from './CavitiesTable';
 import { ColoursDialog } from './ColoursDialog';
@@ -157,6 +158,7 @@ function EndView({
       <section className={styles.table} aria-label="Cavities" tabIndex={0}>
         <FindingLines findings={findings} />
         <CavitiesTable planned={planned} endId={endId} />
+        <Templates planned={planned} endId={endId} />
         {plugs.length > 0 && (
           <p className="faint">
             Plugs in {plugs.map(({ cavity }) => cavity).join(', ')}. Removal:{' '}

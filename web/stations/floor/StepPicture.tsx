@@ -5,6 +5,9 @@ import {
   drawBreakoutStack,
   drawEndStack,
   drawFeed,
+  drawStripTemplate,
+  findScreen,
+  type PlannedScreen,
   findDressed,
   findLaidLayer,
   layoutStrip,
@@ -39,6 +42,8 @@ export function StepPicture({
   const wireIds = useMemo(() => new Set(step.items.flatMap((item) => item.wireIds)), [step]);
   const dressed = findDressed(plan, step.id);
   if (dressed) return <StackPicture drawing={drawDressed(plan, dressed)} words={`${step.title}, cut lengthwise`} />;
+  const screen = findScreen(plan.screens, step.id);
+  if (screen) return <Template plan={plan} screen={screen} title={step.title} />;
   if (step.operation === 'route' && plan.feeds.length > 0) return <Holes plan={plan} job={job} />;
   if (family && step.operation !== 'label') {
     const wires = new Map(plan.wires.map((wire) => [wire.id, wire]));
@@ -61,6 +66,12 @@ export function StepPicture({
   const laid = step.operation === 'layup' ? findLaidLayer(plan, step.id) : null;
   if (laid) return <LayerPicture plan={plan} {...laid} next={step.items.find(({ id }) => !ticked.ticked.has(id)) ?? null} />;
   return <StripPlace plan={plan} job={job} step={step} wireIds={wireIds} />;
+}
+
+/** A cable as it is opened, to lay on or to read off. */
+function Template({ plan, screen, title }: { plan: LoomPlan; screen: PlannedScreen; title: string }) {
+  const colours = screen.wireIds.map((id) => plan.wires.find((wire) => wire.id === id)!.colour);
+  return <StackPicture drawing={drawStripTemplate(screen, colours)} words={`${title}: jacket back ${screen.backMm} mm`} />;
 }
 
 /** Every hole of the loom, part by part. */

@@ -1,6 +1,7 @@
 import { findFamily, toSizeWords } from '../../catalogue';
-import { planPottings, type PlannedPotting } from '../../plan';
+import { planPottings, type PlannedPotting, type PlannedScreen, type PlannedStud } from '../../plan';
 import { compareIds } from '../../units';
+import { drawStripTemplate } from '../strip/drawStripTemplate';
 import { drawFacePicture } from '../drawFacePicture';
 import type { Cell, Column } from './createFlow';
 import type { SheetContext } from './sheetContext';
@@ -17,6 +18,10 @@ const COLUMNS: Column[] = [
   { title: 'tool', share: 3.8 },
   { title: 'pull N', share: 1.1, align: 'end', face: 'mono' },
 ];
+
+/** Order of the rings, band and torque. */
+const toStudWords = ({ studMm, band, torqueNm, stackMm, threadMm }: PlannedStud) =>
+  `Rings in this order from the foot of the stud, thickest copper first${band ? `, each with a ${band} band` : ''}; nut M${studMm} ${torqueNm === null ? 'to the maker’s torque' : `${torqueNm} Nm (the maker’s figure comes first)`}.${stackMm === null ? '' : ` With washer and nut ${stackMm.toFixed(1)} mm high${threadMm === null ? ', thread not measured' : ` on ${threadMm} mm of thread`}.`}`;
 
 /** What is mixed, how long it cures, what lies behind it. */
 const toPottingWords = ({
@@ -36,11 +41,27 @@ const toPottingWords = ({
 /** One block an end: its face from the wire side, and what goes into every cavity. */
 export function addEnds({ job, loom, plan, catalogue, flow, wires }: SheetContext): void {
   flow.sheet('Ends', 'Faces are drawn from the WIRE SIDE, the side the wires go in. The mating side is its mirror image.');
+  const addTemplate = (screen: PlannedScreen) => {
+    const numbers = screen.wireIds.map((id) => wires.get(id)!.number).join(', ');
+    flow.paragraph(
+      `${screen.cableName}, ${numbers}: lay it on the paper and cut by it; at least 10 MΩ from each core to the screen before anything is seated.`,
+    );
+    flow.picture(
+      drawStripTemplate(
+        screen,
+        screen.wireIds.map((id) => wires.get(id)!.colour),
+      ),
+    );
+  };
+  const studs = new Map(plan.studs.map((one) => [one.endId, one]));
   const pottings = new Map(planPottings(job, plan, catalogue).map((one) => [one.endId, one]));
   for (const endId of Object.keys(loom.ends).sort(compareIds)) {
     const end = loom.ends[endId]!;
     const family = end.kind === 'connector' ? findFamily(job, catalogue, end.familyId) : undefined;
-    const here = plan.terminations.filter((one) => one.endId === endId);
+    const stacked = studs.get(endId)?.rings.map(({ wireIds }) => wireIds.join(' '));
+    const here = plan.terminations
+      .filter((one) => one.endId === endId)
+      .sort((a, b) => (stacked ? stacked.indexOf(a.wireIds.join(' ')) - stacked.indexOf(b.wireIds.join(' ')) : 0));
     const kind = family
       ? `${family.name}${end.key === null ? '' : `, key ${end.key}`}, ${family.seating}`
       : end.kind === 'ring'
@@ -72,8 +93,11 @@ export function addEnds({ job, loom, plan, catalogue, flow, wires }: SheetContex
         ];
       }),
     );
+    for (const screen of plan.screens.filter((one) => one.endId === endId)) addTemplate(screen);
     const plugs = plan.plugs.filter((one) => one.endId === endId);
     if (plugs.length) flow.paragraph(`Plugs in ${plugs.map(({ cavity }) => cavity).join(', ')}.`);
+    const stud = studs.get(endId);
+    if (stud) flow.paragraph(toStudWords(stud));
     const potting = pottings.get(endId);
     if (potting) flow.paragraph(toPottingWords(potting));
   }

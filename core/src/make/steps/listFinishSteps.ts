@@ -20,7 +20,7 @@ export function listFinishSteps(context: StepContext, build: readonly Step[]): S
   const tested = { stepId: 'test', because: 'signed when it has passed' };
   if (late.length === 0) {
     const route = createRoute(context, [{ stepId: 'sign', because: 'led through when it is proved and signed' }]);
-    return [test, toSign([tested]), ...route, ...createClips(context, [...route, { id: 'sign' }])];
+    return [test, toSign([tested]), ...route, ...listCarSteps(context, [...route, { id: 'sign' }])];
   }
   const bunches = late.map((endId) => createBunch(context, endId));
   const route = createRoute(context, [
@@ -33,7 +33,7 @@ export function listFinishSteps(context: StepContext, build: readonly Step[]): S
     ...again.map(({ id }) => ({ stepId: id, because: 'signed when it has passed' })),
   ];
   const sign = toSign([tested, { stepId: 'route', because: 'signed where it lies' }, ...finished]);
-  return [test, ...bunches, ...route, ...again, sign, ...createClips(context, [...route, sign])];
+  return [test, ...bunches, ...route, ...again, sign, ...listCarSteps(context, [...route, sign])];
 }
 
 /** Ends that are pinned when their wires are through. */
@@ -135,6 +135,51 @@ const listFeedItems = (
     createItem(`${nodeId} ${id}`, `${hole} (${boreMm} mm): ${nameOf(id)}, whose size is not known: try it first`, [], null, []),
   ),
 ];
+
+/** Clip it, then bolt its rings. */
+function listCarSteps(context: StepContext, before: readonly Pick<Step, 'id'>[]): Step[] {
+  const clips = createClips(context, before);
+  return [...clips, ...listStudSteps(context, [...before, ...clips])];
+}
+
+/** Each stud with its rings from the foot outwards, a band for its pole, and the torque. */
+function listStudSteps({ loom, plan, wires }: StepContext, before: readonly Pick<Step, 'id'>[]): Step[] {
+  return plan.studs.map(({ endId, studMm, rings, band, torqueNm }) => {
+    const { name } = loom.ends[endId]!;
+    const items = rings.map(({ wireIds, contactName }, at) => {
+      const numbers = wireIds.map((id) => wires.get(id)!.number).join(' + ');
+      return createItem(`ring ${wireIds.join(' ')}`, `${at + 1}. ${numbers}: ${contactName}${band ? `, ${band} band` : ''}`, [], null, [
+        { what: 'turn', value: at + 1 },
+        { what: 'ring', value: contactName },
+      ]);
+    });
+    const tight = createItem(
+      'tight',
+      torqueNm === null ? 'nut to the maker’s torque, marked' : `nut M${studMm} to ${torqueNm} Nm, marked`,
+      [],
+      null,
+      [{ what: 'torque', value: torqueNm ?? 'of the maker' }],
+    );
+    return createStep(`bolt.${endId}`, 'torque', `Bolt ${rings.length === 1 ? 'the ring' : 'the rings'} of ${name}`, {
+      endId,
+      needs: before.map(({ id }) => ({ stepId: id, because: 'bolted where it lies for good' })),
+      tool: 'torque wrench, insulated',
+      items: [
+        ...items,
+        createItem(
+          'clean',
+          'bright metal under the first ring, washer over the last, none of them turned against a neighbour',
+          [],
+          null,
+          [],
+        ),
+        torqueNm === null
+          ? tight
+          : { ...tight, reads: [{ id: 'torque', words: `torque of ${name}`, unit: 'Nm', least: 0.9 * torqueNm, most: 1.1 * torqueNm }] },
+      ],
+    });
+  });
+}
 
 /** What holds the loom in the vehicle, run by run from the datum on; none where the shop plans no clips. */
 function createClips({ job, loom, plan, catalogue }: StepContext, before: readonly Pick<Step, 'id'>[]): Step[] {

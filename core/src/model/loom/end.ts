@@ -19,6 +19,9 @@ export const EndSchema = Type.Object(
     studMm: Type.Union([Type.Number({ exclusiveMinimum: 0, maximum: 20 }), Type.Null()], {
       description: 'stud diameter in mm; null unless rings',
     }),
+    threadMm: Type.Union([Type.Number({ exclusiveMinimum: 0, maximum: 200 }), Type.Null()], {
+      description: 'free thread of its stud; null: not measured, or no stud',
+    }),
     serviceLoopMm: Type.Number({ minimum: 0, maximum: 2000 }),
     wireLoops: Type.Record(Type.String({ pattern: '^[A-Za-z0-9]{1,6}$' }), Type.Number({ exclusiveMinimum: 0, maximum: 2000 }), {
       additionalProperties: false,
@@ -64,6 +67,7 @@ export function createEnd(nodeId: string, name: string, familyId: string | null,
     familyId,
     key: null,
     studMm: null,
+    threadMm: null,
     serviceLoopMm: 0,
     wireLoops: {},
     reterminations: null,

@@ -37,6 +37,7 @@ export const RingSchema = Type.Object(
     maxAreaMm2: positive(500),
     stripMm: positive(100),
     tool: Words,
+    thickMm: Type.Union([positive(60), Type.Null()], { description: 'of its eye, on a stud; null: not known' }),
     widthMm: Type.Union([positive(200), Type.Null()], { description: 'across its eye, for holes that it is led through; null: not known' }),
     massG: least0(1000),
   },

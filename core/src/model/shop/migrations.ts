@@ -49,7 +49,7 @@ export const SHOP_MIGRATIONS: readonly Migration[] = [
       ...shop,
       formatVersion: 6,
       resins: [],
-      rings: Array.isArray(shop.rings) ? shop.rings.map(toItself((ring) => ({ ...ring, widthMm: null }))) : shop.rings,
+      rings: Array.isArray(shop.rings) ? shop.rings.map(toItself((ring) => ({ ...ring, thickMm: null, widthMm: null }))) : shop.rings,
       standards: mapRecord(shop.standards, (standard) => ({ ...standard, ...FEED_DEFAULTS })),
     }),
   },
@@ -57,6 +57,13 @@ export const SHOP_MIGRATIONS: readonly Migration[] = [
 
 /** What a shop that never said anything else leaves free in a hole, and how it pots (craft I2, A4). */
 export const FEED_DEFAULTS = {
+  screenOverJacketMm: 8,
+  coreOverScreenMm: 12,
+  studTorques: [
+    { studMm: 5, torqueNm: 3 },
+    { studMm: 6, torqueNm: 5 },
+    { studMm: 8, torqueNm: 12 },
+  ],
   sagMostMm: 13,
   holeFreeMm: 0.5,
   workshopC: 23,

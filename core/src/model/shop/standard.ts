@@ -72,6 +72,12 @@ export const ShopStandardSchema = Type.Object(
     legendLeastMm: positive(100, 'lower letters are not read, mm'),
     clipEveryMm: positive(10_000, 'most from one clip to the next in the vehicle, where a zone says nothing'),
     clipFirstMm: positive(10_000, 'a clip within this of a connector, a hole and a breakout'),
+    screenOverJacketMm: positive(200, 'screen left over the edge of the jacket of an opened cable'),
+    coreOverScreenMm: positive(200, 'insulation left over the edge of the screen'),
+    studTorques: Type.Array(Type.Object({ studMm: positive(60), torqueNm: positive(500) }, { additionalProperties: false }), {
+      maxItems: 30,
+      description: 'torque of a nut by its thread, Nm; the maker’s figure comes first',
+    }),
     sagMostMm: least0(1000, 'a bundle between two clips sags by no more when it is pushed by hand'),
     holeFreeMm: least0(100, 'a hole is so much wider than what is led through it'),
     workshopC: Type.Number({ minimum: -20, maximum: 60, description: 'temperature of the workshop, °C: resin cures by it' }),
