@@ -56,9 +56,15 @@ export async function readWanted(jobId: string, query: URLSearchParams): Promise
   const [paper, format] = [query.get('paper'), query.get('format')];
   if (paper !== null && !Object.hasOwn(PAPERS, paper))
     throw Refusal.at(400, 'paper', `expected one of ${Object.keys(PAPERS).join(', ')}, got ${JSON.stringify(paper.slice(0, 40))}`);
-  if (format !== null && format !== 'pdf')
-    throw Refusal.at(400, 'format', `expected pdf or nothing, got ${JSON.stringify(format.slice(0, 40))}`);
-  const wanted: Wanted = { jobId, release, loom: query.get('loom'), paper, what: query.get('what') };
+  if (format !== null && format !== 'pdf' && format !== 'dxf')
+    throw Refusal.at(400, 'format', `expected pdf, dxf or nothing, got ${JSON.stringify(format.slice(0, 40))}`);
+  const wanted: Wanted = {
+    jobId,
+    release,
+    loom: query.get('loom'),
+    paper,
+    what: query.get('what') ?? query.get('sheet')?.slice(0, 80) ?? null,
+  };
   const version = release === null ? [await readJobVersion(jobId), today()] : [toReleaseNumber(release)];
   return { key: [ENGINE, wanted, version], wanted };
 }

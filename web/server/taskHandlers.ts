@@ -1,9 +1,11 @@
 import { join } from 'node:path';
 import { toCostWords, listMarks, toCutListCsv, toLabelsCsv, toPartsCsv, toSvg, toWireListCsv } from 'wattograph-core';
+import { toDxf } from 'wattograph-core/dxf';
 import { toPdf } from 'wattograph-core/pdf';
 import { createStoredJob, readJob } from './documents';
 import { freezeLate } from './frozen';
 import { readLoom, readPages, readSource, toFileName, type Wanted } from './buildPacks';
+import { Refusal } from './refusal';
 import { createRelease } from './releases';
 import { previewBringUp, previewShop, readShopOf } from './shop';
 import { toJsonAnswer, type Answer, type TaskContext, type TaskKind } from './taskKinds';
@@ -13,6 +15,7 @@ interface Inputs {
   freeze: { jobId: string; number: number };
   pages: Wanted;
   pdf: Wanted;
+  dxf: Wanted;
   csv: Wanted;
   shopPreview: { document: unknown };
   bringUp: { jobId: string };
@@ -45,6 +48,19 @@ const HANDLERS: Handlers = {
     const body = await toPdf(pages, `${source.job.name}, ${source.revision}`, source.at, fontFolder());
     const name = `${toFileName(source.job.name, wanted.loom ?? '', source.revision)}.pdf`;
     return { status: 200, type: 'application/pdf', name, body: Buffer.from(body) };
+  },
+  dxf: async (wanted) => {
+    const source = await readSource(wanted.jobId, wanted.release);
+    const { pages } = await readPages(source, wanted.loom, wanted.paper);
+    const chosen = wanted.what === null ? pages : pages.filter(({ sheet }) => sheet === wanted.what);
+    if (chosen.length === 0)
+      throw Refusal.at(
+        400,
+        'sheet',
+        `expected one of ${[...new Set(pages.map(({ sheet }) => sheet))].join(', ')}, got ${JSON.stringify(wanted.what)}`,
+      );
+    const name = `${toFileName(source.job.name, wanted.loom ?? '', wanted.what ?? '', source.revision)}.dxf`;
+    return { status: 200, type: 'image/vnd.dxf', name, body: Buffer.from(toDxf(chosen)) };
   },
   csv: async (wanted) => {
     const source = await readSource(wanted.jobId, wanted.release);

@@ -42,6 +42,15 @@ test('check: exit code 1 where a stop is open, 0 where none is', async () => {
   expect(await call('check', bench)).toEqual({ code: 0, out: 'no findings\n', error: '' });
 });
 
+test('sheets writes one sheet, or all of them, as DXF', async () => {
+  const target = join(folder, 'ends.dxf');
+  const { code, out } = await call('sheets', bench, '--dxf', target, '--sheet', 'Ends');
+  expect([code, out]).toEqual([0, `${target}: 1 page\n`]);
+  const ends = readFileSync(target, 'utf8');
+  expect(ends).toContain('LWPOLYLINE');
+  await call('sheets', bench, '--dxf', target);
+  expect(readFileSync(target, 'utf8').length).toBeGreaterThan(2 * ends.length);
+});
 test('sheets writes a PDF', async () => {
   const target = join(folder, 'pack.pdf');
   const { code, out } = await call('sheets', bench, '--pdf', target, '--paper', 'Letter');
@@ -126,7 +135,8 @@ describe('bad input ends with 2 and a located message, and writes nothing', () =
     ],
     ['a wrong loom', ['convert', bench, '--csv', 'cuts', '--loom', 'x'], /--loom: expected one of bench, got "x"/],
     ['a list that is none', ['convert', bench, '--csv', 'xyz'], /--csv: expected wires, cuts, parts, labels or pins, got "xyz"/],
-    ['no name for the PDF', ['sheets', bench], /--pdf: expected the name of the file to write/],
+    ['no name for the PDF', ['sheets', bench], /--pdf: expected the name of the file to write, or --dxf with one/],
+    ['a sheet that is none', ['sheets', bench, '--dxf', 'x.dxf', '--sheet', 'Nothing'], /--sheet: expected one of .*Ends.*, got "Nothing"/],
     ['a flag that is none', ['plan', bench, '--fast'], /Unknown option '--fast'/],
     ['a 50 MB file', ['plan', file('big.json', ' '.repeat(50 * 1024 * 1024))], /big\.json: expected at most 8 MB, got 50 MB/],
   ])('%s', async (_, words, expected) => {

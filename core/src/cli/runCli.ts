@@ -3,6 +3,7 @@ import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
 import { CATALOGUE, createLookup, type Catalogue } from '../catalogue';
 import { createSheets, PAPERS, type Paper } from '../draw';
+import { toDxf } from '../draw/toDxf';
 import { toPdf } from '../draw/toPdf';
 import {
   fromJobFile,
@@ -23,6 +24,7 @@ import { toCount } from '../units';
 const USAGE = `wattograph plan FILE              the plan as JSON
 wattograph check FILE             the findings; exit code by the worst that is not accepted: 0 none or note, 3 check, 1 stop
 wattograph sheets FILE --pdf OUT  the build pack as PDF   [--loom ID] [--paper A4|Letter]
+wattograph sheets FILE --dxf OUT  its sheets side by side as DXF, or one of them  [--sheet NAME] [--loom ID] [--paper A4|Letter]
 wattograph convert FILE --csv wires|cuts|parts|labels|pins  a list as CSV  [--loom ID]
 wattograph layup FILE             lay-up of a loom by search, as JSON  [--loom ID] [--seed N]; a loom that is not twisted in layers as if it were
 wattograph dress FILE             what covers and finishes a loom, as JSON  [--loom ID]
@@ -102,6 +104,8 @@ function readWords(words: readonly string[]) {
       allowPositionals: true,
       options: {
         pdf: { type: 'string' },
+        dxf: { type: 'string' },
+        sheet: { type: 'string' },
         csv: { type: 'string' },
         loom: { type: 'string' },
         paper: { type: 'string' },
@@ -155,10 +159,11 @@ function findLoom({ looms }: JobPlan, loomId: string | undefined): LoomPlan {
 async function writeSheets(
   job: Job,
   shop: Catalogue,
-  { loom: loomId, paper = 'A4', pdf: file }: { loom?: string; paper?: string; pdf?: string },
+  { loom: loomId, paper = 'A4', pdf, dxf, sheet }: { loom?: string; paper?: string; pdf?: string; dxf?: string; sheet?: string },
   output: Output,
 ): Promise<void> {
-  if (file === undefined) throw new BadInput([{ path: '--pdf', message: 'expected the name of the file to write' }]);
+  const file = pdf ?? dxf;
+  if (file === undefined) throw new BadInput([{ path: '--pdf', message: 'expected the name of the file to write, or --dxf with one' }]);
   if (!Object.hasOwn(PAPERS, paper)) throw new BadInput([{ path: '--paper', message: `expected A4 or Letter, got "${paper}"` }]);
   const whole = plan(job, shop);
   const loomPlan = findLoom(whole, loomId);
@@ -169,8 +174,14 @@ async function writeSheets(
     { job, whole, plan: loomPlan, build, findings, catalogue: shop },
     { paper: paper as Paper, job: job.name, loom: job.looms[loomPlan.loomId]!.name, revision: 'from file', date },
   );
-  writeFileSync(file, await toPdf(pages, job.name, now, fileURLToPath(new URL('../../assets/fonts/', import.meta.url))));
-  output.out(`${file}: ${toCount(pages.length, 'page')}\n`);
+  const chosen = sheet === undefined ? pages : pages.filter((page) => page.sheet === sheet);
+  if (chosen.length === 0)
+    throw new BadInput([
+      { path: '--sheet', message: `expected one of ${[...new Set(pages.map((page) => page.sheet))].join(', ')}, got "${sheet}"` },
+    ]);
+  const fonts = fileURLToPath(new URL('../../assets/fonts/', import.meta.url));
+  writeFileSync(file, pdf === undefined ? toDxf(chosen) : await toPdf(chosen, job.name, now, fonts));
+  output.out(`${file}: ${toCount(chosen.length, 'page')}\n`);
 }
 
 /** The lay-up of a loom that a search with this seed finds; a loom of which nothing is twisted in layers as if all of it were. */

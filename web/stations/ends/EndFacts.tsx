@@ -158,10 +158,10 @@ export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; e
         )}
         {end.kind !== 'tail' && (end.pinAt === 'vehicle' || plan.feeds.some(({ pieces }) => pieces.some(({ id }) => id === endId))) && (
           <tr>
-            <td>Contacts go in</td>
+            <td>{end.kind === 'ring' ? 'Rings are crimped' : 'Contacts go in'}</td>
             <td>
               <Pick
-                label="Where its contacts go in"
+                label={end.kind === 'ring' ? 'Where its rings are crimped' : 'Where its contacts go in'}
                 value={end.pinAt}
                 options={[
                   { value: 'bench', label: 'on the bench' },

@@ -24,7 +24,7 @@ export function Templates({ planned: { plan }, endId }: { planned: PlannedLoom; 
               screen,
               screen.wireIds.map((id) => wires.get(id)!.colour),
             )}
-            words={`${screen.cableName} opened, at true size`}
+            words={`${screen.cableName} opened`}
           />
         </figure>
       ))}

@@ -15,7 +15,7 @@ test('a screened cable is drawn as it is opened, with every length said', () => 
   const { screens } = open('m-crank-sensor');
   const one = screens.find(({ endId }) => endId === 'm-crank-sensor')!;
   const figure = screen.getByRole('figure', { name: `Strip template of ${one.cableName}` });
-  expect(within(figure).getByRole('img', { name: `${one.cableName} opened, at true size` })).toBeTruthy();
+  expect(within(figure).getByRole('img', { name: `${one.cableName} opened` })).toBeTruthy();
   expect(figure.textContent).toContain(`jacket back ${one.backMm} mm`);
   expect(figure.textContent).toContain(`insulation ${one.insulationMm} mm, bare ${one.stripMm} mm`);
   expect(figure.textContent).toContain('gathered into');

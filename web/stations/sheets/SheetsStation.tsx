@@ -120,6 +120,15 @@ export function SheetsStation() {
               <Menu.Item onClick={() => void save('csv', `/api/jobs/${jobId}/export?what=labels&${query}`)}>
                 Labels to print (CSV)
               </Menu.Item>
+              <Menu.Label>Drawings of a sheet (DXF)</Menu.Label>
+              {sheets.map(({ sheet }) => (
+                <Menu.Item
+                  key={sheet}
+                  onClick={() => void save('csv', `/api/jobs/${jobId}/sheets?format=dxf&${query}&sheet=${encodeURIComponent(sheet)}`)}
+                >
+                  {sheet}
+                </Menu.Item>
+              ))}
             </Menu.Dropdown>
           </Menu>
           <Button

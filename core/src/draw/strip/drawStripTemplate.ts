@@ -46,7 +46,7 @@ export function drawStripTemplate(screen: PlannedScreen, colours: readonly Colou
     ...drawDimension(screenEnd, insulationEnd, foot, insulationMm),
     ...drawDimension(insulationEnd, tip, foot, stripMm),
     ...drawDimension(edge, tip, foot + 5, backMm),
-    text(0, foot + 5.8, 'at true size', 2.4, { fill: FAINT }),
+    text(1, foot + 5.8, 'true size on paper', 2.4, { fill: FAINT }),
   ];
   return { widthMm: WIDTH_MM, heightMm: foot + 8, marks };
 }

@@ -108,7 +108,7 @@ test('its template is drawn at its true size: jacket, screen, insulation and bar
   expect(ends).toHaveLength(2);
   for (const x of ends) expect(x - (jacket!.x + jacket!.w)).toBeCloseTo(screen!.backMm, 9);
   const words = marks.flatMap((mark) => (mark.kind === 'text' ? [mark.text] : []));
-  expect(words).toEqual(expect.arrayContaining(['8', String(screen!.stripMm), String(screen!.backMm), 'at true size']));
+  expect(words).toEqual(expect.arrayContaining(['8', String(screen!.stripMm), String(screen!.backMm), 'true size on paper']));
 });
 
 describe('rings on a stud', () => {

@@ -3,13 +3,15 @@ import { toJobId } from '../../../../../server/requests';
 import { routeHandler } from '../../../../../server/routeHandler';
 import { answerByTask } from '../../../../../server/tasks';
 
-/** The build pack: pages as SVG in JSON, or with ?format=pdf one PDF. ?loom= ?paper= ?release= choose what. */
+/** The build pack: pages as SVG in JSON, with ?format=pdf one PDF, with ?format=dxf a DXF of all or of one ?sheet=. ?loom= ?paper= ?release= choose what. */
 export const GET = routeHandler<{ id: string }>(
   'look',
   async (request, { id }) => {
     const query = new URL(request.url).searchParams;
     const { key, wanted } = await readWanted(toJobId(id), query);
-    return answerByTask(request, query.get('format') === 'pdf' ? 'pdf' : 'pages', key, wanted);
+    return answerByTask(request, toKind(query.get('format')), key, wanted);
   },
-  { isCostly: true, query: ['format', 'loom', 'paper', 'release'] },
+  { isCostly: true, query: ['format', 'loom', 'paper', 'release', 'sheet'] },
 );
+
+const toKind = (format: string | null) => (format === 'pdf' || format === 'dxf' ? format : 'pages');
