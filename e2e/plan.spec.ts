@@ -114,7 +114,7 @@ test('a cut length says why, term by term: to a pointer, to the keyboard and to 
 test('each fix mends its finding, and one without a fix can stand with a reason', async ({ page, request }) => {
   const id = await createTestJob(request);
   await openBundle(page, id);
-  await page.getByRole('tab', { name: 'Findings 16' }).click();
+  await page.getByRole('tab', { name: 'Findings 17' }).click();
   for (const fix of [
     'Join cavity 2 to sensor ground',
     'Slide it on before the end is closed',

@@ -19,6 +19,7 @@ export { measureCure, measurePottingFill, measurePottingLoop, type PottingFill }
 export { planPottings, type PlannedPotting } from './potting/planPottings';
 export type { PlannedScreen } from './terminate/planScreens';
 export type { PlannedStud } from './terminate/planStuds';
+export { countJunction, listEndsBeyond, measureJunctionWorth, type JunctionCount, type JunctionWorth } from './junction/countJunction';
 export { assignKeys } from './swap/assignKeys';
 export { judgeSwap, type Reach, type Swap } from './swap/judgeSwap';
 export { measureReaches, type Neighbours } from './swap/measureReaches';

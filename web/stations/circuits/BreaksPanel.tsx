@@ -23,9 +23,28 @@ import { NextAction } from '../../ui/NextAction';
 import { Swatch } from '../../ui/Swatch';
 import { FactTable } from '../../ui/table/FactTable';
 import controls from '../../ui/controls.module.css';
+import { GatherDialog } from './GatherDialog';
+
+/** Breaks between looms, and how to make one: tails of a loom gathered at a connector. */
+export function BreaksPanel({ planned }: { planned: { job: Job; looms: readonly LoomPlan[] } }) {
+  const [isGathering, setGathering] = useState(false);
+  return (
+    <>
+      <Breaks planned={planned} />
+      {planned.looms.length > 0 && (
+        <p className={controls.facts}>
+          <button className={controls.button} onClick={() => setGathering(true)}>
+            Gather tails at a connector …
+          </button>
+        </p>
+      )}
+      {isGathering && <GatherDialog {...planned} onClose={() => setGathering(false)} />}
+    </>
+  );
+}
 
 /** Both faces of a break, cavity by cavity, colour to colour. */
-export function BreaksPanel({ planned: { job, looms } }: { planned: { job: Job; looms: readonly LoomPlan[] } }) {
+function Breaks({ planned: { job, looms } }: { planned: { job: Job; looms: readonly LoomPlan[] } }) {
   const shop = useShop();
   const ids = Object.keys(job.mates).sort(compareIds);
   const [wanted, setWanted] = useState<string | null>(null);

@@ -17,6 +17,7 @@ export { setDuty, setLoadCurrent, setRating } from './power/loads';
 export { addMode, removeMode, renameMode, setCranking, setSource, setStud } from './power/source';
 export { addLoomEnd, removeLoomEnd, renameEnd, setEnd, setFamily, setWireLoop, type EndPlace } from './route/ends';
 export { addFamily, addLoom, createLoomId, importLoom } from './route/looms';
+export { gatherTails, type Gathering } from './route/gatherTails';
 export { addNode, clampDatum, leaveAt, moveDatumBy, moveNode, setFeed, setHole, takeNodeOut, type NodePlace } from './route/nodes';
 export { setBoot, setDressing, setTransition } from './route/dress';
 export { pinLayer, setBundling, setLeaves, setRunBundling, takeLayup } from './route/layups';

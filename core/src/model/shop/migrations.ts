@@ -64,6 +64,8 @@ export const FEED_DEFAULTS = {
     { studMm: 6, torqueNm: 5 },
     { studMm: 8, torqueNm: 12 },
   ],
+  couplingRoundMin: 0.7,
+  couplingFlatMin: 1.2,
   sagMostMm: 13,
   holeFreeMm: 0.5,
   workshopC: 23,

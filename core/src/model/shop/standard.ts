@@ -78,6 +78,8 @@ export const ShopStandardSchema = Type.Object(
       maxItems: 30,
       description: 'torque of a nut by its thread, Nm; the maker’s figure comes first',
     }),
+    couplingRoundMin: positive(600, 'to take a round coupling apart and put it together, min'),
+    couplingFlatMin: positive(600, 'the same for a rectangular one behind trim, min'),
     sagMostMm: least0(1000, 'a bundle between two clips sags by no more when it is pushed by hand'),
     holeFreeMm: least0(100, 'a hole is so much wider than what is led through it'),
     workshopC: Type.Number({ minimum: -20, maximum: 60, description: 'temperature of the workshop, °C: resin cures by it' }),
