@@ -182,7 +182,8 @@ test(`${ROUNDS} times server, worker, database or all are killed under three ope
       await page.goto(`/jobs/${inlet}/floor`);
       await page.getByRole('list', { name: 'To do' }).waitFor();
       // it goes on where something is left: back to the first step
-      while (await page.getByRole('button', { name: 'Back' }).isEnabled()) await page.getByRole('button', { name: 'Back' }).click();
+      while (await page.getByRole('button', { name: 'Back', exact: true }).isEnabled())
+        await page.getByRole('button', { name: 'Back', exact: true }).click();
     },
     async (page) => page.getByRole('list', { name: 'To do' }).locator('button[aria-pressed]').first().click(),
   );

@@ -108,7 +108,7 @@ test.describe('at the vehicle, phone size', () => {
     await expect(asked).toContainText('61.5 lies before oil (430). Did you read centimetres?');
     await asked.getByRole('button', { name: '615 mm' }).click();
     await page.getByLabel('Name of the end').fill('coil rail');
-    await page.getByRole('button', { name: 'Back' }).click();
+    await page.getByRole('button', { name: 'Back', exact: true }).click();
     // out of order
     for (let digit = 0; digit < 5; digit += 1) await page.keyboard.press('Backspace');
     await page.keyboard.type('480');
