@@ -75,7 +75,7 @@ async function main(): Promise<void> {
   await chassis.getByTestId('lit-wire').waitFor();
   await keep(chassis, 'chassis');
   await keep(await open(`${SKERRY}/bundle?loom=inlet&tab=findings`), 'findings');
-  const ends = await open(`${SKERRY}/ends?loom=inlet`);
+  const ends = await open(`${SKERRY}/ends?loom=engine&end=m-crank-sensor`);
   await keep(ends, 'ends');
   // a length typed on the strip, so that what it changed shows
   const bundle = await open(`${SKERRY}/bundle?loom=inlet`);

@@ -26,7 +26,7 @@ import controls from '../../ui/controls.module.css';
 import { GatherDialog } from './GatherDialog';
 
 /** Breaks between looms, and how to make one: tails of a loom gathered at a connector. */
-export function BreaksPanel({ planned }: { planned: { job: Job; looms: readonly LoomPlan[] } }) {
+export function BreaksPanel({ planned, loomId }: { planned: { job: Job; looms: readonly LoomPlan[] }; loomId: string | undefined }) {
   const [isGathering, setGathering] = useState(false);
   return (
     <>
@@ -38,7 +38,7 @@ export function BreaksPanel({ planned }: { planned: { job: Job; looms: readonly 
           </button>
         </p>
       )}
-      {isGathering && <GatherDialog {...planned} onClose={() => setGathering(false)} />}
+      {isGathering && <GatherDialog {...planned} openId={loomId} onClose={() => setGathering(false)} />}
     </>
   );
 }

@@ -167,7 +167,7 @@ export function CircuitsStation() {
             />
           )}
           {side === 'boxes' && <BoxesPanel planned={planned} findings={findings} />}
-          {side === 'breaks' && <BreaksPanel planned={planned} />}
+          {side === 'breaks' && <BreaksPanel planned={planned} loomId={loomId} />}
           {side === 'parts' && <PartsPanel job={job} power={power} loomId={loomId} />}
           {side === 'unknown' && <UnknownPanel />}
         </SideTabs>

@@ -55,9 +55,20 @@ function findMate(job: Job, shop: Shop, id: string, { mateId, gender }: Connecto
 }
 
 /** Gather tails of a loom at one connector: what crosses it one by one and shared, which housing does, and whether it pays. */
-export function GatherDialog({ job, looms, onClose }: { job: Job; looms: readonly LoomPlan[]; onClose: () => void }) {
+export function GatherDialog({
+  job,
+  looms,
+  openId,
+  onClose,
+}: {
+  job: Job;
+  looms: readonly LoomPlan[];
+  /** the loom that is open, to begin with */
+  openId: string | undefined;
+  onClose: () => void;
+}) {
   const store = useJobStore();
-  const [loomId, setLoomId] = useState(looms[0]!.loomId);
+  const [loomId, setLoomId] = useState(openId);
   const plan = looms.find((one) => one.loomId === loomId) ?? looms[0]!;
   const places = useMemo(() => listPlaces(job, plan), [job, plan]);
   const [nodeId, setNodeId] = useState<string | null>(null);
@@ -69,7 +80,7 @@ export function GatherDialog({ job, looms, onClose }: { job: Job; looms: readonl
         <Select
           label="Loom"
           data={looms.map((one) => ({ value: one.loomId, label: job.looms[one.loomId]!.name }))}
-          value={loomId}
+          value={plan.loomId}
           allowDeselect={false}
           onChange={(id) => id && setLoomId(id)}
         />
@@ -79,7 +90,7 @@ export function GatherDialog({ job, looms, onClose }: { job: Job; looms: readonl
           <>
             <Select label="At" data={places} value={at} allowDeselect={false} searchable onChange={setNodeId} />
             <Gather
-              key={`${loomId} ${at}`}
+              key={`${plan.loomId} ${at}`}
               job={job}
               plan={plan}
               nodeId={at}

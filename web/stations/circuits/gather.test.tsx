@@ -8,16 +8,23 @@ import { useJob } from '../../client/jobContext';
 
 function Panel() {
   const result = useJob((state) => state.result);
-  return result && <BreaksPanel planned={result} />;
+  return result && <BreaksPanel planned={result} loomId="inlet" />;
 }
 const open = () => {
   const store = new FakeStore(createCleanSkerry());
   renderWith(store, <Panel />);
   press('Gather tails at a connector …');
-  choose('Loom', 'inlet');
   return store;
 };
 const contacts = () => screen.getByTestId('contacts').textContent;
+
+test('it begins with the loom that is open; another has breakouts of its own', () => {
+  open();
+  const at = () => screen.getByLabelText<HTMLInputElement>('At', { selector: 'input' }).value;
+  expect(at()).toMatch(/^primary rail, \d+ mm, \d+ ends beyond$/);
+  choose('Loom', 'engine');
+  expect(at()).not.toMatch(/^primary rail/);
+});
 
 test('contacts are counted one by one and shared, for what is ticked', () => {
   const { job } = open();
