@@ -14,16 +14,47 @@ interface Pair extends Neighbours {
  * EN3, check: two like housings with like keys of which each reaches the other's device, or which hang next to one another along the loom; note
  * where the same circuits lie in both. EN9, note: like housings of which one reaches the other's device and not the reverse, kind by kind.
  */
-export const checkLookAlikes: Rule = (context) =>
-  listAlike(context.loom).flatMap((alike) => {
+export const checkLookAlikes: Rule = (context) => {
+  const groups = listAlike(context.loom);
+  if (groups.length === 0) return [];
+  const halves = readHalves(context.loom);
+  return groups.flatMap((alike) => {
     const pairs = listPairs(context, alike);
     const close = pairs.filter((pair) => isClose(context, pair));
-    const oneWay = pairs.filter((pair) => !close.includes(pair) && pair.clipped.kind === 'mis-plug' && !isHarmless(context.loom, pair));
+    const near = new Map<string, string[]>();
+    for (const { a, b } of close) {
+      pushTo(near, a, b);
+      pushTo(near, b, a);
+    }
+    const oneWay = pairs.filter((pair) => pair.clipped.kind === 'mis-plug' && !isClose(context, pair) && !isHarmless(halves, pair));
     return [
-      ...close.map((pair) => toCloseFinding(context, pair, pairs)),
-      ...(oneWay.length > 0 ? [toOneWayFinding(context, alike, oneWay)] : []),
+      ...close.map((pair) => toCloseFinding({ ...context, halves }, pair, near.get(pair.b)!)),
+      ...(oneWay.length > 0 ? [toOneWayFinding({ ...context, halves }, alike, oneWay)] : []),
     ];
   });
+};
+
+/** What lies in the half of the loom at an end. */
+interface Half {
+  /** circuits by their cavities, in words that are alike where both are */
+  wiring: string;
+  /** a supply stays on it when it is unplugged */
+  isLive: boolean;
+}
+type Halves = ReadonlyMap<string, Half>;
+type PairContext = RuleContext & { halves: Halves };
+
+/** Of every end with wires, read once. */
+function readHalves({ circuits }: Loom): Halves {
+  const pins = new Map<string, string[]>();
+  const live = new Set<string>();
+  for (const [id, { kind, terminations }] of Object.entries(circuits))
+    for (const { endId, cavity } of terminations) {
+      pushTo(pins, endId, `${cavity} ${id}`);
+      if (kind === 'supply') live.add(endId);
+    }
+  return new Map([...pins].map(([endId, words]) => [endId, { wiring: words.sort().join(','), isLive: live.has(endId) }]));
+}
 
 /** Ends with like housings and like keys, two and more. */
 function listAlike(loom: Loom): string[][] {
@@ -41,25 +72,16 @@ const listPairs = ({ loom, plan }: RuleContext, alike: readonly string[]): Pair[
 const isClose = ({ standard }: RuleContext, { apartMm, clipped }: Pair) => apartMm <= standard.lookAlikeReachMm || clipped.kind === 'swap';
 
 /** Is it all one which of the two is where: the same circuits in the same cavities? */
-function isHarmless({ circuits }: Loom, { a, b }: Pair): boolean {
-  const wiring = (endId: string) =>
-    Object.entries(circuits)
-      .flatMap(([id, { terminations }]) => terminations.flatMap((one) => (one.endId === endId ? [`${one.cavity} ${id}`] : [])))
-      .sort()
-      .join(',');
-  const here = wiring(a);
-  return here !== '' && here === wiring(b);
-}
+const isHarmless = (halves: Halves, { a, b }: Pair): boolean => halves.has(a) && halves.get(a)!.wiring === halves.get(b)?.wiring;
 
-function toCloseFinding(context: RuleContext, pair: Pair, pairs: readonly Pair[]): Finding {
-  const { loom, loomId, standard } = context;
+/** near: ends that are close to its second one. */
+function toCloseFinding(context: PairContext, pair: Pair, near: readonly string[]): Finding {
+  const { loom, loomId, standard, halves } = context;
   const { a, b, apartMm, clipped } = pair;
   const family = familyOf(context, b);
-  const near = pairs
-    .filter((one) => (one.a === b || one.b === b) && isClose(context, one))
-    .map((one) => loom.ends[one.a === b ? one.b : one.a]!.key);
-  const key = family.keys.find((one) => one !== loom.ends[b]!.key && !near.includes(one));
-  const harmless = isHarmless(loom, pair);
+  const taken = near.map((id) => loom.ends[id]!.key);
+  const key = family.keys.find((one) => one !== loom.ends[b]!.key && !taken.includes(one));
+  const harmless = isHarmless(halves, pair);
   const [nameA, nameB] = [loom.ends[a]!.name, loom.ends[b]!.name];
   const reach =
     clipped.kind === 'swap' ? 'each reaches the device of the other' : clipped.kind === 'mis-plug' ? toOneWayWords(loom, pair) : null;
@@ -82,26 +104,26 @@ function toCloseFinding(context: RuleContext, pair: Pair, pairs: readonly Pair[]
 }
 
 const MOST_NAMED = 3;
+/** more ends of one housing than that are not keyed by search, nor all shown */
+const MOST_KEYED = 40;
 
-function toOneWayFinding(context: RuleContext, alike: readonly string[], oneWay: readonly Pair[]): Finding {
+function toOneWayFinding(context: PairContext, alike: readonly string[], oneWay: readonly Pair[]): Finding {
   const { loom, loomId } = context;
   const family = familyOf(context, alike[0]!);
   const named = oneWay.slice(0, MOST_NAMED).map((pair) => toOneWayWords(loom, pair));
   const rest = oneWay.length - named.length;
-  const ends = alike.filter((id) => oneWay.some(({ a, b }) => a === id || b === id));
+  const involved = new Set(oneWay.flatMap(({ a, b }) => [a, b]));
+  const ends = alike.filter((id) => involved.has(id));
   const keyOf = new Map(ends.map((id) => [id, loom.ends[id]!.key]));
-  const keys = assignKeys(
-    ends,
-    oneWay.map(({ a, b }) => [a, b] as const),
-    family.keys,
-    keyOf,
-  );
+  const isFew = ends.length <= MOST_KEYED;
+  const confused = oneWay.map(({ a, b }) => [a, b] as const);
+  const keys = isFew ? assignKeys(ends, confused, family.keys, keyOf) : null;
   const changes = keys === null ? [] : ends.filter((id) => keys.get(id) !== keyOf.get(id));
   return createFinding(
     context,
     'EN9',
-    ends.map((id) => ({ kind: 'end', id })),
-    `Alike (${family.name}${keyOf.get(ends[0]!) ? `, ${keyOf.get(ends[0]!)}` : ''}): ${named.join('; ')}${rest > 0 ? `; and ${rest} more` : ''}. ${oneWay.length === 1 ? toCure(context, oneWay[0]!, undefined) : ''}${changes.length > 0 ? ` ${changes.length} other ${changes.length === 1 ? 'key keeps' : 'keys keep'} them apart.` : keys === null ? ' Keys alone do not keep all of them apart.' : ''}`
+    ends.slice(0, MOST_KEYED).map((id) => ({ kind: 'end', id })),
+    `Alike (${family.name}${keyOf.get(ends[0]!) ? `, ${keyOf.get(ends[0]!)}` : ''}): ${named.join('; ')}${rest > 0 ? `; and ${rest} more` : ''}. ${oneWay.length === 1 ? toCure(context, oneWay[0]!, undefined) : ''}${changes.length > 0 ? ` ${changes.length} other ${changes.length === 1 ? 'key keeps' : 'keys keep'} them apart.` : isFew && keys === null ? ' Keys alone do not keep all of them apart.' : ''}`
       .replace(/ {2,}/g, ' ')
       .trim(),
     {
@@ -125,10 +147,9 @@ function toOneWayWords({ ends }: Loom, { a, b, clipped }: Pair): string {
 }
 
 /** What keeps two ends apart, the cheapest first: key, shorter leg, gender where nothing is live once open, colour ring and legend. */
-function toCure(context: RuleContext, { a, b, clipped }: Pair, key: string | undefined): string {
-  const { loom } = context;
+function toCure({ loom, halves }: PairContext, { a, b, clipped }: Pair, key: string | undefined): string {
   const [from, to] = clipped.reaches === 'b' ? [b, a] : [a, b];
-  const live = [a, b].filter((id) => isLive(loom, id));
+  const live = [a, b].filter((id) => halves.get(id)?.isLive ?? false);
   const shorter =
     clipped.kind === 'mis-plug' ? `a leg of ${loom.ends[from]!.name} that is ${Math.round(clipped.excessMm)} mm shorter` : null;
   const gender = live.length === 0 ? `the other gender at ${loom.ends[to]!.name}` : null;
@@ -139,10 +160,6 @@ function toCure(context: RuleContext, { a, b, clipped }: Pair, key: string | und
       : '';
   return `Cure, cheapest first: ${cures.join(', ')}.${refused}`;
 }
-
-/** Does the half of the loom carry a supply that stays on it when it is unplugged? */
-const isLive = ({ circuits }: Loom, endId: string) =>
-  Object.values(circuits).some(({ kind, terminations }) => kind === 'supply' && terminations.some((one) => one.endId === endId));
 
 const familyOf = ({ job, loom, catalogue }: RuleContext, endId: string): ConnectorFamily =>
   findFamily(job, catalogue, loom.ends[endId]!.familyId)!;

@@ -28,9 +28,10 @@ export function orderFeed<Piece extends FeedPiece>(pieces: readonly Piece[], fre
   const isEasy = ({ envelopeMm }: Piece) => envelopeMm + wholeMm <= freeMm + EPSILON;
   const early: Piece[] = [];
   const late = bySlack.filter(({ envelopeMm }) => envelopeMm > freeMm + EPSILON);
+  const isLate = new Set(late);
   let sumMm = 0;
   for (const piece of bySlack) {
-    if (isEasy(piece) || late.includes(piece)) continue;
+    if (isEasy(piece) || isLate.has(piece)) continue;
     early.push(piece);
     sumMm += piece.odMm;
     if (sumMm <= freeMm - piece.envelopeMm + piece.odMm + EPSILON) continue;
@@ -39,7 +40,7 @@ export function orderFeed<Piece extends FeedPiece>(pieces: readonly Piece[], fre
     late.push(thickest);
     sumMm -= thickest.odMm;
   }
-  const ordered = [...early, ...bySlack.filter((one) => isEasy(one) && !late.includes(one)), ...late];
+  const ordered = [...early, ...bySlack.filter((one) => isEasy(one) && !isLate.has(one)), ...late];
   return { pieces: leadThrough(ordered, freeMm, wholeMm), offIds: late.map(({ id }) => id) };
 }
 
@@ -56,9 +57,16 @@ export function leadThrough<Piece extends FeedPiece>(ordered: readonly Piece[], 
 
 /** The least hole in whole mm through which all of them go as they are; leaveMm: what stays free in it. */
 export function measureLeastBore(pieces: readonly FeedPiece[], wholeMm: number, leaveMm: number): number {
-  let boreMm = Math.ceil(Math.max(wholeMm, ...pieces.map(({ envelopeMm }) => envelopeMm)) + leaveMm - EPSILON);
-  while (orderFeed(pieces, boreMm - leaveMm, wholeMm).offIds.length > 0) boreMm += 1;
-  return boreMm;
+  const largestMm = pieces.reduce((most, { envelopeMm }) => Math.max(most, envelopeMm), 0);
+  const toBore = (mm: number) => Math.ceil(mm + leaveMm - EPSILON);
+  // beside the whole bundle the largest passes, and with it all; without it none does
+  let [tooSmall, enough] = [toBore(Math.max(wholeMm, largestMm)) - 1, toBore(wholeMm + largestMm)];
+  while (enough - tooSmall > 1) {
+    const boreMm = Math.floor((tooSmall + enough) / 2);
+    if (orderFeed(pieces, boreMm - leaveMm, wholeMm).offIds.length > 0) tooSmall = boreMm;
+    else enough = boreMm;
+  }
+  return enough;
 }
 
 const EPSILON = 1e-9;

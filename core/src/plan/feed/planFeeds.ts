@@ -1,6 +1,6 @@
 import { findFamily, type Catalogue, type ShopStandard } from '../../catalogue';
 import type { Job, Loom } from '../../model';
-import { compareIds } from '../../units';
+import { compareIds, pushTo } from '../../units';
 import type { LoomPlan, Tree } from '../types';
 import { leadThrough, measureLeastBore, orderFeed, type FeedPiece } from './orderFeed';
 
@@ -56,11 +56,10 @@ export function planFeeds(context: FeedContext): PlannedFeed[] {
   const { loom, plan } = context;
   const holes = plan.tree.nodeIds.filter((id) => loom.nodes[id]!.holeMm !== null);
   if (holes.length === 0) return [];
-  const wired = new Set(plan.terminations.map(({ endId }) => endId));
-  const pieces = Object.keys(loom.ends)
-    .filter((id) => wired.has(id))
-    .sort(compareIds)
-    .map((id) => toPiece(context, id));
+  const contacts = new Map<string, (string | null)[]>();
+  for (const { endId, contactId } of plan.terminations) pushTo(contacts, endId, contactId);
+  const outside = new Map(plan.coverings.map(({ segmentId, odOutsideMm }) => [segmentId, odOutsideMm]));
+  const pieces = [...contacts.keys()].sort(compareIds).map((id) => toPiece(context, id, outside, contacts.get(id)!));
   return holes.flatMap((nodeId) => {
     const beyond = listBeyond(plan.tree, nodeId);
     const outer = pieces.filter(({ id }) => beyond.has(loom.ends[id]!.nodeId));
@@ -118,14 +117,19 @@ function chooseDirection(
   return { direction: 'outward', because: 'the datum stays where it is' };
 }
 
-function toPiece({ job, loom, plan, catalogue }: FeedContext, endId: string): Piece {
+function toPiece(
+  { job, loom, plan, catalogue }: FeedContext,
+  endId: string,
+  outside: ReadonlyMap<string, number>,
+  contactIds: readonly (string | null)[],
+): Piece {
   const end = loom.ends[endId]!;
   const leg = plan.tree.nodes[end.nodeId]!.parentSegmentId ?? plan.tree.nodes[end.nodeId]!.childSegmentIds[0];
-  const odMm = plan.coverings.find(({ segmentId }) => segmentId === leg)?.odOutsideMm ?? 0;
+  const odMm = (leg === undefined ? undefined : outside.get(leg)) ?? 0;
   const asWires = { id: endId, odMm, envelopeMm: odMm, goesAs: 'wires' as const, isKnown: true };
   if (end.kind === 'tail' || end.pinAt === 'vehicle') return asWires;
   if (end.kind === 'ring') {
-    const used = new Set(plan.terminations.flatMap((one) => (one.endId === endId ? [one.contactId] : [])));
+    const used = new Set(contactIds);
     const widths = catalogue.rings.filter(({ id }) => used.has(id)).map(({ widthMm }) => widthMm);
     const widest = Math.max(odMm, ...widths.map((width) => width ?? 0));
     return { ...asWires, envelopeMm: widest, goesAs: 'rings', isKnown: widths.length > 0 && !widths.includes(null) };

@@ -10,7 +10,11 @@ export function assignKeys(
   keys: readonly string[],
   present: ReadonlyMap<string, string | null>,
 ): ReadonlyMap<string, string | null> | null {
-  const against = new Map(ends.map((id) => [id, confused.flatMap(([a, b]) => (a === id ? [b] : b === id ? [a] : []))]));
+  const against = new Map(ends.map((id): [string, string[]] => [id, []]));
+  for (const [a, b] of confused) {
+    against.get(a)!.push(b);
+    against.get(b)!.push(a);
+  }
   // who is confused with most is decided first
   const order = [...ends].sort((a, b) => against.get(b)!.length - against.get(a)!.length);
   const chosen = new Map<string, string | null>();

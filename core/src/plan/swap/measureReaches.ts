@@ -10,27 +10,30 @@ export interface Neighbours {
   clipped: Swap;
 }
 
-/** How two ends of a loom reach one another's devices. */
+/** How two ends of a loom reach one another's devices. Asked for every pair of like ends: it makes nothing on its way. */
 export function measureReaches(loom: Loom, tree: Tree, idA: string, idB: string): Neighbours {
   const [a, b] = [loom.ends[idA]!, loom.ends[idB]!];
-  const wayA = climb(tree, a.nodeId);
-  const wayB = new Set(climb(tree, b.nodeId));
-  const common = wayA.find((nodeId) => wayB.has(nodeId))!;
-  const from = (nodeId: string) => tree.nodes[nodeId]!.distanceMm - tree.nodes[common]!.distanceMm;
+  const common = findCommon(tree, a.nodeId, b.nodeId);
+  const awayMm = tree.nodes[common]!.distanceMm;
+  const legA = tree.nodes[a.nodeId]!.distanceMm - awayMm;
+  const legB = tree.nodes[b.nodeId]!.distanceMm - awayMm;
   // where its own leg leaves, no further than where their ways part
-  const fork = (nodeId: string) => (nodeId === common ? 0 : from(tree.nodes[nodeId]!.parentNodeId!));
-  const loops = [a.serviceLoopMm, b.serviceLoopMm] as const;
-  const [legA, legB] = [from(a.nodeId), from(b.nodeId)];
-  const [ownA, ownB] = [legA - fork(a.nodeId), legB - fork(b.nodeId)];
-  const betweenMm = fork(a.nodeId) + fork(b.nodeId);
+  const forkA = a.nodeId === common ? 0 : tree.nodes[tree.nodes[a.nodeId]!.parentNodeId!]!.distanceMm - awayMm;
+  const forkB = b.nodeId === common ? 0 : tree.nodes[tree.nodes[b.nodeId]!.parentNodeId!]!.distanceMm - awayMm;
   return {
     apartMm: legA + legB,
-    clipped: judgeSwap({ legMm: ownA, loopMm: loops[0] }, { legMm: ownB, loopMm: loops[1] }, betweenMm),
+    clipped: judgeSwap({ legMm: legA - forkA, loopMm: a.serviceLoopMm }, { legMm: legB - forkB, loopMm: b.serviceLoopMm }, forkA + forkB),
   };
 }
 
-function climb(tree: Tree, nodeId: string): string[] {
-  const way = [nodeId];
-  for (let at = tree.nodes[nodeId]!.parentNodeId; at !== null; at = tree.nodes[at]!.parentNodeId) way.push(at);
-  return way;
+/** Node at which the ways of two nodes to the datum meet. */
+function findCommon(tree: Tree, a: string, b: string): string {
+  let [one, other] = [tree.nodes[a]!, tree.nodes[b]!];
+  while (one.depth > other.depth) one = tree.nodes[one.parentNodeId!]!;
+  while (other.depth > one.depth) other = tree.nodes[other.parentNodeId!]!;
+  while (one !== other) {
+    one = tree.nodes[one.parentNodeId!]!;
+    other = tree.nodes[other.parentNodeId!]!;
+  }
+  return one.id;
 }
