@@ -40,6 +40,15 @@ export const HOUSE_STYLE: readonly HouseQuestion[] = [
     ],
   },
   {
+    id: 'zoneLabels',
+    question: 'Zones',
+    drives: 'whether runs that lead into another zone say so on a label, and what the crew slides on there',
+    sides: [
+      { words: 'their names on the loom', sets: { zoneLabels: true } },
+      { words: 'on paper alone', sets: { zoneLabels: false } },
+    ],
+  },
+  {
     id: 'rounding',
     question: 'Cut lengths',
     drives: 'what cut lengths are rounded up to',

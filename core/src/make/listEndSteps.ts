@@ -1,5 +1,5 @@
 import { findFamily, toSizeWords, type Catalogue } from '../catalogue';
-import { findCavitySize, toColourWords, type ConnectorFamily, type End } from '../model';
+import { CAUTION_LABEL_WORDS, findCavitySize, toColourWords, type ConnectorFamily, type End } from '../model';
 import { findStandard, type PlannedTermination, type PlannedWire } from '../plan';
 import { askWires, createItem, createStep, isPinnedAfter, isTrimmed, type Need, type StepContext } from './createStep';
 import { listDeviceNeeds as listPottedNeeds, listHardNeeds } from './steps/listPotSteps';
@@ -97,7 +97,12 @@ function listLabelSteps({ context, endId, end, isAnchor, askLabel }: EndWork): S
     createStep(`label.${endId}`, 'label', `Slide the label of ${end.name} on`, {
       endId,
       parts: ['end label'],
-      items: [createItem('label', `"${end.name}" on the leg, not yet shrunk`, [], null, askLabel)],
+      items: [
+        createItem('label', `"${end.name}" on the leg, not yet shrunk`, [], null, askLabel),
+        ...end.cautions.map((one) =>
+          createItem(one, `"${CAUTION_LABEL_WORDS[one]}" behind it`, [], null, [{ what: 'label', value: CAUTION_LABEL_WORDS[one] }]),
+        ),
+      ],
       needs: [{ stepId: 'lay', because: 'the leg is laid first' }, ...(context.sleevesBefore.get(endId) ?? [])],
     }),
   ];
@@ -188,7 +193,15 @@ function listClosingSteps(work: EndWork, marks: readonly Step[], seals: readonly
       },
     ],
     tool: 'hot-air tool',
-    items: [createItem('shrunk', `"${end.name}" readable with the end in place`, [], null, askLabel)],
+    items: [
+      createItem(
+        'shrunk',
+        `"${[end.name, ...end.cautions.map((one) => CAUTION_LABEL_WORDS[one])].join('", "')}" readable with the end in place`,
+        [],
+        null,
+        [...askLabel, ...end.cautions.map((one) => ({ what: one, value: CAUTION_LABEL_WORDS[one] }))],
+      ),
+    ],
   });
   return [crimp, shrink];
 }

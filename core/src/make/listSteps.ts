@@ -1,6 +1,6 @@
 import type { Catalogue } from '../catalogue';
 import type { Job, Loom } from '../model';
-import type { LoomPlan, PlannedTermination, PlannedWire } from '../plan';
+import { findStandard, listZoneLabels, type LoomPlan, type PlannedTermination, type PlannedWire } from '../plan';
 import { compareIds, pushTo } from '../units';
 import { askWires, createItem, createStep, isTrimmed, toMadeId, type Need, type StepContext } from './createStep';
 import { listCuts } from './listCuts';
@@ -226,15 +226,17 @@ function listSpliceSteps({ loom, plan, wires }: StepContext): Step[] {
 }
 
 function listCoverSteps(context: StepContext): Step[] {
-  const { loom, plan, endsBeyond, anchorId, terminations, dressNeeds } = context;
+  const { job, loom, plan, catalogue, endsBeyond, anchorId, terminations, dressNeeds } = context;
   const covered = new Map(plan.coverings.filter(({ kind }) => kind !== 'none').map((one) => [one.segmentId, one]));
   const order = plan.tree.nodeIds
     .map((id) => plan.tree.nodes[id]!.parentSegmentId)
     .filter((id) => id !== null && covered.has(id)) as string[];
+  const zones = new Map(listZoneLabels(job, plan, findStandard(job, catalogue)).map(({ segmentId, text }) => [segmentId, text]));
   const splicesIn = new Map<string, LoomPlan['splices']>();
   for (const one of plan.splices) pushTo(splicesIn, one.place.segmentId, one);
   return order.flatMap((segmentId) => {
     const covering = covered.get(segmentId)!;
+    const zone = zones.get(segmentId);
     const { nearNodeId, farNodeId } = plan.tree.segments[segmentId]!;
     const run = `${loom.nodes[nearNodeId]!.name} to ${loom.nodes[farNodeId]!.name}`;
     const nearer = plan.tree.nodes[nearNodeId]!.parentSegmentId;
@@ -288,7 +290,12 @@ function listCoverSteps(context: StepContext): Step[] {
           ...splices,
         ],
         tool: covering.kind === 'braid' ? 'lacing cord' : 'hot-air tool',
-        items: [createItem('covered', `${run}: ends meet the neighbours, no gap`, [], null, sleeve)],
+        items: [
+          createItem('covered', `${run}: ends meet the neighbours, no gap`, [], null, sleeve),
+          ...(zone === undefined
+            ? []
+            : [createItem('zone', `"${zone}" over it, where it begins, shrunk`, [], null, [{ what: 'label', value: zone }])]),
+        ],
       },
     );
     return [slide, cover];

@@ -4,7 +4,7 @@ import { createRandomJob } from '../demo/createRandomJob';
 import { createInlet } from '../demo';
 import { toCutListCsv } from '../exchange';
 import type { Job } from '../model';
-import { plan } from '../plan';
+import { findStandard, listZoneLabels, plan } from '../plan';
 import { createBench, join } from '../testing/createBench';
 import { createBuild, listFindings, orderSteps, type Step } from './index';
 
@@ -166,7 +166,9 @@ describe('lists', () => {
   test('parts are counted: a contact for every cavity with a wire, two labels a wire', () => {
     const count = (group: string) => parts.filter((line) => line.group === group).reduce((sum, { pieces }) => sum + pieces, 0);
     expect(count('contact')).toBe(loom.terminations.length);
-    expect(count('label')).toBe(2 * loom.wires.length + 16);
+    const zones = listZoneLabels(createInlet(), loom, findStandard(createInlet(), CATALOGUE)).length;
+    expect(zones).toBeGreaterThan(0);
+    expect(count('label')).toBe(2 * loom.wires.length + 16 + zones);
     expect(count('housing')).toBe(15);
     expect(count('plug')).toBe(loom.plugs.length);
     // a barrel and its sleeve each

@@ -15,7 +15,7 @@ export {
   type WireTable,
 } from './loom/circuit';
 export { COLOUR_NAMES, fromColourWords, toColourWords, WIRE_HEX, type Colour, type ColourName } from './loom/colour';
-export { createEnd, type End } from './loom/end';
+export { CAUTION_LABEL_WORDS, CAUTION_LABELS, createEnd, type CautionLabel, type End } from './loom/end';
 export type { Potting } from './loom/potting';
 export {
   addAdapter,

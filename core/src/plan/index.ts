@@ -11,7 +11,7 @@ export type { CoveringOption } from './cover/listCoveringOptions';
 export { isCoveringFit, measureGrip, measureCoveringCut, measureCoveringOutside, measureTape } from './cover/measureCovering';
 export { chooseSplices, type SpliceTree } from './splice/chooseSplices';
 export { layoutLegend, LETTER_SHARE, LINE_SHARE, measureFlat, type Legend } from './mark/layoutLegend';
-export { listMarks, toLabelOrders, type LabelOrder, type PlannedMark } from './mark/listMarks';
+export { listMarks, listZoneLabels, toLabelOrders, type LabelOrder, type PlannedMark } from './mark/listMarks';
 export { listNearNames, listTwoMeanings } from './mark/listNearNames';
 export { leadThrough, measureLeastBore, orderFeed, type FedPiece, type FeedOrder, type FeedPiece } from './feed/orderFeed';
 export { findFreeTurn, type PlannedFeed, type PlannedFeedPiece } from './feed/planFeeds';

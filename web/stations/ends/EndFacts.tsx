@@ -1,7 +1,10 @@
 'use client';
 
+import { Checkbox } from '@mantine/core';
 import { useState } from 'react';
 import {
+  CAUTION_LABEL_WORDS,
+  CAUTION_LABELS,
   CIRCUIT_KINDS,
   createPinNeed,
   findFamily,
@@ -172,6 +175,25 @@ export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; e
             </td>
           </tr>
         )}
+        <tr>
+          <td>Labels of warning</td>
+          <td>
+            {CAUTION_LABELS.map((one) => (
+              <Checkbox
+                key={one}
+                size="xs"
+                labelPosition="left"
+                className={styles.caution!}
+                label={CAUTION_LABEL_WORDS[one]}
+                checked={end.cautions.includes(one)}
+                onChange={({ currentTarget: { checked } }) => {
+                  const next = CAUTION_LABELS.filter((other) => (other === one ? checked : end.cautions.includes(other)));
+                  store.edit(setEnd(place, 'cautions', next));
+                }}
+              />
+            ))}
+          </td>
+        </tr>
         {family && (
           <tr>
             <td>Potted</td>

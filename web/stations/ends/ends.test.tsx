@@ -62,6 +62,15 @@ describe('an end', () => {
     expect(store.labels).toEqual(Array(2).fill('loop at charge pressure, cavity 3'));
     isGood(store);
   });
+  test('gets labels of warning, in their own order whatever is pressed first', () => {
+    const store = open('end=chg');
+    fireEvent.click(screen.getByRole('checkbox', { name: 'KEEP OPEN' }));
+    fireEvent.click(screen.getByRole('checkbox', { name: 'LIVE WHEN OPEN' }));
+    expect(end(store, 'chg').cautions).toEqual(['live', 'open']);
+    fireEvent.click(screen.getByRole('checkbox', { name: 'KEEP OPEN' }));
+    expect(end(store, 'chg').cautions).toEqual(['live']);
+    isGood(store);
+  });
   test('is renamed with its node, not to nothing', () => {
     const store = open('end=map');
     write('Name of the end', '  boost ');

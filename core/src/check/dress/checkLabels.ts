@@ -2,11 +2,11 @@ import { listMarks } from '../../plan';
 import { createFinding } from '../createFinding';
 import type { Rule } from '../types';
 
-/** MA2, check: no label goes over a wire or the leg of an end and grips it, or none carries the legend in letters that are read. */
+/** MA2, check: no label goes over a wire, a run or the leg of an end and grips it, or none carries the legend in letters that are read. */
 export const checkLabels: Rule = (context) =>
   listMarks(context.job, context.plan, context.catalogue).flatMap(({ kind, id, text, odMm, legend, stockName, problem }) => {
     if (problem === null) return [];
-    const place = [{ kind, id }] as const;
+    const place = [{ kind: kind === 'zone' ? 'segment' : kind === 'caution' ? 'end' : kind, id }] as const;
     if (problem === 'no-sleeve')
       return [
         createFinding(context, 'MA2', [...place], `No marker sleeve of the shop fits ${text} (${odMm!.toFixed(1)} mm).`, {

@@ -144,7 +144,7 @@ export const MIGRATIONS: readonly Migration[] = [
       looms: mapRecord(document.looms, (loom) => ({
         ...loom,
         nodes: mapRecord(loom.nodes, (node) => ({ ...node, feed: null })),
-        ends: mapRecord(loom.ends, (end) => ({ ...end, pinAt: 'bench', potting: null, wireLoops: {}, threadMm: null })),
+        ends: mapRecord(loom.ends, (end) => ({ ...end, pinAt: 'bench', potting: null, wireLoops: {}, threadMm: null, cautions: [] })),
       })),
     }),
   },

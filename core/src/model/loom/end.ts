@@ -1,8 +1,17 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { IdSchema, NameSchema, PartPinSchema } from '../ids';
+import { IdSchema, literals, NameSchema, PartPinSchema } from '../ids';
 import { PottingSchema } from './potting';
 import { PinNeedSchema, type PinNeed } from '../power/pinNeed';
 import { PinOfferSchema, type PinOffer } from '../power/pinOffer';
+
+/** What a label at an end can warn of. */
+export const CAUTION_LABELS = ['live', 'no-bend', 'no-hose', 'open'] as const;
+export type CautionLabel = (typeof CAUTION_LABELS)[number];
+
+/** What is printed on each. */
+export const CAUTION_LABEL_WORDS = {
+  ...{ live: 'LIVE WHEN OPEN', 'no-bend': 'DO NOT BEND', 'no-hose': 'DO NOT HOSE', open: 'KEEP OPEN' },
+} as const satisfies Record<CautionLabel, string>;
 
 /** Where wires of a loom finish: a connector with cavities, rings on a stud, or bare tails. */
 export const EndSchema = Type.Object(
@@ -40,6 +49,7 @@ export const EndSchema = Type.Object(
       ],
       { description: 'how far the device may be turned at fitting; null: it is not' },
     ),
+    cautions: Type.Array(literals(CAUTION_LABELS), { maxItems: 4, uniqueItems: true, description: 'labels of warning at its leg' }),
     bootPin: Type.Union([PartPinSchema, Type.Null()], { description: 'boot over it, chosen by hand; null: computed' }),
     potting: Type.Union([PottingSchema, Type.Null()], { description: 'its wires are potted into the device; null: they are not' }),
     pinAt: Type.Union([Type.Literal('bench'), Type.Literal('vehicle')], {
@@ -72,6 +82,7 @@ export function createEnd(nodeId: string, name: string, familyId: string | null,
     wireLoops: {},
     reterminations: null,
     clocking: null,
+    cautions: [],
     bootPin: null,
     potting: null,
     pinAt: 'bench',

@@ -59,13 +59,10 @@ export const SHOP_MIGRATIONS: readonly Migration[] = [
 export const FEED_DEFAULTS = {
   screenOverJacketMm: 8,
   coreOverScreenMm: 12,
-  studTorques: [
-    { studMm: 5, torqueNm: 3 },
-    { studMm: 6, torqueNm: 5 },
-    { studMm: 8, torqueNm: 12 },
-  ],
+  studTorqueNm: { M5: 3, M6: 5, M8: 12 },
   couplingRoundMin: 0.7,
   couplingFlatMin: 1.2,
+  zoneLabels: false,
   sagMostMm: 13,
   holeFreeMm: 0.5,
   workshopC: 23,

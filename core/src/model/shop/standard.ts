@@ -74,12 +74,13 @@ export const ShopStandardSchema = Type.Object(
     clipFirstMm: positive(10_000, 'a clip within this of a connector, a hole and a breakout'),
     screenOverJacketMm: positive(200, 'screen left over the edge of the jacket of an opened cable'),
     coreOverScreenMm: positive(200, 'insulation left over the edge of the screen'),
-    studTorques: Type.Array(Type.Object({ studMm: positive(60), torqueNm: positive(500) }, { additionalProperties: false }), {
-      maxItems: 30,
-      description: 'torque of a nut by its thread, Nm; the maker’s figure comes first',
-    }),
+    studTorqueNm: Type.Object(
+      each(['M5', 'M6', 'M8'], () => positive(500)),
+      { additionalProperties: false, description: 'torque of a nut by its thread, Nm; the maker’s figure comes first' },
+    ),
     couplingRoundMin: positive(600, 'to take a round coupling apart and put it together, min'),
     couplingFlatMin: positive(600, 'the same for a rectangular one behind trim, min'),
+    zoneLabels: Type.Boolean({ description: 'a label with the name of the zone on each run that leads into another one' }),
     sagMostMm: least0(1000, 'a bundle between two clips sags by no more when it is pushed by hand'),
     holeFreeMm: least0(100, 'a hole is so much wider than what is led through it'),
     workshopC: Type.Number({ minimum: -20, maximum: 60, description: 'temperature of the workshop, °C: resin cures by it' }),

@@ -1,14 +1,15 @@
-import type { Catalogue } from '../../catalogue';
-import type { Job } from '../../model';
+import type { Catalogue, ShopStandard } from '../../catalogue';
+import { CAUTION_LABEL_WORDS, type Job } from '../../model';
 import { compareIds } from '../../units';
 import { findStandard } from '../findStandard';
 import type { LoomPlan } from '../types';
 import { chooseLabel } from './chooseLabel';
 import { layoutLegend, type Legend } from './layoutLegend';
 
-/** What is printed for one wire or one end. */
+/** What is printed for one wire, one end, a warning at an end, or a run that leads into another zone. */
 export interface PlannedMark {
-  kind: 'wire' | 'end';
+  kind: 'wire' | 'end' | 'caution' | 'zone';
+  /** of the wire, the end or the run */
   id: string;
   text: string;
   /** alike: a wire has one at each of its ends */
@@ -21,7 +22,7 @@ export interface PlannedMark {
   problem: 'no-sleeve' | 'too-long' | null;
 }
 
-/** Marks of a loom in the order in which they go on: wires as they are cut, then ends. */
+/** Marks of a loom in the order in which they go on: wires as they are cut, ends with their warnings, then zones. */
 export function listMarks(job: Job, plan: LoomPlan, catalogue: Catalogue): PlannedMark[] {
   const loom = job.looms[plan.loomId]!;
   const standard = findStandard(job, catalogue);
@@ -32,17 +33,48 @@ export function listMarks(job: Job, plan: LoomPlan, catalogue: Catalogue): Plann
     return { kind: 'wire', id, text: number, pieces: 2, odMm, ...toSleeve(stock, legend) };
   });
   const leads = new Map(plan.endDress.map(({ endId, leadMm }) => [endId, leadMm]));
+  const over = (odMm: number | null, text: string) => {
+    if (odMm === null) return { stockId: null, stockName: null, legend: null, problem: null };
+    const chosen = chooseLabel(catalogue, odMm, text, standard);
+    return toSleeve(chosen?.stock, chosen?.legend ?? null);
+  };
   const ends = Object.keys(loom.ends)
     .sort(compareIds)
-    .map((id): PlannedMark => {
-      const text = loom.ends[id]!.name;
+    .flatMap((id): PlannedMark[] => {
+      const { name, cautions } = loom.ends[id]!;
       const odMm = leads.get(id) ?? null;
-      const common = { kind: 'end', id, text, pieces: 1, odMm } as const;
-      if (odMm === null) return { ...common, stockId: null, stockName: null, legend: null, problem: null };
-      const chosen = chooseLabel(catalogue, odMm, text, standard);
-      return { ...common, ...toSleeve(chosen?.stock, chosen?.legend ?? null) };
+      const texts = [
+        { kind: 'end' as const, text: name },
+        ...cautions.map((one) => ({ kind: 'caution' as const, text: CAUTION_LABEL_WORDS[one] })),
+      ];
+      return texts.map(({ kind, text }) => ({ kind, id, text, pieces: 1, odMm, ...over(odMm, text) }));
     });
-  return [...wires, ...ends];
+  const zones = listZoneLabels(job, plan, standard).map(({ segmentId, text, odMm }): PlannedMark => ({
+    kind: 'zone',
+    id: segmentId,
+    text,
+    pieces: 1,
+    odMm,
+    ...over(odMm, text),
+  }));
+  return [...wires, ...ends, ...zones];
+}
+
+/** Runs that lead into another zone than the run before, with its name; none where the shop does not say so on the loom. */
+export function listZoneLabels(
+  job: Job,
+  { loomId, tree, coverings }: Pick<LoomPlan, 'loomId' | 'tree' | 'coverings'>,
+  { zoneLabels }: Pick<ShopStandard, 'zoneLabels'>,
+): { segmentId: string; text: string; odMm: number }[] {
+  if (!zoneLabels) return [];
+  const { segments } = job.looms[loomId]!;
+  return coverings.flatMap(({ segmentId, kind, odOutsideMm }) => {
+    const { zoneId } = segments[segmentId]!;
+    const before = tree.nodes[tree.segments[segmentId]!.nearNodeId]!.parentSegmentId;
+    // a bare run has nothing that a label would lie on for good
+    if (zoneId === null || before === null || kind === 'none' || segments[before]!.zoneId === zoneId) return [];
+    return [{ segmentId, text: job.zones[zoneId]!.name, odMm: odOutsideMm }];
+  });
 }
 
 const toSleeve = (stock: Catalogue['labels'][number] | undefined, legend: Legend | null) => ({

@@ -120,7 +120,10 @@ describe('marks of a loom', () => {
       ),
     ]);
     const { sentences } = marksWith((shop) => (shop.labels = shop.labels.filter(({ suppliedBoreMm }) => suppliedBoreMm < 9)));
-    expect(sentences).toEqual(['No marker sleeve of the shop fits inlet bulkhead B1 (9.2 mm).']);
+    expect(sentences).toEqual([
+      'No marker sleeve of the shop fits inlet bulkhead B1 (9.2 mm).',
+      'No marker sleeve of the shop fits hot side (6.3 mm).',
+    ]);
   });
 });
 

@@ -29,7 +29,7 @@ export function planStuds(
   terminations: readonly PlannedTermination[],
   wires: readonly PlannedWire[],
   catalogue: Pick<Catalogue, 'rings'>,
-  standard: Pick<ShopStandard, 'studTorques'>,
+  standard: Pick<ShopStandard, 'studTorqueNm'>,
 ): PlannedStud[] {
   const byId = new Map(wires.map((wire) => [wire.id, wire]));
   const thickness = new Map(catalogue.rings.map(({ id, thickMm }) => [id, thickMm]));
@@ -48,7 +48,7 @@ export function planStuds(
           ...{ endId, studMm, threadMm },
           rings: sorted.map((one) => ({ wireIds: one.wireIds, contactName: one.contactName, areaMm2: area(one) })),
           band: kinds.has('supply') ? 'red' : kinds.has('power-ground') ? 'black' : null,
-          torqueNm: standard.studTorques.find((one) => one.studMm === studMm)?.torqueNm ?? null,
+          torqueNm: (standard.studTorqueNm as Readonly<Record<string, number>>)[`M${studMm}`] ?? null,
           stackMm: thick.includes(null) ? null : thick.reduce<number>((sum, mm) => sum + mm!, (NUT + WASHER) * studMm),
         },
       ];

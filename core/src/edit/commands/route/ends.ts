@@ -57,6 +57,7 @@ const WORDS = {
   clocking: 'turn',
   pins: 'needs',
   potting: 'potting',
+  cautions: 'labels of warning',
   threadMm: 'thread of the stud',
   pinAt: 'where the contacts go in',
 } as const;
