@@ -14,11 +14,11 @@ export { layoutLegend, LETTER_SHARE, LINE_SHARE, measureFlat, type Legend } from
 export { listMarks, listZoneLabels, toLabelOrders, type LabelOrder, type PlannedMark } from './mark/listMarks';
 export { listNearNames, listTwoMeanings } from './mark/listNearNames';
 export { leadThrough, measureLeastBore, orderFeed, type FedPiece, type FeedOrder, type FeedPiece } from './feed/orderFeed';
-export { findFreeTurn, type PlannedFeed, type PlannedFeedPiece } from './feed/planFeeds';
+export type { PlannedFeed, PlannedFeedPiece } from './feed/feedTypes';
+export { findFreeTurn } from './feed/planFeeds';
 export { measureCure, measurePottingFill, measurePottingLoop, type PottingFill } from './potting/measurePotting';
 export { planPottings, type PlannedPotting } from './potting/planPottings';
-export type { PlannedScreen } from './terminate/planScreens';
-export type { PlannedStud } from './terminate/planStuds';
+export type { PlannedScreen, PlannedStud } from './terminate/endTypes';
 export { countJunction, listEndsBeyond, measureJunctionWorth, type JunctionCount, type JunctionWorth } from './junction/countJunction';
 export { assignKeys } from './swap/assignKeys';
 export { judgeSwap, type Reach, type Swap } from './swap/judgeSwap';

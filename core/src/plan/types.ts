@@ -4,9 +4,8 @@ import type { JoinedWire } from '../netlist';
 import type { RunSpread } from './length/measureRough';
 import type { Crossing, LaidStretch, LayupStrip } from './layup/layupTypes';
 import type { PlannedBreakoutDress, PlannedEndDress } from './dress/dressTypes';
-import type { PlannedScreen } from './terminate/planScreens';
-import type { PlannedStud } from './terminate/planStuds';
-import type { PlannedFeed } from './feed/planFeeds';
+import type { PlannedScreen, PlannedStud } from './terminate/endTypes';
+import type { PlannedFeed } from './feed/feedTypes';
 import type { PowerPlan, WireCurrent } from './electrical/types';
 
 /** A node of the rooted route tree. */

@@ -55,7 +55,7 @@ describe('findings', () => {
       seen.add(screen.getByRole('status').textContent!);
     }
     // the middle of a run that is guessed, an end, a splice
-    expect([...seen]).toEqual(['s-knk 80', 's-chg 100', 's-inj5 83', 't3 187']);
+    expect([...seen]).toEqual(['s-knk 80', 's-chg 100', 's-inj5 83', 't3 187', 's-inj1 130']);
   });
   test('a note needs no acceptance, and no findings are said to be none', () => {
     const note: Finding = { ...listFindings(createInlet(), plan(createInlet(), CATALOGUE), CATALOGUE, null)[0]!, grade: 'note' };

@@ -2,45 +2,14 @@ import { findFamily, type Catalogue, type ShopStandard } from '../../catalogue';
 import type { Job, Loom } from '../../model';
 import { compareIds, pushTo } from '../../units';
 import type { LoomPlan, Tree } from '../types';
+import type { PlannedFeed, PlannedFeedPiece } from './feedTypes';
 import { leadThrough, measureLeastBore, orderFeed, type FeedPiece } from './orderFeed';
-
-/** An end in its turn at a hole. */
-export interface PlannedFeedPiece extends FeedPiece {
-  /** of the end */
-  id: string;
-  /** its housing, its rings or its bare wires, as it goes through */
-  goesAs: 'housing' | 'rings' | 'wires';
-  throughMm: number;
-  needMm: number;
-  passes: boolean;
-}
 
 /** From which turn on the order does not matter any more: those pass beside the whole bundle; null: from none. */
 export function findFreeTurn({ pieces, wholeMm, boreMm, leaveMm, offIds }: PlannedFeed): number | null {
   const isFree = ({ id, envelopeMm }: PlannedFeedPiece) => envelopeMm + wholeMm <= boreMm - leaveMm && !offIds.includes(id);
   const at = pieces.findIndex(isFree);
   return at >= 0 && at < pieces.length - 1 && pieces.slice(at).every(isFree) ? at + 1 : null;
-}
-
-/** How a loom is led through one hole. */
-export interface PlannedFeed {
-  nodeId: string;
-  boreMm: number;
-  /** of the bore, that stays free */
-  leaveMm: number;
-  /** what goes through: the part beyond the hole, or the part with the datum */
-  direction: 'outward' | 'inward';
-  because: string;
-  /** the whole bundle over its covering, mm */
-  wholeMm: number;
-  /** in their order; those that do not pass come last */
-  pieces: PlannedFeedPiece[];
-  /** ends whose housing or rings nobody knows the size of */
-  unknownIds: string[];
-  /** the fewest ends that have to be pinned in the vehicle for the rest to pass */
-  offIds: string[];
-  /** the least hole, in whole mm, through which all goes as it is */
-  leastBoreMm: number;
 }
 
 export interface FeedContext {

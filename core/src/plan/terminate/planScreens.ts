@@ -4,33 +4,7 @@ import { compareIds, pushTo } from '../../units';
 import { packCircles } from '../bundle/packCircles';
 import { GRIPS, PASSES } from '../cover/measureCovering';
 import type { PlannedTermination, PlannedWire } from '../types';
-
-/** A screened cable where it is opened at an end: how far jacket, screen and insulation are taken back, from the tips of its cores; mm. */
-export interface PlannedScreen {
-  endId: string;
-  groupId: string;
-  cableName: string;
-  /** over the jacket, and over a core */
-  jacketMm: number;
-  coreMm: number;
-  /** cores that end here */
-  wireIds: string[];
-  /** cores that nothing is wired to here */
-  unused: number;
-  /** the wire that takes the screen to its cavity here; null: it is cut and ends under its sleeve */
-  drainId: string | null;
-  /** bared core, for the contact */
-  stripMm: number;
-  /** insulation left over the edge of the screen, and screen left over the edge of the jacket */
-  insulationMm: number;
-  screenMm: number;
-  /** all of that: the jacket goes back so far */
-  backMm: number;
-  /** sleeve over the edge of the screen; null: no sleeve of the shop does */
-  sleeveId: string | null;
-  sleeveName: string;
-  sleeveMm: number;
-}
+import type { PlannedScreen } from './endTypes';
 
 export interface ScreensContext {
   job: Job;

@@ -2,26 +2,11 @@ import type { Catalogue, ShopStandard } from '../../catalogue';
 import type { Loom } from '../../model';
 import { compareIds } from '../../units';
 import type { PlannedTermination, PlannedWire } from '../types';
+import type { PlannedStud } from './endTypes';
 
 /** Height of a nut and of a washer over the thread's diameter (ISO 4032, ISO 7089). */
 const NUT = 0.8;
 const WASHER = 0.2;
-
-/** Rings as they lie on a stud. */
-export interface PlannedStud {
-  endId: string;
-  studMm: number;
-  /** from the foot of the stud outwards: the thickest copper first */
-  rings: { wireIds: string[]; contactName: string; areaMm2: number }[];
-  /** what shows which pole it is; null: neither */
-  band: 'red' | 'black' | null;
-  /** null: the shop does not say for this thread */
-  torqueNm: number | null;
-  /** rings, washer and nut, mm; null: the shop does not say how thick its rings are */
-  stackMm: number | null;
-  /** thread that there is; null: not measured */
-  threadMm: number | null;
-}
 
 /** Every stud with rings on it, in the order of the ends (craft A5). */
 export function planStuds(
