@@ -44,7 +44,11 @@ export async function sendRelease(
   { id = randomUUID() as string, note = '', base = null as number | null, headers = {} as Record<string, string> } = {},
 ) {
   const version = base ?? (await readJob(request, jobId)).version;
-  return request.post(`/api/jobs/${jobId}/releases`, { data: { id, base: version, note }, headers });
+  for (let asked = 1; ; asked += 1) {
+    const response = await request.post(`/api/jobs/${jobId}/releases`, { data: { id, base: version, note }, headers });
+    // on a slow machine it is still being planned: the same one asked again is answered when it is there
+    if (response.status() !== 202 || 'prefer' in headers || asked === 20) return response;
+  }
 }
 
 /** Open a station and wait until its plan is there. */
