@@ -162,7 +162,9 @@ test(`${ROUNDS} times server, worker, database or all are killed under three ope
     [notes, createCleanInlet()],
   ] as const)
     expect((await send('/api/jobs', { id, document })).status).toBe(201);
-  expect((await send(`/api/jobs/${inlet}/releases`, { id: randomUUID(), base: 0, note: '' })).status).toBe(201);
+  // a worker that has just started may need longer than one request waits: the same one is asked again
+  const first = { id: randomUUID(), base: 0, note: '' };
+  await expect.poll(async () => (await send(`/api/jobs/${inlet}/releases`, first)).status, { timeout: 120_000 }).toBe(201);
 
   const context = await browser.newContext({ storageState: storageOf('imke'), baseURL: address(), viewport: { width: 1100, height: 800 } });
   const desk = await createWorker(

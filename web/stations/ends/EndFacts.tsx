@@ -181,7 +181,6 @@ export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; e
             {CAUTION_LABELS.map((one) => (
               <Checkbox
                 key={one}
-                size="xs"
                 labelPosition="left"
                 className={styles.caution!}
                 label={CAUTION_LABEL_WORDS[one]}
