@@ -8,10 +8,12 @@ import { NumberField } from '../../ui/fields/NumberField';
 import { Pick } from '../../ui/fields/Pick';
 import styles from './Ends.module.css';
 
-const SIDES = [
-  ['lengthMm', 'Cavity length'],
-  ['widthMm', 'Cavity width'],
-  ['depthMm', 'Cavity depth'],
+const FIELDS = [
+  { key: 'lengthMm', words: 'Cavity length', label: 'Cavity length', unit: 'mm', least: 0.1, most: 300 },
+  { key: 'widthMm', words: 'Cavity width', label: 'Cavity width', unit: 'mm', least: 0.1, most: 300 },
+  { key: 'depthMm', words: 'Cavity depth', label: 'Cavity depth', unit: 'mm', least: 0.1, most: 300 },
+  { key: 'contactsMm3', words: 'Contacts, mm³', label: 'Volume of contacts', unit: null, least: 0, most: 1_000_000 },
+  { key: 'changesPerYear', words: 'Changes a year', label: 'Changes a year', unit: null, least: 0, most: 1000 },
 ] as const;
 
 type Draft = { [K in keyof Potting]: Potting[K] | null };
@@ -47,44 +49,11 @@ export function PottingFacts({ planned, endId }: { planned: PlannedLoom; endId: 
       />
       {draft.resinId !== null && (
         <>
-          {SIDES.map(([key, label]) => (
+          {FIELDS.map(({ key, words, ...field }) => (
             <label key={key}>
-              {label}{' '}
-              <NumberField
-                label={label}
-                value={draft[key]}
-                unit="mm"
-                least={0.1}
-                most={300}
-                canBeEmpty
-                onChange={(mm) => keep({ [key]: mm })}
-              />
+              {words} <NumberField {...field} value={draft[key]} canBeEmpty onChange={(value) => keep({ [key]: value })} />
             </label>
           ))}
-          <label>
-            Contacts, mm³{' '}
-            <NumberField
-              label="Volume of contacts"
-              value={draft.contactsMm3}
-              unit={null}
-              least={0}
-              most={1_000_000}
-              canBeEmpty
-              onChange={(contactsMm3) => keep({ contactsMm3 })}
-            />
-          </label>
-          <label>
-            Changes a year{' '}
-            <NumberField
-              label="Changes a year"
-              value={draft.changesPerYear}
-              unit={null}
-              least={0}
-              most={1000}
-              canBeEmpty
-              onChange={(changesPerYear) => keep({ changesPerYear })}
-            />
-          </label>
           {fill ? (
             <p data-testid="potting">
               {fill.volumeMl.toFixed(2)} ml, {fill.pouredMl.toFixed(2)} with what stays in the cup: {fill.massG.toFixed(1)} g ={' '}

@@ -1,7 +1,8 @@
 import { findFamily, type Catalogue, type ShopStandard } from '../../catalogue';
 import type { Job, Loom } from '../../model';
 import { compareIds, pushTo } from '../../units';
-import type { LoomPlan, Tree } from '../types';
+import { findLeg, listNodesBeyond } from '../route/findLeg';
+import type { LoomPlan } from '../types';
 import type { PlannedFeed, PlannedFeedPiece } from './feedTypes';
 import { leadThrough, measureLeastBore, orderFeed, type FeedPiece } from './orderFeed';
 
@@ -30,7 +31,9 @@ export function planFeeds(context: FeedContext): PlannedFeed[] {
   const outside = new Map(plan.coverings.map(({ segmentId, odOutsideMm }) => [segmentId, odOutsideMm]));
   const pieces = [...contacts.keys()].sort(compareIds).map((id) => toPiece(context, id, outside, contacts.get(id)!));
   return holes.flatMap((nodeId) => {
-    const beyond = listBeyond(plan.tree, nodeId);
+    const beyond = listNodesBeyond(plan.tree, plan.tree.nodes[nodeId]!.childSegmentIds);
+    // an end that sits in the hole itself goes with what lies beyond, unless it is the datum
+    if (nodeId !== plan.tree.datumId) beyond.add(nodeId);
     const outer = pieces.filter(({ id }) => beyond.has(loom.ends[id]!.nodeId));
     const inner = pieces.filter(({ id }) => !beyond.has(loom.ends[id]!.nodeId));
     return outer.length + inner.length === 0 ? [] : [planFeed(context, nodeId, outer, inner)];
@@ -93,8 +96,8 @@ function toPiece(
   contactIds: readonly (string | null)[],
 ): Piece {
   const end = loom.ends[endId]!;
-  const leg = plan.tree.nodes[end.nodeId]!.parentSegmentId ?? plan.tree.nodes[end.nodeId]!.childSegmentIds[0];
-  const odMm = (leg === undefined ? undefined : outside.get(leg)) ?? 0;
+  const leg = findLeg(plan.tree, end.nodeId);
+  const odMm = (leg === null ? undefined : outside.get(leg)) ?? 0;
   const asWires = { id: endId, odMm, envelopeMm: odMm, goesAs: 'wires' as const, isKnown: true };
   if (end.kind === 'tail' || end.pinAt === 'vehicle') return asWires;
   if (end.kind === 'ring') {
@@ -105,16 +108,4 @@ function toPiece(
   }
   const family = findFamily(job, catalogue, end.familyId);
   return { ...asWires, envelopeMm: Math.max(odMm, family?.envelopeMm ?? 0), goesAs: 'housing', isKnown: family !== undefined };
-}
-
-/** Nodes on the far side of one, itself among them unless it is the datum. */
-function listBeyond(tree: Tree, nodeId: string): ReadonlySet<string> {
-  const beyond = new Set<string>(nodeId === tree.datumId ? [] : [nodeId]);
-  const open = [...tree.nodes[nodeId]!.childSegmentIds];
-  for (let id = open.pop(); id !== undefined; id = open.pop()) {
-    const { farNodeId } = tree.segments[id]!;
-    beyond.add(farNodeId);
-    open.push(...tree.nodes[farNodeId]!.childSegmentIds);
-  }
-  return beyond;
 }

@@ -1,5 +1,6 @@
 import type { Circuit, Loom } from '../../model';
 import { compareIds } from '../../units';
+import { listNodesBeyond } from '../route/findLeg';
 import type { Tree } from '../types';
 
 /** What crosses a connector at which tails are gathered. */
@@ -48,13 +49,7 @@ export function countJunction({ circuits }: Pick<Loom, 'circuits'>, endIds: Read
 
 /** Ends beyond some runs of a loom. */
 export function listEndsBeyond({ ends }: Pick<Loom, 'ends'>, tree: Tree, segmentIds: readonly string[]): Set<string> {
-  const nodes = new Set<string>();
-  const open = [...segmentIds];
-  for (let id = open.pop(); id !== undefined; id = open.pop()) {
-    const { farNodeId } = tree.segments[id]!;
-    nodes.add(farNodeId);
-    open.push(...tree.nodes[farNodeId]!.childSegmentIds);
-  }
+  const nodes = listNodesBeyond(tree, segmentIds);
   return new Set(Object.keys(ends).filter((id) => nodes.has(ends[id]!.nodeId)));
 }
 

@@ -2,6 +2,7 @@ import { findFamily, type Catalogue, type ShopStandard } from '../../catalogue';
 import { findBundling, type Job, type Loom } from '../../model';
 import { listLayerTakeUps, type LayerTakeUp } from '../layup/listLayerTakeUps';
 import { measurePottingLoop } from '../potting/measurePotting';
+import { findLeg } from '../route/findLeg';
 import { roundUp, pushTo } from '../../units';
 import { listHolds } from './listHolds';
 import type { WireMark } from './numberWires';
@@ -292,7 +293,7 @@ function listAllowances({ job, loom, tree, bundles, catalogue, standard }: Conte
       mm: times * standard.reterminationMm,
     });
   if (end.potting) {
-    const leg = tree.nodes[end.nodeId]!.parentSegmentId;
+    const leg = findLeg(tree, end.nodeId);
     const { lengthMm } = measurePottingLoop((leg === null ? undefined : bundles.get(leg))?.odMm ?? 0, standard.potLoopRatio);
     addends.push({
       kind: 'potting',

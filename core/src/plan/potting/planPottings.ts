@@ -2,6 +2,7 @@ import type { Catalogue } from '../../catalogue';
 import { findSurroundings, type Job, type Resin } from '../../model';
 import { compareIds } from '../../units';
 import { findStandard } from '../findStandard';
+import { findLeg } from '../route/findLeg';
 import type { LoomPlan } from '../types';
 import { measureCure, measurePottingFill, measurePottingLoop, type PottingFill } from './measurePotting';
 
@@ -41,7 +42,7 @@ export function planPottings(job: Job, plan: LoomPlan, catalogue: Catalogue): Pl
     const potting = loom.ends[endId]!.potting!;
     const resin = catalogue.resins.find(({ id }) => id === potting.resinId);
     if (!resin) return [];
-    const segmentId = plan.tree.nodes[loom.ends[endId]!.nodeId]!.parentSegmentId;
+    const segmentId = findLeg(plan.tree, loom.ends[endId]!.nodeId);
     const odMm = plan.bundles.find((one) => one.segmentId === segmentId)?.odMm ?? 0;
     const loop = measurePottingLoop(odMm, standard.potLoopRatio);
     const ods = wiresOf(endId).map((id) => wires.get(id)!.conductor.odMm);

@@ -56,6 +56,13 @@ test('wires of a potted end are longer by its loop and the straight lead before 
   expect(wire(with_).addends.map(({ kind }) => kind)).toContain('potting');
 });
 
+test('an anchor has its loop too: as wide as the run that leaves it is thick', () => {
+  const [bare, anchored] = [loomOf(createBench()), loomOf(potted(['A']))];
+  const trunk = anchored.bundles.find(({ segmentId }) => segmentId === 's1')!.odMm;
+  expect(trunk).toBeGreaterThan(0);
+  expect(anchored.wires[0]!.lengthMm - bare.wires[0]!.lengthMm).toBeCloseTo(10 + 2 * Math.PI * 6 * trunk * 0.75, 6);
+});
+
 describe('steps of a potted end', () => {
   const job = potted(['L']);
   const loom = loomOf(job);
