@@ -5,9 +5,11 @@ const { answer, rehearse } = createPlanSession(today, () => performance.now());
 const scope = self as unknown as { onmessage: ((event: MessageEvent<PlanRequest>) => void) | null; postMessage(answer: PlanAnswer): void };
 
 /** lengths tried after a job was opened, one at a time while nothing is asked for */
-const REHEARSALS = 24;
-/** where one takes longer it would keep a person waiting */
+const REHEARSALS = 48;
+/** where one takes longer it would keep a person waiting; the first ones, of code that never ran, take longer everywhere */
 const LONGEST_MS = 120;
+const COLD = 12;
+const LONGEST_COLD_MS = 300;
 const PAUSE_MS = 20;
 
 let round = REHEARSALS;
@@ -16,7 +18,8 @@ let timer: ReturnType<typeof setTimeout> | undefined;
 function rehearseNext(): void {
   const started = performance.now();
   round += 1;
-  if (!rehearse(round - 1) || (round > 2 && performance.now() - started > LONGEST_MS)) round = REHEARSALS;
+  const longestMs = round <= 2 ? Infinity : round <= COLD ? LONGEST_COLD_MS : LONGEST_MS;
+  if (!rehearse(round - 1) || performance.now() - started > longestMs) round = REHEARSALS;
   else if (round < REHEARSALS) timer = setTimeout(rehearseNext, PAUSE_MS);
 }
 

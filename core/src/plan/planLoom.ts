@@ -112,7 +112,11 @@ export function measureLoom(context: LoomContext, minimums: ReadonlyMap<string, 
   const barrels = chooseBarrels(routed.splices, wires, catalogue, standard);
   // a draft asks how warm its runs get, not what their sleeves pass
   const joints = isDraft ? NO_JOINTS : measureJoints(bundles, routed.splices, barrels, store.packings);
-  const coverings = chooseCoverings({ job, loom, tree: routed.tree, catalogue, standard }, bundles, joints);
+  const coverings = chooseCoverings(
+    { job, loomId: routed.loomId, loom, tree: routed.tree, catalogue, standard, memo: store.memo },
+    bundles,
+    joints,
+  );
   const heated = { job, loomId: routed.loomId, wires, laid, coverings, flows, modeIds, standard, memo: store.memo };
   const heats = measureHeats(heated);
   const ampacities = measureAmpacities(heated, heats, isDraft);

@@ -3,6 +3,7 @@ export { roundTo } from './roundTo';
 export { roundUp } from './roundUp';
 export { once } from './once';
 export { createMemo, type Memo, type Stage } from './createMemo';
+export { createKeeper } from './createKeeper';
 export { createMemory, type Memory } from './createMemory';
 export { pushTo } from './pushTo';
 export { addDays, isDay } from './day';

@@ -1,5 +1,6 @@
-import { compareCoverings } from '../../plan';
+import { compareCoverings, type CoveringOption, type PlannedCovering } from '../../plan';
 import { COVERING_WORDS, findSurroundings, type CoveringKind } from '../../model';
+import { createKeeper } from '../../units';
 import { createFinding } from '../createFinding';
 import type { Finding, Rule } from '../types';
 
@@ -29,6 +30,9 @@ export const checkCoveringWants: Rule = (context) =>
 
 const LEAST_SAVING_G = 20;
 
+/** A covering that the planner left as it was need not be compared again: it stands for the length of its run as well. */
+const remember = createKeeper<PlannedCovering, CoveringOption | undefined>();
+
 /** DR8, note: another covering that does all that is asked for would be lighter; by kind, over the loom. */
 export const checkLighterCoverings: Rule = (context) => {
   const { plan, loom, job, catalogue, standard } = context;
@@ -37,10 +41,12 @@ export const checkLighterCoverings: Rule = (context) => {
   for (const covering of plan.coverings) {
     if (covering.kind === 'none' || covering.problem !== null || covering.ruledBy === 'pinned') continue;
     const { odMm } = bundles.get(covering.segmentId)!;
-    const options = compareCoverings({ job, loom, tree: plan.tree, catalogue, standard }, covering, odMm);
-    const lightest = options
-      .filter(({ problem, unmet }) => problem === null && unmet.every((demand) => covering.unmet.includes(demand)))
-      .sort((a, b) => a.massG - b.massG)[0];
+    const inputs = [loom.segments[covering.segmentId], job.zones, catalogue, standard, odMm];
+    const lightest = remember(covering, inputs, () => {
+      const options = compareCoverings({ job, loom, tree: plan.tree, catalogue, standard }, covering, odMm);
+      const asGood = options.filter(({ problem, unmet }) => problem === null && unmet.every((demand) => covering.unmet.includes(demand)));
+      return asGood.sort((a, b) => a.massG - b.massG)[0];
+    });
     if (!lightest || lightest.massG >= covering.massG) continue;
     const { massG, runs } = saved.get(lightest.kind) ?? { massG: 0, runs: 0 };
     saved.set(lightest.kind, { massG: massG + covering.massG - lightest.massG, runs: runs + 1 });

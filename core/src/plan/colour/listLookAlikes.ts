@@ -1,5 +1,5 @@
 import type { ShopStandard } from '../../catalogue';
-import { toColourWords, type Colour, type Loom } from '../../model';
+import { COLOUR_NAMES, toColourWords, type Colour, type ColourName, type Loom } from '../../model';
 import type { LoomPlan, PlannedWire } from '../types';
 import { isLookAlike } from './measureColours';
 
@@ -92,19 +92,22 @@ export function listLookAlikes({ wires }: WireGroup, standard: ShopStandard): { 
   return found.filter(({ numbers }) => numbers.length > 1);
 }
 
-const remembered = new WeakMap<ShopStandard, Map<string, Map<string, boolean>>>();
+/** Whether two looks are alike, by their places in COLOUR_NAMES; 0: not asked yet. */
+const remembered = new WeakMap<ShopStandard, Uint8Array>();
+const PLACES = new Map<ColourName | null, number>([null, ...COLOUR_NAMES].map((name, place) => [name, place]));
+const LOOKS = PLACES.size ** 2;
+const [YES, NO] = [1, 2];
 
-/** isLookAlike, remembered by the words of both: a shop has few looks and many wires. */
+const toPlace = ({ base, stripe }: Colour) => PLACES.get(base)! * PLACES.size + PLACES.get(stripe)!;
+
+/** isLookAlike, remembered: a shop has few looks and many wires. */
 export function createAlike(standard: ShopStandard): (a: Colour, b: Colour) => boolean {
   let known = remembered.get(standard);
-  if (!known) remembered.set(standard, (known = new Map()));
+  if (!known) remembered.set(standard, (known = new Uint8Array(LOOKS ** 2)));
   const table = known;
   return (a, b) => {
-    const [one, other] = [toColourWords(a), toColourWords(b)];
-    let row = table.get(one);
-    if (!row) table.set(one, (row = new Map()));
-    let alike = row.get(other);
-    if (alike === undefined) row.set(other, (alike = isLookAlike(a, b, standard)));
-    return alike;
+    const at = toPlace(a) * LOOKS + toPlace(b);
+    if (table[at] === 0) table[at] = isLookAlike(a, b, standard) ? YES : NO;
+    return table[at] === YES;
   };
 }

@@ -1,5 +1,6 @@
 import { findFamily, type Catalogue, type ShopStandard } from '../../catalogue';
 import { COVERING_WORDS, findSurroundings, type Job, type Loom, type Segment, type Surroundings } from '../../model';
+import type { Memo, Stage } from '../../units';
 import type { CoveringDemand, PlannedBundle, PlannedCovering, Tree } from '../types';
 import {
   chooseFirst,
@@ -20,24 +21,46 @@ export interface CoverContext {
   standard: ShopStandard;
 }
 
+/** One run with what lies in it, what it passes on its way, and how long it is; mm. */
+interface RunContext {
+  of: CoverContext;
+  bundle: PlannedBundle;
+  /** with the fattest splice in it */
+  bundleMm: number;
+  /** of the largest housing beyond it */
+  envelopeMm: number;
+}
+
+/** Sizes are tried round by round on few bundles at a time: most runs are found as they were. */
+const COVER: Stage<RunContext, PlannedCovering> = {
+  name: 'cover',
+  keep: 6,
+  inputs: ({ of: { job, loom, tree, catalogue, standard }, bundle: { segmentId, odMm, isStiff }, bundleMm, envelopeMm }) => [
+    ...[loom.segments[segmentId], job.zones, catalogue, standard],
+    ...[odMm, isStiff, bundleMm, envelopeMm, tree.segments[segmentId]!.lengthMm],
+  ],
+  run: chooseCovering,
+};
+
 /**
  * Covering of each segment: what its zone asks for, by the shop's order or its cost; size by its window and by what it has to pass on its
  * way. joints: over the fattest splice in a segment, mm.
  */
 export function chooseCoverings(
-  context: CoverContext,
+  context: CoverContext & { loomId: string; memo: Memo },
   bundles: readonly PlannedBundle[],
   joints: ReadonlyMap<string, number>,
 ): PlannedCovering[] {
+  const { loomId, memo } = context;
   const envelopes = measureEnvelopes(context);
   return bundles.map((bundle) => {
-    const bundleMm = Math.max(bundle.odMm, joints.get(bundle.segmentId) ?? 0);
-    return chooseCovering(context, bundle, bundleMm, envelopes[bundle.segmentId]!);
+    const { segmentId, odMm } = bundle;
+    const bundleMm = Math.max(odMm, joints.get(segmentId) ?? 0);
+    return memo(COVER, `${loomId} ${segmentId}`, { of: context, bundle, bundleMm, envelopeMm: envelopes[segmentId]! });
   });
 }
 
-/** bundleMm: with the fattest splice in it; envelopeMm: of the largest housing beyond it. */
-function chooseCovering(context: CoverContext, bundle: PlannedBundle, bundleMm: number, envelopeMm: number): PlannedCovering {
+function chooseCovering({ of: context, bundle, bundleMm, envelopeMm }: RunContext): PlannedCovering {
   const { job, loom, tree, catalogue, standard } = context;
   const { segmentId, odMm } = bundle;
   const segment = loom.segments[segmentId]!;

@@ -11,7 +11,8 @@ import { listBanks } from './copper/listBanks';
 import { listBudgets } from './drop/listBudgets';
 import { listEdgeGuards } from './currents/listCarriedCurrents';
 import { measureCurrents } from './currents/measureCurrents';
-import { measureLoads, toPlannedLoad, type NetlistWire, type MeasuredLoad, type WrittenPaths } from './drop/measureLoads';
+import { measureLoads, type NetlistWire, type MeasuredLoad } from './drop/measureLoads';
+import { createLoadWriter } from './drop/writeLoads';
 import type { SizedLoom } from './sizedLoom';
 import { slimMinimumSizes, type TightLimits } from './copper/slimMinimumSizes';
 import type { CurrentPaths } from './currents/currentPaths';
@@ -84,6 +85,7 @@ export function createVehicleSums(
   const links = [...rated, ...outside];
   const fuses = new Set(netlist.links.flatMap(({ id, kind }) => (kind === 'fuse' ? [id] : [])));
   const sourceA = measureSource(netlist, flows);
+  const writeLoads = createLoadWriter(ways);
   // whatever its sizes, a vehicle has the same nets: what was made of them holds
   const findNets = once(() => listNets(netlist, flows));
   return (looms) => {
@@ -106,7 +108,7 @@ export function createVehicleSums(
       write: (numberOf) => ({
         modeIds: flows.modeIds,
         nets: findNets(),
-        loads: listPlannedLoads(findLoads(), { wires, numberOf, source: job.source, sourceOnA: sourceA?.on ?? null, known: new Map() }),
+        loads: writeLoads(findLoads(), { wires, numberOf, source: job.source, sourceOnA: sourceA?.on ?? null, known: new Map() }),
         protections: findProtections().slice(0, rated.length),
         outside: findProtections().slice(rated.length),
         sourceA,
@@ -115,8 +117,6 @@ export function createVehicleSums(
     };
   };
 }
-
-const listPlannedLoads = (loads: readonly MeasuredLoad[], written: WrittenPaths) => loads.map((load) => toPlannedLoad(load, written));
 
 /** The longest way from battery positive to its first fuse, starters apart: it carries the whole of what the battery can give in a short. */
 function measureUnfused(

@@ -105,7 +105,8 @@ export interface WrittenPaths {
   known: Map<ReturnPath, LostByMode>;
 }
 
-const measureStep = ({ milliohm, edge }: CurrentStep, wires: readonly NetlistWire[]): number => {
+/** What a step resists, its wire as it is now, mΩ. */
+export const measureStep = ({ milliohm, edge }: CurrentStep, wires: readonly NetlistWire[]): number => {
   if (milliohm !== null) return milliohm;
   const { wire, lengthMm, runningC } = wires[edge]!;
   return measureResistance(wire.conductor.r20MilliohmPerM, lengthMm, runningC);
