@@ -11,6 +11,7 @@ import {
   listFindings,
   PAPERS,
   plan,
+  type Colour,
   type ConnectorFamily,
   type Finding,
   type Job,
@@ -18,6 +19,7 @@ import {
   type LoomBuild,
   type LoomPlan,
   type Paper,
+  type PlannedWire,
   type SheetPage,
 } from 'wattograph-core';
 import { database, type Database } from './database';
@@ -126,6 +128,9 @@ async function readColumn<T>(jobId: string, number: number, loomId: string | nul
   return unpack<T>(row!.bytes);
 }
 
+const withBands = (colour: Colour): Colour => ({ ...colour, bands: colour.bands ?? [] });
+const withLook = (wire: PlannedWire): PlannedWire => ({ ...wire, colour: withBands(wire.colour) });
+
 const UNPRICED = { packs: null, cost: null };
 
 /** A loom of a revision as it was planned and built then; the first one where none is named. */
@@ -139,9 +144,15 @@ export async function readFrozen(jobId: string, number: number, loomId: string |
   const parts = found.build.parts.map((line) => ({ ...UNPRICED, ...line }));
   // nor of what is read with an instrument
   const steps = found.build.steps.map((step) => ({ ...step, items: step.items.map((item) => ({ ...item, reads: item.reads ?? [] })) }));
+  // nor of bands
+  const cuts = found.build.cuts.map((cut) => ({
+    ...{ ...cut, colour: withBands(cut.colour) },
+    ...{ wires: cut.wires.map(withLook), held: cut.held.map(withLook) },
+  }));
   // nor of bundles twisted in layers, nor of what finishes ends, nor of what a covering does not do
   const laid = {
     ...found.plan,
+    wires: found.plan.wires.map(withLook),
     layups: found.plan.layups ?? [],
     endDress: found.plan.endDress ?? [],
     breakoutDress: found.plan.breakoutDress ?? [],
@@ -150,7 +161,7 @@ export async function readFrozen(jobId: string, number: number, loomId: string |
     studs: found.plan.studs ?? [],
     coverings: found.plan.coverings.map((covering) => ({ ...covering, unmet: covering.unmet ?? [], runnerUp: covering.runnerUp ?? null })),
   };
-  return { ...found, plan: laid, build: { ...found.build, fillers: found.build.fillers ?? [], parts, steps }, families };
+  return { ...found, plan: laid, build: { ...found.build, cuts, fillers: found.build.fillers ?? [], parts, steps }, families };
 }
 
 /** Its sheets as they were drawn then. */

@@ -18,7 +18,11 @@ test('cavity 1 is on the left from the wire side and on the right from the matin
 
 test('the picture says which side it shows, and empty cavities are dashed', () => {
   const { container } = render(
-    <FacePicture family={family} side="mating" colourAt={(cavity) => (cavity === '2' ? { base: 'red', stripe: 'white' } : null)} />,
+    <FacePicture
+      family={family}
+      side="mating"
+      colourAt={(cavity) => (cavity === '2' ? { base: 'red', stripe: 'white', bands: [] } : null)}
+    />,
   );
   expect(screen.getByRole('img', { name: 'Tarn 3, mating side' })).toBeTruthy();
   expect([...container.querySelectorAll('circle[stroke-dasharray]')]).toHaveLength(2);

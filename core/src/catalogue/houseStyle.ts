@@ -49,6 +49,17 @@ export const HOUSE_STYLE: readonly HouseQuestion[] = [
     ],
   },
   {
+    id: 'colours',
+    question: 'Wires are told apart',
+    drives:
+      'the look that a circuit gets when its pins are assigned, what Ends proposes for a whole loom, and the bands that the crew puts on',
+    sides: [
+      { words: 'by function: insulation and stripe', sets: { colourScheme: 'function' } },
+      { words: 'by their print, all of one colour', sets: { colourScheme: 'one-colour' } },
+      { words: 'by bands on one colour', sets: { colourScheme: 'bands' } },
+    ],
+  },
+  {
     id: 'rounding',
     question: 'Cut lengths',
     drives: 'what cut lengths are rounded up to',

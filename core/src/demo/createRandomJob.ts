@@ -104,7 +104,7 @@ function joinCavity(
     [{ endId: anchor.endId, cavity: String(anchor.next) }, place],
     {
       kind: kinds[made % 4]!,
-      colour: { base: COLOUR_NAMES[made % 11]!, stripe: made % 3 ? null : COLOUR_NAMES[(made + 4) % 11]! },
+      colour: { base: COLOUR_NAMES[made % 11]!, stripe: made % 3 ? null : COLOUR_NAMES[(made + 4) % 11]!, bands: [] },
     },
   );
   anchor.next += 1;

@@ -141,7 +141,7 @@ function readRow(
   return problems.length > before || colour === null ? [] : [{ line, from, to, circuit: cell(mapping.circuit).slice(0, 80), colour, size }];
 }
 
-const readColour = (words: string): Colour | null => (words === '' ? { base: 'white', stripe: null } : fromColourWords(words));
+const readColour = (words: string): Colour | null => (words === '' ? { base: 'white', stripe: null, bands: [] } : fromColourWords(words));
 
 /** One circuit a row, or one for all rows that meet in a cavity. */
 function joinRows(rows: readonly Row[], joinShared: boolean, problems: Problem[]): Circuit[] {

@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
 import { toSizeWords } from '../catalogue';
 import { listCutPieces, type LoomBuild } from '../make';
-import { toColourWords, type Job } from '../model';
+import { toColourWords, toInsulationWords, type Job } from '../model';
 import type { LoomPlan, PlannedWire } from '../plan';
 
 /** RFC 4180 with a header line; what a spreadsheet would run as a formula is led by an apostrophe. */
@@ -40,7 +40,7 @@ export function toCutListCsv(build: LoomBuild): string {
         listCutPieces(cut).map(({ wires, isHeld, roughMm, cutMm }) => [
           cut.reel,
           wires.map(({ number }) => number).join(' '),
-          cut.cableId === null ? toColourWords(wires[0]!.colour) : '',
+          cut.cableId === null ? toInsulationWords(wires[0]!.colour) : '',
           toSizeWords(wires[0]!.conductor),
           roughMm,
           cutMm,

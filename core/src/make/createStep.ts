@@ -1,4 +1,4 @@
-import type { Catalogue } from '../catalogue';
+import type { Catalogue, ShopStandard } from '../catalogue';
 import type { Job, Loom } from '../model';
 import type { LoomPlan, PlannedTermination, PlannedWire } from '../plan';
 import { CAUTIONS } from './cautions';
@@ -12,6 +12,7 @@ export interface StepContext {
   loom: Loom;
   plan: LoomPlan;
   catalogue: Catalogue;
+  standard: ShopStandard;
   wires: Map<string, PlannedWire>;
   endsBeyond: Record<string, string[]>;
   /** by end */
@@ -81,6 +82,12 @@ export const askWires = (wires: readonly PlannedWire[]): Ask[] =>
       { what: `${WIRE}${place}`, value: `${toSizeWords(conductor)} ${TABLE_WORDS[conductor.table]} ${toColourWords(colour)}` },
     ];
   });
+
+/** What goes on a wire beside its marker, in words that go on after it; "": nothing. */
+export const toBandWords = ({ colour: { bands } }: Pick<PlannedWire, 'colour'>, { bandMm, bandGapMm }: ShopStandard): string =>
+  bands.length === 0
+    ? ''
+    : `, then ${bands.length === 1 ? 'a band' : 'bands'} ${bands.join(', ')} from the end on, ${bandMm} mm wide${bands.length > 1 ? `, ${bandGapMm} apart` : ''}`;
 
 /** Is this end pinned in the vehicle, when its wires are through the holes on their way? */
 export const isPinnedAfter = ({ loom }: Pick<StepContext, 'loom'>, endId: string): boolean => {

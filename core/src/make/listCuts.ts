@@ -1,5 +1,5 @@
 import { TABLE_WORDS, toSizeWords } from '../catalogue';
-import { toColourWords } from '../model';
+import { toInsulationWords } from '../model';
 import type { LoomPlan, PlannedWire } from '../plan';
 import { compareIds, pushTo } from '../units';
 
@@ -46,7 +46,9 @@ export function listCutPieces({ cableId, wires, held }: CutGroup): CutPiece[] {
 export function listCuts(plan: LoomPlan): CutGroup[] {
   const groups = new Map<string, PlannedWire[]>();
   for (const wire of plan.wires) {
-    const key = wire.cable ? `cable ${wire.cable.groupId}` : `${wire.conductor.table} ${wire.conductor.size} ${toColourWords(wire.colour)}`;
+    const key = wire.cable
+      ? `cable ${wire.cable.groupId}`
+      : `${wire.conductor.table} ${wire.conductor.size} ${toInsulationWords(wire.colour)}`;
     pushTo(groups, key, wire);
   }
   return [...groups.keys()].sort(compareIds).map((key) => {
@@ -61,10 +63,10 @@ export function listCuts(plan: LoomPlan): CutGroup[] {
       cableId: cable?.itemId ?? null,
       reel: cable
         ? `cable ${cable.groupId}, ${cable.name}`
-        : `${toSizeWords(conductor)} ${TABLE_WORDS[conductor.table]} ${toColourWords(colour)}`,
+        : `${toSizeWords(conductor)} ${TABLE_WORDS[conductor.table]} ${toInsulationWords(colour)}`,
       table: conductor.table,
       size: conductor.size,
-      colour,
+      colour: { ...colour, bands: [] },
       wires,
       held: all.filter(isHeld),
       roughMm: measure('roughMm'),

@@ -1,7 +1,7 @@
 import { findFamily, toSizeWords, type Catalogue } from '../catalogue';
 import { CAUTION_LABEL_WORDS, findCavitySize, toColourWords, type ConnectorFamily, type End } from '../model';
 import { findStandard, type PlannedTermination, type PlannedWire } from '../plan';
-import { askWires, createItem, createStep, isPinnedAfter, isTrimmed, type Need, type StepContext } from './createStep';
+import { askWires, createItem, createStep, isPinnedAfter, isTrimmed, toBandWords, type Need, type StepContext } from './createStep';
 import { listDeviceNeeds as listPottedNeeds, listHardNeeds } from './steps/listPotSteps';
 import { listScreenSteps } from './steps/listScreenSteps';
 import type { Ask, ExpectedReading, Step, StepItem } from './step';
@@ -124,7 +124,7 @@ function listMarkSteps(work: EndWork): Step[] {
         // a wire that comes back to its own end has a marker at each of its ends
         createItem(
           unmarked.indexOf(wire) === index ? wire.id : `${wire.id}.2`,
-          `${wire.number}: its marker for good${isAnchor ? ' at this end' : ', now that it is trimmed'}`,
+          `${wire.number}: its marker for good${isAnchor ? ' at this end' : ', now that it is trimmed'}${toBandWords(wire, work.context.standard)}`,
           [wire],
           null,
           askWires([wire]),

@@ -1,8 +1,8 @@
 import type { Catalogue } from '../catalogue';
 import type { Job, Loom } from '../model';
-import { findStandard, listZoneLabels, type LoomPlan, type PlannedTermination, type PlannedWire } from '../plan';
+import { findStandard, listBandedBreakouts, listZoneLabels, type LoomPlan, type PlannedTermination, type PlannedWire } from '../plan';
 import { compareIds, pushTo } from '../units';
-import { askWires, createItem, createStep, isTrimmed, toMadeId, type Need, type StepContext } from './createStep';
+import { askWires, createItem, createStep, isTrimmed, toBandWords, toMadeId, type Need, type StepContext } from './createStep';
 import { listCuts } from './listCuts';
 import { listEndSteps } from './listEndSteps';
 import { listDressNeeds, listDressSteps } from './steps/listDressSteps';
@@ -30,6 +30,7 @@ export function listSteps(job: Job, plan: LoomPlan, catalogue: Catalogue): Step[
     loom,
     plan,
     catalogue,
+    standard: findStandard(job, catalogue),
     anchorId,
     wires: new Map(plan.wires.map((wire) => [wire.id, wire])),
     endsBeyond,
@@ -87,11 +88,11 @@ function listSleevesBefore(loom: Loom, plan: LoomPlan, endsBeyond: Record<string
   return before;
 }
 
-function listCutSteps({ plan }: StepContext): Step[] {
+function listCutSteps({ plan, standard }: StepContext): Step[] {
   const toWords = (wire: PlannedWire) =>
     isTrimmed(wire)
       ? `${wire.number}: cut ${wire.roughMm} mm rough (${wire.cutMm} final), a paper flag at each end for now`
-      : `${wire.number}: cut ${wire.cutMm} mm, mark both ends`;
+      : `${wire.number}: cut ${wire.cutMm} mm, mark both ends${toBandWords(wire, standard)}`;
   return listCuts(plan).map((cut) => {
     const wires = [...cut.wires, ...cut.held];
     const longestMm = Math.max(...wires.map(({ roughMm }) => roughMm));
@@ -161,7 +162,7 @@ function listTwistSteps({ loom, plan }: StepContext): Step[] {
   });
 }
 
-function listLaySteps({ loom, plan, anchorId, terminations, dressNeeds }: StepContext, early: readonly Step[]): Step[] {
+function listLaySteps({ loom, plan, anchorId, terminations, dressNeeds, wires }: StepContext, early: readonly Step[]): Step[] {
   if (plan.wires.length === 0) return [];
   const anchor =
     anchorId === null || !terminations.has(anchorId)
@@ -172,12 +173,22 @@ function listLaySteps({ loom, plan, anchorId, terminations, dressNeeds }: StepCo
             because: 'wires are pulled out of the filled anchor end',
           },
         ];
+  const passing = listBandedBreakouts(loom, plan);
   const items = plan.tree.nodeIds.slice(1).map((nodeId) => {
     const { distanceMm, parentSegmentId } = plan.tree.nodes[nodeId]!;
     const { name, kind } = loom.nodes[nodeId]!;
-    return createItem(nodeId, `${kind} ${name} at ${Math.round(distanceMm)} mm from the datum`, [], null, [
-      { what: 'run', value: Math.round(plan.tree.segments[parentSegmentId!]!.lengthMm) },
-    ]);
+    const banded = (passing.get(nodeId) ?? []).map((id) => wires.get(id)!).filter(({ colour, cable }) => colour.bands.length > 0 && !cable);
+    const bands = banded.map(({ number, colour }) => `${number} ${colour.bands.join(' ')}`).join(', ');
+    return createItem(
+      nodeId,
+      `${kind} ${name} at ${Math.round(distanceMm)} mm from the datum${bands && `; bands again on either side of it: ${bands}`}`,
+      [],
+      null,
+      [
+        { what: 'run', value: Math.round(plan.tree.segments[parentSegmentId!]!.lengthMm) },
+        ...(bands ? [{ what: 'bands', value: bands }] : []),
+      ],
+    );
   });
   return [
     createStep('lay', 'lay', 'Clamp the datum and lay the wires along the branches', {
@@ -226,12 +237,12 @@ function listSpliceSteps({ loom, plan, wires }: StepContext): Step[] {
 }
 
 function listCoverSteps(context: StepContext): Step[] {
-  const { job, loom, plan, catalogue, endsBeyond, anchorId, terminations, dressNeeds } = context;
+  const { job, loom, plan, standard, endsBeyond, anchorId, terminations, dressNeeds } = context;
   const covered = new Map(plan.coverings.filter(({ kind }) => kind !== 'none').map((one) => [one.segmentId, one]));
   const order = plan.tree.nodeIds
     .map((id) => plan.tree.nodes[id]!.parentSegmentId)
     .filter((id) => id !== null && covered.has(id)) as string[];
-  const zones = new Map(listZoneLabels(job, plan, findStandard(job, catalogue)).map(({ segmentId, text }) => [segmentId, text]));
+  const zones = new Map(listZoneLabels(job, plan, standard).map(({ segmentId, text }) => [segmentId, text]));
   const splicesIn = new Map<string, LoomPlan['splices']>();
   for (const one of plan.splices) pushTo(splicesIn, one.place.segmentId, one);
   return order.flatMap((segmentId) => {

@@ -14,7 +14,16 @@ export {
   type Termination,
   type WireTable,
 } from './loom/circuit';
-export { COLOUR_NAMES, fromColourWords, toColourWords, WIRE_HEX, type Colour, type ColourName } from './loom/colour';
+export {
+  COLOUR_NAMES,
+  fromColourWords,
+  MOST_BANDS,
+  toColourWords,
+  toInsulationWords,
+  WIRE_HEX,
+  type Colour,
+  type ColourName,
+} from './loom/colour';
 export { CAUTION_LABEL_WORDS, CAUTION_LABELS, createEnd, type CautionLabel, type End } from './loom/end';
 export type { Potting } from './loom/potting';
 export {

@@ -1,6 +1,9 @@
 export { comparePlans, type PlanChanges } from './comparePlans';
 export { listLookAlikes, listWireGroups, type WireGroup } from './colour/listLookAlikes';
 export { isLookAlike } from './colour/measureColours';
+export { countBands, listBandedBreakouts } from './colour/countBands';
+export { listBases, listSchemeLooks } from './colour/listSchemeLooks';
+export { proposeScheme, type SchemeProposal } from './colour/proposeScheme';
 export { proposeColours, type ColourProposal } from './colour/proposeColours';
 export { buildUp, type BuiltPiece } from './dress/buildUp';
 export { DRESS_ROLE_WORDS, type DressPiece, type Parking, type PlannedBreakoutDress, type PlannedEndDress } from './dress/dressTypes';

@@ -29,9 +29,9 @@ export function createBench(change: (loom: Loom, job: Job) => void = () => undef
     R: createEnd('n2', 'right', 'pellow-4', { key: 'A' }),
   };
   loom.circuits = {
-    c1: join('1', 'A-1 L-1', { colour: { base: 'red', stripe: null } }),
-    c2: join('2', 'A-2 R-1', { colour: { base: 'blue', stripe: null } }),
-    c3: join('3', 'A-3 L-2 R-2', { colour: { base: 'black', stripe: null } }),
+    c1: join('1', 'A-1 L-1', { colour: { base: 'red', stripe: null, bands: [] } }),
+    c2: join('2', 'A-2 R-1', { colour: { base: 'blue', stripe: null, bands: [] } }),
+    c3: join('3', 'A-3 L-2 R-2', { colour: { base: 'black', stripe: null, bands: [] } }),
   };
   job.looms = { bench: loom };
   change(loom, job);

@@ -7,7 +7,9 @@ import {
   CIRCUIT_KINDS,
   COLOUR_NAMES,
   findFamily,
+  fromColourWords,
   listCavities,
+  MOST_BANDS,
   type Circuit,
   type ColourName,
   isOffered,
@@ -30,6 +32,9 @@ const JOINS = [
 
 type Places = Circuit['terminations'];
 
+/** Bands as they are typed, the one nearest to the end first; null: they are none of ours. */
+const readBands = (words: string): ColourName[] | null => fromColourWords(`white (${words})`)?.bands ?? null;
+
 /** Everything about one circuit. Nothing is stored before Keep. */
 export function CircuitDialog({
   planned,
@@ -50,6 +55,7 @@ export function CircuitDialog({
   const others = Object.entries(loom.circuits).flatMap(([id, other]) => (id === circuitId ? [] : [other]));
   // a copy: the document is frozen, and what is copied of it as it is stays so
   const [values] = useState(() => structuredClone(start));
+  const [bands, setBands] = useState(() => start.colour.bands.join(' '));
   const form = useForm<Circuit>({
     initialValues: values,
     validateInputOnChange: true,
@@ -69,7 +75,9 @@ export function CircuitDialog({
   const cables = shop.cables.filter(({ id }) => id === circuit.cable?.itemId || isOffered(shop, 'cables', id));
   const sizes = shop.wires[circuit.wireTable].map(({ size }) => size);
   const keep = (kept: Circuit) => {
-    store.edit(keepCircuit(loomId, circuitId, kept, isNew));
+    const read = readBands(bands);
+    if (read === null) return;
+    store.edit(keepCircuit(loomId, circuitId, { ...kept, colour: { ...kept.colour, bands: read } }, isNew));
     onClose();
   };
   return (
@@ -119,6 +127,13 @@ export function CircuitDialog({
               value={circuit.colour.stripe ?? ''}
               allowDeselect={false}
               onChange={(value) => form.setFieldValue('colour.stripe', value ? (value as ColourName) : null)}
+            />
+            <TextInput
+              label="Bands, from the end on"
+              placeholder="none"
+              value={bands}
+              onChange={(event) => setBands(event.currentTarget.value)}
+              error={readBands(bands) === null && `expected up to ${MOST_BANDS} of ${COLOUR_NAMES.join(', ')}`}
             />
             <NumberEntry
               label="Current, A"
@@ -199,7 +214,7 @@ export function CircuitDialog({
             />
           </Group>
         </Stack>
-        <DialogEnd onClose={onClose} words="Keep circuit" isReady={form.isValid()} />
+        <DialogEnd onClose={onClose} words="Keep circuit" isReady={form.isValid() && readBands(bands) !== null} />
       </form>
     </Modal>
   );

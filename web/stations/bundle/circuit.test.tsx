@@ -34,11 +34,22 @@ describe('a circuit', () => {
       name: 'sump level',
       kind: 'signal',
       terminations: [{ endId: 'B1', cavity: '30' }],
-      colour: { base: 'violet', stripe: 'white' },
+      colour: { base: 'violet', stripe: 'white', bands: [] },
       currentA: 0.02,
       sizePin: null,
       cable: null,
     });
+  });
+  test('has bands as they are typed, from the end on; what is no colour is not kept', () => {
+    const store = openChange('217');
+    type('Bands, from the end on', 'red, teal');
+    expect(screen.getByText(/^expected up to 3 of black, brown/)).toBeTruthy();
+    expect(isKeepable()).toBe(false);
+    type('Bands, from the end on', 'red blue green yellow');
+    expect(isKeepable()).toBe(false);
+    type('Bands, from the end on', 'red, blue');
+    keep();
+    expect(circuits(store).c217!.colour.bands).toEqual(['red', 'blue']);
   });
   test('is left as it was where nothing is kept', () => {
     const store = openChange('217');

@@ -1,6 +1,16 @@
-import { Modal, Table } from '@mantine/core';
-import { useMemo } from 'react';
-import { findStandard, proposeColours, recolour, toColourWords, toCount } from 'wattograph-core';
+import { Modal, SegmentedControl, Table } from '@mantine/core';
+import { useMemo, useState } from 'react';
+import {
+  findStandard,
+  KIND_WORDS,
+  proposeColours,
+  proposeScheme,
+  recolour,
+  toColourWords,
+  toCount,
+  type Colour,
+  type ShopStandard,
+} from 'wattograph-core';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { useShop } from '../../client/shopContext';
 import { DialogEnd } from '../../ui/DialogEnd';
@@ -10,40 +20,57 @@ import styles from './Ends.module.css';
 /** so many of those that a circuit is taken for tell what is meant */
 const MOST_NAMED = 3;
 
-/** Wires that are taken for one beside them, and the least change of colours after which none is. */
+const SCHEME_WORDS = {
+  function: 'by function',
+  'one-colour': 'one colour, by their print',
+  bands: 'by bands on one colour',
+} as const satisfies Record<ShopStandard['colourScheme'], string>;
+
+/** What a loom would look like, by one way of choosing or the other. */
+interface Shown {
+  changes: readonly { circuitId: string; from: Colour; to: Colour; why: string }[];
+  pairsLeft: number;
+  sums: string;
+}
+
+/** Wires that are taken for one beside them: the least change of colours after which none is, or the whole loom by the shop's scheme. */
 export function ColoursDialog({ planned, onClose }: { planned: PlannedLoom; onClose: () => void }) {
   const shop = useShop();
   const store = useJobStore();
   const { job, loom, loomId, plan } = planned;
-  const proposal = useMemo(() => proposeColours(loom, plan, findStandard(job, shop)), [job, loom, plan, shop]);
-  const { changes, left, isLeast, reelsBefore, reelsAfter } = proposal;
+  const [way, setWay] = useState<'least' | 'scheme'>('least');
+  const standard = findStandard(job, shop);
+  const shown = useMemo(() => (way === 'least' ? showLeast(planned, standard) : showScheme(planned, standard)), [way, planned, standard]);
+  const { changes, pairsLeft, sums } = shown;
   const numbers = (circuitId: string) =>
     [...new Set(plan.wires.filter((wire) => wire.circuitId === circuitId).map(({ number }) => number))].join(', ');
-  const toLikeWords = (ids: readonly string[]) => {
-    const words = ids.slice(0, MOST_NAMED).map((id) => `${loom.circuits[id]!.name} (${toColourWords(loom.circuits[id]!.colour)})`);
-    return `${words.join(', ')}${ids.length > MOST_NAMED ? ` and ${ids.length - MOST_NAMED} more` : ''}`;
-  };
   const take = () => {
     store.edit(recolour(loomId, new Map(changes.map(({ circuitId, to }) => [circuitId, to]))));
     onClose();
   };
   return (
-    <Modal opened onClose={onClose} title="Wires that look alike beside one another" size="xl">
+    <Modal opened onClose={onClose} title="Colours of wires" size="xl">
       <form
         onSubmit={(event) => {
           event.preventDefault();
           take();
         }}
       >
-        <p>
-          {changes.length === 0 && left.length === 0
-            ? `No wire is taken for one beside it, in any housing or close to any breakout. ${toCount(reelsBefore, 'reel')}.`
-            : `${toCount(changes.length, 'circuit')} in another colour${isLeast ? ', no smaller change does' : ''}; ${reelsBefore === reelsAfter ? `${toCount(reelsBefore, 'reel')} as before` : `${reelsBefore} reels become ${reelsAfter}`}.`}
-        </p>
-        {left.length > 0 && (
+        <SegmentedControl
+          aria-label="How they are chosen"
+          size="xs"
+          value={way}
+          onChange={(value) => setWay(value as 'least' | 'scheme')}
+          data={[
+            { value: 'least', label: 'Least change' },
+            { value: 'scheme', label: `Whole loom, ${SCHEME_WORDS[standard.colourScheme]}` },
+          ]}
+        />
+        <p>{sums}</p>
+        {pairsLeft > 0 && (
           <p>
-            <b>{toCount(left.length, 'pair')} stay alike</b>: more wires are together there than the shop has colours that are apart, or a
-            cable has its own. They go by their printed numbers.
+            <b>{toCount(pairsLeft, 'pair')} stay alike</b>: more wires are together there than the shop has looks that are apart, or a cable
+            has its own. They go by their printed numbers.
           </p>
         )}
         {changes.length > 0 && (
@@ -54,11 +81,11 @@ export function ColoursDialog({ planned, onClose }: { planned: PlannedLoom; onCl
                 <th>wires</th>
                 <th>now</th>
                 <th>then</th>
-                <th>is taken for</th>
+                <th>{way === 'least' ? 'is taken for' : 'is for'}</th>
               </tr>
             </thead>
             <tbody>
-              {changes.map(({ circuitId, from, to, likeIds }) => (
+              {changes.map(({ circuitId, from, to, why }) => (
                 <tr key={circuitId}>
                   <td>{loom.circuits[circuitId]!.name}</td>
                   <td>{numbers(circuitId)}</td>
@@ -68,18 +95,53 @@ export function ColoursDialog({ planned, onClose }: { planned: PlannedLoom; onCl
                   <td>
                     <Swatch colour={to} />
                   </td>
-                  <td>{toLikeWords(likeIds)}</td>
+                  <td>{why}</td>
                 </tr>
               ))}
             </tbody>
           </Table>
         )}
         <p className="faint">
-          Compared by CIEDE2000, to most eyes and as those see them who see red or green weakly. What counts as apart, and which colours are
-          in stock, is in the house style of the shop.
+          Compared by CIEDE2000, to most eyes and as those see them who see red or green weakly. What counts as apart, which colours are in
+          stock, and how wires are told apart is in the house style of the shop; a job may depart from it under Brief.
         </p>
         <DialogEnd onClose={onClose} words="Take these colours" isReady={changes.length > 0} />
       </form>
     </Modal>
   );
+}
+
+const toReels = (before: number, after: number) =>
+  before === after ? `${toCount(before, 'reel')} as before` : `${before} reels become ${after}`;
+
+function showLeast({ loom, plan }: PlannedLoom, standard: ShopStandard): Shown {
+  const { changes, left, isLeast, reelsBefore, reelsAfter } = proposeColours(loom, plan, standard);
+  const toLikeWords = (ids: readonly string[]) => {
+    const words = ids.slice(0, MOST_NAMED).map((id) => `${loom.circuits[id]!.name} (${toColourWords(loom.circuits[id]!.colour)})`);
+    return `${words.join(', ')}${ids.length > MOST_NAMED ? ` and ${ids.length - MOST_NAMED} more` : ''}`;
+  };
+  return {
+    changes: changes.map(({ circuitId, from, to, likeIds }) => ({ circuitId, from, to, why: toLikeWords(likeIds) })),
+    pairsLeft: left.length,
+    sums:
+      changes.length === 0 && left.length === 0
+        ? `No wire is taken for one beside it, in any housing or close to any breakout. ${toCount(reelsBefore, 'reel')}.`
+        : `${toCount(changes.length, 'circuit')} in another colour${isLeast ? ', no smaller change does' : ''}; ${toReels(reelsBefore, reelsAfter)}.`,
+  };
+}
+
+function showScheme({ loom, plan }: PlannedLoom, standard: ShopStandard): Shown {
+  const { changes, left, reelsBefore, reelsAfter, bands } = proposeScheme(loom, plan, standard);
+  const rings =
+    bands === 0
+      ? ''
+      : ` ${toCount(bands, 'band')} to put on: at both ends of each wire and on either side of each breakout that it passes.`;
+  return {
+    changes: changes.map(({ circuitId, from, to }) => ({ circuitId, from, to, why: KIND_WORDS[loom.circuits[circuitId]!.kind] })),
+    pairsLeft: left.length,
+    sums:
+      changes.length === 0
+        ? `Every circuit has a look of the scheme. ${toCount(reelsBefore, 'reel')}.${rings}`
+        : `${toCount(changes.length, 'circuit')} in another colour; ${toReels(reelsBefore, reelsAfter)}.${rings}`,
+  };
 }

@@ -1,4 +1,4 @@
-import { screen, within } from '@testing-library/react';
+import { fireEvent, screen, within } from '@testing-library/react';
 import { findStandard, isLookAlike, toColourWords, CATALOGUE, type Job } from 'wattograph-core';
 import { press } from '../../testing/act';
 import { openLoom } from '../../testing/fakeStore';
@@ -36,11 +36,27 @@ test('circuits that are taken for one beside them get another colour, all in one
   }
 });
 
+test('the whole loom by the scheme of the house, in one step: another scheme, another proposal', () => {
+  const look = (side: number) => {
+    const store = open((job) => (job.brief.departures = { colours: { side, reason: 'to see' } }));
+    fireEvent.click(screen.getByRole('radio', { name: /^Whole loom/ }));
+    return store;
+  };
+  const store = look(2);
+  expect(screen.getByRole('radio', { name: 'Whole loom, by bands on one colour' })).toBeTruthy();
+  expect(screen.getByText(/ reels become 4\. \d+ bands to put on/)).toBeTruthy();
+  press('Take these colours');
+  const loose = Object.values(store.job.looms.inlet!.circuits).filter(({ cable }) => cable === null);
+  expect(new Set(loose.map(({ colour }) => colour.base))).toEqual(new Set(['white']));
+  expect(loose.some(({ colour }) => colour.bands.length > 0)).toBe(true);
+  expect(store.labels).toHaveLength(1);
+});
+
 test('where all are apart there is nothing to take, and it says so', () => {
   open((job) => {
     const { circuits } = job.looms.inlet!;
     for (const id of Object.keys(circuits).slice(2)) delete circuits[id];
-    Object.values(circuits).forEach((circuit, at) => (circuit.colour = { base: at === 0 ? 'red' : 'blue', stripe: null }));
+    Object.values(circuits).forEach((circuit, at) => (circuit.colour = { base: at === 0 ? 'red' : 'blue', stripe: null, bands: [] }));
   });
   expect(screen.getByText(/^No wire is taken for one beside it/)).toBeTruthy();
   expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Take these colours' }).disabled).toBe(true);
@@ -49,7 +65,7 @@ test('where all are apart there is nothing to take, and it says so', () => {
 test('more wires than looks: those that stay alike are counted, not hidden', () => {
   open((job) => {
     for (const circuit of Object.values(job.looms.inlet!.circuits)) circuit.cable = null;
-    for (const circuit of Object.values(job.looms.inlet!.circuits)) circuit.colour = { base: 'red', stripe: null };
+    for (const circuit of Object.values(job.looms.inlet!.circuits)) circuit.colour = { base: 'red', stripe: null, bands: [] };
   });
   const words = screen.getByRole('dialog').textContent!;
   expect(words).toMatch(/circuits? in another colour/);

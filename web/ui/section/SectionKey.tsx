@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react';
-import { toCount, type LeavingGroup, type PlannedWire } from 'wattograph-core';
+import { toColourWords, toCount, type LeavingGroup, type PlannedWire } from 'wattograph-core';
 import { Swatch } from '../Swatch';
 import styles from './SectionPanel.module.css';
 
@@ -42,7 +42,7 @@ export function SectionKey({
                   key={id}
                   data-wire={id}
                   data-on={over === id}
-                  title={`${number}, ${colour.base}${colour.stripe ? `/${colour.stripe}` : ''}: show it on the strip`}
+                  title={`${number}, ${toColourWords(colour)}: show it on the strip`}
                   onPointerEnter={() => onOver(id)}
                   onPointerLeave={() => onOver(null)}
                   onFocus={() => onOver(id)}

@@ -28,8 +28,6 @@ export const checkCoveringWants: Rule = (context) =>
     ];
   });
 
-const LEAST_SAVING_G = 20;
-
 /** A covering that the planner left as it was need not be compared again: it stands for the length of its run as well. */
 const remember = createKeeper<PlannedCovering, CoveringOption | undefined>();
 
@@ -51,7 +49,7 @@ export const checkLighterCoverings: Rule = (context) => {
     const { massG, runs } = saved.get(lightest.kind) ?? { massG: 0, runs: 0 };
     saved.set(lightest.kind, { massG: massG + covering.massG - lightest.massG, runs: runs + 1 });
   }
-  const worth = [...saved].filter(([, { massG }]) => massG >= LEAST_SAVING_G);
+  const worth = [...saved].filter(([, { massG }]) => massG >= standard.lighterWorthG);
   if (worth.length === 0) return [];
   const total = worth.reduce((sum, [, { massG }]) => sum + massG, 0);
   const words = worth.map(([kind, { massG, runs }]) => `${COVERING_WORDS[kind]} on ${runs} runs ${Math.round(massG)} g`).join(', ');

@@ -5,9 +5,12 @@ import type { Finding, FindingPlace, Rule } from '../types';
 /** EN4, note: wires that are held beside one another, in a housing or close to a breakout, are taken for one another; only their numbers tell them apart. */
 export const checkLookAlikeWires: Rule = (context) => {
   const { loom, plan, standard } = context;
+  // where all are of one colour they go by their print: the shop has said so
+  if (standard.colourScheme === 'one-colour') return [];
   const told = new Set<string>();
-  return listWireGroups(loom, plan, standard).flatMap(({ place, wires }) =>
-    listLookAlikes({ place, wires }, standard).flatMap(({ numbers, looks }): Finding[] => {
+  return listWireGroups(loom, plan, standard).flatMap((group) =>
+    listLookAlikes(group, standard).flatMap(({ numbers, looks }): Finding[] => {
+      const { place } = group;
       // at a breakout what is alike in a housing already is told there
       const words = [...numbers].sort().join(' ');
       if ('nodeId' in place && told.has(words)) return [];

@@ -1,5 +1,5 @@
 import { findFamily, toSizeWords } from '../../catalogue';
-import { planPottings, type PlannedPotting, type PlannedScreen, type PlannedStud } from '../../plan';
+import { findStandard, planPottings, type PlannedPotting, type PlannedScreen, type PlannedStud } from '../../plan';
 import { compareIds } from '../../units';
 import { drawStripTemplate } from '../strip/drawStripTemplate';
 import { drawFacePicture } from '../drawFacePicture';
@@ -41,10 +41,11 @@ const toPottingWords = ({
 /** One block an end: its face from the wire side, and what goes into every cavity. */
 export function addEnds({ job, loom, plan, catalogue, flow, wires }: SheetContext): void {
   flow.sheet('Ends', 'Faces are drawn from the WIRE SIDE, the side the wires go in. The mating side is its mirror image.');
+  const { screenLeastMegohm } = findStandard(job, catalogue);
   const addTemplate = (screen: PlannedScreen) => {
     const numbers = screen.wireIds.map((id) => wires.get(id)!.number).join(', ');
     flow.paragraph(
-      `${screen.cableName}, ${numbers}: lay it on the paper and cut by it; at least 10 MΩ from each core to the screen before anything is seated.`,
+      `${screen.cableName}, ${numbers}: lay it on the paper and cut by it; at least ${screenLeastMegohm} MΩ from each core to the screen before anything is seated.`,
     );
     flow.picture(
       drawStripTemplate(

@@ -145,6 +145,8 @@ function drawCell(cell: Cell, lines: readonly string[], { x, y, width }: { x: nu
   const swatch: Mark[] = [{ kind: 'rect', x, y: y + 0.7, w: 6, h: 2.2, fill: WIRE_HEX[cell.colour.base], stroke: INK, width: 0.2 }];
   if (cell.colour.stripe)
     swatch.push({ kind: 'rect', x, y: y + 1.4, w: 6, h: 0.8, fill: WIRE_HEX[cell.colour.stripe], stroke: null, width: 0 });
+  for (const [at, band] of cell.colour.bands.entries())
+    swatch.push({ kind: 'rect', x: x + 0.6 + at * 1.5, y: y + 0.7, w: 1, h: 2.2, fill: WIRE_HEX[band], stroke: INK, width: 0.1 });
   return [...swatch, text(x + 7, y + SIZE, fitText(toColourWords(cell.colour), SIZE, 'narrow', width - 8), SIZE)];
 }
 

@@ -50,7 +50,7 @@ export function routeThroughConnectors(
   for (let half = 0; half < pins.length; half += 1) {
     const made = new Map<string, string>();
     const twist = groupId === null ? null : { groupId, pitchMm: standard.canPitchMm };
-    const wiring: Wiring = { job, need, half, made, twist };
+    const wiring: Wiring = { job, need, half, made, twist, standard };
     // what waits in the box's own loom is led on, not doubled
     const waiting = met[half]!.find(({ way, circuitId }) => way.length === 0 && circuitId !== null);
     if (waiting) made.set(host, waiting.circuitId!);
@@ -181,10 +181,11 @@ interface Wiring {
   half: number;
   made: Map<string, string>;
   twist: Circuit['twist'];
+  standard: ShopStandard;
 }
 
 /** Put a pin into the need's circuit of its loom: the one it has there, or a new one. */
-function join({ job, need, half, made, twist }: Wiring, { loomId, endId, cavity }: PinPlace, known: string | null): void {
+function join({ job, need, half, made, twist, standard }: Wiring, { loomId, endId, cavity }: PinPlace, known: string | null): void {
   const loom = job.looms[loomId]!;
   let circuitId = known ?? made.get(loomId);
   if (circuitId === undefined) {
@@ -194,7 +195,7 @@ function join({ job, need, half, made, twist }: Wiring, { loomId, endId, cavity 
       kind: need.kind,
       twist,
       wireTable: chooseTable(job),
-      colour: chooseColour(need.kind, Object.values(loom.circuits)),
+      colour: chooseColour(need.kind, Object.values(loom.circuits), standard),
     });
   }
   made.set(loomId, circuitId);

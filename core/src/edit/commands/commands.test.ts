@@ -117,7 +117,7 @@ test.each<[string, Command]>([
   ['method of injector 1', setMethod(run, 'rope')],
   ['zone of injector 1', setRunZone(run, null)],
   ['when the sleeve of injector 1 goes on', setSlideOn(run, 'after-ends')],
-  ['other colours for 1 circuit', recolour('inlet', new Map([['c216', { base: 'pink', stripe: 'red' }]]))],
+  ['other colours for 1 circuit', recolour('inlet', new Map([['c216', { base: 'pink', stripe: 'red', bands: [] }]]))],
   ['boots on ends, transitions on breakouts', setDressing('inlet', 'boots')],
   ['ends and breakouts as the shop finishes them', setDressing('inlet', null)],
   ['boot-16 over injector 1', setBoot({ ...run, endId: 'inj1', name: 'injector 1' }, { itemId: 'boot-16', reason: 'x' })],

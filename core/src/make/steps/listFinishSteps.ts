@@ -143,7 +143,7 @@ function listCarSteps(context: StepContext, before: readonly Pick<Step, 'id'>[])
 }
 
 /** Each stud with its rings from the foot outwards, a band for its pole, and the torque. */
-function listStudSteps({ loom, plan, wires }: StepContext, before: readonly Pick<Step, 'id'>[]): Step[] {
+function listStudSteps({ loom, plan, wires, standard: { torqueShare } }: StepContext, before: readonly Pick<Step, 'id'>[]): Step[] {
   return plan.studs.map(({ endId, studMm, rings, band, torqueNm }) => {
     const { name } = loom.ends[endId]!;
     const items = rings.map(({ wireIds, contactName }, at) => {
@@ -175,7 +175,18 @@ function listStudSteps({ loom, plan, wires }: StepContext, before: readonly Pick
         ),
         torqueNm === null
           ? tight
-          : { ...tight, reads: [{ id: 'torque', words: `torque of ${name}`, unit: 'Nm', least: 0.9 * torqueNm, most: 1.1 * torqueNm }] },
+          : {
+              ...tight,
+              reads: [
+                {
+                  id: 'torque',
+                  words: `torque of ${name}`,
+                  unit: 'Nm',
+                  least: (1 - torqueShare) * torqueNm,
+                  most: (1 + torqueShare) * torqueNm,
+                },
+              ],
+            },
       ],
     });
   });

@@ -2,9 +2,6 @@ import type { PlannedScreen } from '../../plan';
 import { askWires, createItem, createStep, type Need, type StepContext } from '../createStep';
 import type { Step } from '../step';
 
-/** Least resistance between a core and the screen, MΩ (craft A5). */
-const APART_MOHM = 10;
-
 const toId = ({ endId, groupId }: PlannedScreen) => `screen.${endId}.${groupId}`;
 
 /** Screened cables at an end, opened before anything goes on their cores. */
@@ -15,7 +12,7 @@ export const listScreenSteps = (context: StepContext, endId: string, needs: read
 export const findScreen = (screens: readonly PlannedScreen[], stepId: string): PlannedScreen | null =>
   screens.find((one) => toId(one) === stepId) ?? null;
 
-function createScreenStep({ loom, wires, terminations }: StepContext, screen: PlannedScreen, needs: readonly Need[]): Step {
+function createScreenStep({ loom, wires, terminations, standard }: StepContext, screen: PlannedScreen, needs: readonly Need[]): Step {
   const { endId, cableName, wireIds, unused, drainId, stripMm, insulationMm, screenMm, backMm, sleeveName, sleeveMm } = screen;
   const cores = wireIds.map((id) => wires.get(id)!);
   const drain = drainId === null ? null : terminations.get(endId)!.find((one) => one.wireIds.includes(drainId))!;
@@ -66,7 +63,7 @@ function createScreenStep({ loom, wires, terminations }: StepContext, screen: Pl
           id: `apart ${id}`,
           words: `${number} to screen`,
           unit: 'MΩ' as const,
-          least: APART_MOHM,
+          least: standard.screenLeastMegohm,
           most: null,
         })),
       },

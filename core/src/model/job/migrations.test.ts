@@ -25,6 +25,15 @@ describe('migrations', () => {
   );
 });
 
+test('format 11 gives every wire the look that it had, without bands', async () => {
+  const { default: old } = (await import('../../testing/formats/job-10.json')) as { default: Record<string, unknown> };
+  expect(old.formatVersion).toBe(10);
+  const before = (old as unknown as Job).looms.rear!.circuits;
+  const { circuits } = (toPresentFormat(old) as unknown as Job).looms.rear!;
+  expect(Object.keys(circuits).length).toBeGreaterThan(0);
+  for (const [id, { colour }] of Object.entries(circuits)) expect(colour).toEqual({ ...before[id]!.colour, bands: [] });
+});
+
 test('format 10 pins every end on the bench, as it was done, and says nothing of what is led through a hole', async () => {
   const { default: old } = (await import('../../testing/formats/job-9.json')) as { default: Record<string, unknown> };
   expect(old.formatVersion).toBe(9);

@@ -148,7 +148,22 @@ export const MIGRATIONS: readonly Migration[] = [
       })),
     }),
   },
+  {
+    from: 10,
+    name: 'add-bands',
+    run: (document) => ({
+      ...document,
+      formatVersion: 11,
+      looms: mapRecord(document.looms, (loom) => ({
+        ...loom,
+        circuits: mapRecord(loom.circuits, (circuit) => ({ ...circuit, colour: addBands(circuit.colour) })),
+      })),
+    }),
+  },
 ];
+
+/** Of what is a look; anything else is left for the gate to name. */
+const addBands = (colour: unknown) => (typeof colour === 'object' && colour !== null ? { bands: [], ...colour } : colour);
 
 /**
  * Until now a load without a pin to return by was taken to return by its case, and a ground repeated what its supply draws. Both are said

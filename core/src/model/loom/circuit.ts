@@ -78,7 +78,7 @@ export function createCircuit(number: string, name: string, terminations: Termin
     join: 'splice',
     terminations,
     wireTable: 'etfe',
-    colour: { base: 'white', stripe: null },
+    colour: { base: 'white', stripe: null, bands: [] },
     sizePin: null,
     twist: null,
     cable: null,

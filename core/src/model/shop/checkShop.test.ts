@@ -1,11 +1,12 @@
 import fc from 'fast-check';
 import { createDemoShop } from '../../catalogue';
-import published from '../../../schema/shop-6.json';
+import published from '../../../schema/shop-7.json';
 import old from '../../testing/formats/shop-1.json';
 import second from '../../testing/formats/shop-2.json';
 import third from '../../testing/formats/shop-3.json';
 import fourth from '../../testing/formats/shop-4.json';
 import fifth from '../../testing/formats/shop-5.json';
+import sixth from '../../testing/formats/shop-6.json';
 import { runs } from '../../testing/runs';
 import { checkShop, SHOP_FORMAT_VERSION, SHOP_MIGRATIONS, ShopSchema, type Shop } from './index';
 
@@ -71,6 +72,34 @@ test('a file of format 5 leaves in a hole what is usual, and does not say how wi
   if (!checked.ok) throw new Error(JSON.stringify(checked.problems));
   for (const standard of Object.values(checked.value.standards)) expect(standard.holeFreeMm).toBe(0.5);
   expect(checked.value.rings.every(({ widthMm }) => widthMm === null)).toBe(true);
+});
+
+test('a file of format 6 tells its wires apart by function, as the trade does, and says nothing of bands that it has not', () => {
+  expect(sixth.formatVersion).toBe(6);
+  const checked = checkShop(sixth);
+  if (!checked.ok) throw new Error(JSON.stringify(checked.problems));
+  for (const standard of Object.values(checked.value.standards))
+    expect(standard).toMatchObject({
+      colourScheme: 'function',
+      functionColours: { supply: 'red', data: 'white' },
+      sizeApartShare: 0.2,
+      torqueShare: 0.1,
+    });
+});
+
+test('colours of a scheme are colours: what is none is told where it stands', () => {
+  expect(
+    listLines(({ standards }) => {
+      const house = standards.larkhollow!;
+      house.functionColours.signal = 'yellow; teal';
+      Object.assign(house, { bandColours: ['red', 'teal'], oneColour: 'teal', mostBands: 4 });
+    }).map((line) => line.split(':')[0]),
+  ).toEqual(
+    expect.arrayContaining([
+      ...['/standards/larkhollow/functionColours/signal', '/standards/larkhollow/bandColours/1'],
+      ...['/standards/larkhollow/oneColour', '/standards/larkhollow/mostBands'],
+    ]),
+  );
 });
 
 test('what is wrong in a covering is told of its own kind alone; a kind that is none is told with those there are', () => {
@@ -194,8 +223,8 @@ test.each<[string, (shop: Shop & Record<string, unknown>) => void, string]>([
   ['a field that nobody knows', (shop) => (shop.colour = 'red'), '/colour: expected no such field here'],
   [
     'a newer version',
-    (shop) => Object.assign(shop, { formatVersion: 7 }),
-    '/formatVersion: expected at most 6, got 7: the file is of a newer Wattograph',
+    (shop) => Object.assign(shop, { formatVersion: 8 }),
+    '/formatVersion: expected at most 7, got 8: the file is of a newer Wattograph',
   ],
   ['a job', (shop) => Object.assign(shop, { format: 'wattograph-job' }), '/format: expected "wattograph-shop", got "wattograph-job"'],
 ])('refused with its place: %s', (_, change, expected) => {

@@ -53,7 +53,40 @@ export const SHOP_MIGRATIONS: readonly Migration[] = [
       standards: mapRecord(shop.standards, (standard) => ({ ...standard, ...FEED_DEFAULTS })),
     }),
   },
+  {
+    from: 6,
+    name: 'add-colour-schemes',
+    run: (shop) => ({
+      ...shop,
+      formatVersion: 7,
+      standards: mapRecord(shop.standards, (standard) => ({ ...standard, ...SCHEME_DEFAULTS })),
+    }),
+  },
 ];
+
+/** How a shop that never said so told its wires apart, and what it took for apart, worth while and right (craft A5, A6). */
+export const SCHEME_DEFAULTS = {
+  colourScheme: 'function',
+  functionColours: {
+    supply: 'red',
+    'sensor-supply': 'orange',
+    'sensor-ground': 'black',
+    'power-ground': 'black',
+    signal: 'yellow, green, grey, pink',
+    output: 'blue, brown, violet',
+    data: 'white',
+    screen: 'white',
+  },
+  oneColour: 'white',
+  bandColours: ['red', 'blue', 'green', 'yellow', 'black', 'orange', 'violet', 'brown', 'grey'],
+  mostBands: 3,
+  bandMm: 4,
+  bandGapMm: 3,
+  sizeApartShare: 0.2,
+  lighterWorthG: 20,
+  screenLeastMegohm: 10,
+  torqueShare: 0.1,
+} as const;
 
 /** What a shop that never said anything else leaves free in a hole, and how it pots (craft I2, A4). */
 export const FEED_DEFAULTS = {

@@ -1,11 +1,15 @@
 import { Type, type Static, type TSchema } from '@sinclair/typebox';
-import { WIRE_TABLE_NAMES } from '../loom/circuit';
-import { COLOUR_NAMES } from '../loom/colour';
+import { CIRCUIT_KINDS, WIRE_TABLE_NAMES } from '../loom/circuit';
+import { COLOUR_NAMES, MOST_BANDS, type ColourName } from '../loom/colour';
 import { IdSchema, literals, NameSchema } from '../ids';
 import { LOADS } from '../power/pinNeed';
 import { BUNDLINGS, COVERING_KINDS, DRESSINGS, MEASURE_METHODS, type CoveringKind } from '../loom/segment';
 import { least0, positive } from './figures';
 import { BARREL_KINDS } from './joint';
+
+/** How wires are told apart: insulation by function and a stripe, the print on one colour alone, or rings on one colour. */
+export const COLOUR_SCHEMES = ['function', 'one-colour', 'bands'] as const;
+export type ColourScheme = (typeof COLOUR_SCHEMES)[number];
 
 const NAMED = `(${COLOUR_NAMES.join('|')})`;
 /** "red", "red/black" */
@@ -59,10 +63,35 @@ export const ShopStandardSchema = Type.Object(
     bootOverlapMm: positive(1000, 'what a boot, a step or a sleeve over a breakout lies on either side of its joint'),
     buildUpStepMm: least0(1000, 'a piece of a build-up is so much longer than the one over it'),
     stripRoomMm: least0(10_000, 'bare wire in front of what is pushed back while an end is made'),
+    lighterWorthG: least0(100_000, 'a lighter covering is told where a loom saves so much by it, g'),
     braidPushes: share('a braid can be pushed together to so much of its length'),
     colours: Type.Array(Type.String({ pattern: COLOUR_WORDS }), {
       ...{ minItems: 1, maxItems: 200, description: 'insulation that can be had, as in red or red/black; what is used first stands first' },
     }),
+    colourScheme: literals(COLOUR_SCHEMES, { description: 'how the wires of a loom are told apart' }),
+    functionColours: Type.Object(
+      each(CIRCUIT_KINDS, () => Type.String({ pattern: `^${NAMED}(, ?${NAMED})*$` })),
+      {
+        additionalProperties: false,
+        description: 'insulation by what a wire is for, as in "blue, brown"; a stripe tells those of one colour apart',
+      },
+    ),
+    oneColour: Type.String({
+      pattern: COLOUR_WORDS,
+      description: 'insulation of all wires, where they are told apart by print or by bands',
+    }),
+    bandColours: Type.Array(Type.Unsafe<ColourName>({ type: 'string', enum: COLOUR_NAMES }), {
+      ...{
+        minItems: 1,
+        maxItems: COLOUR_NAMES.length,
+        uniqueItems: true,
+        description: 'colours that bands can be had in, first used first',
+      },
+    }),
+    mostBands: Type.Integer({ minimum: 1, maximum: MOST_BANDS, description: 'bands that a wire has at most' }),
+    bandMm: positive(100, 'width of a band, mm'),
+    bandGapMm: positive(100, 'from one band to the next, mm'),
+    sizeApartShare: share('a wire thinner by more than this share is told apart by its size'),
     colourApart: least0(100, 'two colours nearer than this (CIEDE2000) are taken for one another'),
     colourApartSimulated: least0(100, 'the same, as who sees red or green weakly sees them'),
     stripeShare: Type.Number({ minimum: 0, maximum: 1, description: 'of the circumference that a stripe covers' }),
@@ -78,6 +107,8 @@ export const ShopStandardSchema = Type.Object(
       each(['M5', 'M6', 'M8'], () => positive(500)),
       { additionalProperties: false, description: 'torque of a nut by its thread, Nm; the maker’s figure comes first' },
     ),
+    torqueShare: share('a torque read is right within this share of it'),
+    screenLeastMegohm: positive(100_000, 'core to screen reads no less before its contact is seated, MΩ'),
     couplingRoundMin: positive(600, 'to take a round coupling apart and put it together, min'),
     couplingFlatMin: positive(600, 'the same for a rectangular one behind trim, min'),
     zoneLabels: Type.Boolean({ description: 'a label with the name of the zone on each run that leads into another one' }),

@@ -9,7 +9,7 @@ import { isLookAlike, measureColours } from './measureColours';
 import { proposeColours } from './proposeColours';
 
 const standard = CATALOGUE.standards.larkhollow!;
-const plain = (base: Colour['base'], stripe: Colour['stripe'] = null): Colour => ({ base, stripe });
+const plain = (base: Colour['base'], stripe: Colour['stripe'] = null): Colour => ({ base, stripe, bands: [] });
 const propose = (job: Job, loomId: string, change: Partial<typeof standard> = {}) => {
   const planned = plan(job, CATALOGUE).looms.find((one) => one.loomId === loomId)!;
   return { planned, proposal: proposeColours(job.looms[loomId]!, planned, { ...findStandard(job, CATALOGUE), ...change }) };
@@ -61,7 +61,7 @@ describe('who is held beside whom', () => {
     const job = createBench();
     const planned = plan(job, CATALOGUE).looms[0]!;
     const places = (colourReachMm: number) =>
-      listWireGroups(job.looms.bench!, planned, { colourReachMm }).map(({ place }) => Object.values(place)[0]);
+      listWireGroups(job.looms.bench!, planned, { colourReachMm, sizeApartShare: 0.2 }).map(({ place }) => Object.values(place)[0]);
     expect(places(99)).toEqual(['A', 'L', 'R']);
     // legs of 100 and 200 mm
     expect(places(199)).toEqual(['A', 'L', 'R']);

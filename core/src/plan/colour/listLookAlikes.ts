@@ -7,6 +7,8 @@ import { isLookAlike } from './measureColours';
 export interface WireGroup {
   place: { endId: string } | { nodeId: string };
   wires: readonly PlannedWire[];
+  /** a wire thinner by more than this share is told apart by its size */
+  sizeApartShare: number;
 }
 
 /** Circuits of which wires are held beside one another and have to be told apart by their look. */
@@ -16,11 +18,12 @@ export interface NeighbourCircuits {
   groups: readonly WireGroup[];
 }
 
-/** thinner by more than this share, and a wire is told apart by its size */
-const SIZE_SHARE = 0.2;
-
 /** Wires by where they are held beside one another (craft A6): every end, and every breakout with the ends within reach of it. */
-export function listWireGroups(loom: Loom, plan: LoomPlan, { colourReachMm }: Pick<ShopStandard, 'colourReachMm'>): WireGroup[] {
+export function listWireGroups(
+  loom: Loom,
+  plan: LoomPlan,
+  { colourReachMm, sizeApartShare }: Pick<ShopStandard, 'colourReachMm' | 'sizeApartShare'>,
+): WireGroup[] {
   const wires = new Map(plan.wires.map((wire) => [wire.id, wire]));
   const byEnd = new Map<string, PlannedWire[]>();
   for (const { endId, wireIds } of plan.terminations) {
@@ -29,7 +32,7 @@ export function listWireGroups(loom: Loom, plan: LoomPlan, { colourReachMm }: Pi
     if (here) here.push(...more);
     else byEnd.set(endId, more);
   }
-  const ends = [...byEnd].map(([endId, here]): WireGroup => ({ place: { endId }, wires: here }));
+  const ends = [...byEnd].map(([endId, here]): WireGroup => ({ place: { endId }, wires: here, sizeApartShare }));
   const breakouts = plan.tree.nodeIds.flatMap((nodeId): WireGroup[] => {
     const { childSegmentIds, distanceMm } = plan.tree.nodes[nodeId]!;
     if (childSegmentIds.length < 2) return [];
@@ -39,7 +42,7 @@ export function listWireGroups(loom: Loom, plan: LoomPlan, { colourReachMm }: Pi
         node.parentSegmentId !== null && isOnLegOf(plan, nodeId, node.parentSegmentId) && node.distanceMm - distanceMm <= colourReachMm
       );
     });
-    return near.length < 2 ? [] : [{ place: { nodeId }, wires: near.flatMap(([, here]) => here) }];
+    return near.length < 2 ? [] : [{ place: { nodeId }, wires: near.flatMap(([, here]) => here), sizeApartShare }];
   });
   return [...ends, ...breakouts];
 }
@@ -49,18 +52,18 @@ const isOnLegOf = ({ tree }: LoomPlan, nodeId: string, segmentId: string) => tre
 
 export function listNeighbours(groups: readonly WireGroup[]): NeighbourCircuits {
   const neighbours = new Map<string, Set<string>>();
-  for (const { wires } of groups)
+  for (const { wires, sizeApartShare } of groups)
     for (const [at, one] of wires.entries())
       for (const other of wires.slice(at + 1)) {
-        if (one.circuitId === other.circuitId || !isOneSize(one, other)) continue;
+        if (one.circuitId === other.circuitId || !isOneSize(one, other, sizeApartShare)) continue;
         put(neighbours, one.circuitId, other.circuitId);
         put(neighbours, other.circuitId, one.circuitId);
       }
   return { neighbours, groups };
 }
 
-const isOneSize = ({ conductor: { odMm: a } }: PlannedWire, { conductor: { odMm: b } }: PlannedWire) =>
-  Math.abs(a - b) <= SIZE_SHARE * Math.max(a, b);
+const isOneSize = ({ conductor: { odMm: a } }: PlannedWire, { conductor: { odMm: b } }: PlannedWire, share: number) =>
+  Math.abs(a - b) <= share * Math.max(a, b);
 
 function put(map: Map<string, Set<string>>, key: string, value: string): void {
   const known = map.get(key);
@@ -69,9 +72,10 @@ function put(map: Map<string, Set<string>>, key: string, value: string): void {
 }
 
 /** Wires of a group of which one is taken for another, with their looks; wires of one circuit are alike for good reason. */
-export function listLookAlikes({ wires }: WireGroup, standard: ShopStandard): { numbers: string[]; looks: string[] }[] {
+export function listLookAlikes({ wires, sizeApartShare }: WireGroup, standard: ShopStandard): { numbers: string[]; looks: string[] }[] {
   const isAlike = createAlike(standard);
-  const near = (a: PlannedWire, b: PlannedWire) => a.circuitId !== b.circuitId && isAlike(a.colour, b.colour) && isOneSize(a, b);
+  const near = (a: PlannedWire, b: PlannedWire) =>
+    a.circuitId !== b.circuitId && isAlike(a.colour, b.colour) && isOneSize(a, b, sizeApartShare);
   const left = new Set(wires);
   const found: { numbers: string[]; looks: string[] }[] = [];
   for (const first of wires) {
@@ -106,6 +110,8 @@ export function createAlike(standard: ShopStandard): (a: Colour, b: Colour) => b
   if (!known) remembered.set(standard, (known = new Uint8Array(LOOKS ** 2)));
   const table = known;
   return (a, b) => {
+    // rings make too many looks for a table
+    if (a.bands.length > 0 || b.bands.length > 0) return isLookAlike(a, b, standard);
     const at = toPlace(a) * LOOKS + toPlace(b);
     if (table[at] === 0) table[at] = isLookAlike(a, b, standard) ? YES : NO;
     return table[at] === YES;

@@ -45,9 +45,18 @@ export function isNearColour(a: ColourName, b: ColourName, { colourApart, colour
 const toSeenStripe = ({ base, stripe }: Colour, standard: Apart): ColourName | null =>
   stripe === null || standard.stripeShare < standard.stripeLeastShare || isNearColour(base, stripe, standard) ? null : stripe;
 
-/** Is a wire of one look taken for a wire of the other (craft A6)? Base and stripe both have to be near. */
+/** Bands that are seen on their insulation. */
+const toSeenBands = ({ base, bands }: Colour, standard: Apart): ColourName[] => bands.filter((one) => !isNearColour(one, base, standard));
+
+function areBandsAlike(a: Colour, b: Colour, standard: Apart): boolean {
+  if (a.bands.length === 0 && b.bands.length === 0) return true;
+  const [one, other] = [toSeenBands(a, standard), toSeenBands(b, standard)];
+  return one.length === other.length && one.every((name, at) => isNearColour(name, other[at]!, standard));
+}
+
+/** Is a wire of one look taken for a wire of the other (craft A6)? Base, stripe and bands, in their order, all have to be near. */
 export function isLookAlike(a: Colour, b: Colour, standard: Apart): boolean {
-  if (!isNearColour(a.base, b.base, standard)) return false;
+  if (!isNearColour(a.base, b.base, standard) || !areBandsAlike(a, b, standard)) return false;
   const [one, other] = [toSeenStripe(a, standard), toSeenStripe(b, standard)];
   if (one === null || other === null) return one === other;
   return isNearColour(one, other, standard);

@@ -1,7 +1,8 @@
 import type { ShopStandard } from '../../catalogue';
-import { fromColourWords, toColourWords, type Colour, type Loom } from '../../model';
+import { fromColourWords, toInsulationWords, type Colour, type Loom } from '../../model';
 import { compareIds } from '../../units';
 import type { LoomPlan, PlannedWire } from '../types';
+import { assignLooks } from './assignLooks';
 import { createAlike, listNeighbours, listWireGroups } from './listLookAlikes';
 
 /** The least change of colours after which no wire is taken for another beside it. */
@@ -18,6 +19,8 @@ export interface ColourProposal {
 
 /** how many trials a search may make before the best so far counts */
 const MOST_TRIALS = 20_000;
+/** the same for giving looks, of which each trial costs more: the page waits for it */
+export const MOST_LOOK_TRIALS = 3000;
 
 /**
  * Recolour as few circuits as do, from colours in stock, those first that a reel of the loom has already (craft A6). Circuits in a cable keep
@@ -36,23 +39,19 @@ export function proposeColours(loom: Loom, plan: LoomPlan, standard: ShopStandar
   const budget = { left: MOST_TRIALS };
   const parts = listParts(clashes).map((part) => chooseCover(part, clashes, isFixed, budget));
   const stock = standard.colours.map((words) => fromColourWords(words)!);
-  const used = countReels(plan.wires, colourOf);
-  const taken = new Map<string, Colour>();
   const open = new Set(parts.flatMap(({ cover }) => cover));
-  // those with most beside them have least to choose from
-  for (const id of [...open].sort((a, b) => neighbours.get(b)!.size - neighbours.get(a)!.size || compareIds(a, b))) {
-    const beside = [...neighbours.get(id)!]
-      .filter((other) => !open.has(other) || taken.has(other))
-      .map((other) => taken.get(other) ?? colourOf(other));
-    const free = stock.filter((colour) => !beside.some((other) => isAlike(colour, other)));
-    const sizes = plan.wires.filter(({ circuitId }) => circuitId === id).map(toSize);
-    const have = free.find((colour) => sizes.every((size) => used.has(`${size} ${toColourWords(colour)}`)));
-    const colour = have ?? free[0];
-    if (colour) taken.set(id, colour);
-  }
+  const used = countReels(plan.wires, colourOf);
+  const sizesOf = (id: string) => plan.wires.filter(({ circuitId }) => circuitId === id).map(toSize);
+  const sizes = new Map([...open].map((id) => [id, sizesOf(id)]));
+  const taken = assignLooks({
+    ...{ ids: [...open], neighbours, isAlike, most: MOST_LOOK_TRIALS },
+    keptLook: colourOf,
+    listLooks: () => stock,
+    prefer: (id, look) => sizes.get(id)!.every((size) => used.has(`${size} ${toInsulationWords(look)}`)),
+  });
   const now = (id: string) => taken.get(id) ?? colourOf(id);
-  const left = [...clashes].flatMap(([id, like]) =>
-    like.filter((other) => id < other && isAlike(now(id), now(other))).map((other): [string, string] => [id, other]),
+  const left = [...neighbours].flatMap(([id, beside]) =>
+    [...beside].filter((other) => id < other && isAlike(now(id), now(other))).map((other): [string, string] => [id, other]),
   );
   return {
     changes: [...taken].map(([circuitId, to]) => ({ circuitId, from: colourOf(circuitId), to, likeIds: clashes.get(circuitId)! })),
@@ -63,11 +62,11 @@ export function proposeColours(loom: Loom, plan: LoomPlan, standard: ShopStandar
   };
 }
 
-const toSize = ({ conductor: { table, size } }: PlannedWire) => `${table} ${size}`;
+export const toSize = ({ conductor: { table, size } }: PlannedWire) => `${table} ${size}`;
 
 /** Reels that single wires come off: size and look. */
-const countReels = (wires: readonly PlannedWire[], colourOf: (circuitId: string) => Colour): Set<string> =>
-  new Set(wires.filter(({ cable }) => !cable).map((wire) => `${toSize(wire)} ${toColourWords(colourOf(wire.circuitId))}`));
+export const countReels = (wires: readonly PlannedWire[], colourOf: (circuitId: string) => Colour): Set<string> =>
+  new Set(wires.filter(({ cable }) => !cable).map((wire) => `${toSize(wire)} ${toInsulationWords(colourOf(wire.circuitId))}`));
 
 /** Circuits that hang together by being alike. */
 function listParts(clashes: ReadonlyMap<string, readonly string[]>): string[][] {

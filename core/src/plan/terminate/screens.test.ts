@@ -95,8 +95,8 @@ describe('its steps', () => {
 test('its template is drawn at its true size: jacket, screen, insulation and bare cores as long as they are', () => {
   const [screen] = ofEnd(screened(), 'L');
   const { marks } = drawStripTemplate(screen!, [
-    { base: 'red', stripe: null },
-    { base: 'blue', stripe: 'white' },
+    { base: 'red', stripe: null, bands: [] },
+    { base: 'blue', stripe: 'white', bands: [] },
   ]);
   const rects = marks.flatMap((mark) => (mark.kind === 'rect' ? [mark] : []));
   const [jacket, weave, sleeve] = rects;

@@ -1,0 +1,88 @@
+import type { ShopStandard } from '../../catalogue';
+import { toInsulationWords, type Colour, type CircuitKind, type Loom } from '../../model';
+import type { LoomPlan } from '../types';
+import { assignLooks } from './assignLooks';
+import { countBands } from './countBands';
+import { createAlike, listNeighbours, listWireGroups } from './listLookAlikes';
+import { listSchemeLooks } from './listSchemeLooks';
+import { countReels, MOST_LOOK_TRIALS, toSize } from './proposeColours';
+
+/** A whole loom as the scheme of the shop would have it look. */
+export interface SchemeProposal {
+  changes: { circuitId: string; from: Colour; to: Colour }[];
+  /** pairs that are taken for one another all the same: there are not looks enough, or a cable has its own; none where the print tells */
+  left: [string, string][];
+  reelsBefore: number;
+  reelsAfter: number;
+  /** rings to be put on: at both ends of each wire and on either side of each breakout that it passes */
+  bands: number;
+}
+
+/**
+ * Every circuit in a look of the shop's scheme: by function, all of one colour, or with bands on one colour (craft A6). Circuits in a cable
+ * keep theirs. One that has a look of the scheme that nobody beside it has keeps it where it can.
+ */
+export function proposeScheme(loom: Loom, plan: LoomPlan, standard: ShopStandard): SchemeProposal {
+  const { neighbours } = listNeighbours(listWireGroups(loom, plan, standard));
+  const isAlike = createAlike(standard);
+  const circuits = loom.circuits;
+  const sizes = new Map<string, Set<string>>();
+  for (const wire of plan.wires) sizes.set(wire.circuitId, (sizes.get(wire.circuitId) ?? new Set()).add(toSize(wire)));
+  const ids = Object.keys(circuits).filter((id) => circuits[id]!.cable === null);
+  const looks = new Map<CircuitKind, readonly Colour[]>();
+  const listLooks = (id: string) => {
+    const { kind } = circuits[id]!;
+    let known = looks.get(kind);
+    if (!known) looks.set(kind, (known = listSchemeLooks(kind, standard)));
+    return known;
+  };
+  const isPrinted = standard.colourScheme === 'one-colour';
+  const given = new Map<string, Colour>(
+    isPrinted
+      ? ids.map((id) => [id, listLooks(id)[0]!])
+      : assignLooks({
+          ...{ ids, neighbours, listLooks, isAlike, most: MOST_LOOK_TRIALS },
+          keptLook: (id) => circuits[id]!.colour,
+          prefer: (id, look, taken) => hasReel(id, look, taken, sizes),
+        }),
+  );
+  const now = (id: string): Colour => given.get(id) ?? circuits[id]!.colour;
+  // there are not looks enough for these: the one that the fewest beside it have, and they go by their numbers
+  for (const id of ids) {
+    if (given.has(id)) continue;
+    const beside = [...(neighbours.get(id) ?? [])].map(now);
+    const countLike = (look: Colour) => beside.filter((other) => isAlike(look, other)).length;
+    given.set(
+      id,
+      listLooks(id).reduce((best, look) => (countLike(look) < countLike(best) ? look : best)),
+    );
+  }
+  const changes = ids
+    .map((circuitId) => ({ circuitId, from: circuits[circuitId]!.colour, to: now(circuitId) }))
+    .filter(({ from, to }) => !isSameLook(from, to));
+  const left = isPrinted
+    ? []
+    : [...neighbours].flatMap(([id, beside]) =>
+        [...beside].filter((other) => id < other && isAlike(now(id), now(other))).map((other): [string, string] => [id, other]),
+      );
+  return {
+    changes,
+    left,
+    reelsBefore: countReels(plan.wires, (id) => circuits[id]!.colour).size,
+    reelsAfter: countReels(plan.wires, now).size,
+    bands: countBands(loom, plan, now),
+  };
+}
+
+/** Is a wire of every size of a circuit cut from that insulation already? */
+function hasReel(id: string, look: Colour, given: ReadonlyMap<string, Colour>, sizes: ReadonlyMap<string, ReadonlySet<string>>): boolean {
+  const words = toInsulationWords(look);
+  const missing = new Set(sizes.get(id));
+  for (const [other, one] of given) {
+    if (missing.size === 0) return true;
+    if (other !== id && toInsulationWords(one) === words) for (const size of sizes.get(other) ?? []) missing.delete(size);
+  }
+  return missing.size === 0;
+}
+
+const isSameLook = (a: Colour, b: Colour) => a.base === b.base && a.stripe === b.stripe && a.bands.join() === b.bands.join();
