@@ -9,11 +9,13 @@ export interface LayupQuestion {
   tries: number;
 }
 
-/** How far it is, and in the end what was found. */
-export type LayupAnswer = { done: number } | { laidUp: Loom['laidUp']; ms: number } | { failure: string };
+/** How far it is, with the best so far now and then, and in the end what was found. */
+export type LayupAnswer = { done: number; best?: Loom['laidUp'] } | { laidUp: Loom['laidUp']; ms: number } | { failure: string };
 
 /** the page is told so often at most, ms */
 const EVERY_MS = 60;
+/** and of the best so far: a large loom has much to tell */
+const BEST_EVERY_MS = 500;
 
 const scope = self as unknown as {
   onmessage: ((event: MessageEvent<LayupQuestion>) => void) | null;
@@ -23,11 +25,14 @@ const scope = self as unknown as {
 scope.onmessage = ({ data: { loom, plan, standard, seed, tries } }) => {
   const started = performance.now();
   let told = started;
-  const progress = (done: number) => {
+  let toldBest = started;
+  const progress = (done: number, toBest: () => Loom['laidUp']) => {
     const now = performance.now();
     if (now - told > EVERY_MS) {
       told = now;
-      scope.postMessage({ done });
+      const isDue = now - toldBest > BEST_EVERY_MS;
+      if (isDue) toldBest = now;
+      scope.postMessage(isDue ? { done, best: toBest() } : { done });
     }
     // given up by ending the worker
     return false;

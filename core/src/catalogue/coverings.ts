@@ -17,7 +17,12 @@ const braid = (relaxedBoreMm: number, expandedBoreMm: number, massGPerM: number)
   handled: true,
   minutesPerM: 4,
 });
-const SHRINK_WORDS = { shrink: 'elastomer shrink', 'plain-shrink': 'plain shrink', 'adhesive-shrink': 'adhesive shrink' } as const;
+const SHRINK_WORDS = {
+  shrink: 'elastomer shrink',
+  'plain-shrink': 'plain shrink',
+  'adhesive-shrink': 'adhesive shrink',
+  'clear-shrink': 'clear shrink',
+} as const;
 const shrink = (kind: Shrink['kind'], supplied: number, recovered: number, wallMm: number, massGPerM: number): Shrink => ({
   kind,
   id: `${kind}-${supplied}`,
@@ -135,6 +140,9 @@ export const COVERINGS: readonly CoveringItem[] = [
   shrink('adhesive-shrink', 38, 13, 2.5, 180),
   ...[1.6, 2.4, 3.2, 4.8, 6.4, 9.5, 12.7, 19, 25.4, 38].map((supplied) =>
     shrink('plain-shrink', supplied, Math.round(supplied * 5) / 10, 0.25 + supplied * 0.02, 1 + supplied * 0.9),
+  ),
+  ...[2.4, 3.2, 4.8, 6.4, 9.5, 12.7, 19, 25.4, 38, 51].map((supplied) =>
+    shrink('clear-shrink', supplied, Math.round(supplied * 5) / 10, 0.25 + supplied * 0.02, 1 + supplied * 0.9),
   ),
   ...WRAPS.map(([least, most]) => wrap('wrap', 'self-closing wrap', least, most, { massGPerM: 2.4 * most })),
   ...WRAPS.map(([least, most]) =>

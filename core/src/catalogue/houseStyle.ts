@@ -49,6 +49,15 @@ export const HOUSE_STYLE: readonly HouseQuestion[] = [
     ],
   },
   {
+    id: 'clear',
+    question: 'Labels where it is wet',
+    drives: 'clear sleeves over labels of ends, warnings and zones: what is bought, and what the crew shrinks over them',
+    sides: [
+      { words: 'under a clear sleeve', sets: { clearOverLabels: true } },
+      { words: 'as they are printed', sets: { clearOverLabels: false } },
+    ],
+  },
+  {
     id: 'colours',
     question: 'Wires are told apart',
     drives:

@@ -77,6 +77,8 @@ export const LARKHOLLOW: ShopStandard = {
   couplingRoundMin: 0.7,
   couplingFlatMin: 1.2,
   zoneLabels: true,
+  clearOverLabels: true,
+  clearBeyondMm: 10,
   sagMostMm: 13,
   holeFreeMm: 0.5,
   workshopC: 18,

@@ -145,20 +145,6 @@ describe('each rule finds what it is meant for', () => {
     const job = createBench();
     expect(listFindings(job, plan(job, bare), bare, null).map(({ code }) => code)).toContain('MA2');
   });
-  test('EN4: nothing is told where the house goes by the print of wires that are all of one colour', () => {
-    const job = createBench((loom) => {
-      loom.circuits.c1!.colour.base = 'yellow';
-      for (const id of ['c2', 'c3']) loom.circuits[id] = { ...loom.circuits[id]!, colour: { base: 'red', stripe: null, bands: [] } };
-    });
-    const codes = () => listFindings(job, plan(job, CATALOGUE), CATALOGUE, null).map(({ code }) => code);
-    expect(codes()).toContain('EN4');
-    job.brief.departures = { colours: { side: 1, reason: 'print' } };
-    expect(codes()).not.toContain('EN4');
-    // bands tell them apart as well
-    job.brief.departures = {};
-    job.looms.bench!.circuits.c2!.colour.bands = ['blue'];
-    expect(codes()).not.toContain('EN4');
-  });
   test('EN4: wires of one look in one housing', () => {
     const job = createBench((loom) => {
       loom.circuits.c2 = { ...loom.circuits.c2!, colour: { base: 'red', stripe: null, bands: [] } };

@@ -50,7 +50,8 @@ function toOrderShape(
   for (const { endId, groupId } of screens) words.push(endId, groupId);
   for (const { nodeId, direction, pieces } of feeds) words.push(nodeId, direction, ...pieces.map(({ id }) => id));
   for (const { id, place } of splices) words.push(id, place.segmentId);
-  for (const [id, { fromNodeId, toNodeId, slideOn }] of Object.entries(segments)) words.push(id, fromNodeId, toNodeId, slideOn);
+  for (const [id, { fromNodeId, toNodeId, slideOn, fittedMm }] of Object.entries(segments))
+    words.push(id, fromNodeId, toNodeId, slideOn, fittedMm === null);
   return words.join(' ');
 }
 

@@ -1,9 +1,10 @@
 import type { Catalogue, ShopStandard } from '../catalogue';
 import type { Job, Loom } from '../model';
-import type { LoomPlan, PlannedTermination, PlannedWire } from '../plan';
+import type { ClearSleeve, LoomPlan, PlannedTermination, PlannedWire } from '../plan';
 import { CAUTIONS } from './cautions';
 import { findFamily, TABLE_WORDS, toSizeWords } from '../catalogue';
 import { toColourWords } from '../model';
+import type { Fits } from './planFits';
 import type { Ask, Operation, Step, StepItem } from './step';
 
 /** What the steps of a loom are made from. */
@@ -31,6 +32,10 @@ export interface StepContext {
     afterEnds: ReadonlyMap<string, readonly string[]>;
   };
   anchorId: string | null;
+  /** what goes over a label where it is wet, by kind, what it names, and text: "zone s1 hot side" */
+  clears: ReadonlyMap<string, ClearSleeve>;
+  /** what waits for all of the trial fit, and what for its first part only */
+  fits: Fits;
 }
 
 export type Need = Step['needs'][number];
@@ -88,6 +93,14 @@ export const toBandWords = ({ colour: { bands } }: Pick<PlannedWire, 'colour'>, 
   bands.length === 0
     ? ''
     : `, then ${bands.length === 1 ? 'a band' : 'bands'} ${bands.join(', ')} from the end on, ${bandMm} mm wide${bands.length > 1 ? `, ${bandGapMm} apart` : ''}`;
+
+/** What goes over a label, in words that go on after it; "": nothing. */
+export const toClearWords = (clear: ClearSleeve | undefined): string =>
+  clear === undefined ? '' : `, then ${clear.itemName}, ${clear.cutMm} mm, over it`;
+
+/** The same as what is asked for with it. */
+export const askClear = (clear: ClearSleeve | undefined): Ask[] =>
+  clear === undefined ? [] : [{ what: 'over the label', value: `${clear.itemName}, ${clear.cutMm} mm` }];
 
 /** Is this end pinned in the vehicle, when its wires are through the holes on their way? */
 export const isPinnedAfter = ({ loom }: Pick<StepContext, 'loom'>, endId: string): boolean => {

@@ -1,7 +1,18 @@
 import { findFamily, toSizeWords, type Catalogue } from '../catalogue';
 import { CAUTION_LABEL_WORDS, findCavitySize, toColourWords, type ConnectorFamily, type End } from '../model';
 import { findStandard, type PlannedTermination, type PlannedWire } from '../plan';
-import { askWires, createItem, createStep, isPinnedAfter, isTrimmed, toBandWords, type Need, type StepContext } from './createStep';
+import {
+  askClear,
+  askWires,
+  createItem,
+  createStep,
+  isPinnedAfter,
+  isTrimmed,
+  toBandWords,
+  toClearWords,
+  type Need,
+  type StepContext,
+} from './createStep';
 import { listDeviceNeeds as listPottedNeeds, listHardNeeds } from './steps/listPotSteps';
 import { listScreenSteps } from './steps/listScreenSteps';
 import type { Ask, ExpectedReading, Step, StepItem } from './step';
@@ -59,7 +70,7 @@ const listAnchorNeeds = (early: readonly Step[]): Need[] =>
   early.map(({ id }) => ({ stepId: id, because: 'the anchor end is filled first, from cut and twisted wires' }));
 
 const listDeviceNeeds = (context: StepContext, endId: string): Need[] => [
-  { stepId: 'fit', because: 'device ends are closed after the trial fit' },
+  context.fits.ofEnd(endId, 'device ends are closed after the trial fit'),
   ...(context.sleevesBefore.get(endId) ?? []),
   ...(context.dressNeeds.ofEnds.get(endId) ?? []),
   { stepId: `label.${endId}`, because: 'its label does not go over the finished end' },
@@ -93,15 +104,20 @@ function listCrimpItems(
 /** A device end has its label on the leg before it is closed. */
 function listLabelSteps({ context, endId, end, isAnchor, askLabel }: EndWork): Step[] {
   if (isAnchor) return [];
+  const clear = context.clears.get(`end ${endId} ${end.name}`);
   return [
     createStep(`label.${endId}`, 'label', `Slide the label of ${end.name} on`, {
       endId,
       parts: ['end label'],
       items: [
-        createItem('label', `"${end.name}" on the leg, not yet shrunk`, [], null, askLabel),
-        ...end.cautions.map((one) =>
-          createItem(one, `"${CAUTION_LABEL_WORDS[one]}" behind it`, [], null, [{ what: 'label', value: CAUTION_LABEL_WORDS[one] }]),
-        ),
+        createItem('label', `"${end.name}" on the leg, not yet shrunk${toClearWords(clear)}`, [], null, [...askLabel, ...askClear(clear)]),
+        ...end.cautions.map((one) => {
+          const behind = context.clears.get(`caution ${endId} ${CAUTION_LABEL_WORDS[one]}`);
+          return createItem(one, `"${CAUTION_LABEL_WORDS[one]}" behind it${toClearWords(behind)}`, [], null, [
+            { what: 'label', value: CAUTION_LABEL_WORDS[one] },
+            ...askClear(behind),
+          ]);
+        }),
       ],
       needs: [{ stepId: 'lay', because: 'the leg is laid first' }, ...(context.sleevesBefore.get(endId) ?? [])],
     }),

@@ -84,9 +84,11 @@ export function listParts(job: Job, plan: LoomPlan, catalogue: Catalogue): PartL
   }
   for (const { sleeveId, sleeveName, sleeveMm } of plan.screens)
     if (sleeveId !== null) add('covering', sleeveId, sleeveName, ['coverings', sleeveId], { lengthMm: sleeveMm });
-  for (const { kind, stockId, stockName, pieces } of listMarks(job, plan, catalogue))
+  for (const { kind, stockId, stockName, pieces, clear } of listMarks(job, plan, catalogue)) {
+    if (clear) add('covering', clear.itemId, clear.itemName, ['coverings', clear.itemId], { lengthMm: clear.cutMm });
     if (stockId !== null) add('label', stockId, stockName!, ['labels', stockId], { pieces });
     else if (kind === 'end') add('label', 'tag', 'tag, tied to an end', null);
+  }
   return [...lines.values()].map((line) => toBought(line, catalogue));
 }
 

@@ -1,12 +1,33 @@
 import type { Catalogue } from '../catalogue';
 import type { Job, Loom } from '../model';
-import { findStandard, listBandedBreakouts, listZoneLabels, type LoomPlan, type PlannedTermination, type PlannedWire } from '../plan';
+import {
+  findStandard,
+  listBandedBreakouts,
+  listMarks,
+  listZoneLabels,
+  type LoomPlan,
+  type PlannedTermination,
+  type PlannedWire,
+} from '../plan';
 import { compareIds, pushTo } from '../units';
-import { askWires, createItem, createStep, isTrimmed, toBandWords, toMadeId, type Need, type StepContext } from './createStep';
+import {
+  askClear,
+  askWires,
+  createItem,
+  createStep,
+  isTrimmed,
+  toBandWords,
+  toClearWords,
+  toMadeId,
+  type Need,
+  type StepContext,
+} from './createStep';
 import { listCuts } from './listCuts';
 import { listEndSteps } from './listEndSteps';
 import { listDressNeeds, listDressSteps } from './steps/listDressSteps';
 import { listFillers, type FillerCut } from './listFillers';
+import { planFits } from './planFits';
+import { listFitSteps } from './steps/listFitSteps';
 import { listPotSteps } from './steps/listPotSteps';
 import { listFinishSteps } from './steps/listFinishSteps';
 import { listLaidUpNeeds, listLayupSteps } from './steps/listLayupSteps';
@@ -38,6 +59,10 @@ export function listSteps(job: Job, plan: LoomPlan, catalogue: Catalogue): Step[
     plugs,
     sleevesBefore: listSleevesBefore(loom, plan, endsBeyond),
     dressNeeds: listDressNeeds(plan, endsBeyond, anchorId),
+    clears: new Map(
+      listMarks(job, plan, catalogue).flatMap(({ kind, id, text, clear }) => (clear ? [[`${kind} ${id} ${text}`, clear] as const] : [])),
+    ),
+    fits: planFits(loom, plan),
   };
   const fillers = listFillers(plan);
   const early = [...listCutSteps(context), ...listFillerSteps(fillers), ...listTwistSteps(context)];
@@ -199,7 +224,7 @@ function listLaySteps({ loom, plan, anchorId, terminations, dressNeeds, wires }:
   ];
 }
 
-function listSpliceSteps({ loom, plan, wires }: StepContext): Step[] {
+function listSpliceSteps({ loom, plan, wires, fits }: StepContext): Step[] {
   // a barrel a splice, in their order
   return plan.splices.map((splice, index) => {
     const barrel = plan.barrels[index]!;
@@ -215,7 +240,7 @@ function listSpliceSteps({ loom, plan, wires }: StepContext): Step[] {
         parts: [barrel.barrelName, 'adhesive sleeve over the barrel'],
         needs: [
           { stepId: 'lay', because: 'its place is found when the wires are laid' },
-          { stepId: 'fit', because: 'joined when its wires have their final lengths' },
+          fits.ofJoint(splice.place.segmentId, barrel.wireIds, 'joined when its wires have their final lengths'),
         ],
         items: [
           createItem(
@@ -237,7 +262,7 @@ function listSpliceSteps({ loom, plan, wires }: StepContext): Step[] {
 }
 
 function listCoverSteps(context: StepContext): Step[] {
-  const { job, loom, plan, standard, endsBeyond, anchorId, terminations, dressNeeds } = context;
+  const { job, loom, plan, standard, endsBeyond, anchorId, terminations, dressNeeds, fits, clears } = context;
   const covered = new Map(plan.coverings.filter(({ kind }) => kind !== 'none').map((one) => [one.segmentId, one]));
   const order = plan.tree.nodeIds
     .map((id) => plan.tree.nodes[id]!.parentSegmentId)
@@ -248,6 +273,7 @@ function listCoverSteps(context: StepContext): Step[] {
   return order.flatMap((segmentId) => {
     const covering = covered.get(segmentId)!;
     const zone = zones.get(segmentId);
+    const clear = clears.get(`zone ${segmentId} ${zone}`);
     const { nearNodeId, farNodeId } = plan.tree.segments[segmentId]!;
     const run = `${loom.nodes[nearNodeId]!.name} to ${loom.nodes[farNodeId]!.name}`;
     const nearer = plan.tree.nodes[nearNodeId]!.parentSegmentId;
@@ -296,7 +322,7 @@ function listCoverSteps(context: StepContext): Step[] {
         segmentId,
         needs: [
           { stepId: slide.id, because: 'it has to be in its place' },
-          { stepId: 'fit', because: 'covered after the trial fit' },
+          fits.ofRun(segmentId, 'covered after the trial fit'),
           ...made,
           ...splices,
         ],
@@ -305,29 +331,15 @@ function listCoverSteps(context: StepContext): Step[] {
           createItem('covered', `${run}: ends meet the neighbours, no gap`, [], null, sleeve),
           ...(zone === undefined
             ? []
-            : [createItem('zone', `"${zone}" over it, where it begins, shrunk`, [], null, [{ what: 'label', value: zone }])]),
+            : [
+                createItem('zone', `"${zone}" over it, where it begins, shrunk${toClearWords(clear)}`, [], null, [
+                  { what: 'label', value: zone },
+                  ...askClear(clear),
+                ]),
+              ]),
         ],
       },
     );
     return [slide, cover];
   });
-}
-
-function listFitSteps({ plan }: StepContext): Step[] {
-  if (plan.wires.length === 0) return [];
-  return [
-    createStep('fit', 'fit', 'Trial fit: datum clamped, mark every device end', {
-      needs: [{ stepId: 'lay', because: 'laid out before it goes to the car' }],
-      items: [
-        createItem('fitted', 'laid in the car, every end reaches with its loop', [], null, []),
-        createItem(
-          'trimmed',
-          'fitted lengths entered under Survey, wires trimmed as the trim sheet says',
-          [],
-          null,
-          plan.wires.map(({ number, cutMm }) => ({ what: number, value: cutMm })),
-        ),
-      ],
-    }),
-  ];
 }

@@ -19,7 +19,8 @@ const toPlan = (job: Job) => {
 const toAssignment = (job: Job) => {
   const bare = structuredClone(job);
   for (const loom of Object.values(bare.looms)) Object.assign(loom, { circuits: {}, splicePins: {} });
-  return JSON.stringify(assignPins(bare, CATALOGUE, findStandard(bare, CATALOGUE)).assigned);
+  const { assigned, next } = assignPins(bare, CATALOGUE, findStandard(bare, CATALOGUE));
+  return JSON.stringify([assigned, next.looms]);
 };
 const usual = createSkerry();
 const planned = toPlan(usual);

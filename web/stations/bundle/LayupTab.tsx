@@ -87,6 +87,9 @@ function SchoolBar({ planned, search }: { planned: PlannedLoom; search: LayupSea
           ) : (
             <span className={styles.running} role="status" aria-label="Search of the lay-up">
               <Progress value={search.done * 100} w={110} aria-label="searched" /> {Math.round(search.done * 100)} %
+              <button type="button" className={controls.button} disabled={!search.hasBest} onClick={search.takeBest}>
+                Take the best so far
+              </button>
               <button type="button" className={controls.button} onClick={search.stop}>
                 Cancel
               </button>

@@ -80,6 +80,22 @@ test('a search tells how far it is, can be given up without a trace, and what it
   expect(sums()).toMatch(/^0 crossed breakouts \(least 0\), \d+ pieces? of dead wire/);
 });
 
+test('a search that is ended early leaves its best so far, once there is one', () => {
+  const store = open();
+  choose(SCHOOL, 'twisted in layers');
+  fireEvent.click(screen.getByRole('button', { name: 'Search the lay-up' }));
+  const take = () => screen.getByRole<HTMLButtonElement>('button', { name: 'Take the best so far' });
+  act(() => asked[0]!.answer({ done: 0.2, best: {} }));
+  expect(take().disabled).toBe(true);
+  const { loom, plan, standard, seed } = asked[0]!.question;
+  const { laidUp } = searchLayups(loom, plan, standard, { seed, tries: 4 });
+  act(() => asked[0]!.answer({ done: 0.6, best: laidUp }));
+  fireEvent.click(take());
+  expect([asked[0]!.isGivenUp, store.labels.at(-1)]).toEqual([true, 'best lay-up of a search that was ended early']);
+  expect(store.job.looms.inlet!.laidUp).toEqual(laidUp);
+  expect(screen.getByText('searched')).toBeTruthy();
+});
+
 test('every breakout says what is done there, and what each of the three ways would come to; its name leads there', () => {
   let at: string | undefined;
   const Cursor = () => {

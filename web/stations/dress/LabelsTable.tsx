@@ -14,6 +14,7 @@ import { PrintDialog } from './PrintDialog';
 const PROBLEM_WORDS = {
   'no-sleeve': 'no marker sleeve of the shop fits',
   'too-long': 'letters too low to be read',
+  'no-clear': 'no clear sleeve goes over it',
 } satisfies Record<NonNullable<PlannedMark['problem']>, string>;
 
 /** Labels of wires and ends: the sleeve that goes over, the legend as it is broken into lines, how high its letters come out. */
@@ -59,6 +60,20 @@ const COLUMNS: Column<PlannedMark>[] = [
     value: ({ stockName, odMm, problem }) => stockName ?? (odMm === null ? 'a tag, tied on' : PROBLEM_WORDS[problem!]),
     cell: ({ stockName, odMm, problem }) =>
       stockName ?? (odMm === null ? 'a tag, tied on: no single run leaves it' : <b className={styles.alarm}>{PROBLEM_WORDS[problem!]}</b>),
+  },
+  {
+    id: 'clear',
+    head: 'clear sleeve',
+    value: ({ clear, problem }) =>
+      clear ? `${clear.itemName}, ${clear.cutMm} mm` : problem === 'no-clear' ? PROBLEM_WORDS[problem] : null,
+    cell: ({ clear, problem }) =>
+      clear ? (
+        `${clear.itemName}, ${clear.cutMm} mm`
+      ) : problem === 'no-clear' ? (
+        <b className={styles.alarm}>{PROBLEM_WORDS[problem]}</b>
+      ) : (
+        '–'
+      ),
   },
   {
     id: 'letters',

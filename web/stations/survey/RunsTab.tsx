@@ -3,7 +3,7 @@
 import { modals } from '@mantine/modals';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { toUrl } from '../../client/base';
-import { createTree, findStandard, listTrims, TICKS, type MeasureMethod, type Tick } from 'wattograph-core';
+import { createTree, findStandard, listTrims, TICKS, toClockWords, type MeasureMethod, type Tick } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import type { SurveyState, SurveyStore } from '../../client/surveyStore';
 import { Digits } from './Digits';
@@ -56,6 +56,7 @@ export function RunsTab({
               {segment.status}, {segment.method}
               {segment.secondLengthMm === null ? '' : `, read ${segment.lengthMm} and ${segment.secondLengthMm}`}
               {segment.ticks.length ? `, ${segment.ticks.join(' ')}` : ''}
+              {segment.leavesDeg === null ? '' : `, at ${toClockWords(segment.leavesDeg)}`}
             </span>
             {disagree.has(id) && <span className={styles.alarm}>▲ readings disagree</span>}
             {segment.status === 'guessed' && <span className={styles.alarm}>⬣ held: only guessed</span>}
@@ -109,6 +110,7 @@ function Run({
   const segment = loom.segments[segmentId]!;
   const tree = useMemo(() => createTree(loom, findStandard(job, shop)), [loom, job, shop]);
   const { nearNodeId, farNodeId, sigmaMm, lengthMm } = tree.segments[segmentId]!;
+  const isBranch = !tree.segments[segmentId]!.onward && loom.nodes[nearNodeId]!.kind === 'breakout';
   const [text, setText] = useState('');
   const [method, setMethod] = useState<MeasureMethod>(
     segment.method === 'fitted' || segment.method === 'estimate' ? 'tape' : segment.method,
@@ -150,6 +152,12 @@ function Run({
           </button>
         ))}
       </div>
+      {isBranch && (
+        <Side
+          deg={segment.leavesDeg}
+          onSide={(leavesDeg) => send({ kind: 'side', loomId, segmentId, leavesDeg, seen: segment.leavesDeg })}
+        />
+      )}
       <Digits label="Length" text={text} method={method} onMethod={setMethod} />
       {problem && (
         <p role="alert" className={styles.problem}>
@@ -179,6 +187,29 @@ function Run({
       </div>
       <Photos store={store} state={state} loomId={loomId} nodeId={farNodeId} name={loom.nodes[farNodeId]!.name} />
     </div>
+  );
+}
+
+const HOURS = [12, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11];
+
+/** The side by which a branch leaves the run before, as a clock is read by who looks along the bundle from the datum; pressed again: not known. */
+function Side({ deg, onSide }: { deg: number | null; onSide: (deg: number | null) => void }) {
+  return (
+    <>
+      <p className={styles.faint}>
+        Leaves the bundle at {deg === null ? 'a side not known yet' : toClockWords(deg)}, looking along it from the datum, 12 up.
+      </p>
+      <div className={styles.hours} role="group" aria-label="Leaves at">
+        {HOURS.map((hour) => {
+          const at = (hour % 12) * 30;
+          return (
+            <button key={hour} aria-pressed={deg === at} aria-label={`${hour} o’clock`} onClick={() => onSide(deg === at ? null : at)}>
+              {hour}
+            </button>
+          );
+        })}
+      </div>
+    </>
   );
 }
 

@@ -217,6 +217,18 @@ describe('runs', () => {
       { kind: 'ticks', loomId: 'inlet', segmentId: 't3', ticks: [], seen: ['hot'] },
     ]);
   });
+  test('a branch leaves by a side of the clock, pressed again it is not known; the trunk and what begins at the datum have no side', async () => {
+    const fake = runs(createInlet(), 'inlet', 's-inj1');
+    await press('3 o’clock');
+    expect(screen.getByText(/^Leaves the bundle at 3 o’clock/)).toBeTruthy();
+    await press('3 o’clock');
+    expect(fake.entries).toEqual([
+      { kind: 'side', loomId: 'inlet', segmentId: 's-inj1', leavesDeg: 90, seen: null },
+      { kind: 'side', loomId: 'inlet', segmentId: 's-inj1', leavesDeg: null, seen: 90 },
+    ]);
+    runs(createInlet(), 'inlet', 't1');
+    expect(screen.getAllByRole('group', { name: 'Leaves at' })).toHaveLength(1);
+  });
   test('with fitted runs the trim sheet says what comes off, and what still waits', async () => {
     const job = createInlet();
     for (const id of ['t2', 's-inj1'])

@@ -13,6 +13,18 @@ export const checkLabels: Rule = (context) =>
           measured: odMm,
         }),
       ];
+    if (problem === 'no-clear')
+      return [
+        createFinding(
+          context,
+          'MA2',
+          [...place],
+          `"${text}" lies where it is wet, and no clear sleeve of the shop goes over ${odMm!.toFixed(1)} mm.`,
+          {
+            measured: odMm,
+          },
+        ),
+      ];
     const { capMm } = legend!;
     const least = context.standard.legendLeastMm;
     return [

@@ -65,3 +65,17 @@ test('over two looms that are mated, either side of the connection', () => {
   const mended = applyEdit(job, found.find(({ code }) => code === 'EN3')!.fix!.patch);
   expect(mended.ok && find(mended.value).map(({ key }) => key)).not.toContain(found.find(({ code }) => code === 'EN3')!.key);
 });
+
+test('EN4 is not told where the house goes by the print of wires that are all of one colour, nor where bands tell them apart', () => {
+  const job = createBench((loom) => {
+    loom.circuits.c1!.colour.base = 'yellow';
+    for (const id of ['c2', 'c3']) loom.circuits[id]!.colour = { base: 'red', stripe: null, bands: [] };
+  });
+  const codes = () => checkPlan(job, plan(job, CATALOGUE), CATALOGUE, null).map(({ code }) => code);
+  expect(codes()).toContain('EN4');
+  job.brief.departures = { colours: { side: 1, reason: 'print' } };
+  expect(codes()).not.toContain('EN4');
+  job.brief.departures = {};
+  job.looms.bench!.circuits.c2!.colour.bands = ['blue'];
+  expect(codes()).not.toContain('EN4');
+});

@@ -63,7 +63,7 @@ const createTest = ({ wires }: StepContext, before: readonly Step[]) =>
   });
 
 /** How its contacts, or its bare wires, are kept together on their way; an anchor is filled first and loses its housing again. */
-function createBunch({ loom, job, catalogue, anchorId, terminations, sleevesBefore, dressNeeds }: StepContext, endId: string): Step {
+function createBunch({ loom, job, catalogue, anchorId, terminations, sleevesBefore, dressNeeds, fits }: StepContext, endId: string): Step {
   const { name, kind, familyId } = loom.ends[endId]!;
   const family = findFamily(job, catalogue, familyId);
   const isCrimped = kind === 'connector' && family?.seating !== 'pull-to-seat';
@@ -82,7 +82,7 @@ function createBunch({ loom, job, catalogue, anchorId, terminations, sleevesBefo
     needs: isCrimped
       ? [{ stepId: `crimp.${endId}`, because: 'crimped on the bench, where there is light' }]
       : [
-          { stepId: 'fit', because: 'device ends are closed after the trial fit' },
+          fits.ofEnd(endId, 'device ends are closed after the trial fit'),
           { stepId: `label.${endId}`, because: 'its label does not go over the bunch' },
           ...(sleevesBefore.get(endId) ?? []),
           ...(dressNeeds.ofEnds.get(endId) ?? []),

@@ -35,7 +35,7 @@ export const listHardNeeds = (isPotted: boolean, endId: string): Need[] =>
   isPotted ? [{ stepId: `hard.${endId}`, because: 'it is closed when the resin is hard and has been rung' }] : [];
 
 function listEndPotSteps(context: StepContext, potting: PlannedPotting): Step[] {
-  const { loom, terminations, wires, anchorId } = context;
+  const { loom, terminations, wires, anchorId, fits } = context;
   const { endId, resin, massG, partAG, partBG, cureH, workshopC, twinIds } = potting;
   const { name } = loom.ends[endId]!;
   const own = terminations.get(endId)!.flatMap(({ wireIds }) => wireIds.map((id) => wires.get(id)!));
@@ -48,7 +48,7 @@ function listEndPotSteps(context: StepContext, potting: PlannedPotting): Step[] 
   const device = createStep(`device.${endId}`, 'ring', `Ring the device of ${name} by itself`, {
     endId,
     // an anchor is filled before anything is laid
-    needs: endId === anchorId ? [] : [{ stepId: 'fit', because: 'device ends are made after the trial fit' }],
+    needs: endId === anchorId ? [] : [fits.ofEnd(endId, 'device ends are made after the trial fit')],
     tool: 'ohmmeter',
     items: [createItem('rung', `reads as its sheet says${twins ? `; it is the one of ${name}, not of ${twins}` : ''}`, [], null, [])],
   });

@@ -7,7 +7,7 @@ export const LENGTH_STATUSES = ['guessed', 'roped', 'boarded', 'rough-cut', 'fit
 export const TICKS = ['hot', 'wet', 'moving', 'sharp'] as const;
 export const COVERING_KINDS = [
   ...(['shrink', 'braid', 'adhesive-shrink', 'plain-shrink', 'wrap', 'split-braid', 'cloth-tape'] as const),
-  ...(['convoluted', 'spiral', 'heat-sleeve', 'pvc-tape', 'none'] as const),
+  ...(['convoluted', 'spiral', 'heat-sleeve', 'pvc-tape', 'clear-shrink', 'none'] as const),
 ] as const;
 
 export type MeasureMethod = (typeof MEASURE_METHODS)[number];
@@ -20,6 +20,7 @@ export const COVERING_WORDS = {
   ...{ shrink: 'elastomer shrink', braid: 'braid', 'adhesive-shrink': 'lined shrink', 'plain-shrink': 'plain shrink' },
   ...{ wrap: 'self-closing wrap', 'split-braid': 'split braid', 'cloth-tape': 'cloth tape', convoluted: 'convoluted tube' },
   ...{ spiral: 'spiral wrap', 'heat-sleeve': 'heat sleeve', 'pvc-tape': 'PVC tape', none: 'bare' },
+  ...{ 'clear-shrink': 'clear shrink' },
 } as const satisfies Record<CoveringKind, string>;
 
 /** A choice of covering made by hand. itemId null: of this kind, the size is still computed. */

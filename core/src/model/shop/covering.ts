@@ -37,10 +37,10 @@ export const BraidSchema = Type.Object(
 );
 export type Braid = Static<typeof BraidSchema>;
 
-/** Heat-shrink sleeve: elastomer, thin plain, or lined with adhesive. */
+/** Heat-shrink sleeve: elastomer, thin plain, lined with adhesive, or clear, which goes over labels. */
 export const ShrinkSchema = Type.Object(
   {
-    kind: oneOf(['shrink', 'plain-shrink', 'adhesive-shrink']),
+    kind: oneOf(['shrink', 'plain-shrink', 'adhesive-shrink', 'clear-shrink']),
     ...common,
     suppliedBoreMm: positive(300),
     recoveredBoreMm: positive(300),

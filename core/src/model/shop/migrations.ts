@@ -86,6 +86,8 @@ export const SCHEME_DEFAULTS = {
   lighterWorthG: 20,
   screenLeastMegohm: 10,
   torqueShare: 0.1,
+  clearOverLabels: false,
+  clearBeyondMm: 10,
 } as const;
 
 /** What a shop that never said anything else leaves free in a hole, and how it pots (craft I2, A4). */

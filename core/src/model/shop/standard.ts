@@ -112,6 +112,8 @@ export const ShopStandardSchema = Type.Object(
     couplingRoundMin: positive(600, 'to take a round coupling apart and put it together, min'),
     couplingFlatMin: positive(600, 'the same for a rectangular one behind trim, min'),
     zoneLabels: Type.Boolean({ description: 'a label with the name of the zone on each run that leads into another one' }),
+    clearOverLabels: Type.Boolean({ description: 'labels where it is wet lie under a clear sleeve' }),
+    clearBeyondMm: least0(200, 'which goes so far beyond either end of the label'),
     sagMostMm: least0(1000, 'a bundle between two clips sags by no more when it is pushed by hand'),
     holeFreeMm: least0(100, 'a hole is so much wider than what is led through it'),
     workshopC: Type.Number({ minimum: -20, maximum: 60, description: 'temperature of the workshop, °C: resin cures by it' }),

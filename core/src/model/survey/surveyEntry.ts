@@ -10,6 +10,8 @@ export const MARK_KINDS = ['breakout', 'pass', 'end'] as const;
 const LengthSchema = Type.Number({ exclusiveMinimum: 0, maximum: 20000 });
 const MethodSchema = literals(MEASURE_METHODS);
 const TicksSchema = Type.Array(literals(TICKS), { maxItems: 4 });
+/** side by which a branch leaves, degrees from 12 o’clock, clockwise seen from the datum; null: not known */
+const SideSchema = Type.Union([Type.Number({ minimum: 0, exclusiveMaximum: 360 }), Type.Null()]);
 const base = {
   id: Type.String({ pattern: '^[0-9a-fA-F-]{36}$' }),
   loomId: IdSchema,
@@ -51,6 +53,7 @@ export const SurveyEntrySchema = Type.Union([
     seen: Type.Union([LengthSchema, Type.Null()]),
   }),
   entry('ticks', { segmentId: IdSchema, ticks: TicksSchema, seen: TicksSchema }),
+  entry('side', { segmentId: IdSchema, leavesDeg: SideSchema, seen: SideSchema }),
   entry('anchor', {
     anchorId: IdSchema,
     state: literals(ANCHOR_STATES),

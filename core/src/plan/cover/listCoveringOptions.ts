@@ -67,7 +67,7 @@ interface Stock {
 }
 
 /** No run is covered with what closes ends, but by hand. */
-const isForRuns = (item: CoveringItem) => !(isTape(item) && item.endsOnly);
+const isForRuns = (item: CoveringItem) => item.kind !== 'clear-shrink' && !(isTape(item) && item.endsOnly);
 
 const stocks = new WeakMap<Catalogue, WeakMap<ShopStandard, Stock>>();
 

@@ -27,7 +27,8 @@ export const listSleeves = (catalogue: Catalogue, { isLined, ambientC }: DressNe
   catalogue.coverings
     .filter(isShrink)
     .filter(
-      ({ id, kind, limitC }) => (kind === 'adhesive-shrink') === isLined && limitC >= ambientC && isOffered(catalogue, 'coverings', id),
+      ({ id, kind, limitC }) =>
+        kind !== 'clear-shrink' && (kind === 'adhesive-shrink') === isLined && limitC >= ambientC && isOffered(catalogue, 'coverings', id),
     )
     .sort((a, b) => a.suppliedBoreMm - b.suppliedBoreMm);
 

@@ -8,6 +8,7 @@ import type { LaidStretch, LayupDecision, LayupRules, LayupStrip } from './layup
 import { listCrossings } from './listCrossings';
 import { listPresent } from './listPresent';
 import { measureLay, measureLean, measureRoom, measureTurn } from './measureLayer';
+import { takeDecision, toKept } from './takeDecision';
 import { searchLayup } from './searchLayup';
 
 const NO_PINS: ReadonlyMap<string, number> = new Map();
@@ -282,6 +283,24 @@ describe('a search', () => {
     const whole = search(strip, 60);
     const part = stop(80);
     expect([part.cost.crossings, part.cost.money >= whole.cost.money - 1e-9]).toEqual([0, true]);
+  });
+  test('what is told on the way is a lay-up of the whole strip', () => {
+    const told: number[] = [];
+    const rules = LAYUP_RULES;
+    searchLayup(strip, rules, {
+      ...{ beam: 6, pins: NO_PINS, packings: new Map(), seed: 1, tries: 40 },
+      progress: (_, best) => {
+        if (!best) return false;
+        const { stretches } = best;
+        const kept = takeDecision(strip, toKept(strip, best, NO_PINS), NO_PINS);
+        expect(kept).not.toBeNull();
+        expect([stretches[0]!.fromMark, stretches.at(-1)!.toMark]).toEqual([0, strip.marks.length - 1]);
+        told.push(stretches.length);
+        return false;
+      },
+    });
+    expect(told.length).toBeGreaterThan(20);
+    expect(new Set(told).size).toBe(1);
   });
   test('what is pinned to a layer lies there, whatever it costs; what cannot be there is said', () => {
     const free = search(strip, 20);

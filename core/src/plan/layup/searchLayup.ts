@@ -12,10 +12,12 @@ import type { LayupDecision, LayupRules, LayupStrip, Stretch } from './layupType
 import { listPresent, type Present } from './listPresent';
 import { listClasses, orderThreads } from './orderThreads';
 
-export interface SearchOptions extends StretchOptions {
+export interface SearchOptions extends Omit<StretchOptions, 'progress'> {
   seed: number;
   /** other orders tried in all */
   tries: number;
+  /** called with the share that is done and the best so far (null: nothing yet); true: stop, the best so far stands */
+  progress?(done: number, best: LayupDecision | null): boolean;
 }
 
 /** share of the work that choosing where to lay anew takes */
@@ -30,14 +32,19 @@ const WHOLE = 0.5;
  */
 export function searchLayup(strip: LayupStrip, rules: LayupRules, options: SearchOptions): { decision: LayupDecision; cost: StripCost } {
   let isOver = false;
-  const progress = (done: number) => (isOver ||= options.progress?.(done) ?? false);
-  const begun = chooseStretches(strip, rules, { ...options, progress: (done) => progress(done * FIRST) });
-  const choose = createStretchChooser(strip, rules, options);
+  const { progress: tellCaller, ...laying } = options;
+  const progress = (done: number, best: LayupDecision | null) => (isOver ||= tellCaller?.(done, best) ?? false);
+  const begun = chooseStretches(strip, rules, { ...laying, progress: (done) => progress(done * FIRST, null) });
+  const choose = createStretchChooser(strip, rules, laying);
   const random = createRandom(options.seed);
   const { stretches } = begun.decision;
   const tries = Math.ceil(options.tries / stretches.length);
+  const best = [...stretches];
   const better = stretches.map((stretch, index) => {
-    const tell = (done: number) => progress(FIRST + ((1 - FIRST) * (index + done)) / stretches.length);
+    const tell = (done: number, { chosen }: ReturnType<StretchChooser>) => {
+      best[index] = chosen.stretch;
+      return progress(FIRST + ((1 - FIRST) * (index + done)) / stretches.length, { stretches: best });
+    };
     return searchStretch(strip, stretch, choose, { random, tries, tell });
   });
   const cost = better.slice(1).reduce((sum: StripCost, one) => addCosts(sum, one.cost), better[0]!.cost);
@@ -47,11 +54,16 @@ export function searchLayup(strip: LayupStrip, rules: LayupRules, options: Searc
 interface StretchSearch {
   random: () => number;
   tries: number;
-  /** share of this stretch that is done; true: stop */
-  tell: (done: number) => boolean;
+  /** share of this stretch that is done, and the best of it; true: stop */
+  tell: (done: number, best: ReturnType<StretchChooser>) => boolean;
 }
 
-function searchStretch(strip: LayupStrip, { fromMark, toMark }: Stretch, choose: StretchChooser, { random, tries, tell }: StretchSearch) {
+function searchStretch(
+  strip: LayupStrip,
+  { fromMark, toMark }: Stretch,
+  choose: StretchChooser,
+  { random, tries, tell }: StretchSearch,
+): ReturnType<StretchChooser> {
   const classes = listClasses(listPresent(strip, fromMark, toMark));
   let order = orderThreads(classes);
   let best = choose(fromMark, toMark, order);
@@ -66,7 +78,7 @@ function searchStretch(strip: LayupStrip, { fromMark, toMark }: Stretch, choose:
   const whole = Math.min(Math.ceil(tries * WHOLE), 2 ** Math.min(joins, 20) - 1);
   const isAll = whole === 2 ** joins - 1;
   for (let count = 0; count < tries; count += 1) {
-    if (tell(count / tries)) break;
+    if (tell(count / tries, best)) break;
     if (count < whole) {
       // few classes: every way to join them; many: some
       const bits = isAll ? count + 1 : Math.floor(random() * 2 ** Math.min(joins, 30));

@@ -13,8 +13,11 @@ export interface LoomSearch {
   seed: number;
   /** orders tried in all, spread over the strips by how many threads lie in them */
   tries: number;
-  /** share that is done; true: stop, the best so far stands */
-  progress?(done: number): boolean;
+  /**
+   * Share that is done, and what asks for the best so far: as the loom would keep it, strips that are not reached yet left out. true: stop,
+   * the best so far stands.
+   */
+  progress?(done: number, toBest: () => Loom['laidUp']): boolean;
 }
 
 /** Orders that are tried where nobody says how many: a second or two for sixty wires. */
@@ -44,7 +47,8 @@ export function searchLayups(
     const share = weigh(strip.threads.length, strip.marks.length) / whole;
     const found = searchLayup(strip, toLayupRules(standard, strip, wires), {
       ...{ beam: BEAM, pins, packings, seed, tries: Math.ceil(tries * share) },
-      progress: (done) => progress?.(before + share * done) ?? false,
+      progress: (done, best) =>
+        progress?.(before + share * done, () => (best ? { ...laidUp, [strip.id]: toKept(strip, best, pins) } : { ...laidUp })) ?? false,
     });
     before += share;
     laidUp[strip.id] = toKept(strip, found.decision, pins);

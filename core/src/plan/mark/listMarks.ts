@@ -1,8 +1,9 @@
 import type { Catalogue, ShopStandard } from '../../catalogue';
-import { CAUTION_LABEL_WORDS, type Job } from '../../model';
+import { CAUTION_LABEL_WORDS, findSurroundings, type Job } from '../../model';
 import { compareIds } from '../../units';
 import { findStandard } from '../findStandard';
 import type { LoomPlan } from '../types';
+import { chooseClear, type ClearSleeve } from './chooseClear';
 import { chooseLabel } from './chooseLabel';
 import { layoutLegend, type Legend } from './layoutLegend';
 
@@ -19,7 +20,9 @@ export interface PlannedMark {
   stockId: string | null;
   stockName: string | null;
   legend: Legend | null;
-  problem: 'no-sleeve' | 'too-long' | null;
+  /** what goes over it where it is wet; null: nothing */
+  clear: ClearSleeve | null;
+  problem: 'no-sleeve' | 'too-long' | 'no-clear' | null;
 }
 
 /** Marks of a loom in the order in which they go on: wires as they are cut, ends with their warnings, then zones. */
@@ -30,13 +33,21 @@ export function listMarks(job: Job, plan: LoomPlan, catalogue: Catalogue): Plann
   const wires = plan.wires.map(({ id, number, conductor: { odMm }, labelId }): PlannedMark => {
     const stock = labelId === null ? undefined : stocks.get(labelId);
     const legend = stock ? layoutLegend(number, stock, standard) : null;
-    return { kind: 'wire', id, text: number, pieces: 2, odMm, ...toSleeve(stock, legend) };
+    return { kind: 'wire', id, text: number, pieces: 2, odMm, clear: null, ...toSleeve(stock, legend) };
   });
   const leads = new Map(plan.endDress.map(({ endId, leadMm }) => [endId, leadMm]));
-  const over = (odMm: number | null, text: string) => {
-    if (odMm === null) return { stockId: null, stockName: null, legend: null, problem: null };
+  const legs = new Map(plan.endDress.map(({ endId, segmentId }) => [endId, segmentId]));
+  const isWashed = (segmentId: string | null | undefined) =>
+    standard.clearOverLabels &&
+    typeof segmentId === 'string' &&
+    (findSurroundings(job.zones, loom.segments[segmentId]!, standard.hotTickC)?.wet ?? false);
+  const over = (odMm: number | null, text: string, segmentId: string | null | undefined) => {
+    if (odMm === null) return { stockId: null, stockName: null, legend: null, clear: null, problem: null };
     const chosen = chooseLabel(catalogue, odMm, text, standard);
-    return toSleeve(chosen?.stock, chosen?.legend ?? null);
+    const sleeve = toSleeve(chosen?.stock, chosen?.legend ?? null);
+    if (!chosen || !isWashed(segmentId)) return { ...sleeve, clear: null };
+    const clear = chooseClear(catalogue, odMm, chosen.stock.lengthMm, standard);
+    return { ...sleeve, clear, problem: sleeve.problem ?? (clear ? null : ('no-clear' as const)) };
   };
   const ends = Object.keys(loom.ends)
     .sort(compareIds)
@@ -47,7 +58,7 @@ export function listMarks(job: Job, plan: LoomPlan, catalogue: Catalogue): Plann
         { kind: 'end' as const, text: name },
         ...cautions.map((one) => ({ kind: 'caution' as const, text: CAUTION_LABEL_WORDS[one] })),
       ];
-      return texts.map(({ kind, text }) => ({ kind, id, text, pieces: 1, odMm, ...over(odMm, text) }));
+      return texts.map(({ kind, text }) => ({ kind, id, text, pieces: 1, odMm, ...over(odMm, text, legs.get(id)) }));
     });
   const zones = listZoneLabels(job, plan, standard).map(({ segmentId, text, odMm }): PlannedMark => ({
     kind: 'zone',
@@ -55,7 +66,7 @@ export function listMarks(job: Job, plan: LoomPlan, catalogue: Catalogue): Plann
     text,
     pieces: 1,
     odMm,
-    ...over(odMm, text),
+    ...over(odMm, text, segmentId),
   }));
   return [...wires, ...ends, ...zones];
 }

@@ -1,4 +1,5 @@
 import { CATALOGUE } from '../../catalogue';
+import { checkPlan } from '../../check';
 import { createBuild } from '../../make';
 import { createZones, type Job } from '../../model';
 import { createBench } from '../../testing/createBench';
@@ -61,5 +62,53 @@ describe('labels of warning', () => {
     expect(steps.find(({ id }) => id === 'label.L')!.items.map(({ id }) => id)).toEqual(['label', 'live', 'no-hose']);
     expect(steps.find(({ id }) => id === 'shrink.L')!.items[0]!.words).toContain('"LIVE WHEN OPEN", "DO NOT HOSE"');
     expect(steps.find(({ id }) => id === 'label.R')!.items).toHaveLength(1);
+  });
+});
+
+describe('a clear sleeve over labels where it is wet', () => {
+  const wet = (change: (job: Job) => void = () => undefined) =>
+    zoned((job) => {
+      job.zones.hot = { ...job.zones.hot!, wet: true };
+      change(job);
+    });
+  test('goes over what lies on a wet run, and nothing else: it passes, grips, and reaches beyond the label once it is shrunk', () => {
+    const job = wet();
+    const marks = listMarks(job, loomOf(job), CATALOGUE);
+    const under = marks.filter(({ clear }) => clear !== null);
+    expect(under.map(({ kind, id }) => `${kind} ${id}`)).toEqual(['end L', 'zone s2']);
+    for (const { clear, odMm, stockId } of under) {
+      const item = CATALOGUE.coverings.find(({ id }) => id === clear!.itemId)!;
+      if (item.kind !== 'clear-shrink') throw new Error(item.kind);
+      expect(item.suppliedBoreMm / 1.1).toBeGreaterThanOrEqual(odMm! - 1e-9);
+      expect(item.recoveredBoreMm).toBeLessThanOrEqual(odMm!);
+      const { lengthMm } = CATALOGUE.labels.find(({ id }) => id === stockId)!;
+      const shrunk = clear!.cutMm * (1 - item.longitudinalChange);
+      expect([shrunk >= lengthMm + 20 - 1e-9, shrunk < lengthMm + 21]).toEqual([true, true]);
+    }
+  });
+  test('is bought by the metre and shrunk over the label; a house that does without buys none', () => {
+    const job = wet();
+    const [end] = listMarks(job, loomOf(job), CATALOGUE).filter(({ kind, id }) => kind === 'end' && id === 'L');
+    const { steps, parts } = createBuild(job, loomOf(job), CATALOGUE);
+    const clears = (list: typeof parts) => list.filter(({ name }) => name.startsWith('clear shrink'));
+    expect(clears(parts).reduce((sum, { lengthMm }) => sum + lengthMm!, 0)).toBeGreaterThanOrEqual(end!.clear!.cutMm);
+    expect(steps.find(({ id }) => id === 'label.L')!.items[0]!.words).toContain(
+      `, then ${end!.clear!.itemName}, ${end!.clear!.cutMm} mm, over it`,
+    );
+    const without = wet(({ brief }) => (brief.departures = { clear: { side: 1, reason: 'indoors' } }));
+    expect(clears(createBuild(without, loomOf(without), CATALOGUE).parts)).toEqual([]);
+  });
+  test('that the shop does not have is told, not left out; it is never chosen for a run', () => {
+    const bare = { ...CATALOGUE, coverings: CATALOGUE.coverings.filter(({ kind }) => kind !== 'clear-shrink') };
+    const job = wet();
+    const planned = plan(job, bare);
+    expect(listMarks(job, planned.looms[0]!, bare).filter(({ problem }) => problem === 'no-clear')).toHaveLength(2);
+    expect(
+      checkPlan(job, planned, bare, null)
+        .filter(({ code }) => code === 'MA2')
+        .map(({ sentence }) => sentence),
+    ).toEqual(expect.arrayContaining([expect.stringContaining('lies where it is wet, and no clear sleeve of the shop goes over')]));
+    const only = { ...CATALOGUE, coverings: CATALOGUE.coverings.filter(({ kind }) => kind === 'clear-shrink') };
+    expect(plan(job, only).looms[0]!.coverings.every(({ kind }) => kind !== 'clear-shrink')).toBe(true);
   });
 });

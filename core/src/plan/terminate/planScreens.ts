@@ -48,7 +48,7 @@ function planScreen(
   const coresMm = packCircles(Array<number>(item.conductors).fill(conductor.odMm)).odMm;
   const sleeve = catalogue.coverings
     .filter(isShrink)
-    .filter(({ id }) => isOffered(catalogue, 'coverings', id))
+    .filter(({ id, kind }) => kind !== 'clear-shrink' && isOffered(catalogue, 'coverings', id))
     .sort((a, b) => a.suppliedBoreMm - b.suppliedBoreMm)
     .find(({ suppliedBoreMm, recoveredBoreMm }) => suppliedBoreMm >= PASSES * item.odMm && recoveredBoreMm <= GRIPS * coresMm);
   return {

@@ -21,8 +21,8 @@ export const setLeaves = ({ loomId, segmentId, name }: RunPlace, leavesDeg: numb
   });
 
 /** Lay-up that a search found. */
-export const takeLayup = (loomId: string, laidUp: Loom['laidUp']): Command =>
-  createLoomCommand('lay-up found by search', loomId, (loom) => {
+export const takeLayup = (loomId: string, laidUp: Loom['laidUp'], isWhole = true): Command =>
+  createLoomCommand(isWhole ? 'lay-up found by search' : 'best lay-up of a search that was ended early', loomId, (loom) => {
     loom.laidUp = laidUp;
   });
 

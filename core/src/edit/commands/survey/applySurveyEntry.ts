@@ -1,6 +1,6 @@
 import type { Catalogue, ShopStandard } from '../../../catalogue';
 import { changeDocument, STATUS_OF_METHOD, type Job, type Loom, type Segment, type SurveyEntry } from '../../../model';
-import { createTree, type Tree } from '../../../plan';
+import { createTree, toClockWords, type Tree } from '../../../plan';
 import { checkMark, writeMark } from './writeMark';
 
 /** What an entry came to: a new document, or what stands against it. canForce: it can be put on top all the same. */
@@ -78,6 +78,13 @@ const HANDLERS: { [K in Kind]: Handler<K> } = {
         ? null
         : { theirs: `ticked ${segment.ticks.join(', ') || 'nothing'}`, canForce: true },
     (segment, { ticks }) => ({ ...segment, ticks: [...new Set(ticks)] }),
+  ),
+  side: ofRun<EntryOf<'side'>>(
+    (segment, { seen, leavesDeg }) =>
+      segment.leavesDeg === seen || segment.leavesDeg === leavesDeg
+        ? null
+        : { theirs: segment.leavesDeg === null ? 'its side is not known' : `leaves at ${toClockWords(segment.leavesDeg)}`, canForce: true },
+    (segment, { leavesDeg }) => ({ ...segment, leavesDeg }),
   ),
   anchor: {
     meet: (job, { anchorId, seen, state }) => {

@@ -223,6 +223,11 @@ describe('entries that meet something else', () => {
       { ...base(), kind: 'ask', itemId: 'q2', question: 'which side', blocks: [] },
     ]);
     expect(job.looms.bench!.segments.s1!.ticks).toEqual(['hot', 'wet']);
+    const aside = takeAll(job, [{ ...base(), kind: 'side', segmentId: 's2', leavesDeg: 90, seen: null }]);
+    expect(aside.looms.bench!.segments.s2!.leavesDeg).toBe(90);
+    // somebody else saw it leave elsewhere: both are shown; the same again is nothing new
+    expect(meets(aside, { ...base(), kind: 'side', segmentId: 's2', leavesDeg: 180, seen: null })).toBe('leaves at 3 o’clock');
+    expect(meets(aside, { ...base(), kind: 'side', segmentId: 's2', leavesDeg: 90, seen: null })).toBeNull();
     expect(job.anchors.battery).toEqual({ name: 'battery', place: 'behind the seat', state: 'fixed', by: 'Jun Okafor' });
     expect(job.looms.bench!.clampedBy).toBe('Jun Okafor');
     expect(job.looms.bench!.nodes.datum!.name).toBe('firewall hole');

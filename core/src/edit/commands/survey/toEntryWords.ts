@@ -1,4 +1,5 @@
 import type { Job, SurveyEntry } from '../../../model';
+import { toClockWords } from '../../../plan';
 
 /** An entry in the words of a list: "615 breakout injector rail". */
 export function toEntryWords(job: Job, entry: SurveyEntry): string {
@@ -16,6 +17,8 @@ export function toEntryWords(job: Job, entry: SurveyEntry): string {
       return `${run(entry.segmentId)}: fitted at ${entry.fittedMm} mm`;
     case 'ticks':
       return `${run(entry.segmentId)}: ${entry.ticks.join(', ') || 'no ticks'}`;
+    case 'side':
+      return `${run(entry.segmentId)}: ${entry.leavesDeg === null ? 'side not known' : `leaves at ${toClockWords(entry.leavesDeg)}`}`;
     case 'anchor':
       return `${job.anchors[entry.anchorId]?.name ?? 'anchor'}: ${entry.state}${entry.place ? `, ${entry.place}` : ''}`;
     case 'datum':
