@@ -327,19 +327,20 @@ function listCoverSteps(context: StepContext): Step[] {
           ...splices,
         ],
         tool: covering.kind === 'braid' ? 'lacing cord' : 'hot-air tool',
-        items: [
-          createItem('covered', `${run}: ends meet the neighbours, no gap`, [], null, sleeve),
-          ...(zone === undefined
-            ? []
-            : [
-                createItem('zone', `"${zone}" over it, where it begins, shrunk${toClearWords(clear)}`, [], null, [
-                  { what: 'label', value: zone },
-                  ...askClear(clear),
-                ]),
-              ]),
-        ],
+        items: [createItem('covered', `${run}: ends meet the neighbours, no gap`, [], null, sleeve), ...createZoneItems(zone, clear)],
       },
     );
     return [slide, cover];
   });
 }
+
+/** The name of the zone that a run leads into, where it begins. */
+const createZoneItems = (zone: string | undefined, clear: Parameters<typeof toClearWords>[0]) =>
+  zone === undefined
+    ? []
+    : [
+        createItem('zone', `"${zone}" over it, where it begins, shrunk${toClearWords(clear)}`, [], null, [
+          { what: 'label', value: zone },
+          ...askClear(clear),
+        ]),
+      ];

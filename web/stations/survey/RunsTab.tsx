@@ -152,12 +152,6 @@ function Run({
           </button>
         ))}
       </div>
-      {isBranch && (
-        <Side
-          deg={segment.leavesDeg}
-          onSide={(leavesDeg) => send({ kind: 'side', loomId, segmentId, leavesDeg, seen: segment.leavesDeg })}
-        />
-      )}
       <Digits label="Length" text={text} method={method} onMethod={setMethod} />
       {problem && (
         <p role="alert" className={styles.problem}>
@@ -185,6 +179,12 @@ function Run({
           Fitted
         </button>
       </div>
+      {isBranch && (
+        <Side
+          deg={segment.leavesDeg}
+          onSide={(leavesDeg) => send({ kind: 'side', loomId, segmentId, leavesDeg, seen: segment.leavesDeg })}
+        />
+      )}
       <Photos store={store} state={state} loomId={loomId} nodeId={farNodeId} name={loom.nodes[farNodeId]!.name} />
     </div>
   );

@@ -30,11 +30,17 @@ export function proposeScheme(loom: Loom, plan: LoomPlan, standard: ShopStandard
   for (const wire of plan.wires) sizes.set(wire.circuitId, (sizes.get(wire.circuitId) ?? new Set()).add(toSize(wire)));
   const ids = Object.keys(circuits).filter((id) => circuits[id]!.cable === null);
   const looks = new Map<CircuitKind, readonly Colour[]>();
-  const listLooks = (id: string) => {
+  const listOfKind = (id: string) => {
     const { kind } = circuits[id]!;
     let known = looks.get(kind);
     if (!known) looks.set(kind, (known = listSchemeLooks(kind, standard)));
     return known;
+  };
+  // its own first: what is told apart already need not change
+  const owns = new Map(ids.map((id) => [id, listOfKind(id).find((look) => isSameLook(look, circuits[id]!.colour))]));
+  const listLooks = (id: string) => {
+    const own = owns.get(id);
+    return own ? [own, ...listOfKind(id).filter((look) => look !== own)] : listOfKind(id);
   };
   const isPrinted = standard.colourScheme === 'one-colour';
   const given = new Map<string, Colour>(
@@ -43,7 +49,7 @@ export function proposeScheme(loom: Loom, plan: LoomPlan, standard: ShopStandard
       : assignLooks({
           ...{ ids, neighbours, listLooks, isAlike, most: MOST_LOOK_TRIALS },
           keptLook: (id) => circuits[id]!.colour,
-          prefer: (id, look, taken) => hasReel(id, look, taken, sizes),
+          prefer: (id, look, taken) => look === owns.get(id) || hasReel(id, look, taken, sizes),
         }),
   );
   const now = (id: string): Colour => given.get(id) ?? circuits[id]!.colour;
