@@ -59,7 +59,7 @@ export const HOUSE_STYLE: readonly HouseQuestion[] = [
   },
   {
     id: 'colours',
-    question: 'Wires are told apart',
+    question: 'How wires are told apart',
     drives:
       'the look that a circuit gets when its pins are assigned, what Ends proposes for a whole loom, and the bands that the crew puts on',
     sides: [

@@ -129,7 +129,8 @@ export function CircuitDialog({
               onChange={(value) => form.setFieldValue('colour.stripe', value ? (value as ColourName) : null)}
             />
             <TextInput
-              label="Bands, from the end on"
+              label="Bands"
+              title="from the end on, as in red blue"
               placeholder="none"
               value={bands}
               onChange={(event) => setBands(event.currentTarget.value)}

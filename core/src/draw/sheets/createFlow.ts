@@ -132,7 +132,11 @@ function drawHead(columns: readonly Column[], widths: readonly number[], y: numb
 }
 
 const wrapRow = (row: readonly Cell[], columns: readonly Column[], widths: readonly number[]): string[][] =>
-  row.map((cell, index) => (typeof cell === 'string' ? wrapText(cell, SIZE, columns[index]!.face ?? 'narrow', widths[index]! - 1.5) : []));
+  row.map((cell, index) => {
+    if (typeof cell === 'string') return wrapText(cell, SIZE, columns[index]!.face ?? 'narrow', widths[index]! - 1.5);
+    // bands make a look longer than its column: none of it is cut off
+    return 'colour' in cell ? wrapText(toColourWords(cell.colour), SIZE, 'narrow', widths[index]! - 8) : [];
+  });
 
 function drawCell(cell: Cell, lines: readonly string[], { x, y, width }: { x: number; y: number; width: number }, column: Column): Mark[] {
   if (typeof cell === 'string') {
@@ -147,7 +151,7 @@ function drawCell(cell: Cell, lines: readonly string[], { x, y, width }: { x: nu
     swatch.push({ kind: 'rect', x, y: y + 1.4, w: 6, h: 0.8, fill: WIRE_HEX[cell.colour.stripe], stroke: null, width: 0 });
   for (const [at, band] of cell.colour.bands.entries())
     swatch.push({ kind: 'rect', x: x + 0.6 + at * 1.5, y: y + 0.7, w: 1, h: 2.2, fill: WIRE_HEX[band], stroke: INK, width: 0.1 });
-  return [...swatch, text(x + 7, y + SIZE, fitText(toColourWords(cell.colour), SIZE, 'narrow', width - 8), SIZE)];
+  return [...swatch, ...lines.map((words, index) => text(x + 7, y + SIZE + index * LEADING, words, SIZE))];
 }
 
 function drawFrame(meta: SheetMeta, page: SheetPage, number: number, of: number): Mark[] {
