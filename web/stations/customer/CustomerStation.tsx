@@ -3,7 +3,8 @@
 import { Button, Textarea } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import Link from 'next/link';
-import { useState } from 'react';
+import { useRouter } from 'next/navigation';
+import { useEffect, useState } from 'react';
 import { toCount } from 'wattograph-core';
 import { setPerson } from '../../client/person';
 import { request, RequestError } from '../../client/request';
@@ -12,10 +13,40 @@ import type { Asked, CustomerView, LoomStanding } from '../../server/jobs/custom
 import { Who } from '../../ui/accounts/Who';
 import styles from './Customer.module.css';
 
+/** a page that is left open is asked for anew so often, while it is looked at */
+const REFRESH_MS = 30_000;
+
+/** A customer hears no news of the shop: the page is asked for again now and then, and when somebody comes back to it. What is being written stays. */
+function useRefresh(): () => void {
+  const router = useRouter();
+  useEffect(() => {
+    const refresh = () => {
+      if (!document.hidden) router.refresh();
+    };
+    const timer = setInterval(refresh, REFRESH_MS);
+    document.addEventListener('visibilitychange', refresh);
+    window.addEventListener('online', refresh);
+    return () => {
+      clearInterval(timer);
+      document.removeEventListener('visibilitychange', refresh);
+      window.removeEventListener('online', refresh);
+    };
+  }, [router]);
+  return () => router.refresh();
+}
+
 /** What the customer of a job sees: when it is promised, how far it is, and what the shop needs to know. */
 export function CustomerStation({ view: opened, person }: { view: CustomerView; person: Person }) {
   useState(() => setPerson(person));
-  const [view, setView] = useState(opened);
+  // what an answer brought back stands until the page itself is newer
+  const [brought, setBrought] = useState<{ over: CustomerView; view: CustomerView } | null>(null);
+  const view = brought?.over === opened ? brought.view : opened;
+  const refresh = useRefresh();
+  const setView = (next: CustomerView) => {
+    setBrought({ over: opened, view: next });
+    // one that was asked for before the answer was stored would show the question once more
+    refresh();
+  };
   const open = view.asked.filter(({ answer }) => answer === null);
   const answered = view.asked.filter(({ answer }) => answer !== null);
   const isShop = mayDo(person.role, 'look');
