@@ -77,7 +77,10 @@ export function CavitiesTable({ planned, endId }: { planned: PlannedLoom; endId:
           ))}
         </ul>
       )}
-      <div className={styles.cavities}>
+      <div
+        className={styles.cavities}
+        style={rows.length === 0 || rows.length > FEW ? undefined : { flex: 'none', height: HEAD_PX + rows.length * ROW_PX }}
+      >
         <DataTable
           name="cavities"
           label={`Cavities of ${end.name}`}
@@ -94,6 +97,11 @@ export function CavitiesTable({ planned, endId }: { planned: PlannedLoom; endId:
     </>
   );
 }
+
+/** so few rows are given their height, so that what comes below stands close to them; more scroll in what room there is */
+const FEW = 8;
+const HEAD_PX = 72;
+const ROW_PX = 34;
 
 /** "Hollin size 22 contact, grommet; strip 4 mm; four-indent crimper, positioner H22". */
 const toCrimpWords = ({ contactName, sealName, stripMm, tool, positioner }: CrimpKind) =>

@@ -1,10 +1,12 @@
-import { drawStripTemplate } from 'wattograph-core';
+import { drawStripTemplate, findStandard } from 'wattograph-core';
 import type { PlannedLoom } from '../../client/jobContext';
+import { useShop } from '../../client/shopContext';
 import { StackPicture } from '../../ui/StackPicture';
 import styles from './Ends.module.css';
 
 /** How screened cables are opened at an end, drawn to scale, and in which order rings lie on its stud. */
-export function Templates({ planned: { plan }, endId }: { planned: PlannedLoom; endId: string }) {
+export function Templates({ planned: { plan, job }, endId }: { planned: PlannedLoom; endId: string }) {
+  const { screenLeastMegohm } = findStandard(job, useShop());
   const screens = plan.screens.filter((one) => one.endId === endId);
   const stud = plan.studs.find((one) => one.endId === endId);
   const wires = new Map(plan.wires.map((wire) => [wire.id, wire]));
@@ -16,8 +18,8 @@ export function Templates({ planned: { plan }, endId }: { planned: PlannedLoom; 
           <figcaption>
             <b>{screen.cableName}</b>, {numbers(screen.wireIds)}: jacket back {screen.backMm} mm, screen{' '}
             {screen.drainId === null ? 'cut' : `gathered into ${numbers([screen.drainId])}`} {screen.screenMm} mm over its edge, insulation{' '}
-            {screen.insulationMm} mm, bare {screen.stripMm} mm. Over the edge {screen.sleeveName}, {screen.sleeveMm} mm; 10 MΩ and more from
-            core to screen before anything is seated.
+            {screen.insulationMm} mm, bare {screen.stripMm} mm. Over the edge {screen.sleeveName}, {screen.sleeveMm} mm; {screenLeastMegohm}{' '}
+            MΩ and more from core to screen before anything is seated.
           </figcaption>
           <StackPicture
             drawing={drawStripTemplate(
