@@ -117,4 +117,8 @@ export function rankHousings(
 
 /** Rings that are offered for a stud, in the order of the catalogue. */
 export const listRings = (catalogue: Pick<Catalogue, 'rings' | 'buying'>, studMm: number | null): Ring[] =>
-  catalogue.rings.filter((one) => one.studMm === studMm && isOffered(catalogue, 'rings', one.id));
+  studMm === null ? [] : catalogue.rings.filter((one) => one.studMm === studMm && isOffered(catalogue, 'rings', one.id));
+
+/** Blades that are offered for a tongue, in the order of the catalogue. */
+export const listBlades = (catalogue: Pick<Catalogue, 'rings' | 'buying'>, tongueMm: number | null): Ring[] =>
+  tongueMm === null ? [] : catalogue.rings.filter((one) => one.tongueMm === tongueMm && isOffered(catalogue, 'rings', one.id));

@@ -14,6 +14,7 @@ import {
   type Contact,
   type CoveringItem,
   type Resin,
+  type Ring,
   type Shop,
   type ShopRecord,
   type ShopTable,
@@ -27,8 +28,9 @@ import { TABLE_WORDS } from './wires';
 /** What a record works with in this shop, in a line; empty where it stands by itself. */
 export function describeRecord(shop: Shop, table: ShopTable, { id, value }: ShopRecord): string {
   switch (table) {
-    case 'contacts':
     case 'rings':
+      return describeRing(shop, value as Ring);
+    case 'contacts':
     case 'barrels': {
       const { minAreaMm2, maxAreaMm2 } = value as Contact;
       return `takes ${listSizes(shop, ({ areaMm2 }) => minAreaMm2 <= areaMm2 && areaMm2 <= maxAreaMm2)}`;
@@ -101,6 +103,11 @@ export function describeRecord(shop: Shop, table: ShopTable, { id, value }: Shop
     default:
       return '';
   }
+}
+
+function describeRing(shop: Shop, { minAreaMm2, maxAreaMm2, studMm, tongueMm, insulated }: Ring): string {
+  const on = studMm === null ? `tongue ${tongueMm ?? '?'}${insulated ? '' : ', to be sleeved'}` : `M${studMm}`;
+  return `${on}, takes ${listSizes(shop, ({ areaMm2 }) => minAreaMm2 <= areaMm2 && areaMm2 <= maxAreaMm2)}`;
 }
 
 const PART_WORDS: Readonly<Record<BoughtTable, string>> = {

@@ -5,6 +5,7 @@ export {
   isWithin,
   listCavityContacts,
   listHousings,
+  listBlades,
   listRings,
   listSealWindows,
   rankHousings,

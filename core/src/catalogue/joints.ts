@@ -39,7 +39,7 @@ export const BARRELS: readonly SpliceBarrel[] = ROWS.map(toBarrel);
 const ring = (studMm: number, minAreaMm2: number, maxAreaMm2: number, nest: number, massG: number): Ring => ({
   id: `ring-m${studMm}-${maxAreaMm2}`,
   name: `ring M${studMm}, ${minAreaMm2}–${maxAreaMm2} mm²`,
-  studMm,
+  ...{ studMm, tongueMm: null, insulated: false, lengthMm: null },
   minAreaMm2,
   maxAreaMm2,
   stripMm: [7, 7, 9, 12, 15, 18][nest - 1]!,
@@ -49,9 +49,35 @@ const ring = (studMm: number, minAreaMm2: number, maxAreaMm2: number, nest: numb
   massG,
 });
 
-export const RINGS: readonly Ring[] = [4, 5, 6, 8].flatMap((stud) => [
-  ring(stud, 0.24, 1.5, 1, 0.8),
-  ring(stud, 1.5, 2.6, 2, 1.1),
-  ring(stud, 2.6, 6.6, 3, 1.9),
-  ...(stud < 6 ? [] : [ring(stud, 6.6, 17, 4, 5), ring(stud, 17, 36, 5, 9), ring(stud, 36, 52, 6, 14)]),
-]);
+const blade = (tongueMm: number, minAreaMm2: number, maxAreaMm2: number, nest: number, insulated: boolean): Ring => ({
+  id: `blade-${tongueMm}-${maxAreaMm2}${insulated ? 'i' : ''}`,
+  name: `blade ${tongueMm}${insulated ? ' insulated' : ''}, ${minAreaMm2}–${maxAreaMm2} mm²`,
+  ...{ studMm: null, tongueMm, insulated, lengthMm: tongueMm < 4 ? 14 : 20 },
+  minAreaMm2,
+  maxAreaMm2,
+  stripMm: [5, 6, 7][nest - 1]!,
+  thickMm: null,
+  widthMm: tongueMm + (insulated ? 2.6 : 1.4),
+  tool: `ring crimper, nest ${nest}`,
+  massG: tongueMm * 0.14,
+});
+
+/** What is pushed on tongues: insulated ones for the sizes that hands meet most, bare ones for the rest. */
+const BLADES: readonly Ring[] = [
+  blade(2.8, 0.24, 1, 1, true),
+  blade(4.8, 0.24, 1, 1, true),
+  blade(6.3, 0.24, 1, 1, true),
+  blade(6.3, 1, 2.6, 2, true),
+  blade(6.3, 2.6, 6.6, 3, false),
+  blade(9.5, 2.6, 6.6, 3, false),
+];
+
+export const RINGS: readonly Ring[] = [
+  ...[4, 5, 6, 8].flatMap((stud) => [
+    ring(stud, 0.24, 1.5, 1, 0.8),
+    ring(stud, 1.5, 2.6, 2, 1.1),
+    ring(stud, 2.6, 6.6, 3, 1.9),
+    ...(stud < 6 ? [] : [ring(stud, 6.6, 17, 4, 5), ring(stud, 17, 36, 5, 9), ring(stud, 36, 52, 6, 14)]),
+  ]),
+  ...BLADES,
+];

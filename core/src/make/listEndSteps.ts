@@ -1,6 +1,6 @@
 import { findFamily, toSizeWords, type Catalogue } from '../catalogue';
 import { CAUTION_LABEL_WORDS, findCavitySize, toColourWords, type ConnectorFamily, type End } from '../model';
-import { findStandard, type PlannedTermination, type PlannedWire } from '../plan';
+import { chooseBladeSleeve, findStandard, type BladeSleeve, type PlannedTermination, type PlannedWire } from '../plan';
 import {
   askClear,
   askWires,
@@ -222,8 +222,15 @@ function listClosingSteps(work: EndWork, marks: readonly Step[], seals: readonly
   return [crimp, shrink];
 }
 
+/** The sleeve over a blade that is bought bare; null: it is no blade, or insulated. */
+function findBladeSleeve({ catalogue }: StepContext, { contactId }: PlannedTermination): BladeSleeve | null {
+  const blade = catalogue.rings.find(({ id, tongueMm }) => id === contactId && tongueMm !== null);
+  return blade ? chooseBladeSleeve(catalogue, blade) : null;
+}
+
 function createCrimpStep(work: EndWork, needs: Need[]): Step {
   const { endId, end, terminations, isPullToSeat } = work;
+  const findSleeve = (one: PlannedTermination) => findBladeSleeve(work.context, one);
   const toWords = (one: PlannedTermination) => {
     const trim = listWires(work, one.wireIds)
       .map((wire) => `${wire.number} ${toSizeWords(wire.conductor)} ${toColourWords(wire.colour)}`)
@@ -231,7 +238,11 @@ function createCrimpStep(work: EndWork, needs: Need[]): Step {
     const seal = one.sealId !== null && !isPullToSeat ? `, ${one.sealName} first` : '';
     const loopMm = end.wireLoops[one.cavity];
     const loop = loopMm ? `, ${loopMm} mm of slack of its own left behind it` : '';
-    return `${end.kind === 'ring' ? one.contactName : `cavity ${one.cavity}`}: ${trim}, strip ${one.stripMm ?? '?'} mm${seal}${toPullWords(one.pullOffsN)}${loop}`;
+    const place =
+      end.kind === 'ring' ? one.contactName : end.kind === 'blade' ? `tongue ${one.cavity}, ${one.contactName}` : `cavity ${one.cavity}`;
+    const sleeve = findSleeve(one);
+    const over = sleeve ? `, ${sleeve.itemName}, ${sleeve.cutMm} mm, on first and shrunk over all of it` : '';
+    return `${place}: ${trim}, strip ${one.stripMm ?? '?'} mm${seal}${over}${toPullWords(one.pullOffsN)}${loop}`;
   };
   const toTool = ({ tool, positioner }: PlannedTermination) => (positioner ? `${tool}, ${positioner}` : tool);
   return createStep(`crimp.${endId}`, 'crimp', end.kind === 'tail' ? `Strip the tails of ${end.name}` : `Crimp ${end.name}`, {
@@ -249,6 +260,9 @@ function createCrimpStep(work: EndWork, needs: Need[]): Step {
       { what: 'strip', value: one.stripMm ?? 'not known' },
       { what: 'tool', value: toTool(one) },
       { what: 'pull', value: toPullWords(one.pullOffsN) },
+      ...[findSleeve(one)].flatMap((sleeve): Ask[] =>
+        sleeve ? [{ what: 'sleeve over it', value: `${sleeve.itemName}, ${sleeve.cutMm} mm` }] : [],
+      ),
     ]).map((item, index) => ({ ...item, reads: listPulls(work, terminations[index]!) })),
   });
 }

@@ -19,6 +19,7 @@ import { MOST_MM } from '../../ui/fields/LengthField';
 import { NumberEntry } from '../../ui/fields/NumberField';
 import { useCursorStore } from '../../ui/cursor';
 import { DialogEnd } from '../../ui/DialogEnd';
+import { listTongues } from './listTongues';
 
 /** Families to choose from: the job's own first; of those that the shop has retired only the one that is chosen already. */
 export function listFamilyOptions(
@@ -39,7 +40,7 @@ const AT_DATUM = 'at-datum';
 
 interface NewEnd {
   name: string;
-  kind: 'connector' | 'ring' | 'tail';
+  kind: 'connector' | 'ring' | 'tail' | 'blade';
   familyId: string | null;
   place: string;
   legMm: number | null;
@@ -47,6 +48,7 @@ interface NewEnd {
   status: LengthStatus;
   zoneId: string | null;
   studMm: string;
+  tongueMm: string;
 }
 
 interface NewNode {
@@ -66,6 +68,7 @@ export function AddEndDialog({ planned, onClose }: { planned: PlannedLoom; onClo
   const breakouts = Object.keys(loom.nodes)
     .filter((id) => loom.nodes[id]!.kind === 'breakout' || loom.nodes[id]!.kind === 'datum')
     .sort(compareIds);
+  const tongues = listTongues(shop, null);
   const form = useForm<NewEnd>({
     initialValues: {
       name: '',
@@ -77,6 +80,7 @@ export function AddEndDialog({ planned, onClose }: { planned: PlannedLoom; onClo
       status: 'roped',
       zoneId: null,
       studMm: '6',
+      tongueMm: tongues.includes('6.3') ? '6.3' : (tongues[0] ?? ''),
     },
     validate: {
       name: (name) => (name.trim() ? null : 'expected a name'),
@@ -86,9 +90,14 @@ export function AddEndDialog({ planned, onClose }: { planned: PlannedLoom; onClo
   });
   const { kind, place, method, status, zoneId, legMm } = form.values;
   const onLeg = place !== AT_DATUM;
-  const keep = ({ name, familyId, studMm }: NewEnd) => {
+  const keep = ({ name, familyId, studMm, tongueMm }: NewEnd) => {
     const at = onLeg ? { nodeId: place, legMm } : { nodeId: plan.tree.datumId, legMm: null };
-    const end = { kind, familyId: kind === 'connector' ? familyId : null, studMm: kind === 'ring' ? Number(studMm) : null };
+    const end = {
+      kind,
+      familyId: kind === 'connector' ? familyId : null,
+      studMm: kind === 'ring' ? Number(studMm) : null,
+      tongueMm: kind === 'blade' ? Number(tongueMm) : null,
+    };
     store.edit(addLoomEnd(loomId, name.trim(), at, end, { method, status, zoneId }));
     onClose();
   };
@@ -104,12 +113,21 @@ export function AddEndDialog({ planned, onClose }: { planned: PlannedLoom; onClo
                 { value: 'connector', label: 'a connector' },
                 { value: 'ring', label: 'rings on a stud' },
                 { value: 'tail', label: 'bare tails' },
+                ...(tongues.length > 0 ? [{ value: 'blade', label: 'blades on tongues' }] : []),
               ]}
               allowDeselect={false}
               {...form.getInputProps('kind')}
             />
             {kind === 'connector' && (
               <Select label="Family" searchable data={listFamilyOptions(shop, job.families)} {...form.getInputProps('familyId')} />
+            )}
+            {kind === 'blade' && (
+              <Select
+                label="Tongues"
+                data={tongues.map((value) => ({ value, label: `${value} mm` }))}
+                allowDeselect={false}
+                {...form.getInputProps('tongueMm')}
+              />
             )}
             {kind === 'ring' && (
               <Select

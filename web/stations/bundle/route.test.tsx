@@ -54,6 +54,18 @@ describe('a new end', () => {
       zoneId: null,
     });
   });
+  test('of blades says how wide the tongues are, of those that the shop has blades for', () => {
+    const store = open(AddEndDialog);
+    type('Name', 'fan relay');
+    choose('It is', 'blades on tongues');
+    expect(listOptions('Tongues')).toEqual(['2.8 mm', '4.8 mm', '6.3 mm', '9.5 mm']);
+    choose('Tongues', '9.5 mm');
+    type('Leg, mm', '120');
+    press('Add end');
+    const end = Object.values(loom(store).ends).find(({ name }) => name === 'fan relay')!;
+    expect(end).toMatchObject({ kind: 'blade', tongueMm: 9.5, studMm: null, familyId: null });
+    expect(isGood(store)).toMatchObject({ ok: true });
+  });
   test('of rings says the stud; at a free datum it needs no leg', () => {
     const store = open(AddEndDialog, (job) => {
       const now = job.looms.inlet!;

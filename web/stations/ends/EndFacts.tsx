@@ -23,6 +23,7 @@ import { NumberField } from '../../ui/fields/NumberField';
 import { Pick } from '../../ui/fields/Pick';
 import { TextField } from '../../ui/fields/TextField';
 import { LengthField } from '../../ui/fields/LengthField';
+import { listTongues } from '../bundle/listTongues';
 import { listFamilyOptions } from '../bundle/RouteDialogs';
 import { FactTable } from '../../ui/table/FactTable';
 import { PottingFacts } from './PottingFacts';
@@ -120,6 +121,19 @@ export function EndFacts({ planned, endId, onRemove }: { planned: PlannedLoom; e
             />
           </td>
         </tr>
+        {end.kind === 'blade' && (
+          <tr>
+            <td>Tongues, mm</td>
+            <td>
+              <Pick
+                label="Width of the tongues"
+                value={String(end.tongueMm)}
+                options={listTongues(shop, end.tongueMm)}
+                onChange={(mm) => store.edit(setEnd(place, 'tongueMm', Number(mm)))}
+              />
+            </td>
+          </tr>
+        )}
         {end.kind === 'ring' && (
           <tr>
             <td>Free thread, mm</td>

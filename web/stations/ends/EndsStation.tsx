@@ -150,7 +150,7 @@ function EndView({
           <p className="faint">
             {end.kind === 'connector'
               ? 'Its housing is still to be chosen: no face to show yet. Those that have its cavities can be picked below; others come from Shop.'
-              : `${end.kind === 'ring' ? `Rings on a stud of M${end.studMm}` : 'Bare tails'}: no face to show.`}
+              : `${end.kind === 'ring' ? `Rings on a stud of M${end.studMm}` : end.kind === 'blade' ? `Blades on tongues of ${end.tongueMm} mm` : 'Bare tails'}: no face to show.`}
           </p>
         )}
         <EndFacts planned={planned} endId={endId} onRemove={onRemove} />

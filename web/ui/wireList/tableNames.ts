@@ -12,7 +12,7 @@ export const TABLE_NAMES: Record<ShopTable, string> = {
   seals: 'Seals',
   grommets: 'Grommets',
   plugs: 'Cavity plugs',
-  rings: 'Rings',
+  rings: 'Rings and blades',
   barrels: 'Splice barrels',
   coverings: 'Coverings',
   boots: 'Boots',

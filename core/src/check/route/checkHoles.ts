@@ -51,13 +51,13 @@ function checkOrder(context: RuleContext, feed: PlannedFeed): Finding[] {
 function checkUnknown(context: RuleContext, { nodeId, unknownIds }: PlannedFeed): Finding[] {
   const { loom } = context;
   return unknownIds
-    .filter((id) => loom.ends[id]!.kind === 'ring')
+    .filter((id) => ['ring', 'blade'].includes(loom.ends[id]!.kind))
     .map((id) =>
       createFinding(
         context,
         'RO1',
         [{ kind: 'end', id }, toHole(nodeId)],
-        `Whether ${loom.ends[id]!.name} passes ${loom.nodes[nodeId]!.name} is not known: the shop does not say how wide its rings are.`,
+        `Whether ${loom.ends[id]!.name} passes ${loom.nodes[nodeId]!.name} is not known: the shop does not say how wide its ${loom.ends[id]!.kind === 'ring' ? 'rings' : 'blades'} are.`,
         { grade: 'note' },
       ),
     );

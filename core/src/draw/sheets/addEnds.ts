@@ -67,7 +67,9 @@ export function addEnds({ job, loom, plan, catalogue, flow, wires }: SheetContex
       ? `${family.name}${end.key === null ? '' : `, key ${end.key}`}, ${family.seating}`
       : end.kind === 'ring'
         ? `rings on M${end.studMm}`
-        : 'bare tails';
+        : end.kind === 'blade'
+          ? `blades on tongues of ${end.tongueMm} mm`
+          : 'bare tails';
     const face = family
       ? drawFacePicture(family, (cavity) => {
           const used = here.find((one) => one.cavity === cavity);

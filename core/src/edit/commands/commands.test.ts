@@ -137,7 +137,7 @@ test.each<[string, Command]>([
       'inlet',
       'spare',
       { nodeId: 'bk1', legMm: 80 },
-      { kind: 'connector', familyId: 'pellow-2', studMm: null },
+      { kind: 'connector', familyId: 'pellow-2', studMm: null, tongueMm: null },
       { method: 'tape', status: 'roped', zoneId: null },
     ),
   ],

@@ -155,6 +155,8 @@ function checkEnds(loom: Loom, at: string, family: FamilyLookup): Problem[] {
         message: `expected a connector family of the catalogue or of this job, got ${JSON.stringify(end.familyId)}`,
       });
     }
+    if (end.kind === 'blade' && end.tongueMm === null)
+      problems.push({ path: `${at}/ends/${id}/tongueMm`, message: 'expected the width of its tongues in mm, got null' });
     if (end.kind === 'ring' && end.studMm === null)
       problems.push({ path: `${at}/ends/${id}/studMm`, message: 'expected the diameter of the stud in mm, got null' });
     problems.push(...Object.keys(end.pins).flatMap((cavity) => checkCavity(loom, id, cavity, family, `${at}/ends/${id}/pins/${cavity}`)));

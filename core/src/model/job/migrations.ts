@@ -150,12 +150,13 @@ export const MIGRATIONS: readonly Migration[] = [
   },
   {
     from: 10,
-    name: 'add-bands',
+    name: 'add-bands-and-blades',
     run: (document) => ({
       ...document,
       formatVersion: 11,
       looms: mapRecord(document.looms, (loom) => ({
         ...loom,
+        ends: mapRecord(loom.ends, (end) => ({ ...end, tongueMm: null })),
         circuits: mapRecord(loom.circuits, (circuit) => ({ ...circuit, colour: addBands(circuit.colour) })),
       })),
     }),

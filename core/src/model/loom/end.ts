@@ -13,12 +13,12 @@ export const CAUTION_LABEL_WORDS = {
   ...{ live: 'LIVE WHEN OPEN', 'no-bend': 'DO NOT BEND', 'no-hose': 'DO NOT HOSE', open: 'KEEP OPEN' },
 } as const satisfies Record<CautionLabel, string>;
 
-/** Where wires of a loom finish: a connector with cavities, rings on a stud, or bare tails. */
+/** Where wires of a loom finish: a connector with cavities, rings on a stud, blades on the tongues of a device, or bare tails. */
 export const EndSchema = Type.Object(
   {
     nodeId: IdSchema,
     name: NameSchema,
-    kind: Type.Union([Type.Literal('connector'), Type.Literal('ring'), Type.Literal('tail')]),
+    kind: Type.Union([Type.Literal('connector'), Type.Literal('ring'), Type.Literal('tail'), Type.Literal('blade')]),
     familyId: Type.Union([IdSchema, Type.Null()], {
       description: 'connector family; null for rings and tails, and for a connector whose housing is still to be chosen',
     }),
@@ -27,6 +27,9 @@ export const EndSchema = Type.Object(
     }),
     studMm: Type.Union([Type.Number({ exclusiveMinimum: 0, maximum: 20 }), Type.Null()], {
       description: 'stud diameter in mm; null unless rings',
+    }),
+    tongueMm: Type.Union([Type.Number({ exclusiveMinimum: 0, maximum: 60 }), Type.Null()], {
+      description: 'width of the tongues that its blades are pushed on, mm; null unless blades',
     }),
     threadMm: Type.Union([Type.Number({ exclusiveMinimum: 0, maximum: 200 }), Type.Null()], {
       description: 'free thread of its stud; null: not measured, or no stud',
@@ -77,6 +80,7 @@ export function createEnd(nodeId: string, name: string, familyId: string | null,
     familyId,
     key: null,
     studMm: null,
+    tongueMm: null,
     threadMm: null,
     serviceLoopMm: 0,
     wireLoops: {},

@@ -87,6 +87,23 @@ test('a file of format 6 tells its wires apart by function, as the trade does, a
     });
 });
 
+test('a terminal goes over a stud or on a tongue; a bare blade says what its sleeve has to close', () => {
+  const spoil = (change: Partial<Shop['rings'][number]>) =>
+    listLines(({ rings }) =>
+      Object.assign(
+        rings.find(({ tongueMm, insulated }) => tongueMm !== null && !insulated)!,
+        change,
+      ),
+    ).map((line) => line.replace(/^\/rings\/\d+/, ''));
+  expect(spoil({ studMm: 6 })).toEqual(['/tongueMm: expected a stud that it goes over or a tongue that it is pushed on, got both']);
+  expect(spoil({ tongueMm: null })).toEqual(['/tongueMm: expected a stud that it goes over or a tongue that it is pushed on, got neither']);
+  expect(spoil({ lengthMm: null, widthMm: null })).toEqual([
+    '/lengthMm: expected its length, for the sleeve over all of it, got null',
+    '/widthMm: expected its width, for the sleeve over all of it, got null',
+  ]);
+  expect(spoil({ insulated: true, lengthMm: null, widthMm: null })).toEqual([]);
+});
+
 test('colours of a scheme are colours: what is none is told where it stands', () => {
   expect(
     listLines(({ standards }) => {

@@ -107,6 +107,19 @@ function listWireProblems(table: string, sizes: Shop['wires'][keyof Shop['wires'
   ];
 }
 
+/** A terminal goes over a stud or on a tongue; a blade that is bare says how long and wide it is, for the sleeve over it. */
+function listBladeProblems({ studMm, tongueMm, insulated, lengthMm, widthMm }: Shop['rings'][number], path: string): Problem[] {
+  if ((studMm === null) === (tongueMm === null)) {
+    const got = studMm === null ? 'neither' : 'both';
+    return [{ path: `${path}/tongueMm`, message: `expected a stud that it goes over or a tongue that it is pushed on, got ${got}` }];
+  }
+  if (tongueMm === null || insulated) return [];
+  return [
+    ...(lengthMm === null ? [{ path: `${path}/lengthMm`, message: 'expected its length, for the sleeve over all of it, got null' }] : []),
+    ...(widthMm === null ? [{ path: `${path}/widthMm`, message: 'expected its width, for the sleeve over all of it, got null' }] : []),
+  ];
+}
+
 /** Windows that nothing fits into. */
 function listWindowProblems(shop: Shop): Problem[] {
   const check = (path: string, low: number, high: number, words: string) =>
@@ -114,7 +127,10 @@ function listWindowProblems(shop: Shop): Problem[] {
   return [
     ...shop.contacts.flatMap((one, at) => check(`/contacts/${at}/maxAreaMm2`, one.minAreaMm2, one.maxAreaMm2, 'least area')),
     ...shop.barrels.flatMap((one, at) => check(`/barrels/${at}/maxAreaMm2`, one.minAreaMm2, one.maxAreaMm2, 'least area')),
-    ...shop.rings.flatMap((one, at) => check(`/rings/${at}/maxAreaMm2`, one.minAreaMm2, one.maxAreaMm2, 'least area')),
+    ...shop.rings.flatMap((one, at) => [
+      ...check(`/rings/${at}/maxAreaMm2`, one.minAreaMm2, one.maxAreaMm2, 'least area'),
+      ...listBladeProblems(one, `/rings/${at}`),
+    ]),
     ...shop.seals.flatMap((one, at) => check(`/seals/${at}/maxOdMm`, one.minOdMm, one.maxOdMm, 'least diameter')),
     ...Object.entries(shop.grommets).flatMap(([size, one]) =>
       check(`/grommets/${size}/maxOdMm`, one.minOdMm, one.maxOdMm, 'least diameter'),

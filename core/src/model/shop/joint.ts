@@ -27,18 +27,23 @@ export const SpliceBarrelSchema = Type.Object(
 );
 export type SpliceBarrel = Static<typeof SpliceBarrelSchema>;
 
-/** A ring terminal, by stud and conductor area. */
+/** A ring terminal, by stud and conductor area; or a blade terminal, by the tongue that it is pushed on. */
 export const RingSchema = Type.Object(
   {
     id: IdSchema,
     name: NameSchema,
-    studMm: positive(60),
+    studMm: Type.Union([positive(60), Type.Null()], { description: 'stud that its eye goes over; null: it is pushed on a tongue' }),
+    tongueMm: Type.Union([positive(60), Type.Null()], { description: 'width of the tongue that it is pushed on; null: a ring' }),
+    insulated: Type.Boolean({ description: 'insulated as it is bought; a blade that is not gets a sleeve over all of it' }),
+    lengthMm: Type.Union([positive(200), Type.Null()], {
+      description: 'of a blade from its mouth to the end of its barrel, for that sleeve',
+    }),
     minAreaMm2: least0(500),
     maxAreaMm2: positive(500),
     stripMm: positive(100),
     tool: Words,
     thickMm: Type.Union([positive(60), Type.Null()], { description: 'of its eye, on a stud; null: not known' }),
-    widthMm: Type.Union([positive(200), Type.Null()], { description: 'across its eye, for holes that it is led through; null: not known' }),
+    widthMm: Type.Union([positive(200), Type.Null()], { description: 'across it, for holes that it is led through; null: not known' }),
     massG: least0(1000),
   },
   { additionalProperties: false },

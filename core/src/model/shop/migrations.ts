@@ -55,10 +55,13 @@ export const SHOP_MIGRATIONS: readonly Migration[] = [
   },
   {
     from: 6,
-    name: 'add-colour-schemes',
+    name: 'add-colour-schemes-and-blades',
     run: (shop) => ({
       ...shop,
       formatVersion: 7,
+      rings: Array.isArray(shop.rings)
+        ? shop.rings.map(toItself((ring) => ({ ...ring, tongueMm: null, insulated: false, lengthMm: null })))
+        : shop.rings,
       standards: mapRecord(shop.standards, (standard) => ({ ...standard, ...SCHEME_DEFAULTS })),
     }),
   },

@@ -100,7 +100,7 @@ function toPiece(
   const odMm = (leg === null ? undefined : outside.get(leg)) ?? 0;
   const asWires = { id: endId, odMm, envelopeMm: odMm, goesAs: 'wires' as const, isKnown: true };
   if (end.kind === 'tail' || end.pinAt === 'vehicle') return asWires;
-  if (end.kind === 'ring') {
+  if (end.kind === 'ring' || end.kind === 'blade') {
     const used = new Set(contactIds);
     const widths = catalogue.rings.filter(({ id }) => used.has(id)).map(({ widthMm }) => widthMm);
     const widest = Math.max(odMm, ...widths.map((width) => width ?? 0));

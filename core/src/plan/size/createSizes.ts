@@ -1,4 +1,13 @@
-import { type Catalogue, type Conductor, createTaker, isWithin, findFamily, listRings, type ShopStandard } from '../../catalogue';
+import {
+  type Catalogue,
+  type Conductor,
+  createTaker,
+  isWithin,
+  findFamily,
+  listBlades,
+  listRings,
+  type ShopStandard,
+} from '../../catalogue';
 import { findCavitySize, type Job, type Loom } from '../../model';
 import type { RoutedWire } from '../types';
 
@@ -31,8 +40,8 @@ export function createSizes(job: Job, loom: Loom, catalogue: Catalogue, standard
   type Accepts = (conductor: Conductor) => boolean;
   const createAccepts = (endId: string, cavity: string): Accepts => {
     const end = loom.ends[endId]!;
-    if (end.kind === 'ring') {
-      const rings = listRings(catalogue, end.studMm);
+    if (end.kind === 'ring' || end.kind === 'blade') {
+      const rings = end.kind === 'ring' ? listRings(catalogue, end.studMm) : listBlades(catalogue, end.tongueMm);
       return ({ areaMm2 }) => rings.some((one) => isWithin(areaMm2, one.minAreaMm2, one.maxAreaMm2));
     }
     const family = findFamily(job, catalogue, end.familyId);

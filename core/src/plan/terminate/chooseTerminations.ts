@@ -4,6 +4,7 @@ import {
   findFamily,
   isWithin,
   listCavityContacts,
+  listBlades,
   listRings,
   listSealWindows,
   measurePullOff,
@@ -12,6 +13,7 @@ import { findCavitySize, listCavities, type ConnectorFamily, type Job, type Loom
 import type { Memo, Stage } from '../../units';
 import type { Arrivals, RoutedLoom } from '../route/routeLoom';
 import type { PlannedTermination, SizedWire } from '../types';
+import { chooseBladeSleeve } from './chooseBladeSleeve';
 
 type Fields = Omit<PlannedTermination, 'endId' | 'cavity' | 'wireIds' | 'pullOffsN'>;
 
@@ -107,9 +109,11 @@ function chooseEnd({ endId, end, family, circuits, catalogue, tailStripMm, arriv
         ? { ...NONE, contactName: 'bare tail', stripMm: tailStripMm, tool: 'wire stripper' }
         : end.kind === 'ring'
           ? chooseRing(here, end.studMm!, catalogue)
-          : family
-            ? chooseContact(here, family, cavity, catalogue)
-            : { ...NONE, contactName: 'housing to be chosen' };
+          : end.kind === 'blade'
+            ? chooseBlade(here, end.tongueMm!, catalogue)
+            : family
+              ? chooseContact(here, family, cavity, catalogue)
+              : { ...NONE, contactName: 'housing to be chosen' };
     const contact = chosen.contactId === null ? undefined : findContact(catalogue, chosen.contactId);
     const asked = contact?.pullOffN ?? null;
     const measurePull = ({ conductor: { table, size, areaMm2 } }: SizedWire) => {
@@ -156,4 +160,14 @@ function chooseRing(wires: readonly SizedWire[], studMm: number, catalogue: Cata
   const ring = listRings(catalogue, studMm).find((one) => isWithin(area, one.minAreaMm2, one.maxAreaMm2));
   if (!ring) return { ...NONE, contactName: 'no ring for this stud and wire', problem: 'contact' };
   return { ...NONE, contactId: ring.id, contactName: ring.name, stripMm: ring.stripMm, tool: ring.tool };
+}
+
+/** The first that takes the wires of a tongue and is insulated, or can be: bare metal that is not bolted touches what it should not. */
+function chooseBlade(wires: readonly SizedWire[], tongueMm: number, catalogue: Catalogue): Fields {
+  const area = sumArea(wires);
+  const blade = listBlades(catalogue, tongueMm).find(
+    (one) => isWithin(area, one.minAreaMm2, one.maxAreaMm2) && (one.insulated || chooseBladeSleeve(catalogue, one) !== null),
+  );
+  if (!blade) return { ...NONE, contactName: `no blade for a tongue of ${tongueMm} and this wire`, problem: 'contact' };
+  return { ...NONE, contactId: blade.id, contactName: blade.name, stripMm: blade.stripMm, tool: blade.tool };
 }

@@ -16,11 +16,11 @@ export const addLoomEnd = (
   loomId: string,
   name: string,
   place: { nodeId: string; legMm: number | null },
-  end: Pick<End, 'kind' | 'familyId' | 'studMm'>,
+  end: Pick<End, 'kind' | 'familyId' | 'studMm' | 'tongueMm'>,
   leg: Pick<Segment, 'method' | 'status' | 'zoneId'>,
 ): Command =>
   createLoomCommand(`add ${name}`, loomId, (loom) => {
-    addEnd(loom, place, name, end.familyId, { kind: end.kind, studMm: end.studMm }, leg);
+    addEnd(loom, place, name, end.familyId, { kind: end.kind, studMm: end.studMm, tongueMm: end.tongueMm }, leg);
   });
 
 export const removeLoomEnd = ({ loomId, endId, name }: EndPlace, tree: Tree): Command =>
@@ -59,6 +59,7 @@ const WORDS = {
   potting: 'potting',
   cautions: 'labels of warning',
   threadMm: 'thread of the stud',
+  tongueMm: 'tongues',
   pinAt: 'where the contacts go in',
 } as const;
 
