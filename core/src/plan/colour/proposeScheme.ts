@@ -42,6 +42,7 @@ export function proposeScheme(loom: Loom, plan: LoomPlan, standard: ShopStandard
     const own = owns.get(id);
     return own ? [own, ...listOfKind(id).filter((look) => look !== own)] : listOfKind(id);
   };
+  const reels = createReels(sizes);
   const isPrinted = standard.colourScheme === 'one-colour';
   const given = new Map<string, Colour>(
     isPrinted
@@ -49,7 +50,7 @@ export function proposeScheme(loom: Loom, plan: LoomPlan, standard: ShopStandard
       : assignLooks({
           ...{ ids, neighbours, listLooks, isAlike, most: MOST_LOOK_TRIALS },
           keptLook: (id) => circuits[id]!.colour,
-          prefer: (id, look, taken) => look === owns.get(id) || hasReel(id, look, taken, sizes),
+          prefer: (id, look, taken) => look === owns.get(id) || reels(taken)(id, look),
         }),
   );
   const now = (id: string): Colour => given.get(id) ?? circuits[id]!.colour;
@@ -80,15 +81,24 @@ export function proposeScheme(loom: Loom, plan: LoomPlan, standard: ShopStandard
   };
 }
 
-/** Is a wire of every size of a circuit cut from that insulation already? */
-function hasReel(id: string, look: Colour, given: ReadonlyMap<string, Colour>, sizes: ReadonlyMap<string, ReadonlySet<string>>): boolean {
-  const words = toInsulationWords(look);
-  const missing = new Set(sizes.get(id));
-  for (const [other, one] of given) {
-    if (missing.size === 0) return true;
-    if (other !== id && toInsulationWords(one) === words) for (const size of sizes.get(other) ?? []) missing.delete(size);
-  }
-  return missing.size === 0;
+/**
+ * Is a wire of every size of a circuit cut from that insulation already? Counted anew where one more has a look or one less: there may be
+ * thousands, and each asks for every look that it could have.
+ */
+function createReels(sizes: ReadonlyMap<string, ReadonlySet<string>>) {
+  let counted = -1;
+  const have = new Set<string>();
+  return (given: ReadonlyMap<string, Colour>) => {
+    if (given.size !== counted) {
+      counted = given.size;
+      have.clear();
+      for (const [id, look] of given) for (const size of sizes.get(id) ?? []) have.add(`${size} ${toInsulationWords(look)}`);
+    }
+    return (id: string, look: Colour): boolean => {
+      const words = toInsulationWords(look);
+      return [...(sizes.get(id) ?? [])].every((size) => have.has(`${size} ${words}`));
+    };
+  };
 }
 
 const isSameLook = (a: Colour, b: Colour) => a.base === b.base && a.stripe === b.stripe && a.bands.join() === b.bands.join();
