@@ -12,8 +12,18 @@ type Scheme = Pick<
 export const listBases = (kind: CircuitKind, { functionColours }: Pick<ShopStandard, 'functionColours'>): ColourName[] =>
   functionColours[kind].split(/,\s*/) as ColourName[];
 
-/** Looks that a circuit may have under the scheme of a shop, best first (craft A6). */
+const remembered = new WeakMap<Scheme, Map<CircuitKind, readonly Colour[]>>();
+
+/** Looks that a circuit may have under the scheme of a shop, best first (craft A6). Made once for a house style: assignment asks for each circuit. */
 export function listSchemeLooks(kind: CircuitKind, standard: Scheme): readonly Colour[] {
+  let known = remembered.get(standard);
+  if (!known) remembered.set(standard, (known = new Map()));
+  let looks = known.get(kind);
+  if (!looks) known.set(kind, (looks = makeLooks(kind, standard)));
+  return looks;
+}
+
+function makeLooks(kind: CircuitKind, standard: Scheme): readonly Colour[] {
   const { colourScheme, colours, oneColour } = standard;
   if (colourScheme === 'function') {
     const bases = listBases(kind, standard);
