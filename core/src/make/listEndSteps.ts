@@ -1,6 +1,6 @@
 import { findFamily, toSizeWords, type Catalogue } from '../catalogue';
 import { CAUTION_LABEL_WORDS, findCavitySize, toColourWords, type ConnectorFamily, type End } from '../model';
-import { chooseBladeSleeve, findStandard, type BladeSleeve, type PlannedTermination, type PlannedWire } from '../plan';
+import { findBladeSleeve, findStandard, type PlannedTermination, type PlannedWire } from '../plan';
 import {
   askClear,
   askWires,
@@ -222,15 +222,9 @@ function listClosingSteps(work: EndWork, marks: readonly Step[], seals: readonly
   return [crimp, shrink];
 }
 
-/** The sleeve over a blade that is bought bare; null: it is no blade, or insulated. */
-function findBladeSleeve({ catalogue }: StepContext, { contactId }: PlannedTermination): BladeSleeve | null {
-  const blade = catalogue.rings.find(({ id, tongueMm }) => id === contactId && tongueMm !== null);
-  return blade ? chooseBladeSleeve(catalogue, blade) : null;
-}
-
 function createCrimpStep(work: EndWork, needs: Need[]): Step {
   const { endId, end, terminations, isPullToSeat } = work;
-  const findSleeve = (one: PlannedTermination) => findBladeSleeve(work.context, one);
+  const findSleeve = (one: PlannedTermination) => findBladeSleeve(work.context.catalogue, one.contactId);
   const toWords = (one: PlannedTermination) => {
     const trim = listWires(work, one.wireIds)
       .map((wire) => `${wire.number} ${toSizeWords(wire.conductor)} ${toColourWords(wire.colour)}`)

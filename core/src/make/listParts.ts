@@ -1,6 +1,6 @@
 import { findFamily, type Catalogue, type ShopStandard } from '../catalogue';
 import { findBuying, type BoughtTable, type Job } from '../model';
-import { chooseBladeSleeve, findStandard, listMarks, planClips, planPottings, type LoomPlan } from '../plan';
+import { findBladeSleeve, findStandard, listMarks, planClips, planPottings, type LoomPlan } from '../plan';
 import { compareIds } from '../units';
 import { listCuts } from './listCuts';
 import { listFillers } from './listFillers';
@@ -36,7 +36,6 @@ export function listParts(job: Job, plan: LoomPlan, catalogue: Catalogue): PartL
       });
   };
   const rings = new Set(catalogue.rings.map(({ id }) => id));
-  const blades = new Map(catalogue.rings.filter(({ tongueMm }) => tongueMm !== null).map((one) => [one.id, one]));
   for (const cut of listCuts(plan)) {
     const wires = [...cut.wires, ...cut.held];
     const cable = catalogue.cables.find(({ id }) => id === cut.cableId);
@@ -61,8 +60,7 @@ export function listParts(job: Job, plan: LoomPlan, catalogue: Catalogue): PartL
   }
   for (const { contactId, contactName, sealId, sealName } of plan.terminations) {
     if (contactId !== null) add('contact', contactId, contactName, [rings.has(contactId) ? 'rings' : 'contacts', contactId]);
-    const blade = contactId === null ? undefined : blades.get(contactId);
-    const over = blade && chooseBladeSleeve(catalogue, blade);
+    const over = findBladeSleeve(catalogue, contactId);
     if (over) add('covering', over.itemId, over.itemName, ['coverings', over.itemId], { lengthMm: over.cutMm });
     if (sealId !== null) add('seal', sealId, sealName, ['seals', sealId]);
   }

@@ -1,7 +1,7 @@
 export { comparePlans, type PlanChanges } from './comparePlans';
 export { listLookAlikes, listWireGroups, type WireGroup } from './colour/listLookAlikes';
 export { isLookAlike } from './colour/measureColours';
-export { chooseBladeSleeve, type BladeSleeve } from './terminate/chooseBladeSleeve';
+export { findBladeSleeve } from './terminate/chooseBladeSleeve';
 export type { ClearSleeve } from './mark/chooseClear';
 export { countBands, listBandedBreakouts } from './colour/countBands';
 export { listBases, listSchemeLooks } from './colour/listSchemeLooks';

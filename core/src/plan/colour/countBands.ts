@@ -1,4 +1,6 @@
 import type { Colour, Loom } from '../../model';
+import { pushTo } from '../../units';
+import { findTurn } from '../route/findTurn';
 import type { LoomPlan } from '../types';
 
 /** Breakouts that a wire passes, where its bands are put on again on either side: it is taken up there beside its neighbours. */
@@ -6,12 +8,9 @@ export function listBandedBreakouts(loom: Loom, { wires, tree }: Pick<LoomPlan, 
   const byNode = new Map<string, string[]>();
   for (const { id, pieces } of wires)
     for (let at = 0; at + 1 < pieces.length; at += 1) {
-      const [one, other] = [tree.segments[pieces[at]!.segmentId]!, tree.segments[pieces[at + 1]!.segmentId]!];
-      const nodeId = one.farNodeId === other.nearNodeId || one.farNodeId === other.farNodeId ? one.farNodeId : one.nearNodeId;
+      const nodeId = findTurn(tree.segments[pieces[at]!.segmentId]!, tree.segments[pieces[at + 1]!.segmentId]!);
       if (loom.nodes[nodeId]!.kind !== 'breakout') continue;
-      const known = byNode.get(nodeId);
-      if (known) known.push(id);
-      else byNode.set(nodeId, [id]);
+      pushTo(byNode, nodeId, id);
     }
   return byNode;
 }

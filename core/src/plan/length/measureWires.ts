@@ -3,6 +3,7 @@ import { findBundling, type Job, type Loom } from '../../model';
 import { listLayerTakeUps, type LayerTakeUp } from '../layup/listLayerTakeUps';
 import { measurePottingLoop } from '../potting/measurePotting';
 import { findLeg } from '../route/findLeg';
+import { findTurn } from '../route/findTurn';
 import { roundUp, pushTo } from '../../units';
 import { listHolds } from './listHolds';
 import type { WireMark } from './numberWires';
@@ -238,7 +239,7 @@ function addBreakouts({ loom, tree, bundles, turns }: Context, { pieces }: Sized
 
 /** What a wire takes out of one run into another; null: nothing. */
 function toTurn(loom: Loom, bundles: Context['bundles'], one: TreeSegment, other: TreeSegment): LengthAllowance | null {
-  const nodeId = one.farNodeId === other.nearNodeId || one.farNodeId === other.farNodeId ? one.farNodeId : one.nearNodeId;
+  const nodeId = findTurn(one, other);
   if (loom.nodes[nodeId]!.kind !== 'breakout') return null;
   const outward = [one, other].filter((segment) => segment.nearNodeId === nodeId);
   if (outward.length === 1 && outward[0]!.onward) return null;

@@ -29,3 +29,12 @@ export function chooseBladeSleeve(
   if (!sleeve) return null;
   return { itemId: sleeve.id, itemName: sleeve.name, cutMm: Math.ceil((lengthMm + ONTO_WIRE_MM) / (1 - sleeve.longitudinalChange) - 1e-9) };
 }
+
+/** The same of what a cavity gets; null: it is no blade, too. */
+export function findBladeSleeve(
+  catalogue: Pick<Catalogue, 'rings' | 'coverings' | 'buying'>,
+  contactId: string | null,
+): BladeSleeve | null {
+  const blade = catalogue.rings.find(({ id, tongueMm }) => id === contactId && tongueMm !== null);
+  return blade ? chooseBladeSleeve(catalogue, blade) : null;
+}
