@@ -197,7 +197,15 @@ test('a second job from an empty page: ends, a breakout, a family of its own, ci
     await page.getByRole('button', { name: 'Add circuit' }).click();
     const dialog = page.getByRole('dialog');
     await dialog.getByLabel('Name').fill(name);
-    for (const end of ends) await choose('Add a pin at', end);
+    for (const end of ends) {
+      await choose('Add a pin at', end);
+      await expect(
+        dialog
+          .getByRole('combobox', { name: `Cavity at ${end}` })
+          .or(dialog.getByRole('textbox', { name: `Cavity at ${end}` }))
+          .first(),
+      ).toBeVisible();
+    }
     await dialog.getByRole('button', { name: 'Keep circuit' }).click();
     await expect(dialog).toHaveCount(0);
   }

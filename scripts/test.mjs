@@ -32,7 +32,7 @@ function tellPages() {
   for (const name of readdirSync(kept)) {
     const context = join(kept, name, 'error-context.md');
     if (!existsSync(context)) continue;
-    const text = readFileSync(context, 'utf8').split('# Page snapshot')[1];
+    const text = /^```yaml\n([\s\S]*?)^```/m.exec(readFileSync(context, 'utf8'))?.[1];
     if (text) console.log(`\n── the page of ${name}\n${text.split('\n').slice(0, MOST_LINES).join('\n')}`);
   }
 }

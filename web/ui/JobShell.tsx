@@ -214,7 +214,7 @@ function LoomTabs({ loomId, path }: { loomId: string; path: string }) {
   const [importing, importDialog] = useDisclosure(false);
   const form = useLoomForm(job);
   const add = ({ name, prefix }: NewLoom) => {
-    const id = createLoomId(looms);
+    const id = createLoomId(store.get().document.looms);
     store.edit(addLoom(id, name.trim(), prefix.trim()));
     dialog.close();
     form.reset();

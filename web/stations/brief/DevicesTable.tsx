@@ -71,7 +71,7 @@ export function DevicesTable({ job }: { job: Job }) {
     [job, store, open, router],
   );
   const add = (name: string, system: string, templateId: string | null) => {
-    const id = createId(job.devices, 'd');
+    const id = createId(store.get().document.devices, 'd');
     store.edit(addDevice(id, { name, system, templateId, decidedBy: readAuthor() }));
     setOpen(id);
   };

@@ -38,7 +38,7 @@ export function ImportDonor({ job, onClose, onDone }: { job: Job; onClose: () =>
   );
   const keep = () => {
     if (!made?.ok) return;
-    const id = createDonorId(job.donors);
+    const id = createDonorId(store.get().document.donors);
     store.edit(importDonor(id, made.value));
     onDone(id);
   };

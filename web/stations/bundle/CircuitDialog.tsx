@@ -40,13 +40,12 @@ export function CircuitDialog({
   planned,
   circuitId,
   start,
-  isNew,
   onClose,
 }: {
   planned: PlannedLoom;
-  circuitId: string;
+  /** null: a new one */
+  circuitId: string | null;
   start: Circuit;
-  isNew: boolean;
   onClose: () => void;
 }) {
   const shop = useShop();
@@ -77,11 +76,11 @@ export function CircuitDialog({
   const keep = (kept: Circuit) => {
     const read = readBands(bands);
     if (read === null) return;
-    store.edit(keepCircuit(loomId, circuitId, { ...kept, colour: { ...kept.colour, bands: read } }, isNew));
+    store.edit(keepCircuit(loomId, circuitId, { ...kept, colour: { ...kept.colour, bands: read } }));
     onClose();
   };
   return (
-    <Modal opened onClose={onClose} title={isNew ? 'Add a circuit' : `Circuit ${start.number}`} size="lg">
+    <Modal opened onClose={onClose} title={circuitId === null ? 'Add a circuit' : `Circuit ${start.number}`} size="lg">
       <form onSubmit={form.onSubmit(keep)}>
         <Stack gap="xs">
           <Group grow align="start">

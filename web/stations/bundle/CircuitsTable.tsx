@@ -6,7 +6,6 @@ import {
   type Loom,
   compareIds,
   createCircuit,
-  createId,
   toColourWords,
   removeCircuit,
   toNextNumber,
@@ -28,7 +27,7 @@ interface Row {
 export function CircuitsTable({ planned }: { planned: PlannedLoom }) {
   const { loom, loomId } = planned;
   const store = useJobStore();
-  const [open, setOpen] = useState<{ id: string; isNew: boolean } | null>(null);
+  const [open, setOpen] = useState<{ id: string | null } | null>(null);
   const rows = useMemo(
     () =>
       Object.keys(loom.circuits)
@@ -40,19 +39,18 @@ export function CircuitsTable({ planned }: { planned: PlannedLoom }) {
     () =>
       createColumns(
         loom,
-        (id) => setOpen({ id, isNew: false }),
+        (id) => setOpen({ id }),
         ({ id, circuit }) => store.edit(removeCircuit(loomId, id, circuit.number)),
       ),
     [loom, loomId, store],
   );
-  const nextNumber = toNextNumber(loom);
   const hasEnds = Object.keys(loom.ends).length > 0;
   const add = (
     <button
       className={styles.link}
       disabled={!hasEnds}
       title={hasEnds ? undefined : 'add ends first'}
-      onClick={() => setOpen({ id: createId(loom.circuits, 'c'), isNew: true })}
+      onClick={() => setOpen({ id: null })}
     >
       Add circuit
     </button>
@@ -78,8 +76,7 @@ export function CircuitsTable({ planned }: { planned: PlannedLoom }) {
         <CircuitDialog
           planned={planned}
           circuitId={open.id}
-          start={loom.circuits[open.id] ?? createCircuit(nextNumber, '', [])}
-          isNew={open.isNew}
+          start={(open.id && loom.circuits[open.id]) || createCircuit(toNextNumber(loom), '', [])}
           onClose={() => setOpen(null)}
         />
       )}

@@ -82,7 +82,7 @@ export function ImportWireList({ job, onClose, onDone }: { job: Job; onClose: ()
     });
   const keep = () => {
     if (!made?.ok) return;
-    const id = createLoomId(job.looms);
+    const id = createLoomId(store.get().document.looms);
     store.edit(importLoom(id, made.value));
     onDone(id);
   };

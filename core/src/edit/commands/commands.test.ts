@@ -1,6 +1,6 @@
 import { CATALOGUE, createLookup } from '../../catalogue';
 import { createFenRanger, createSkerry } from '../../demo';
-import { checkJob, createDevice, createJob, createLoom, editDocument, type Job } from '../../model';
+import { checkJob, createCircuit, createDevice, createJob, createLoom, editDocument, type Job } from '../../model';
 import { plan } from '../../plan';
 import {
   addDevice,
@@ -16,6 +16,7 @@ import {
   answerOpenItem,
   clampDatum,
   createLoomId,
+  importDonor,
   importLoom,
   decideDevice,
   decideDonorWire,
@@ -89,6 +90,8 @@ function take(job: Job, command: Command): Job {
   if (!checked.ok) throw new Error(checked.problems.map(({ path, message }) => `${path}: ${message}`).join('\n'));
   return next;
 }
+
+const patchOf = (job: Job, command: Command) => editDocument(job, command.apply).patch;
 
 test.each<[string, Command]>([
   ['vehicle', setBrief('vehicle', 'hillclimb car')],
@@ -202,10 +205,10 @@ describe('what goes along', () => {
     const [one, other] = ['c222', 'c223'] as const;
     const cable = { groupId: 'g', itemId: CATALOGUE.cables[0]!.id };
     const { circuits } = skerry.looms.inlet!;
-    const first = take(skerry, keepCircuit('inlet', one, { ...circuits[one]!, twist: null, cable }, false));
-    const both = take(first, keepCircuit('inlet', other, { ...circuits[other]!, twist: null, cable }, false));
+    const first = take(skerry, keepCircuit('inlet', one, { ...circuits[one]!, twist: null, cable }));
+    const both = take(first, keepCircuit('inlet', other, { ...circuits[other]!, twist: null, cable }));
     const itemId = CATALOGUE.cables[1]!.id;
-    const changed = take(both, keepCircuit('inlet', one, { ...both.looms.inlet!.circuits[one]!, cable: { ...cable, itemId } }, false));
+    const changed = take(both, keepCircuit('inlet', one, { ...both.looms.inlet!.circuits[one]!, cable: { ...cable, itemId } }));
     expect(changed.looms.inlet!.circuits[other]!.cable!.itemId).toBe(itemId);
   });
   test('the end of a leg and its node have one name; a family that goes takes its key along', () => {
@@ -251,6 +254,26 @@ describe('what goes along', () => {
     ]);
     const two = take(skerry, addLoom('rear', 'rear', 'R'));
     expect(Object.keys(take(two, importLoom('in', { ...createLoom('in', 'I') })).looms)).toEqual([...Object.keys(two.looms), 'in']);
+  });
+  test.each<[string, Command]>([
+    ['device', addDevice('d1', { name: 'lamp', system: 'lights', templateId: null, decidedBy: '' })],
+    ['template', keepTemplate(null, { ...CATALOGUE.devices.relay!, name: 'box' })],
+    ['loom', addLoom('loom1', 'rear', 'R')],
+    ['loom from a list', importLoom('loom1', createLoom('rear', 'R'))],
+    ['family', addFamily('own1', CATALOGUE.families['pellow-2']!)],
+    ['donor', importDonor('donor1', { name: 'old loom', wires: {} })],
+    ['circuit', keepCircuit('inlet', null, createCircuit('900', 'spare', []))],
+    ['zone', addZone()],
+    ['mode', addMode()],
+    ['open item', addOpenItem('which fuse?', 'question', 'Jun Okafor')],
+  ])('a second %s that was begun before the first was there takes no place of anything', (_, command) => {
+    const before = patchOf(skerry, command);
+    expect(before.filter(({ op }) => op !== 'add')).toEqual([]);
+    const first = take(skerry, command);
+    expect(patchOf(first, command).filter(({ op }) => op !== 'add')).toEqual([]);
+    const { circuits } = take(first, command).looms.inlet!;
+    const numbers = Object.values(circuits).map(({ number }) => number);
+    expect(new Set(numbers).size).toBe(numbers.length);
   });
   test('a second device of a name is numbered', () => {
     const coil = { name: 'coil', system: 'ignition', templateId: null, decidedBy: '' };

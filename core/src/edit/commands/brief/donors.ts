@@ -1,10 +1,10 @@
 import type { Donor, DonorWire } from '../../../model';
-import { createId } from '../../createId';
+import { createId, putNew } from '../../createId';
 import { createCommand, type Command } from '../command';
 
 export const importDonor = (id: string, donor: Donor): Command =>
   createCommand(`import donor ${donor.name}`, (draft) => {
-    draft.donors[id] = donor;
+    putNew(draft.donors, id, donor);
   });
 
 export const createDonorId = (donors: Readonly<Record<string, Donor>>): string => createId(donors, 'donor');

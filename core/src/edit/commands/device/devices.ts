@@ -1,14 +1,13 @@
 import type { Catalogue } from '../../../catalogue';
 import { createDevice, type Decision, type Device, type Job } from '../../../model';
+import { putNew } from '../../createId';
 import { createCommand, type Command } from '../command';
 import { placeDevice } from './placeDevice';
 
 export const addDevice = (id: string, device: { name: string; system: string; templateId: string | null; decidedBy: string }): Command =>
   createCommand(`add ${device.name}`, (draft) => {
-    draft.devices[id] = createDevice(toFreeName(draft.devices, device.name), device.system, {
-      templateId: device.templateId,
-      decidedBy: device.decidedBy,
-    });
+    const { name, system, templateId, decidedBy } = device;
+    putNew(draft.devices, id, createDevice(toFreeName(draft.devices, name), system, { templateId, decidedBy }));
   });
 
 /** A second device of a kind is called "coil 2": two of one name could not be told apart on a label. */
