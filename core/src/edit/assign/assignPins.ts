@@ -3,7 +3,7 @@ import { changeDocument, type Job } from '../../model';
 import { compareIds } from '../../units';
 import { arrangeBulkheadPins, type BreakOrder } from './arrangeBulkheadPins';
 import { joinGroups } from './joinGroups';
-import { routeThroughConnectors, type Lead } from './routeThroughConnectors';
+import { countStock, routeThroughConnectors, type Lead } from './routeThroughConnectors';
 import { listUnservedPins, type UnservedPin } from './listUnservedPins';
 import { listFreePins, listReach, measureCost, type FreePin } from './listFreePins';
 import { findConflict, matchPins, type Costs } from './matchPins';
@@ -51,10 +51,11 @@ export function assignPins(before: Job, catalogue: Catalogue, standard: ShopStan
   });
   const assigned: Assigned[] = [...joined];
   const passed = new Map<string, number>();
+  const stock = countStock(job);
   const led = changeDocument(job, (draft) => {
     for (const lead of leads) {
       const index = needs.indexOf(lead.need);
-      const way = routeThroughConnectors(draft, catalogue, standard, lead);
+      const way = routeThroughConnectors(draft, catalogue, standard, lead, stock);
       if (!('passed' in way)) {
         conflicts.push(way);
         continue;

@@ -3,7 +3,7 @@ import { toColourWords, toInsulationWords, type Circuit, type CircuitKind, type 
 import { listSchemeLooks } from '../../plan';
 
 /** A look of the shop's scheme that no wire, or the fewest, of these circuits has. */
-export function chooseColour(kind: CircuitKind, circuits: readonly Circuit[], standard: ShopStandard): Colour {
+export function chooseColour(kind: CircuitKind, circuits: readonly Pick<Circuit, 'colour'>[], standard: ShopStandard): Colour {
   // bands of a draft are dear to look at: only where there are any
   const toKey = standard.colourScheme === 'bands' ? toColourWords : toInsulationWords;
   const count = new Map<string, number>();

@@ -1,7 +1,7 @@
 import type { Catalogue, ShopStandard } from '../../catalogue';
 import { changeDocument, type Job } from '../../model';
 import { arrangeBreaks } from './assignPins';
-import { routeThroughConnectors } from './routeThroughConnectors';
+import { countStock, routeThroughConnectors } from './routeThroughConnectors';
 import { listUnservedPins, listWanted, type UnservedPin } from './listUnservedPins';
 import { listFreePins, listReach, measureCost, type FreePin } from './listFreePins';
 import type { AssignConflict } from './types';
@@ -42,7 +42,7 @@ export function reassignPin(
   const passed = new Map<string, number>();
   let failed: AssignConflict | null = null;
   const led = changeDocument(freed, (draft) => {
-    const way = routeThroughConnectors(draft, catalogue, standard, { need, pins: able.pins });
+    const way = routeThroughConnectors(draft, catalogue, standard, { need, pins: able.pins }, countStock(freed));
     if (!('passed' in way)) failed = way;
     else for (const one of way.passed) passed.set(toPinKey(one), need.currentA);
   });

@@ -13,6 +13,20 @@ export interface Lead {
   pins: readonly PinPlace[];
 }
 
+/** What new circuits go by, counted once: a draft is dear to go through again for each of them. */
+export interface Stock {
+  wireTable: Circuit['wireTable'];
+  /** by loom: the number of the next circuit, and the looks that there are */
+  looms: Map<string, { next: number; looks: Pick<Circuit, 'colour'>[] }>;
+}
+
+export const countStock = (job: Job): Stock => ({
+  wireTable: chooseTable(job),
+  looms: new Map(
+    Object.entries(job.looms).map(([id, loom]) => [id, { next: Number(toNextNumber(loom)), looks: Object.values(loom.circuits) }]),
+  ),
+});
+
 /** Where a member is met from its box: the circuit of its net that is nearest, or its own bare pins. */
 interface Met {
   loomId: string;
@@ -33,6 +47,7 @@ export function routeThroughConnectors(
   catalogue: Catalogue,
   standard: ShopStandard,
   { need, pins }: Lead,
+  stock: Stock,
 ): { passed: PinPlace[] } | AssignConflict {
   const host = pins[0]!.loomId;
   const met = need.members.map((half) =>
@@ -50,7 +65,7 @@ export function routeThroughConnectors(
   for (let half = 0; half < pins.length; half += 1) {
     const made = new Map<string, string>();
     const twist = groupId === null ? null : { groupId, pitchMm: standard.canPitchMm };
-    const wiring: Wiring = { job, need, half, made, twist, standard };
+    const wiring: Wiring = { job, need, half, made, twist, standard, stock };
     // what waits in the box's own loom is led on, not doubled
     const waiting = met[half]!.find(({ way, circuitId }) => way.length === 0 && circuitId !== null);
     if (waiting) made.set(host, waiting.circuitId!);
@@ -182,20 +197,25 @@ interface Wiring {
   made: Map<string, string>;
   twist: Circuit['twist'];
   standard: ShopStandard;
+  stock: Stock;
 }
 
 /** Put a pin into the need's circuit of its loom: the one it has there, or a new one. */
-function join({ job, need, half, made, twist, standard }: Wiring, { loomId, endId, cavity }: PinPlace, known: string | null): void {
+function join({ job, need, half, made, twist, standard, stock }: Wiring, { loomId, endId, cavity }: PinPlace, known: string | null): void {
   const loom = job.looms[loomId]!;
   let circuitId = known ?? made.get(loomId);
   if (circuitId === undefined) {
-    const number = toNextNumber(loom);
+    const here = stock.looms.get(loomId)!;
+    const number = String(here.next);
+    const colour = chooseColour(need.kind, here.looks, standard);
+    here.next += 1;
+    here.looks.push({ colour });
     circuitId = Object.hasOwn(loom.circuits, `c${number}`) ? createId(loom.circuits, `c${number}-`) : `c${number}`;
     loom.circuits[circuitId] = createCircuit(number, toName(job, need, half), [], {
       kind: need.kind,
       twist,
-      wireTable: chooseTable(job),
-      colour: chooseColour(need.kind, Object.values(loom.circuits), standard),
+      wireTable: stock.wireTable,
+      colour,
     });
   }
   made.set(loomId, circuitId);
