@@ -48,7 +48,9 @@ test('every route asks for a right of the table, but for the way in', () => {
   const unasked = pages.filter((file) => !readFileSync(join(__dirname, '../web/app', file), 'utf8').includes('expectPerson('));
   expect(unasked.sort()).toEqual(
     [
-      ...['bundle', 'brief', 'circuits', 'dress', 'ends', 'power', 'sheets'].map((station) => `jobs/[id]/(desk)/${station}/page.tsx`),
+      ...['bundle', 'brief', 'circuits', 'dress', 'ends', 'board', 'power', 'sheets'].map(
+        (station) => `jobs/[id]/(desk)/${station}/page.tsx`,
+      ),
       'jobs/[id]/page.tsx',
       'layout.tsx',
       'set-up/page.tsx',

@@ -56,11 +56,12 @@ async function main(): Promise<void> {
   const power = await open(`${SKERRY}/power?loom=chassis`);
   await power.getByRole('button', { name: 'Sluice 24 feed' }).click();
   await keep(power, 'power');
-  await power.getByRole('button', { name: 'radiator fan 12 V supply' }).click();
-  await power.getByRole('tab', { name: 'In seconds' }).click();
-  await power.getByRole('button', { name: 'stuck' }).click();
-  await power.getByText(/^Worst from/).waitFor();
-  await keep(power, 'seconds');
+  const board = await open(`${SKERRY}/board?loom=chassis`);
+  await board.getByRole('button', { name: 'Search the layout' }).click();
+  await board.getByText('laid out', { exact: true }).waitFor();
+  await board.getByRole('button', { name: 'This print hangs' }).click();
+  await board.getByText(/^Hung on/).waitFor();
+  await keep(board, 'board');
   const breaks = await open(`${SKERRY}/circuits?loom=chassis`);
   await breaks.getByRole('tab', { name: 'Breaks' }).click();
   await pick(breaks, 'Which break', /inlet/);

@@ -2,6 +2,7 @@ import { join } from 'node:path';
 import { toCostWords, listMarks, toCutListCsv, toLabelsCsv, toPartsCsv, toSvg, toWireListCsv } from 'wattograph-core';
 import { toDxf } from 'wattograph-core/dxf';
 import { toPdf } from 'wattograph-core/pdf';
+import { makeBoard, type WantedBoard } from './boards';
 import { createStoredJob, readJob } from './documents';
 import { freezeLate } from './frozen';
 import { readLoom, readPages, readSource, toFileName, type Wanted } from './buildPacks';
@@ -14,6 +15,7 @@ interface Inputs {
   release: { jobId: string; id: string; base: number; author: string; note: string };
   freeze: { jobId: string; number: number };
   pages: Wanted;
+  board: WantedBoard;
   pdf: Wanted;
   dxf: Wanted;
   csv: Wanted;
@@ -42,6 +44,7 @@ const HANDLERS: Handlers = {
       pages: pages.map((page) => ({ sheet: page.sheet, widthMm: page.widthMm, heightMm: page.heightMm, svg: toSvg(page) })),
     });
   },
+  board: (wanted) => makeBoard(wanted, fontFolder()),
   pdf: async (wanted) => {
     const source = await readSource(wanted.jobId, wanted.release);
     const { pages } = await readPages(source, wanted.loom, wanted.paper);

@@ -158,13 +158,14 @@ function Frame({ jobId, children }: { jobId: string; children: ReactNode }) {
   );
 }
 
-function StationMark({ station, loomId }: { station: FindingStation | 'sheets'; loomId: string }) {
+function StationMark({ station, loomId }: { station: FindingStation | 'board' | 'sheets'; loomId: string }) {
   const findings = useFindings();
   const accepted = useJob(({ document }) => document.accepted);
   const isPlanned = useJob(({ result }) => result !== null);
-  const begun = useJob(({ document }) => station !== 'sheets' && isBegun(document, loomId, station));
+  const isPlain = station === 'sheets' || station === 'board';
+  const begun = useJob(({ document }) => !isPlain && isBegun(document, loomId, station));
   // nothing is in order before it has been looked at
-  if (station === 'sheets' || !isPlanned) return null;
+  if (isPlain || !isPlanned) return null;
   const open = findings.filter(
     (finding) =>
       (finding.loomId === loomId || finding.loomId === '') &&

@@ -56,6 +56,14 @@ const SCREENS: Record<string, readonly string[]> = {
     'A housing that nobody chose is named so, with those that would fit.',
     'Empty cavities and look-alikes nearby are said here, before somebody mates the wrong two.',
     'What is wrong with a crimp stands in its row.',
+    'Next: Board, or Sheets.',
+  ],
+  board: [
+    'The loom at full scale on a board of the shop, branches as they are laid.',
+    'Search the layout turns the branches so that nothing is too near and little board is taken.',
+    'Drag a branch, or choose it and press ← or →; what is chosen by hand stays when it is searched again.',
+    'Print: pages of the printer with a bar of 100 mm. Measure it before anything is laid by them.',
+    'When a length changes, the pages that no longer hold are named; they alone are printed anew.',
     'Next: Sheets.',
   ],
   sheets: [
@@ -69,7 +77,7 @@ const SCREENS: Record<string, readonly string[]> = {
 };
 
 const KEYS = [
-  ['1 to 7, 0', 'Brief, Survey, Circuits, Power, Bundle, Dress, Ends; Sheets'],
+  ['1 to 7, 9, 0', 'Brief, Survey, Circuits, Power, Bundle, Dress, Ends; Board; Sheets'],
   ['f', 'Floor'],
   ['/', 'find or do anything'],
   ['?', 'this list'],

@@ -2,7 +2,7 @@ import type { FindingStation } from 'wattograph-core';
 
 interface Station {
   key: string;
-  slug: FindingStation | 'sheets';
+  slug: FindingStation | 'board' | 'sheets';
   name: string;
 }
 
@@ -15,5 +15,6 @@ export const STATIONS = [
   { key: '5', slug: 'bundle', name: 'Bundle' },
   { key: '6', slug: 'dress', name: 'Dress' },
   { key: '7', slug: 'ends', name: 'Ends' },
+  { key: '9', slug: 'board', name: 'Board' },
   { key: '0', slug: 'sheets', name: 'Sheets' },
 ] as const satisfies readonly Station[];

@@ -17,6 +17,8 @@ import {
   type Ring,
   type Seal,
   type Shop,
+  type Board,
+  type Printer,
   type ShopStandard,
   type SpliceBarrel,
   type Tool,
@@ -29,6 +31,7 @@ import { RESINS } from './resins';
 import { COVERINGS, LABELS } from './coverings';
 import { DEVICES } from './devices';
 import { FAMILIES } from './families';
+import { BOARDS, PRINTERS } from './boards';
 import { BUYING } from './buying';
 import { BOOTS, TRANSITIONS } from './moulded';
 import { BARRELS, RINGS } from './joints';
@@ -56,6 +59,8 @@ export interface Catalogue {
   labels: readonly LabelStock[];
   standards: Readonly<Record<string, ShopStandard>>;
   tools: readonly Tool[];
+  boards: readonly Board[];
+  printers: readonly Printer[];
   currency: string | null;
   buying: Readonly<Record<string, Buying>>;
 }
@@ -80,6 +85,8 @@ export const CATALOGUE: Catalogue = {
   labels: LABELS,
   standards: { larkhollow: LARKHOLLOW, plain: LARKHOLLOW_PLAIN },
   tools: TOOLS,
+  boards: BOARDS,
+  printers: PRINTERS,
   currency: 'EUR',
   buying: BUYING,
 };

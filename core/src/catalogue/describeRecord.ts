@@ -6,6 +6,7 @@ import {
   isTape,
   isWrap,
   listCavities,
+  type Board,
   type Boot,
   type BoughtTable,
   type Buying,
@@ -13,6 +14,7 @@ import {
   type Conductor,
   type Contact,
   type CoveringItem,
+  type Printer,
   type Resin,
   type Ring,
   type Shop,
@@ -40,14 +42,8 @@ export function describeRecord(shop: Shop, table: ShopTable, { id, value }: Shop
       const { minOdMm, maxOdMm } = value as { minOdMm: number; maxOdMm: number };
       return `closes on ${listSizes(shop, ({ odMm }) => minOdMm <= odMm && odMm <= maxOdMm)}`;
     }
-    case 'coverings': {
-      const item = value as CoveringItem;
-      if (item.kind === 'braid') return `goes over ${item.relaxedBoreMm} to ${item.expandedBoreMm} mm`;
-      if (isShrink(item)) return `passes ${item.suppliedBoreMm} mm, grips from ${item.recoveredBoreMm} mm up`;
-      if (isTape(item)) return `${item.widthMm} mm wide, ${Math.round(item.overlap * 100)} % overlap, from ${item.leastOdMm} mm up`;
-      if (isWrap(item)) return `closes on ${item.leastOdMm} to ${item.mostOdMm} mm`;
-      return `bore ${item.boreMm} mm, for ${item.leastOdMm} to ${(item.boreMm * item.fillMost).toFixed(1)} mm`;
-    }
+    case 'coverings':
+      return describeCovering(value as CoveringItem);
     case 'boots': {
       const { bodySuppliedMm, bodyRecoveredMm, leadSuppliedMm, leadRecoveredMm } = value as Boot;
       const fitting = Object.values(shop.families).filter(
@@ -95,6 +91,14 @@ export function describeRecord(shop: Shop, table: ShopTable, { id, value }: Shop
       const words = tool.everyDays === null ? 'no calibration' : due === null ? 'never calibrated' : `due again on ${due}`;
       return `works ${toCount(parts.length, 'part', 'parts')}; ${words}`;
     }
+    case 'boards': {
+      const { widthMm, heightMm, edgeMm } = value as Board;
+      return `${widthMm - 2 * edgeMm} × ${heightMm - 2 * edgeMm} mm to lay on`;
+    }
+    case 'printers': {
+      const { usableWidthMm, usableHeightMm, overlapMm } = value as Printer;
+      return `tiles of ${usableWidthMm} × ${usableHeightMm} mm that share ${overlapMm}`;
+    }
     case 'buying': {
       const { price, packOf } = value as Buying;
       const each = price === null ? 'no price' : `${price.toFixed(2)}${shop.currency === null ? '' : ` ${shop.currency}`}`;
@@ -103,6 +107,14 @@ export function describeRecord(shop: Shop, table: ShopTable, { id, value }: Shop
     default:
       return '';
   }
+}
+
+function describeCovering(item: CoveringItem): string {
+  if (item.kind === 'braid') return `goes over ${item.relaxedBoreMm} to ${item.expandedBoreMm} mm`;
+  if (isShrink(item)) return `passes ${item.suppliedBoreMm} mm, grips from ${item.recoveredBoreMm} mm up`;
+  if (isTape(item)) return `${item.widthMm} mm wide, ${Math.round(item.overlap * 100)} % overlap, from ${item.leastOdMm} mm up`;
+  if (isWrap(item)) return `closes on ${item.leastOdMm} to ${item.mostOdMm} mm`;
+  return `bore ${item.boreMm} mm, for ${item.leastOdMm} to ${(item.boreMm * item.fillMost).toFixed(1)} mm`;
 }
 
 function describeRing(shop: Shop, { minAreaMm2, maxAreaMm2, studMm, tongueMm, insulated }: Ring): string {

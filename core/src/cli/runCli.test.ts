@@ -121,7 +121,7 @@ test('layup prints the lay-up of a loom, the same for the same seed; every threa
 describe('bad input ends with 2 and a located message, and writes nothing', () => {
   test.each<[string, string[], RegExp]>([
     ['no file', ['plan'], /expected a command and a file/],
-    ['a command that is none', ['draw', bench], /expected plan, check, sheets, convert, layup or dress, got "draw"/],
+    ['a command that is none', ['draw', bench], /expected plan, check, sheets, convert, layup, dress or board, got "draw"/],
     ['a file that is not there', ['plan', join(folder, 'gone.json')], /gone\.json: expected a file that can be read/],
     [
       'cut-off JSON',
@@ -135,6 +135,12 @@ describe('bad input ends with 2 and a located message, and writes nothing', () =
     ],
     ['a wrong loom', ['convert', bench, '--csv', 'cuts', '--loom', 'x'], /--loom: expected one of bench, got "x"/],
     ['a list that is none', ['convert', bench, '--csv', 'xyz'], /--csv: expected wires, cuts, parts, labels or pins, got "xyz"/],
+    ['no name for the board', ['board', bench], /--svg: expected the name of the file to write, or --dxf, --pdf with one, or --json/],
+    [
+      'a board of no size',
+      ['board', bench, '--json', '--size', '2400'],
+      /--size: expected width and height in mm as in 2400x1200, got "2400"/,
+    ],
     ['no name for the PDF', ['sheets', bench], /--pdf: expected the name of the file to write, or --dxf with one/],
     ['a sheet that is none', ['sheets', bench, '--dxf', 'x.dxf', '--sheet', 'Nothing'], /--sheet: expected one of .*Ends.*, got "Nothing"/],
     ['a flag that is none', ['plan', bench, '--fast'], /Unknown option '--fast'/],

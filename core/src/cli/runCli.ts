@@ -17,8 +17,10 @@ import {
   toWireListCsv,
 } from '../exchange';
 import { createBuild, listFindings } from '../make';
+import { writeBoard } from './writeBoard';
+import { BadInput, findLoom, type Output } from './cliTypes';
 import { checkJob, checkShop, findBundling, type Checked, type Job, type Loom, type Problem, type Shop } from '../model';
-import { findStandard, listMarks, plan, searchLayups, USUAL_TRIES, type JobPlan, type LoomPlan } from '../plan';
+import { findStandard, listMarks, plan, searchLayups, USUAL_TRIES } from '../plan';
 import { toCount } from '../units';
 
 const USAGE = `wattograph plan FILE              the plan as JSON
@@ -28,24 +30,12 @@ wattograph sheets FILE --dxf OUT  its sheets side by side as DXF, or one of them
 wattograph convert FILE --csv wires|cuts|parts|labels|pins  a list as CSV  [--loom ID]
 wattograph layup FILE             lay-up of a loom by search, as JSON  [--loom ID] [--seed N]; a loom that is not twisted in layers as if it were
 wattograph dress FILE             what covers and finishes a loom, as JSON  [--loom ID]
+wattograph board FILE             a loom laid out at full scale by search: --svg OUT, --dxf OUT, --pdf OUT, or --json  [--loom ID] [--size WxH] [--seed N]
 each with --shop SHOP: the shop's own parts and standards, a file that the application exports; where none is given those that the job carries, else the demo shop's
 `;
 const MOST_BYTES = 8 * 1024 * 1024;
 
-/** Where a command writes; the terminal unless a test says otherwise. */
-export interface Output {
-  out(text: string): void;
-  error(text: string): void;
-}
-
 const TERMINAL: Output = { out: (text) => void process.stdout.write(text), error: (text) => void process.stderr.write(text) };
-
-/** An input that is not as expected, with its place; ends the command with exit code 2. */
-class BadInput extends Error {
-  constructor(readonly problems: Problem[]) {
-    super('bad input');
-  }
-}
 
 /**
  * Run one command.
@@ -87,8 +77,13 @@ export async function runCli(words: readonly string[], output: Output = TERMINAL
         output.out(`${JSON.stringify(toDressJson(job, found, shop, findStandard(job, shop)), null, 2)}\n`);
         return 0;
       }
+      case 'board':
+        await writeBoard(job, shop, values, output);
+        return 0;
       default:
-        throw new BadInput([{ path: '', message: `expected plan, check, sheets, convert, layup or dress, got "${command}"\n${USAGE}` }]);
+        throw new BadInput([
+          { path: '', message: `expected plan, check, sheets, convert, layup, dress or board, got "${command}"\n${USAGE}` },
+        ]);
     }
   } catch (error) {
     if (!(error instanceof BadInput)) throw error;
@@ -111,6 +106,9 @@ function readWords(words: readonly string[]) {
         paper: { type: 'string' },
         shop: { type: 'string' },
         seed: { type: 'string' },
+        size: { type: 'string' },
+        svg: { type: 'string' },
+        json: { type: 'boolean' },
       },
     });
   } catch (error) {
@@ -147,13 +145,6 @@ function check(job: Job, shop: Catalogue, output: Output): number {
   const open = findings.filter(({ key }) => !Object.hasOwn(job.accepted, key));
   if (open.some(({ grade }) => grade === 'stop')) return 1;
   return open.some(({ grade }) => grade === 'check') ? 3 : 0;
-}
-
-function findLoom({ looms }: JobPlan, loomId: string | undefined): LoomPlan {
-  const found = loomId === undefined ? looms[0] : looms.find((one) => one.loomId === loomId);
-  if (!found)
-    throw new BadInput([{ path: '--loom', message: `expected one of ${looms.map((one) => one.loomId).join(', ')}, got "${loomId}"` }]);
-  return found;
 }
 
 async function writeSheets(

@@ -1,5 +1,6 @@
 import { CATALOGUE } from '../catalogue';
 import {
+  createBoardSpread,
   createCircuit,
   createDevice,
   createEnd,
@@ -222,6 +223,7 @@ function makeInlet(): Job {
       dressing: null,
       laidUp: {},
       layerPins: {},
+      board: createBoardSpread(),
     },
   };
   for (const [endId, templateId] of Object.entries(INLET_TEMPLATES))

@@ -1,8 +1,12 @@
 /** Faces a drawing may use; both are shipped, so paper and screen agree. */
 export type Face = 'sans' | 'bold' | 'narrow' | 'narrow-bold' | 'mono';
 
-/** A mark on paper. Millimetres from the top left corner; colours as #rrggbb. */
-export type Mark =
+/** A mark on paper. Millimetres from the top left corner; colours as #rrggbb. layer: of a DXF, where it has one of its own. */
+export type Mark = PlainMark & { layer?: string };
+
+type PlainMark =
+  /** part of another drawing, cut at its edges: what stands at from there comes to x, y */
+  | { kind: 'window'; x: number; y: number; w: number; h: number; from: Point; scale: number; marks: readonly Mark[] }
   | { kind: 'path'; d: string; fill: string | null; stroke: string | null; width: number; dash?: number[] }
   | { kind: 'rect'; x: number; y: number; w: number; h: number; fill: string | null; stroke: string | null; width: number }
   | { kind: 'circle'; x: number; y: number; r: number; fill: string | null; stroke: string | null; width: number; dash?: number[] }

@@ -1,3 +1,5 @@
+export { drawBoard } from './board/drawBoard';
+export { drawTiles } from './board/drawTiles';
 export { drawBreakoutStack, drawEndStack } from './dress/drawStack';
 export { toStackedRun } from './dress/toStackedRun';
 export { drawFeed } from './feed/drawFeed';

@@ -17,7 +17,8 @@ const BY_PAPER = 7;
 export function toDxf(drawings: readonly Drawing[]): string {
   const dxf = new DxfWriter();
   dxf.setUnits(Units.Millimeters);
-  for (const name of Object.values(DXF_LAYERS)) dxf.addLayer(name, BY_PAPER, 'CONTINUOUS');
+  const own = drawings.flatMap(({ marks }) => marks.flatMap(({ layer }) => layer ?? []));
+  for (const name of new Set([...Object.values(DXF_LAYERS), ...own])) dxf.addLayer(name, BY_PAPER, 'CONTINUOUS');
   let left = 0;
   for (const { widthMm, heightMm, marks } of drawings) {
     for (const mark of marks) addMark(dxf, mark, left, heightMm);
@@ -29,6 +30,8 @@ export function toDxf(drawings: readonly Drawing[]): string {
 function addMark(dxf: DxfWriter, mark: Mark, left: number, heightMm: number): void {
   const place = (x: number, y: number) => [left + x, heightMm - y] as const;
   if (mark.kind === 'text') return addText(dxf, mark, place(mark.x, mark.y));
+  // a part of a drawing has no edges to cut at here: what is to be cut is drawn whole
+  if (mark.kind === 'window') throw new RangeError('DXF: expected a whole drawing, got pages of one');
   const paint = toPaint(mark);
   if (paint === null) return;
   if (mark.kind === 'circle') {
@@ -47,11 +50,11 @@ function addMark(dxf: DxfWriter, mark: Mark, left: number, heightMm: number): vo
 }
 
 /** Layer and colour; null: nothing of it is seen. */
-function toPaint({ fill, stroke, width }: Exclude<Mark, { kind: 'text' }>) {
+function toPaint({ fill, stroke, width, layer }: Exclude<Mark, { kind: 'text' | 'window' }>) {
   const isDrawn = stroke !== null && width > 0;
   const colour = isDrawn ? stroke : fill;
   if (colour === null) return null;
-  return { layerName: isDrawn ? DXF_LAYERS.lines : DXF_LAYERS.fills, trueColor: toColour(colour) };
+  return { layerName: layer ?? (isDrawn ? DXF_LAYERS.lines : DXF_LAYERS.fills), trueColor: toColour(colour) };
 }
 
 const toColour = (hex: string) => TrueColor.fromHex(hex).toString();
@@ -76,7 +79,7 @@ const CAPITAL = 0.7;
 
 function addText(dxf: DxfWriter, mark: Extract<Mark, { kind: 'text' }>, [x, y]: readonly [number, number]): void {
   dxf.addText(point3d(x, y), mark.size * CAPITAL, mark.text, {
-    layerName: DXF_LAYERS.words,
+    layerName: mark.layer ?? DXF_LAYERS.words,
     trueColor: toColour(mark.fill),
     horizontalAlignment: ANCHORS[mark.anchor],
     secondAlignmentPoint: point3d(x, y),

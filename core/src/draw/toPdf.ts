@@ -38,6 +38,7 @@ export async function toPdf(pages: readonly Drawing[], title: string, createdAt:
 
 function drawMark(document: PDFKit.PDFDocument, mark: Mark): void {
   if (mark.kind === 'text') return drawText(document, mark);
+  if (mark.kind === 'window') return drawWindow(document, mark);
   if (mark.kind === 'path') document.path(mark.d);
   else if (mark.kind === 'rect') document.rect(mark.x, mark.y, mark.w, mark.h);
   else document.circle(mark.x, mark.y, mark.r);
@@ -47,6 +48,13 @@ function drawMark(document: PDFKit.PDFDocument, mark: Mark): void {
   else if (mark.fill !== null) document.fill(mark.fill);
   else document.stroke(mark.stroke ?? '#000000');
   if ('dash' in mark && mark.dash) document.undash();
+}
+
+function drawWindow(document: PDFKit.PDFDocument, { x, y, w, h, from, scale, marks }: Extract<Mark, { kind: 'window' }>): void {
+  document.save().rect(x, y, w, h).clip();
+  document.translate(x - from[0] * scale, y - from[1] * scale).scale(scale);
+  for (const mark of marks) drawMark(document, mark);
+  document.restore();
 }
 
 function drawText(document: PDFKit.PDFDocument, mark: Extract<Mark, { kind: 'text' }>): void {

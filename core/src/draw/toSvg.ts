@@ -25,6 +25,10 @@ function toElement(mark: Mark): string {
       return `<rect x="${mark.x}" y="${mark.y}" width="${mark.w}" height="${mark.h}" ${paint(mark.fill, mark.stroke, mark.width)}/>`;
     case 'circle':
       return `<circle cx="${mark.x}" cy="${mark.y}" r="${mark.r}" ${paint(mark.fill, mark.stroke, mark.width, mark.dash)}/>`;
+    case 'window': {
+      const { x, y, w, h, from, scale, marks } = mark;
+      return `<svg x="${x}" y="${y}" width="${w}" height="${h}" viewBox="${from[0]} ${from[1]} ${w / scale} ${h / scale}">${marks.map(toElement).join('')}</svg>`;
+    }
     case 'text': {
       const weight = mark.face === 'bold' || mark.face === 'narrow-bold' ? ' font-weight="600"' : '';
       const turn = mark.turn ? ` transform="rotate(${mark.turn} ${mark.x} ${mark.y})"` : '';

@@ -12,5 +12,7 @@ export { fromShopTable, toShopTable, toShopTableCsv } from './shopTables';
 export { toDressJson } from './toDressJson';
 export { fromLabelList } from './fromLabelList';
 export { toLabelsCsv } from './toLabelsCsv';
+export { toBoardJson } from './toBoardJson';
+export { toPegsCsv } from './toPegsCsv';
 export { toLayupJson } from './toLayupJson';
 export { toPinsCsv } from './toPinsCsv';

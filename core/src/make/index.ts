@@ -30,3 +30,4 @@ export { isPassing, listFailed, toLimitWords, type TakenReading } from './judgeR
 export { listCrimpKinds, type CrimpKind } from './listCrimpKinds';
 export { CURE, POURED } from './steps/listPotSteps';
 export { findScreen } from './steps/listScreenSteps';
+export * from './board';

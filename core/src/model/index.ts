@@ -26,6 +26,7 @@ export {
 } from './loom/colour';
 export { CAUTION_LABEL_WORDS, CAUTION_LABELS, createEnd, type CautionLabel, type End } from './loom/end';
 export type { Potting } from './loom/potting';
+export { createBoardSpread, type BoardSpread } from './loom/board';
 export {
   addAdapter,
   addCavityFields,
@@ -164,6 +165,8 @@ export {
   type Clip,
   type LabelStock,
   type Resin,
+  type Board,
+  type Printer,
   type RecordField,
   type Ring,
   type Seal,

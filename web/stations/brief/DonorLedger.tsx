@@ -64,7 +64,6 @@ export function DonorLedger({ job }: { job: Job }) {
       )}
       {importing && (
         <ImportDonor
-          job={job}
           onClose={dialog.close}
           onDone={(id) => {
             dialog.close();

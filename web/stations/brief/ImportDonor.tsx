@@ -3,7 +3,7 @@
 import { Button, FileButton, Group, Modal, Stack, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useMemo, useState } from 'react';
-import { createDonorId, fromDonorList, toDonorMapping, type DonorMapping, type Job, importDonor, toCount } from 'wattograph-core';
+import { createDonorId, fromDonorList, toDonorMapping, type DonorMapping, importDonor, toCount } from 'wattograph-core';
 import { useJobStore } from '../../client/jobContext';
 import { ColumnPicker, type ColumnField } from '../../ui/wireList/ColumnPicker';
 import { ProblemList } from '../../ui/findings/ProblemList';
@@ -22,7 +22,7 @@ const FIELDS: ColumnField<keyof DonorMapping>[] = [
 ];
 
 /** A donor's pinout from CSV or a spreadsheet: say which column is what, and keep it as a ledger with nothing decided yet. */
-export function ImportDonor({ job, onClose, onDone }: { job: Job; onClose: () => void; onDone: (donorId: string) => void }) {
+export function ImportDonor({ onClose, onDone }: { onClose: () => void; onDone: (donorId: string) => void }) {
   const store = useJobStore();
   const [mapping, setMapping] = useState<Partial<DonorMapping>>({});
   const form = useForm({ initialValues: { name: '' }, validate: { name: (words) => (words.trim() ? null : 'expected a name') } });

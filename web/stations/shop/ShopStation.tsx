@@ -71,6 +71,8 @@ const CAN_COPY: readonly ShopTable[] = [
   'resins',
   'labels',
   'tools',
+  'boards',
+  'printers',
 ];
 
 /** Everything the shop decides: what it buys, how it works, who works there. Changes gather in a draft until they are taken. */

@@ -21,5 +21,7 @@ export const TABLE_NAMES: Record<ShopTable, string> = {
   resins: 'Resins',
   labels: 'Marker sleeves',
   tools: 'Tools',
+  boards: 'Boards',
+  printers: 'Printers',
   buying: 'Prices and stock',
 };

@@ -52,12 +52,12 @@ function drawHole({ throughMm, envelopeMm, needMm, goesAs, passes }: PlannedFeed
   const round = (fromMm: number, mm: number, fill: string, stroke: string): Mark => ({
     ...{ kind: 'circle', x: left + (fromMm + mm / 2) * scale, y, r: (mm / 2) * scale, fill, stroke, width: 0.3 },
   });
-  const part = round(throughMm, envelopeMm, passes ? '#ffffff' : '#f6dcd8', passes ? BRASS : ALARM);
+  const fill = goesAs === 'wires' ? WIRES : passes ? '#ffffff' : '#f6dcd8';
   return [
     { kind: 'circle', x, y, r: (boreMm / 2) * scale, fill: PANEL, stroke: INK, width: 0.4 },
     { kind: 'circle', x, y, r: ((boreMm - leaveMm) / 2) * scale, fill: '#fdfcf8', stroke: HAIR, width: 0.15, dash: [0.8, 0.8] },
     ...(throughMm > 0 ? [round(0, throughMm, WIRES, FAINT)] : []),
-    goesAs === 'wires' ? { ...part, fill: WIRES } : part,
+    round(throughMm, envelopeMm, fill, passes ? BRASS : ALARM),
   ];
 }
 

@@ -20,6 +20,18 @@ export { addFamily, addLoom, createLoomId, importLoom } from './route/looms';
 export { gatherTails, type Gathering } from './route/gatherTails';
 export { addNode, clampDatum, leaveAt, moveDatumBy, moveNode, setFeed, setHole, takeNodeOut, type NodePlace } from './route/nodes';
 export { setBoot, setDressing, setTransition } from './route/dress';
+export {
+  foldRun,
+  freeFork,
+  hangPrint,
+  mirrorBoard,
+  readBar,
+  setBoard,
+  setPrinter,
+  takeBoard,
+  turnFork,
+  type BoardMoves,
+} from './route/board';
 export { pinLayer, setBundling, setLeaves, setRunBundling, takeLayup } from './route/layups';
 export {
   setCovering,

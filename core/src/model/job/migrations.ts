@@ -1,3 +1,4 @@
+import { createBoardSpread } from '../loom/board';
 import { createBrief } from './brief';
 import { addAdapter, addCavityFields } from '../shop/family';
 import { FORMAT_VERSION } from './job';
@@ -156,6 +157,7 @@ export const MIGRATIONS: readonly Migration[] = [
       formatVersion: 11,
       looms: mapRecord(document.looms, (loom) => ({
         ...loom,
+        board: createBoardSpread(),
         ends: mapRecord(loom.ends, (end) => ({ ...end, tongueMm: null })),
         circuits: mapRecord(loom.circuits, (circuit) => ({ ...circuit, colour: addBands(circuit.colour) })),
       })),

@@ -1,4 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
+import { BoardSpreadSchema, createBoardSpread } from './board';
 import { CircuitSchema, type Circuit } from './circuit';
 import { EndSchema, type End } from './end';
 import { IdSchema, literals, NameSchema, ReasonSchema, recordOf } from '../ids';
@@ -57,6 +58,7 @@ export const LoomSchema = Type.Object(
       maxProperties: 2000,
       description: 'thread → layer, chosen by hand',
     }),
+    board: BoardSpreadSchema,
   },
   { additionalProperties: false },
 );
@@ -82,5 +84,6 @@ export function createLoom(name: string, prefix: string): Loom {
     dressing: null,
     laidUp: {},
     layerPins: {},
+    board: createBoardSpread(),
   };
 }

@@ -53,6 +53,8 @@ function listShopProblems(shop: Shop): Problem[] {
         'cables',
         'labels',
         'tools',
+        'boards',
+        'printers',
       ] as const
     ).flatMap((kind) =>
       listDoubled(

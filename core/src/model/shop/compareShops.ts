@@ -4,7 +4,20 @@ import { toFieldWords } from './toFieldWords';
 /** Tables of a shop, in the order they are shown. */
 export const SHOP_TABLES = [
   ...(['standards', 'people', 'families', 'devices', 'wires', 'cables', 'contacts', 'seals', 'grommets', 'plugs'] as const),
-  ...(['rings', 'barrels', 'coverings', 'boots', 'transitions', 'clips', 'resins', 'labels', 'tools', 'buying'] as const),
+  ...([
+    'rings',
+    'barrels',
+    'coverings',
+    'boots',
+    'transitions',
+    'clips',
+    'resins',
+    'labels',
+    'tools',
+    'boards',
+    'printers',
+    'buying',
+  ] as const),
 ] as const;
 export type ShopTable = (typeof SHOP_TABLES)[number];
 

@@ -15,7 +15,7 @@ import { BootSchema, TransitionSchema } from './moulded';
 import type { Shop } from './shop';
 import { ShopStandardSchema } from './standard';
 import { toFieldWords } from './toFieldWords';
-import { ToolSchema } from './tool';
+import { BoardSchema, PrinterSchema, ToolSchema } from './tool';
 import { CableItemSchema, ConductorSchema } from './wire';
 
 /** Shape of a record of each table. */
@@ -39,6 +39,8 @@ export const RECORD_SCHEMAS = {
   resins: ResinSchema,
   labels: LabelStockSchema,
   tools: ToolSchema,
+  boards: BoardSchema,
+  printers: PrinterSchema,
   buying: BuyingSchema,
 } as const satisfies Record<ShopTable, TSchema>;
 

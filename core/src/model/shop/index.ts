@@ -32,6 +32,7 @@ export { BARREL_KINDS, type BarrelKind, type Ring, type SpliceBarrel } from './j
 export { SHOP_MIGRATIONS, toPresentShop } from './migrations';
 export type { Clip } from './clip';
 export type { Resin } from './resin';
+export type { Board, Printer } from './tool';
 export type { LabelStock } from './label';
 export { SHOP_FORMAT, SHOP_FORMAT_VERSION, ShopSchema, type Shop } from './shop';
 export { mergeShops } from './mergeShops';

@@ -62,10 +62,19 @@ export const SHOP_MIGRATIONS: readonly Migration[] = [
       rings: Array.isArray(shop.rings)
         ? shop.rings.map(toItself((ring) => ({ ...ring, tongueMm: null, insulated: false, lengthMm: null })))
         : shop.rings,
+      ...BOARD_DEFAULTS,
       standards: mapRecord(shop.standards, (standard) => ({ ...standard, ...SCHEME_DEFAULTS })),
     }),
   },
 ];
+
+/** What a shop that never said so builds on and prints with: a sheet of ply, A4 (craft C). */
+export const BOARD_DEFAULTS = {
+  boards: [{ id: 'board', name: 'board', widthMm: 2400, heightMm: 1200, edgeMm: 20 }],
+  printers: [
+    { id: 'a4', name: 'A4 across', paperWidthMm: 297, paperHeightMm: 210, usableWidthMm: 277, usableHeightMm: 190, overlapMm: 10 },
+  ],
+} as const;
 
 /** How a shop that never said so told its wires apart, and what it took for apart, worth while and right (craft A5, A6). */
 export const SCHEME_DEFAULTS = {
@@ -91,6 +100,9 @@ export const SCHEME_DEFAULTS = {
   torqueShare: 0.1,
   clearOverLabels: false,
   clearBeyondMm: 10,
+  boardClearMm: 40,
+  pegEveryMm: 150,
+  pegMm: 6,
 } as const;
 
 /** What a shop that never said anything else leaves free in a hole, and how it pots (craft I2, A4). */

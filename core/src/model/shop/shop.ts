@@ -12,7 +12,7 @@ import { ResinSchema } from './resin';
 import { LabelStockSchema } from './label';
 import { BootSchema, TransitionSchema } from './moulded';
 import { ShopStandardSchema } from './standard';
-import { ToolSchema } from './tool';
+import { BoardSchema, PrinterSchema, ToolSchema } from './tool';
 import { CableItemSchema, ConductorSchema } from './wire';
 
 export const SHOP_FORMAT = 'wattograph-shop';
@@ -45,6 +45,8 @@ export const ShopSchema = Type.Object(
     cables: Type.Array(CableItemSchema, { maxItems: 5000 }),
     labels: Type.Array(LabelStockSchema, { maxItems: 2000 }),
     tools: Type.Array(ToolSchema, { maxItems: 2000 }),
+    boards: Type.Array(BoardSchema, { minItems: 1, maxItems: 200 }),
+    printers: Type.Array(PrinterSchema, { minItems: 1, maxItems: 200 }),
     currency: Type.Union([Type.String({ minLength: 1, maxLength: 8 }), Type.Null()], { description: 'of its prices; null: not stated' }),
     buying: Type.Record(Type.String({ pattern: '^[a-z]+/.{1,60}$' }), BuyingSchema, {
       ...{ maxProperties: 60_000, additionalProperties: false },

@@ -1,7 +1,7 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { addDays } from '../../units';
 import { IdSchema, NameSchema } from '../ids';
-import { Words } from './figures';
+import { least0, positive, Words } from './figures';
 
 /** A tool of the bench. Contacts, rings and barrels name it, with a die or nest after a comma: "ring crimper, nest 2". */
 export const ToolSchema = Type.Object(
@@ -28,3 +28,29 @@ export function findTool(tools: readonly Tool[], words: string): Tool | undefine
 /** Last day of a tool's calibration, as in 2027-10-05; null: it needs none, or nobody stated when the last one was. */
 export const findDueDay = ({ calibratedOn, everyDays }: Tool): string | null =>
   calibratedOn === null || everyDays === null ? null : addDays(calibratedOn, everyDays);
+
+/** A board that looms are built on: what may be used of it is without its edge. */
+export const BoardSchema = Type.Object(
+  {
+    ...{ id: IdSchema, name: NameSchema },
+    widthMm: positive(20_000),
+    heightMm: positive(20_000),
+    edgeMm: least0(1000, 'along each side nothing is laid'),
+  },
+  { additionalProperties: false },
+);
+export type Board = Static<typeof BoardSchema>;
+
+/** A printer with the paper in it, as tiles of a 1:1 drawing come out of it. */
+export const PrinterSchema = Type.Object(
+  {
+    ...{ id: IdSchema, name: NameSchema },
+    paperWidthMm: positive(5000),
+    paperHeightMm: positive(20_000),
+    usableWidthMm: positive(5000, 'that it prints on'),
+    usableHeightMm: positive(20_000),
+    overlapMm: least0(200, 'that tiles share with their neighbours'),
+  },
+  { additionalProperties: false },
+);
+export type Printer = Static<typeof PrinterSchema>;

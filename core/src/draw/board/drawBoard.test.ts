@@ -1,0 +1,101 @@
+import DxfParser from 'dxf-parser';
+import { CATALOGUE } from '../../catalogue';
+import { createInlet } from '../../demo';
+import { toBoardJson, toPegsCsv } from '../../exchange';
+import { listTiles, planBoard } from '../../make';
+import { plan } from '../../plan';
+import { toDxf } from '../toDxf';
+import { toSvg } from '../toSvg';
+import { BOARD_LAYERS, drawBoard } from './drawBoard';
+import { drawTiles } from './drawTiles';
+
+const job = createInlet();
+const planned = plan(job, CATALOGUE).looms[0]!;
+const board = planBoard(job, CATALOGUE, planned);
+const drawing = drawBoard(job, board);
+const along = (points: readonly { x: number; y: number }[]) =>
+  points.slice(1).reduce((sum, { x, y }, index) => sum + Math.hypot(x - points[index]!.x, y - points[index]!.y), 0);
+const lengths = board.runs.map(({ segmentId }) => planned.tree.segments[segmentId]!.lengthMm).sort((a, b) => a - b);
+const near = (got: readonly number[], wanted: readonly number[]) => {
+  expect(got).toHaveLength(wanted.length);
+  got.forEach((mm, index) => expect(Math.abs(mm - wanted[index]!)).toBeLessThan(0.1));
+};
+
+test('as DXF another program reads every run at its length, every peg, and the layers by name', () => {
+  const parsed = new DxfParser().parseSync(toDxf([drawing]))!;
+  expect(Object.keys(parsed.tables.layer.layers)).toEqual(expect.arrayContaining(Object.values(BOARD_LAYERS)));
+  const entities = parsed.entities as unknown as {
+    layer: string;
+    vertices?: { x: number; y: number }[];
+    center?: { x: number; y: number };
+    radius?: number;
+    text?: string;
+  }[];
+  near(
+    entities.flatMap(({ layer, vertices }) => (layer === 'RUNS' && vertices ? [along(vertices)] : [])).sort((a, b) => a - b),
+    lengths,
+  );
+  const pegs = entities.filter(({ layer }) => layer === 'PEGS');
+  expect(pegs.map(({ center, radius }) => [center!.x.toFixed(2), center!.y.toFixed(2), (2 * radius!).toFixed(1)])).toEqual(
+    board.pegs.map(({ x, y, diameterMm }) => [x.toFixed(2), (board.board.heightMm - y).toFixed(2), diameterMm.toFixed(1)]),
+  );
+  const words = entities.flatMap(({ layer, text }) => (layer === 'WORDS' && text ? [text] : []));
+  for (const { name } of board.ends) expect(words).toContain(name);
+});
+
+test('as SVG it is as large as the board, and its lines as long as the runs', () => {
+  const svg = toSvg(drawing);
+  expect(svg).toMatch(/^<svg [^>]*width="3000mm" height="1250mm" viewBox="0 0 3000 1250"/);
+  const drawn = [...svg.matchAll(/<path d="(M[^"Z]+)" fill="none" stroke="#14242b" stroke-width="0.4"/g)].map(([, d]) =>
+    along(
+      d!
+        .slice(1)
+        .split('L')
+        .map((pair) => {
+          const [x, y] = pair.split(' ').map(Number);
+          return { x: x!, y: y! };
+        }),
+    ),
+  );
+  near(
+    drawn.sort((a, b) => a - b),
+    lengths,
+  );
+});
+
+test.each([1, 1.0142])('pages at × %d: paper of the printer, a bar of 100 mm as much longer, and what a map says', (scale) => {
+  const map = listTiles(board, scale);
+  const pages = drawTiles(drawing, board, map, { job: 'Skerry', loom: 'inlet', revision: 'revision 1', date: '2026-11-28', scale });
+  expect(pages).toHaveLength(map.tiles.length);
+  pages.forEach(({ widthMm, heightMm, marks }, index) => {
+    expect([widthMm, heightMm]).toEqual([420, 297]);
+    const [window] = marks.flatMap((mark) => (mark.kind === 'window' ? [mark] : []));
+    // what it shows comes to lie where the page says
+    expect([window!.from[0], window!.from[1], window!.scale]).toEqual([map.tiles[index]!.x, map.tiles[index]!.y, scale]);
+    const bars = marks.flatMap((mark) => {
+      const [, x1, y1, x2, y2] = mark.kind === 'path' && mark.width === 0.4 ? (/^M(\S+) (\S+)L(\S+) (\S+)$/.exec(mark.d) ?? []) : [];
+      return x1 === undefined ? [] : [Math.hypot(Number(x2) - Number(x1), Number(y2) - Number(y1))];
+    });
+    expect(bars).toHaveLength(1);
+    expect(bars[0]).toBeCloseTo(100 * scale, 9);
+    const words = marks.flatMap((mark) => (mark.kind === 'text' ? [mark.text] : [])).join('\n');
+    expect(words).toContain(`page ${index + 1} of ${pages.length}`);
+    expect(words).toContain(map.tiles[index]!.fingerprint);
+    expect(words).toContain('revision 1');
+    for (const mark of marks) if (mark.kind === 'text') expect(mark.size).toBeGreaterThanOrEqual(3.17);
+  });
+});
+
+test('lists for other programs say the same: pegs as CSV, the board as JSON', () => {
+  const lines = toPegsCsv(board).trim().split(/\r?\n/);
+  expect(lines).toHaveLength(board.pegs.length + 1);
+  expect(lines[0]).toBe('peg,kind,x mm,y mm,diameter mm,run,along mm,of mm,at');
+  const json = toBoardJson(board, 1) as {
+    segments: { id: string; lengthMm: number; points: { x: number; y: number }[] }[];
+    pegs: unknown[];
+    tiles: { pages: unknown[] };
+  };
+  for (const { lengthMm, points } of json.segments) expect(Math.abs(along(points) - lengthMm)).toBeLessThan(1);
+  expect(json.pegs).toHaveLength(board.pegs.length);
+  expect(json.tiles.pages).toHaveLength(listTiles(board, 1).tiles.length);
+});

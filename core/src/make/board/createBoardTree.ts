@@ -1,0 +1,50 @@
+import { findFamily, type Catalogue } from '../../catalogue';
+import type { Job, Loom } from '../../model';
+import type { LoomPlan } from '../../plan';
+import type { BoardPiece, BoardTree, Fixture } from './boardTypes';
+
+/** Room that is held for rings, blades and tails, mm: depth and half width. */
+const BARE = { depthMm: 20, halfMm: 8 };
+
+/** A loom as it is laid on a board. clearMm: what the shop keeps between two runs. */
+export function createBoardTree(job: Job, catalogue: Catalogue, planned: LoomPlan, clearMm: number): BoardTree {
+  const loom = job.looms[planned.loomId]!;
+  const { tree } = planned;
+  const fixtures = new Map(Object.entries(loom.ends).map(([endId, end]) => [end.nodeId, toFixture(job, catalogue, endId, end)]));
+  const coverings = new Map(planned.coverings.map((one) => [one.segmentId, one]));
+  const indexOf = new Map<string, number>();
+  const pieces: BoardPiece[] = [];
+  const visit = (nodeId: string, parent: number) => {
+    for (const segmentId of tree.nodes[nodeId]!.childSegmentIds) {
+      const { lengthMm, onward, farNodeId } = tree.segments[segmentId]!;
+      const covering = coverings.get(segmentId);
+      const radiusMm = (covering?.odOutsideMm ?? 0) / 2;
+      indexOf.set(segmentId, pieces.length);
+      pieces.push({
+        segmentId,
+        parent,
+        lengthMm,
+        radiusMm,
+        bendMm: radiusMm + (covering?.insideBendMm ?? 0),
+        isOnward: parent >= 0 && onward,
+        side: toSide(loom.segments[segmentId]!.leavesDeg),
+        fixture: fixtures.get(farNodeId) ?? null,
+      });
+      visit(farNodeId, pieces.length - 1);
+    }
+  };
+  visit(tree.datumId, -1);
+  return { pieces, datum: fixtures.get(tree.datumId) ?? null, clearMm };
+}
+
+function toFixture(job: Job, catalogue: Catalogue, endId: string, end: Loom['ends'][string]): Fixture {
+  const family = findFamily(job, catalogue, end.familyId);
+  return family ? { endId, depthMm: family.entryDepthMm, halfMm: family.envelopeMm / 2 } : { endId, ...BARE };
+}
+
+/** Seen from above, 12 o'clock up: by 3 it leaves to the right, by 9 to the left; up or down either will do. */
+function toSide(leavesDeg: number | null): 'left' | 'right' | null {
+  if (leavesDeg === null) return null;
+  if (leavesDeg > 30 && leavesDeg < 150) return 'right';
+  return leavesDeg > 210 && leavesDeg < 330 ? 'left' : null;
+}

@@ -1,0 +1,21 @@
+export type { BoardForm, BoardPiece, BoardSize, BoardTree } from './boardTypes';
+export { createBoardTree } from './createBoardTree';
+export {
+  findBoard,
+  findPrinter,
+  planBoard,
+  toBoardPins,
+  toMiddle,
+  toMoves,
+  toUsable,
+  type BoardEnd,
+  type BoardPoint,
+  type BoardRun,
+  type PlannedBoard,
+} from './planBoard';
+export type { BoardPeg, BoardTie } from './placePegs';
+export { layBoard, measureBox } from './layBoard';
+export { LEAST_FORK_DEG } from './boundBoard';
+export { BOARD_TRIES, searchBoard, type BoardSearch } from './searchBoard';
+export type { BoardFound } from './boardBench';
+export { countTiles, correctScale, isBarTrue, listStaleTiles, listTiles, type Tile, type TileMap } from './listTiles';

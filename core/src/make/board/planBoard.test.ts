@@ -1,0 +1,211 @@
+import { CATALOGUE } from '../../catalogue';
+import { createInlet, createSkerry } from '../../demo';
+import { foldRun, takeBoard, turnFork } from '../../edit';
+import { changeDocument, type Job } from '../../model';
+import { plan } from '../../plan';
+import {
+  BOARD_TRIES,
+  correctScale,
+  countTiles,
+  createBoardTree,
+  isBarTrue,
+  layBoard,
+  listStaleTiles,
+  listTiles,
+  measureBox,
+  planBoard,
+  searchBoard,
+  toBoardPins,
+  toMiddle,
+  toMoves,
+  type PlannedBoard,
+} from './index';
+
+const boardOf = (job: Job, loomId = 'inlet') =>
+  planBoard(
+    job,
+    CATALOGUE,
+    plan(job, CATALOGUE).looms.find((one) => one.loomId === loomId)!,
+  );
+/** As the station does it: searched and taken. */
+function layOut(job: Job, loomId = 'inlet', tries = 6_000): Job {
+  const planned = plan(job, CATALOGUE).looms.find((one) => one.loomId === loomId)!;
+  const tree = createBoardTree(job, CATALOGUE, planned, 40);
+  const { form } = searchBoard(tree, {
+    seed: 1,
+    tries,
+    size: { widthMm: 2960, heightMm: 1210 },
+    pins: toBoardPins(tree, job.looms[loomId]!.board, false),
+  });
+  const laid = layBoard(tree, form);
+  const box = measureBox([...laid.rods.flat(), ...(laid.datum ? [laid.datum] : [])]);
+  return changeDocument(job, takeBoard(loomId, toMoves(tree, form), toMiddle(box, CATALOGUE.boards[0]!)).apply);
+}
+const lengthOf = ({ points }: PlannedBoard['runs'][number]) =>
+  points.slice(1).reduce((sum, { x, y }, index) => sum + Math.hypot(x - points[index]!.x, y - points[index]!.y), 0);
+const laidOut = layOut(createInlet());
+
+describe('pages of a print (craft C, Accept)', () => {
+  const A3 = { usableWidthMm: 400, usableHeightMm: 277, overlapMm: 10 };
+  test('1,640 × 620 mm on A3 across is 5 × 3 pages', () =>
+    expect(countTiles({ widthMm: 1640, heightMm: 620 }, A3)).toEqual({ columns: 5, rows: 3 }));
+  test.each([
+    [400, 1],
+    [400.5, 2],
+    [790, 2],
+    [791, 3],
+  ])('%d mm across are %d pages', (widthMm, columns) => expect(countTiles({ widthMm, heightMm: 100 }, A3).columns).toBe(columns));
+  test('a bar that reads 98.6 asks for 1.0142 times as much, and is refused; within half a millimetre it is taken', () => {
+    expect(correctScale(1, 98.6)).toBeCloseTo(1.0142, 4);
+    expect([98.6, 99.4, 99.5, 100.5, 100.6].map(isBarTrue)).toEqual([false, false, true, true, false]);
+    // printed at that and measured true
+    expect(98.6 * correctScale(1, 98.6)).toBeCloseTo(100, 9);
+  });
+  test('pages meet: each begins where its neighbour ends but for what they share, and all of the loom lies on them', () => {
+    const board = boardOf(laidOut);
+    for (const scale of [1, 1.0142]) {
+      const { tiles, columns, rows } = listTiles(board, scale);
+      expect(tiles).toHaveLength(columns * rows);
+      for (const { x, y, widthMm, heightMm, column, row } of tiles) {
+        const [right, below] = [
+          tiles.find((one) => one.column === column + 1 && one.row === row),
+          tiles.find((one) => one.row === row + 1 && one.column === column),
+        ];
+        if (right) expect((x + widthMm - right.x) * scale).toBeCloseTo(10, 6);
+        if (below) expect((y + heightMm - below.y) * scale).toBeCloseTo(10, 6);
+      }
+      const last = tiles.at(-1)!;
+      expect(tiles[0]!.x).toBeLessThan(board.box.x);
+      expect(last.x + last.widthMm).toBeGreaterThan(board.box.x + board.box.widthMm);
+      expect(last.y + last.heightMm).toBeGreaterThan(board.box.y + board.box.heightMm);
+    }
+  });
+});
+
+describe('a print and a loom that was changed since', () => {
+  const printed = listTiles(boardOf(laidOut), 1).tiles.map(({ fingerprint }) => fingerprint);
+  test('the same loom prints the same pages', () => expect(listStaleTiles(listTiles(boardOf(laidOut), 1), printed)).toEqual([]));
+  test('a leg fitted longer: only pages on which it ends, or its length stands, are stale', () => {
+    const id = 's-inj1';
+    const job = changeDocument(laidOut, ({ looms }) => {
+      const segment = looms.inlet!.segments[id]!;
+      Object.assign(segment, { status: 'fitted', fittedMm: segment.lengthMm + 12 });
+    });
+    const after = boardOf(job);
+    const map = listTiles(after, 1);
+    const stale = listStaleTiles(map, printed);
+    expect(stale.length).toBeGreaterThan(0);
+    expect(stale.length).toBeLessThan(map.tiles.length);
+    const { points } = after.runs.find(({ segmentId }) => segmentId === id)!;
+    const [from, to] = [points[0]!, points.at(-1)!];
+    for (const number of stale) {
+      const { x, y, widthMm, heightMm } = map.tiles[number - 1]!;
+      // the leg, with its housing and pegs, comes by
+      const near = [0, 0.25, 0.5, 0.75, 1].some((share) => {
+        const [px, py] = [from.x + (to.x - from.x) * share, from.y + (to.y - from.y) * share];
+        return px > x - 60 && px < x + widthMm + 60 && py > y - 60 && py < y + heightMm + 60;
+      });
+      expect([number, near]).toEqual([number, true]);
+    }
+  });
+  test('another scale, and other paper, make all of them stale', () => {
+    const map = listTiles(boardOf(laidOut), 1.0142);
+    expect(listStaleTiles(map, printed)).toHaveLength(Math.max(map.tiles.length, printed.length));
+  });
+});
+
+describe('what is laid', () => {
+  test.each(['inlet', 'engine', 'chassis', 'gearbox'])(
+    '%s: every run as long as planned, pegs at ends, forks and every 150 mm, nothing too near',
+    (loomId) => {
+      const job = layOut(createSkerry(), loomId, loomId === 'chassis' ? BOARD_TRIES : 20_000);
+      const { looms } = plan(job, CATALOGUE);
+      const planned = looms.find((one) => one.loomId === loomId)!;
+      const board = boardOf(job, loomId);
+      expect(board.by).toBe('search');
+      for (const run of board.runs) expect(Math.abs(lengthOf(run) - planned.tree.segments[run.segmentId]!.lengthMm)).toBeLessThan(1);
+      expect(board.tooNear).toEqual([]);
+      expect(board.over).toEqual({ left: 0, top: 0, right: 0, bottom: 0 });
+      // every wire is as long on the board as its way in the route
+      for (const wire of planned.wires) {
+        const drawn = wire.pieces.reduce((sum, { segmentId, fromMm, toMm }) => {
+          const run = board.runs.find((one) => one.segmentId === segmentId)!;
+          return sum + (lengthOf(run) * (toMm - fromMm)) / run.lengthMm;
+        }, 0);
+        expect(Math.abs(drawn - wire.pieces.reduce((sum, { fromMm, toMm }) => sum + toMm - fromMm, 0))).toBeLessThan(1);
+      }
+      const fixtures = board.ends.filter(
+        ({ endId }) => planned.tree.nodes[job.looms[loomId]!.ends[endId]!.nodeId]!.parentSegmentId !== null,
+      );
+      expect(board.pegs.filter(({ kind }) => kind === 'end')).toHaveLength(fixtures.length);
+      for (const run of board.runs) {
+        const along = board.pegs.filter((peg) => peg.segmentId === run.segmentId && peg.kind === 'along').map(({ atMm }) => atMm!);
+        const gaps = [...along, run.lengthMm].map((at, index) => at - (along[index - 1] ?? 0));
+        expect(Math.max(...gaps)).toBeLessThanOrEqual(151);
+      }
+      // none stands in a run
+      for (const peg of board.pegs)
+        for (const { points, odMm } of board.runs)
+          points.slice(1).forEach((to, index) => {
+            const from = points[index]!;
+            const long = Math.hypot(to.x - from.x, to.y - from.y);
+            const share = Math.max(
+              0,
+              Math.min(1, ((peg.x - from.x) * (to.x - from.x) + (peg.y - from.y) * (to.y - from.y)) / (long * long)),
+            );
+            const apart = Math.hypot(peg.x - from.x - (to.x - from.x) * share, peg.y - from.y - (to.y - from.y) * share);
+            if (apart < odMm / 2 + peg.diameterMm / 2 - 0.6) expect([peg, long]).toEqual(['a peg outside', 'of the run']);
+          });
+    },
+  );
+  test('mirrored, all of it lies on the other side of the middle, and is as long', () => {
+    const board = boardOf(laidOut);
+    const other = boardOf(changeDocument(laidOut, ({ looms }) => void (looms.inlet!.board.isMirrored = true)));
+    board.nodes.forEach(({ x, y }, index) => {
+      expect(other.nodes[index]!.x).toBeCloseTo(board.board.widthMm - x, 6);
+      expect(other.nodes[index]!.y).toBeCloseTo(y, 6);
+    });
+    other.runs.forEach((run, index) => expect(lengthOf(run)).toBeCloseTo(lengthOf(board.runs[index]!), 6));
+    board.ends.forEach(({ deg }, index) =>
+      expect(Math.cos((other.ends[index]!.deg * Math.PI) / 180)).toBeCloseTo(-Math.cos((deg * Math.PI) / 180), 6),
+    );
+  });
+  test('a fork turned by hand turns alone, to the side that it is told, and is kept by a search', () => {
+    const before = boardOf(laidOut);
+    const turns = Object.fromEntries(before.runs.flatMap(({ segmentId, turnDeg }) => (turnDeg === null ? [] : [[segmentId, turnDeg]])));
+    const place = { loomId: 'inlet', segmentId: 's-inj1', name: 'injector 1' };
+    const deg = turns['s-inj1']! > 0 ? -65 : 65;
+    const turned = changeDocument(laidOut, turnFork(place, deg, { turns, at: before.at }).apply);
+    const after = boardOf(turned);
+    const moved = after.runs.filter(
+      ({ points }, index) =>
+        Math.hypot(points.at(-1)!.x - before.runs[index]!.points.at(-1)!.x, points.at(-1)!.y - before.runs[index]!.points.at(-1)!.y) > 0.01,
+    );
+    expect(moved.map(({ segmentId }) => segmentId)).toEqual(['s-inj1']);
+    expect(layOut(turned).looms.inlet!.board.turns['s-inj1']).toEqual({ deg, pinned: true });
+  });
+  test('a fold keeps the length of its run; one that has no room is named', () => {
+    const place = { loomId: 'inlet', segmentId: 't1', name: 'trunk' };
+    const longest = boardOf(laidOut).runs.reduce((best, one) => (one.lengthMm > best.lengthMm ? one : best));
+    const folded = boardOf(changeDocument(laidOut, foldRun({ ...place, segmentId: longest.segmentId }, { atMm: 10, deg: 90 }).apply));
+    const run = folded.runs.find(({ segmentId }) => segmentId === longest.segmentId)!;
+    expect(run.fold).not.toBeNull();
+    expect(Math.abs(lengthOf(run) - longest.lengthMm)).toBeLessThan(1);
+    const short = boardOf(laidOut).runs.reduce((best, one) => (one.lengthMm < best.lengthMm ? one : best));
+    const lost = boardOf(
+      changeDocument(laidOut, ({ looms }) => {
+        looms.inlet!.segments[short.segmentId]!.lengthMm = 5;
+        foldRun({ ...place, segmentId: short.segmentId }, { atMm: 0, deg: 180 }).apply({ looms } as Job);
+      }),
+    );
+    expect(lost.lostFolds).toEqual([short.segmentId]);
+  });
+  test('what is not fitted says by how much it may lie otherwise; what is fitted throughout does not', () => {
+    const sigmaOf = (job: Job) => Object.fromEntries(boardOf(job).ends.map(({ endId, sigmaMm }) => [endId, sigmaMm]));
+    expect(Object.values(sigmaOf(laidOut)).filter((mm) => mm > 0).length).toBeGreaterThan(5);
+    const fitted = changeDocument(laidOut, ({ looms }) => {
+      for (const segment of Object.values(looms.inlet!.segments)) Object.assign(segment, { status: 'fitted', fittedMm: segment.lengthMm });
+    });
+    expect(Object.values(sigmaOf(fitted)).every((mm) => mm === 0)).toBe(true);
+  });
+});

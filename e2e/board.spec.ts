@@ -1,0 +1,83 @@
+import { readFileSync } from 'node:fs';
+import { expect, test, type Page } from '@playwright/test';
+import { createTestJob, readJob, saved } from './helpers';
+
+const LOOM = 'inlet';
+const run = (page: Page, name: RegExp) => page.getByRole('group', { name: /^Board of/ }).getByRole('button', { name });
+async function download(page: Page, name: string): Promise<Buffer> {
+  const waiting = page.waitForEvent('download');
+  await page.getByRole('button', { name }).click();
+  return readFileSync(await (await waiting).path());
+}
+
+test('a loom is laid out by search, a branch dragged to the other side, printed in pages; a leg measured longer names what is stale', async ({
+  page,
+  request,
+}) => {
+  const id = await createTestJob(request);
+  await page.goto(`/jobs/${id}/brief`);
+  await expect(page.getByRole('link', { name: 'Board' })).toBeVisible();
+  await page.keyboard.press('9');
+  await expect(page).toHaveURL(/\/board/);
+  await expect(page.getByText('Not searched yet: spread at a guess.')).toBeVisible();
+  await page.getByRole('button', { name: 'Search the layout' }).click();
+  await expect(page.getByText('laid out', { exact: true })).toBeVisible();
+  await expect(page.getByText(/^Too near/)).toHaveCount(0);
+  await saved(page);
+
+  // dragged by its far end across the trunk
+  const spread = async () => (await readJob(request, id)).document.looms[LOOM]!.board;
+  const before = (await spread()).turns['s-inj1']!;
+  const box = (await run(page, /^primary rail to injector 1, /).boundingBox())!;
+  const near = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  const trunk = (await page
+    .getByRole('group', { name: /^Board of/ })
+    .locator('[data-fork="false"]')
+    .first()
+    .boundingBox())!;
+  const across = trunk.y + trunk.height / 2;
+  await page.mouse.move(near.x, near.y);
+  await page.mouse.down();
+  await page.mouse.move(near.x, across, { steps: 4 });
+  await page.mouse.move(near.x + 3, 2 * across - near.y, { steps: 6 });
+  await expect(page.getByText(/° to the (left|right)/)).toBeVisible();
+  await page.mouse.up();
+  await saved(page);
+  const turned = (await spread()).turns['s-inj1']!;
+  expect([Math.sign(turned.deg), turned.pinned]).toEqual([-Math.sign(before.deg), true]);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(async () => (await spread()).turns['s-inj1']!.deg).toBe(before.deg);
+
+  expect((await download(page, 'Pages (PDF)')).subarray(0, 5).toString()).toBe('%PDF-');
+  const dxf = (await download(page, 'DXF')).toString();
+  for (const layer of ['RUNS', 'PEGS', 'FIXTURES', 'BANDS']) expect(dxf).toContain(layer);
+  expect((await download(page, 'SVG')).toString()).toContain('width="3000mm"');
+  expect((await download(page, 'Pegs (CSV)')).toString()).toMatch(/^\uFEFF?peg,kind,x mm/);
+
+  await page.getByRole('button', { name: 'This print hangs' }).click();
+  await page.getByLabel('Bar of the print').fill('100');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('The print is true, and shows the loom as it is now.')).toBeVisible();
+  await saved(page);
+  await page.goto(`/jobs/${id}/bundle?tab=lengths`);
+  await page.getByLabel('Filter the table').fill('injector 1');
+  const length = page.getByLabel(/^Length of primary rail to injector 1/);
+  await length.fill('262');
+  await length.press('Enter');
+  await saved(page);
+  await page.keyboard.press('Escape');
+  await page.goto(`/jobs/${id}/board`);
+  await expect(page.getByText(/^Pages? [\d, and]+ shows? what is no longer so/)).toBeVisible();
+  const some = await download(page, 'Stale pages (PDF)');
+  expect(some.subarray(0, 5).toString()).toBe('%PDF-');
+});
+
+test('the drawing of a board refuses what it is not asked rightly', async ({ request }) => {
+  const id = await createTestJob(request);
+  const status = async (query: string) => (await request.get(`/api/jobs/${id}/board?${query}`)).status();
+  expect(await status('what=half&format=pdf')).toBe(400);
+  expect(await status('what=pages&format=svg')).toBe(400);
+  expect(await status('what=pages&format=pdf&pages=1;2')).toBe(400);
+  expect(await status('what=pages&format=pdf&pages=999')).toBe(400);
+  expect(await status('what=whole&format=json&loom=none')).toBe(404);
+});

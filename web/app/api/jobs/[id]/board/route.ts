@@ -1,0 +1,14 @@
+import { readWantedBoard } from '../../../../../server/boards';
+import { toJobId } from '../../../../../server/requests';
+import { routeHandler } from '../../../../../server/routeHandler';
+import { answerByTask } from '../../../../../server/tasks';
+
+/** A loom on its board: ?what=pages (PDF, ?pages=7-8 some of them) or whole (?format=pdf, svg, dxf, csv of the pegs, json); ?loom= which. */
+export const GET = routeHandler<{ id: string }>(
+  'look',
+  async (request, { id }) => {
+    const { key, wanted } = await readWantedBoard(toJobId(id), new URL(request.url).searchParams);
+    return answerByTask(request, 'board', key, wanted);
+  },
+  { isCostly: true, query: ['what', 'format', 'loom', 'pages'] },
+);

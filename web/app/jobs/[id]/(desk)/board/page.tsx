@@ -1,0 +1,5 @@
+import { BoardStation } from '../../../../../stations/board/BoardStation';
+
+export default function BoardPage() {
+  return <BoardStation />;
+}

@@ -1,0 +1,83 @@
+import { drawBoard, drawTiles, ENGINE, listTiles, plan, planBoard, toBoardJson, toPegsCsv, toSvg, type Drawing } from 'wattograph-core';
+import { toDxf } from 'wattograph-core/dxf';
+import { toPdf } from 'wattograph-core/pdf';
+import { today } from '../client/today';
+import { readSource, toFileName } from './buildPacks';
+import { readJobVersion } from './documents';
+import { Refusal } from './refusal';
+import { readShopOf } from './shop';
+import type { Answer } from './taskKinds';
+
+const FORMATS = ['pdf', 'svg', 'dxf', 'csv', 'json'] as const;
+type Format = (typeof FORMATS)[number];
+
+const TYPES: Record<Format, string> = {
+  pdf: 'application/pdf',
+  svg: 'image/svg+xml',
+  dxf: 'image/vnd.dxf',
+  csv: 'text/csv; charset=utf-8',
+  json: 'application/json; charset=utf-8',
+};
+
+/** A drawing of a board that is asked for. */
+export interface WantedBoard {
+  jobId: string;
+  loom: string | null;
+  what: 'pages' | 'whole';
+  format: Format;
+  /** numbers of the pages; null: all */
+  pages: number[] | null;
+}
+
+/** What the address asks for, and all that the answer depends on. */
+export async function readWantedBoard(jobId: string, query: URLSearchParams): Promise<{ key: unknown; wanted: WantedBoard }> {
+  const [what, format, pages] = [query.get('what'), query.get('format'), query.get('pages')];
+  if (what !== 'pages' && what !== 'whole')
+    throw Refusal.at(400, 'what', `expected pages or whole, got ${JSON.stringify(what?.slice(0, 40))}`);
+  const known = FORMATS.find((one) => one === format);
+  if (!known || (what === 'pages' && known !== 'pdf'))
+    throw Refusal.at(
+      400,
+      'format',
+      `expected ${what === 'pages' ? 'pdf' : FORMATS.join(', ')}, got ${JSON.stringify(format?.slice(0, 40))}`,
+    );
+  if (pages !== null && !/^\d{1,4}(-\d{1,4}){0,400}$/.test(pages))
+    throw Refusal.at(400, 'pages', `expected numbers of pages as in 7-8, got ${JSON.stringify(pages.slice(0, 40))}`);
+  const wanted: WantedBoard = { jobId, loom: query.get('loom'), what, format: known, pages: pages?.split('-').map(Number) ?? null };
+  return { key: [ENGINE, 'board', wanted, await readJobVersion(jobId), today()], wanted };
+}
+
+/** Draw a board as it is asked for. */
+export async function makeBoard({ jobId, loom: loomId, what, format, pages: asked }: WantedBoard, fontFolder: string): Promise<Answer> {
+  const { job, revision, at } = await readSource(jobId, null);
+  const { shop } = await readShopOf(job);
+  const { looms } = plan(job, shop);
+  const found = looms.find((one) => one.loomId === loomId) ?? (loomId === null ? looms[0] : undefined);
+  if (!found || Object.keys(found.tree.segments).length === 0)
+    throw Refusal.at(
+      404,
+      'loom',
+      `expected a loom with runs, one of ${looms.map((one) => one.loomId).join(', ')}, got ${JSON.stringify(loomId)}`,
+    );
+  const loom = job.looms[found.loomId]!;
+  const board = planBoard(job, shop, found);
+  const drawing = drawBoard(job, board);
+  const { scale } = loom.board;
+  const toPages = (): Drawing[] => {
+    const map = listTiles(board, scale);
+    const meta = { job: job.name, loom: loom.name, revision, date: at.toISOString().slice(0, 10), scale };
+    const all = drawTiles(drawing, board, map, meta);
+    return asked === null ? all : all.filter((_, index) => asked.includes(index + 1));
+  };
+  const pages = what === 'pages' ? toPages() : [drawing];
+  if (pages.length === 0) throw Refusal.at(400, 'pages', `expected pages of this print, got ${asked?.join(', ')}`);
+  const body: Record<Format, () => Promise<Buffer> | Buffer> = {
+    pdf: async () => Buffer.from(await toPdf(pages, `${job.name}, ${loom.name} on its board`, at, fontFolder)),
+    svg: () => Buffer.from(toSvg(drawing)),
+    dxf: () => Buffer.from(toDxf([drawing])),
+    csv: () => Buffer.from(toPegsCsv(board)),
+    json: () => Buffer.from(`${JSON.stringify(toBoardJson(board, scale), null, 2)}\n`),
+  };
+  const name = `${toFileName(job.name, found.loomId, what === 'pages' ? 'board pages' : 'board', revision)}.${format}`;
+  return { status: 200, type: TYPES[format], name, body: await body[format]() };
+}

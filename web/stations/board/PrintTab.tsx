@@ -1,0 +1,193 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import {
+  correctScale,
+  hangPrint,
+  isBarTrue,
+  listStaleTiles,
+  listTiles,
+  readBar,
+  setPrinter,
+  toCount,
+  type PlannedBoard,
+  type TileMap,
+} from 'wattograph-core';
+import { useJob, useJobStore, type PlannedLoom } from '../../client/jobContext';
+import { readAuthor } from '../../client/person';
+import { requestFile, RequestError } from '../../client/request';
+import { saveBlob } from '../../client/saveFile';
+import { useShop } from '../../client/shopContext';
+import { today } from '../../client/today';
+import { NumberField } from '../../ui/fields/NumberField';
+import { Pick } from '../../ui/fields/Pick';
+import controls from '../../ui/controls.module.css';
+import styles from './Board.module.css';
+
+/** The print under the loom: pages, files, the bar that says whether it is true, and which pages no longer hold. */
+export function PrintTab({ planned, board }: { planned: PlannedLoom; board: PlannedBoard }) {
+  const shop = useShop();
+  const store = useJobStore();
+  const jobId = useJob(({ id }) => id);
+  const saved = useJob(({ saving }) => saving === 'saved');
+  const [making, setMaking] = useState<string | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const { loomId, loom } = planned;
+  const { printed, scale } = loom.board;
+  const map = useMemo(() => listTiles(board, scale), [board, scale]);
+  const stale = printed ? listStaleTiles(map, printed.tiles) : [];
+  const barMm = printed?.barMm ?? null;
+  const isTrue = barMm === null ? null : isBarTrue(barMm);
+  const save = async (what: string, query: string) => {
+    setMaking(what);
+    setProblem(null);
+    try {
+      const { blob, name } = await requestFile(`/api/jobs/${jobId}/board?loom=${encodeURIComponent(loomId)}&${query}`);
+      saveBlob(name, blob);
+    } catch (error) {
+      if (!(error instanceof RequestError)) throw error;
+      setProblem(error.message);
+    } finally {
+      setMaking(null);
+    }
+  };
+  const file = (what: string, query: string) => (
+    <button type="button" className={controls.button} disabled={making !== null || !saved} onClick={() => void save(what, query)}>
+      {making === what ? 'making it …' : what}
+    </button>
+  );
+  return (
+    <div className={styles.print}>
+      <Pages map={map} stale={stale} board={board} />
+      <div>
+        <div className={styles.row}>
+          by{' '}
+          <Pick
+            label="Printer"
+            value={board.printer.id}
+            options={shop.printers.map(({ id, name }) => ({ value: id, label: name }))}
+            onChange={(id) => id && store.edit(setPrinter(loomId, id, shop.printers.find((one) => one.id === id)!.name))}
+          />
+          <b>
+            {toCount(map.tiles.length, 'page')}, {map.columns} × {map.rows}
+          </b>
+          <span className="faint">
+            true size, {board.printer.overlapMm} mm shared{scale === 1 ? '' : `, multiplied by ${scale.toFixed(4)}`}
+          </span>
+        </div>
+        <div className={styles.row}>
+          {file('Pages (PDF)', 'what=pages&format=pdf')}
+          {stale.length > 0 &&
+            stale.length < map.tiles.length &&
+            file('Stale pages (PDF)', `what=pages&format=pdf&pages=${stale.join('-')}`)}
+          {file('Whole board (PDF)', 'what=whole&format=pdf')}
+          {file('SVG', 'what=whole&format=svg')}
+          {file('DXF', 'what=whole&format=dxf')}
+          {file('Pegs (CSV)', 'what=whole&format=csv')}
+          {file('JSON', 'what=whole&format=json')}
+        </div>
+        {problem && <p className={styles.alarm}>{problem}</p>}
+        <div className={styles.row}>
+          {printed ? (
+            <span>
+              Hung on {printed.on} by {printed.by}. Its bar of 100 mm measures{' '}
+              <NumberField
+                label="Bar of the print"
+                value={printed.barMm}
+                unit="mm"
+                least={80}
+                most={125}
+                digits={1}
+                canBeEmpty
+                onChange={(mm) =>
+                  mm !== null && store.edit(readBar(loomId, mm, isBarTrue(mm) ? printed.scale : correctScale(printed.scale, mm)))
+                }
+              />{' '}
+              mm.
+            </span>
+          ) : (
+            <span>No print hangs on the board.</span>
+          )}
+          {(stale.length > 0 || !printed) && (
+            <button
+              type="button"
+              className={controls.button}
+              onClick={() =>
+                store.edit(
+                  hangPrint(
+                    loomId,
+                    map.tiles.map(({ fingerprint }) => fingerprint),
+                    today(),
+                    readAuthor(),
+                  ),
+                )
+              }
+            >
+              {printed ? 'The new pages hang' : 'This print hangs'}
+            </button>
+          )}
+        </div>
+        {isTrue === false && (
+          <p className={styles.alarm}>
+            The print is out by {Math.abs(barMm! - 100).toFixed(1)} mm in 100 mm: nothing is laid by it. Pages are multiplied by{' '}
+            {scale.toFixed(4)} from now on: print and hang them again, and measure.
+          </p>
+        )}
+        {printed && isTrue === null && <p className={styles.alarm}>Nobody has measured its bar: nothing is laid by it before.</p>}
+        {printed && stale.length > 0 && (
+          <p className={styles.alarm}>
+            {stale.length === 1 ? `Page ${stale[0]} shows` : `Pages ${toListWords(stale)} show`} what is no longer so: take{' '}
+            {stale.length === 1 ? 'it' : 'them'} down and print anew.
+          </p>
+        )}
+        {printed && stale.length === 0 && isTrue && <p>The print is true, and shows the loom as it is now.</p>}
+      </div>
+    </div>
+  );
+}
+
+const toListWords = (numbers: readonly number[]) =>
+  numbers.length < 2 ? numbers.join('') : `${numbers.slice(0, -1).join(', ')} and ${numbers.at(-1)}`;
+
+/** The pages as they hang, with the loom under them. */
+function Pages({ map, stale, board }: { map: TileMap; stale: readonly number[]; board: PlannedBoard }) {
+  const [first, last] = [map.tiles[0]!, map.tiles.at(-1)!];
+  const [width, height] = [last.x + last.widthMm - first.x, last.y + last.heightMm - first.y];
+  const letter = Math.max(width / 28, height / 12);
+  return (
+    <svg
+      className={styles.map}
+      viewBox={`${first.x} ${first.y} ${width} ${height}`}
+      width={Math.min(300, (130 * width) / height)}
+      height={Math.min(130, (300 * height) / width)}
+      role="img"
+      aria-label={`Map of ${toCount(map.tiles.length, 'page')}${stale.length ? `, stale: ${stale.join(', ')}` : ''}`}
+    >
+      {map.tiles.map(({ number, x, y, widthMm, heightMm }) => (
+        <rect
+          key={number}
+          className={styles.tile}
+          data-stale={stale.includes(number)}
+          x={x}
+          y={y}
+          width={widthMm}
+          height={heightMm}
+          strokeWidth={width / 300}
+        />
+      ))}
+      {board.runs.map(({ segmentId, points }) => (
+        <path
+          key={segmentId}
+          className={styles.line}
+          strokeWidth={width / 220}
+          d={points.map(({ x, y }, index) => `${index === 0 ? 'M' : 'L'}${x} ${y}`).join('')}
+        />
+      ))}
+      {map.tiles.map(({ number, x, y }) => (
+        <text key={number} x={x + letter * 0.4} y={y + letter * 1.1} fontSize={letter}>
+          {number}
+        </text>
+      ))}
+    </svg>
+  );
+}
