@@ -140,7 +140,12 @@ export function BoardPicture({
           <circle key={number} className={styles.peg} cx={x} cy={y} r={Math.max(diameterMm / 2, 1.6 * px)} strokeWidth={px} />
         ))}
         {board.ends.map((end) => (
-          <g key={end.endId} transform={`translate(${end.x} ${end.y}) rotate(${end.deg})`}>
+          // held by its housing, a branch is turned as by its run
+          <g
+            key={end.endId}
+            transform={`translate(${end.x} ${end.y}) rotate(${end.deg})`}
+            data-segment={planned.plan.tree.nodes[planned.loom.ends[end.endId]!.nodeId]!.parentSegmentId ?? undefined}
+          >
             <rect className={styles.end} x={0} y={-end.widthMm / 2} width={end.depthMm} height={end.widthMm} strokeWidth={1.4 * px} />
             {end.sigmaMm >= 0.5 && (
               <rect
