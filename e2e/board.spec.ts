@@ -49,6 +49,7 @@ test('a loom is laid out by search, a branch dragged to the other side, printed 
   await expect.poll(async () => (await spread()).turns['s-inj1']!.deg).toBe(before.deg);
 
   expect((await download(page, 'Pages (PDF)')).subarray(0, 5).toString()).toBe('%PDF-');
+  expect((await download(page, 'Plank (PDF)')).subarray(0, 5).toString()).toBe('%PDF-');
   const dxf = (await download(page, 'DXF')).toString();
   for (const layer of ['RUNS', 'PEGS', 'FIXTURES', 'BANDS']) expect(dxf).toContain(layer);
   expect((await download(page, 'SVG')).toString()).toContain('width="3000mm"');
@@ -77,6 +78,7 @@ test('the drawing of a board refuses what it is not asked rightly', async ({ req
   const status = async (query: string) => (await request.get(`/api/jobs/${id}/board?${query}`)).status();
   expect(await status('what=half&format=pdf')).toBe(400);
   expect(await status('what=pages&format=svg')).toBe(400);
+  expect(await status('what=plank&format=dxf')).toBe(400);
   expect(await status('what=pages&format=pdf&pages=1;2')).toBe(400);
   expect(await status('what=pages&format=pdf&pages=999')).toBe(400);
   expect(await status('what=whole&format=json&loom=none')).toBe(404);

@@ -1,4 +1,18 @@
-import { drawBoard, drawTiles, ENGINE, listTiles, plan, planBoard, toBoardJson, toPegsCsv, toSvg, type Drawing } from 'wattograph-core';
+import {
+  drawBoard,
+  drawPlank,
+  listPlankTiles,
+  planPlank,
+  drawTiles,
+  ENGINE,
+  listTiles,
+  plan,
+  planBoard,
+  toBoardJson,
+  toPegsCsv,
+  toSvg,
+  type Drawing,
+} from 'wattograph-core';
 import { toDxf } from 'wattograph-core/dxf';
 import { toPdf } from 'wattograph-core/pdf';
 import { today } from '../client/today';
@@ -10,6 +24,8 @@ import type { Answer } from './taskKinds';
 
 const FORMATS = ['pdf', 'svg', 'dxf', 'csv', 'json'] as const;
 type Format = (typeof FORMATS)[number];
+
+const NAMES = { pages: 'board pages', whole: 'board', plank: 'plank' } as const;
 
 const TYPES: Record<Format, string> = {
   pdf: 'application/pdf',
@@ -23,7 +39,7 @@ const TYPES: Record<Format, string> = {
 export interface WantedBoard {
   jobId: string;
   loom: string | null;
-  what: 'pages' | 'whole';
+  what: 'pages' | 'whole' | 'plank';
   format: Format;
   /** numbers of the pages; null: all */
   pages: number[] | null;
@@ -32,14 +48,14 @@ export interface WantedBoard {
 /** What the address asks for, and all that the answer depends on. */
 export async function readWantedBoard(jobId: string, query: URLSearchParams): Promise<{ key: unknown; wanted: WantedBoard }> {
   const [what, format, pages] = [query.get('what'), query.get('format'), query.get('pages')];
-  if (what !== 'pages' && what !== 'whole')
-    throw Refusal.at(400, 'what', `expected pages or whole, got ${JSON.stringify(what?.slice(0, 40))}`);
+  if (what !== 'pages' && what !== 'whole' && what !== 'plank')
+    throw Refusal.at(400, 'what', `expected pages, whole or plank, got ${JSON.stringify(what?.slice(0, 40))}`);
   const known = FORMATS.find((one) => one === format);
-  if (!known || (what === 'pages' && known !== 'pdf'))
+  if (!known || (what !== 'whole' && known !== 'pdf'))
     throw Refusal.at(
       400,
       'format',
-      `expected ${what === 'pages' ? 'pdf' : FORMATS.join(', ')}, got ${JSON.stringify(format?.slice(0, 40))}`,
+      `expected ${what === 'whole' ? FORMATS.join(', ') : 'pdf'}, got ${JSON.stringify(format?.slice(0, 40))}`,
     );
   if (pages !== null && !/^\d{1,4}(-\d{1,4}){0,400}$/.test(pages))
     throw Refusal.at(400, 'pages', `expected numbers of pages as in 7-8, got ${JSON.stringify(pages.slice(0, 40))}`);
@@ -64,12 +80,14 @@ export async function makeBoard({ jobId, loom: loomId, what, format, pages: aske
   const drawing = drawBoard(job, board);
   const { scale } = loom.board;
   const toPages = (): Drawing[] => {
-    const map = listTiles(board, scale);
+    const plank = planPlank(job, found);
+    const line = drawPlank(plank);
+    const map = what === 'plank' ? listPlankTiles(plank, line, board.printer, scale) : listTiles(board, scale);
     const meta = { job: job.name, loom: loom.name, revision, date: at.toISOString().slice(0, 10), scale };
-    const all = drawTiles(drawing, board, map, meta);
+    const all = drawTiles(what === 'plank' ? line : drawing, board, map, meta);
     return asked === null ? all : all.filter((_, index) => asked.includes(index + 1));
   };
-  const pages = what === 'pages' ? toPages() : [drawing];
+  const pages = what === 'whole' ? [drawing] : toPages();
   if (pages.length === 0) throw Refusal.at(400, 'pages', `expected pages of this print, got ${asked?.join(', ')}`);
   const body: Record<Format, () => Promise<Buffer> | Buffer> = {
     pdf: async () => Buffer.from(await toPdf(pages, `${job.name}, ${loom.name} on its board`, at, fontFolder)),
@@ -78,6 +96,6 @@ export async function makeBoard({ jobId, loom: loomId, what, format, pages: aske
     csv: () => Buffer.from(toPegsCsv(board)),
     json: () => Buffer.from(`${JSON.stringify(toBoardJson(board, scale), null, 2)}\n`),
   };
-  const name = `${toFileName(job.name, found.loomId, what === 'pages' ? 'board pages' : 'board', revision)}.${format}`;
+  const name = `${toFileName(job.name, found.loomId, NAMES[what], revision)}.${format}`;
   return { status: 200, type: TYPES[format], name, body: await body[format]() };
 }

@@ -1,4 +1,5 @@
 export { drawBoard } from './board/drawBoard';
+export { drawPlank } from './board/drawPlank';
 export { drawTiles } from './board/drawTiles';
 export { drawBreakoutStack, drawEndStack } from './dress/drawStack';
 export { toStackedRun } from './dress/toStackedRun';

@@ -81,6 +81,7 @@ export function PrintTab({ planned, board }: { planned: PlannedLoom; board: Plan
             stale.length < map.tiles.length &&
             file('Stale pages (PDF)', `what=pages&format=pdf&pages=${stale.join('-')}`)}
           {file('Whole board (PDF)', 'what=whole&format=pdf')}
+          {file('Plank (PDF)', 'what=plank&format=pdf')}
           {file('SVG', 'what=whole&format=svg')}
           {file('DXF', 'what=whole&format=dxf')}
           {file('Pegs (CSV)', 'what=whole&format=csv')}

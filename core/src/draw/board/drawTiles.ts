@@ -18,7 +18,12 @@ const TICK = 4;
  * A board as pages of the printer's paper at full scale: on each the part of it, crosses where it meets its neighbours, a bar of 100 mm, a
  * map of the pages, and what says whether it still holds.
  */
-export function drawTiles(drawing: Drawing, { printer }: PlannedBoard, { tiles, columns, rows }: TileMap, meta: TileMeta): Drawing[] {
+export function drawTiles(
+  drawing: Drawing,
+  { printer }: Pick<PlannedBoard, 'printer'>,
+  { tiles, columns, rows }: TileMap,
+  meta: TileMeta,
+): Drawing[] {
   const { paperWidthMm, paperHeightMm, usableWidthMm: w, usableHeightMm: h, overlapMm } = printer;
   const [left, top] = [(paperWidthMm - w) / 2, (paperHeightMm - h) / 2];
   return tiles.map(({ number, column, row, x, y, fingerprint }) => {

@@ -2,6 +2,7 @@ import { findFamily, type Catalogue } from '../../catalogue';
 import type { Job, Loom } from '../../model';
 import type { LoomPlan } from '../../plan';
 import type { BoardPiece, BoardTree, Fixture } from './boardTypes';
+import { toSide } from './planPlank';
 
 /** Room that is held for rings, blades and tails, mm: depth and half width. */
 const BARE = { depthMm: 20, halfMm: 8 };
@@ -40,11 +41,4 @@ export function createBoardTree(job: Job, catalogue: Catalogue, planned: LoomPla
 function toFixture(job: Job, catalogue: Catalogue, endId: string, end: Loom['ends'][string]): Fixture {
   const family = findFamily(job, catalogue, end.familyId);
   return family ? { endId, depthMm: family.entryDepthMm, halfMm: family.envelopeMm / 2 } : { endId, ...BARE };
-}
-
-/** Seen from above, 12 o'clock up: by 3 it leaves to the right, by 9 to the left; up or down either will do. */
-function toSide(leavesDeg: number | null): 'left' | 'right' | null {
-  if (leavesDeg === null) return null;
-  if (leavesDeg > 30 && leavesDeg < 150) return 'right';
-  return leavesDeg > 210 && leavesDeg < 330 ? 'left' : null;
 }

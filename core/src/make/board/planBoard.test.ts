@@ -1,5 +1,6 @@
 import { CATALOGUE } from '../../catalogue';
 import { createInlet, createSkerry } from '../../demo';
+import { drawPlank, measureText } from '../../draw';
 import { foldRun, takeBoard, turnFork } from '../../edit';
 import { changeDocument, type Job } from '../../model';
 import { plan } from '../../plan';
@@ -12,8 +13,10 @@ import {
   layBoard,
   listStaleTiles,
   listTiles,
+  listPlankTiles,
   measureBox,
   planBoard,
+  planPlank,
   searchBoard,
   toBoardPins,
   toMiddle,
@@ -111,6 +114,40 @@ describe('a print and a loom that was changed since', () => {
   test('another scale, and other paper, make all of them stale', () => {
     const map = listTiles(boardOf(laidOut), 1.0142);
     expect(listStaleTiles(map, printed)).toHaveLength(Math.max(map.tiles.length, printed.length));
+  });
+});
+
+describe('a plank: the trunk as one line (craft C)', () => {
+  const job = createSkerry();
+  const planned = plan(job, CATALOGUE).looms.find(({ loomId }) => loomId === 'chassis')!;
+  const plank = planPlank(job, planned);
+  test('stations lie where the tree says, in order, and every end is named once', () => {
+    for (const { nodeId, atMm } of plank.stations) expect(atMm).toBeCloseTo(planned.tree.nodes[nodeId]!.distanceMm, 6);
+    expect(plank.stations.map(({ atMm }) => atMm)).toEqual(plank.stations.map(({ atMm }) => atMm).sort((a, b) => a - b));
+    const words = plank.stations.flatMap(({ name, branches }) => [name, ...branches.map((one) => one.words)]).join('\n');
+    const { nodes, ends } = job.looms.chassis!;
+    for (const { nodeId } of Object.values(ends)) expect(words).toContain(nodes[nodeId]!.name);
+  });
+  test('a branch is told with its length and what lies beyond it', () => {
+    const told = plank.stations.flatMap(({ branches }) => branches.map(({ words }) => words));
+    for (const words of told) expect(words).toMatch(/ \d+(: .+)?$/);
+    expect(told.some((words) => words.includes(': '))).toBe(true);
+  });
+  test('no words lie on those of another station, and its pages stand in one row of the printer', () => {
+    const drawing = drawPlank(plank);
+    const boxes = drawing.marks.flatMap((mark) =>
+      mark.kind === 'text' && mark.y > 45
+        ? [{ left: mark.x, right: mark.x + measureText(mark.text, mark.size, mark.face), top: mark.y - mark.size * 0.7, bottom: mark.y }]
+        : [],
+    );
+    boxes.forEach((a, index) => {
+      for (const b of boxes.slice(index + 1))
+        expect(a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom).toBe(false);
+    });
+    const { columns, rows, tiles } = listPlankTiles(plank, drawing, CATALOGUE.printers[0]!, 1);
+    expect(rows).toBe(1);
+    expect(tiles.at(-1)!.x + tiles.at(-1)!.widthMm).toBeGreaterThanOrEqual(drawing.widthMm);
+    expect(columns).toBe(Math.ceil((drawing.widthMm - 10) / 390));
   });
 });
 

@@ -3,7 +3,7 @@ import { toJobId } from '../../../../../server/requests';
 import { routeHandler } from '../../../../../server/routeHandler';
 import { answerByTask } from '../../../../../server/tasks';
 
-/** A loom on its board: ?what=pages (PDF, ?pages=7-8 some of them) or whole (?format=pdf, svg, dxf, csv of the pegs, json); ?loom= which. */
+/** A loom on its board: ?what=pages (PDF, ?pages=7-8 some of them), plank (PDF: its trunk as one line with stations) or whole (?format=pdf, svg, dxf, csv of the pegs, json); ?loom= which. */
 export const GET = routeHandler<{ id: string }>(
   'look',
   async (request, { id }) => {
