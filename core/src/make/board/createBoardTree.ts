@@ -2,7 +2,7 @@ import { findFamily, type Catalogue } from '../../catalogue';
 import type { Job, Loom } from '../../model';
 import type { LoomPlan } from '../../plan';
 import type { BoardPiece, BoardTree, Fixture } from './boardTypes';
-import { toSide } from './planPlank';
+import { toSide } from './toSide';
 
 /** Room that is held for rings, blades and tails, mm: depth and half width. */
 const BARE = { depthMm: 20, halfMm: 8 };

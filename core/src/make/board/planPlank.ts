@@ -2,6 +2,7 @@ import type { Job, Printer } from '../../model';
 import type { LoomPlan, TreeNode, TreeSegment } from '../../plan';
 import { toDigest } from '../toDigest';
 import { countTiles, type TileMap } from './listTiles';
+import { toSide } from './toSide';
 
 /** What leaves the trunk at one place of it: an end at its length, or a fork with what lies beyond. */
 export interface PlankBranch {
@@ -58,13 +59,6 @@ export function planPlank(job: Job, { loomId, tree, coverings }: LoomPlan): Plan
     atMm += lengthMm;
   }
   return { loomId, lengthMm: atMm, stations, runs };
-}
-
-/** Seen from above, 12 o'clock up: by 3 it leaves to the right, by 9 to the left; up or down, or not surveyed, neither. */
-export function toSide(leavesDeg: number | null): 'left' | 'right' | null {
-  if (leavesDeg === null) return null;
-  if (leavesDeg > 30 && leavesDeg < 150) return 'right';
-  return leavesDeg > 210 && leavesDeg < 330 ? 'left' : null;
 }
 
 /** Pages of the print of a plank, one after the other; each with the fingerprint of all that it is marked by. */
