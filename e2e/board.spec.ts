@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import { createTestJob, readJob, saved } from './helpers';
+import { createCleanInlet, createTestJob, pick, readJob, saved, sendRelease } from './helpers';
 
 const LOOM = 'inlet';
 const run = (page: Page, name: RegExp) => page.getByRole('group', { name: /^Board of/ }).getByRole('button', { name });
@@ -82,4 +82,38 @@ test('the drawing of a board refuses what it is not asked rightly', async ({ req
   expect(await status('what=pages&format=pdf&pages=1;2')).toBe(400);
   expect(await status('what=pages&format=pdf&pages=999')).toBe(400);
   expect(await status('what=whole&format=json&loom=none')).toBe(404);
+});
+
+test('a pack that hangs: after a change only the pages that say something else are shown and printed, with those to destroy', async ({
+  page,
+  request,
+}) => {
+  const id = await createTestJob(request, createCleanInlet());
+  expect((await sendRelease(request, id)).status()).toBe(201);
+  await page.goto(`/jobs/${id}/bundle?tab=lengths`);
+  await page.getByLabel('Filter the table').fill('injector 1');
+  const length = page.getByLabel(/^Length of primary rail to injector 1/);
+  await length.fill('261');
+  await length.press('Enter');
+  await saved(page);
+  await page.goto(`/jobs/${id}/sheets`);
+  const images = page.getByRole('img', { name: /, page \d+$/ });
+  await expect(images.first()).toBeVisible();
+  const all = await images.count();
+  await pick(page, 'Which pages', 'changed since revision 1');
+  await expect(page.getByText(/^Take down and destroy of revision 1: page \d+ \(/)).toBeVisible();
+  const changed = await images.count();
+  expect(changed).toBeGreaterThan(0);
+  expect(changed).toBeLessThan(all);
+  await expect(page.getByRole('img', { name: /^Cut list, page/ }).first()).toBeVisible();
+  expect((await download(page, 'Save PDF')).subarray(0, 5).toString()).toBe('%PDF-');
+  // against itself nothing differs
+  const ask = async (query: string) => {
+    const path = `/api/jobs/${id}/sheets?loom=inlet&release=1&since=1${query}`;
+    let response = await request.get(path);
+    while (response.status() === 202) response = await request.get(path);
+    return response;
+  };
+  expect(((await (await ask('')).json()) as { changes: unknown }).changes).toEqual({ print: [], destroy: [] });
+  expect((await ask('&format=pdf')).status()).toBe(409);
 });

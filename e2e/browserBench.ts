@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { chromium, type Page } from '@playwright/test';
 import { cookieOf, storageOf } from '../scripts/lib/testPeople.cjs';
 import { CHROMIUM } from './chromium';
+import { reportBoard } from './boardBench';
 import { CATALOGUE, createInspector, createPlanner, editDocument, type Job, type Shop } from 'wattograph-core';
 import { createSkerry } from 'wattograph-core/demo';
 import { createRandomJob } from 'wattograph-core/generate';
@@ -350,6 +351,8 @@ async function main(): Promise<void> {
   });
   report('drag', drag);
   await measureLayups(page, small);
+  console.log('\n── the chassis loom on its board (targets: laid out ≤ 5 s; a dragged branch within a frame)');
+  await reportBoard(page, `${address}/jobs/${DEMO}/board?loom=chassis`);
 
   await page.goto(`${address}/jobs/${DEMO}/bundle?loom=chassis`);
   await page.getByRole('slider').first().waitFor();

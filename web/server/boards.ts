@@ -77,12 +77,12 @@ export async function makeBoard({ jobId, loom: loomId, what, format, pages: aske
     );
   const loom = job.looms[found.loomId]!;
   const board = planBoard(job, shop, found);
-  const drawing = drawBoard(job, board);
+  const drawing = drawBoard(job, shop, found, board);
   const { scale } = loom.board;
   const toPages = (): Drawing[] => {
     const plank = planPlank(job, found);
     const line = drawPlank(plank);
-    const map = what === 'plank' ? listPlankTiles(plank, line, board.printer, scale) : listTiles(board, scale);
+    const map = what === 'plank' ? listPlankTiles(plank, line, board.printer, scale) : listTiles(drawing, board, scale);
     const meta = { job: job.name, loom: loom.name, revision, date: at.toISOString().slice(0, 10), scale };
     const all = drawTiles(what === 'plank' ? line : drawing, board, map, meta);
     return asked === null ? all : all.filter((_, index) => asked.includes(index + 1));
@@ -94,7 +94,7 @@ export async function makeBoard({ jobId, loom: loomId, what, format, pages: aske
     svg: () => Buffer.from(toSvg(drawing)),
     dxf: () => Buffer.from(toDxf([drawing])),
     csv: () => Buffer.from(toPegsCsv(board)),
-    json: () => Buffer.from(`${JSON.stringify(toBoardJson(board, scale), null, 2)}\n`),
+    json: () => Buffer.from(`${JSON.stringify(toBoardJson(board, listTiles(drawing, board, scale)), null, 2)}\n`),
   };
   const name = `${toFileName(job.name, found.loomId, NAMES[what], revision)}.${format}`;
   return { status: 200, type: TYPES[format], name, body: await body[format]() };

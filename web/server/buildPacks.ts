@@ -1,5 +1,6 @@
 import { today } from '../client/today';
 import {
+  comparePages,
   createBuild,
   createSheets,
   ENGINE,
@@ -10,6 +11,7 @@ import {
   type JobPlan,
   type LoomBuild,
   type LoomPlan,
+  type OldPage,
   type Paper,
   type SheetPage,
   type Shop,
@@ -48,6 +50,8 @@ export interface Wanted {
   loom: string | null;
   paper: string | null;
   what: string | null;
+  /** revision whose print hangs: only pages that say something else; null: all */
+  since: string | null;
 }
 
 /** What the address asks for, and all that the answer depends on: a draft is another one with each edit and on another day. */
@@ -63,6 +67,7 @@ export async function readWanted(jobId: string, query: URLSearchParams): Promise
     release,
     loom: query.get('loom'),
     paper,
+    since: query.get('since') || null,
     what: query.get('what') ?? query.get('sheet')?.slice(0, 80) ?? null,
   };
   const version = release === null ? [await readJobVersion(jobId), today()] : [toReleaseNumber(release)];
@@ -111,6 +116,15 @@ export async function readPages(
     },
   );
   return { pages, build };
+}
+
+/** Which of these pages are to be printed where those of an earlier revision hang, and which of those go; null: nothing is compared. */
+export async function readChanges(
+  { jobId, since, loom, paper }: Wanted,
+  pages: readonly SheetPage[],
+): Promise<{ print: number[]; destroy: OldPage[] } | null> {
+  if (since === null) return null;
+  return comparePages(await readFrozenPages(jobId, toReleaseNumber(since), loom, (paper ?? 'A4') as Paper), pages);
 }
 
 /** A name for a file that any system takes. */

@@ -5,7 +5,7 @@ import { toPdf } from 'wattograph-core/pdf';
 import { makeBoard, type WantedBoard } from './boards';
 import { createStoredJob, readJob } from './documents';
 import { freezeLate } from './frozen';
-import { readLoom, readPages, readSource, toFileName, type Wanted } from './buildPacks';
+import { readChanges, readLoom, readPages, readSource, toFileName, type Wanted } from './buildPacks';
 import { Refusal } from './refusal';
 import { createRelease } from './releases';
 import { previewBringUp, previewShop, readShopOf } from './shop';
@@ -37,17 +37,29 @@ const HANDLERS: Handlers = {
   pages: async (wanted) => {
     const source = await readSource(wanted.jobId, wanted.release);
     const { pages, build } = await readPages(source, wanted.loom, wanted.paper);
+    const changes = await readChanges(wanted, pages);
     const { currency } = (await readShopOf(source.job)).shop;
     return toJsonAnswer({
       revision: source.revision,
       cost: toCostWords(build.parts, currency),
-      pages: pages.map((page) => ({ sheet: page.sheet, widthMm: page.widthMm, heightMm: page.heightMm, svg: toSvg(page) })),
+      changes,
+      pages: pages.map((page, index) => ({
+        sheet: page.sheet,
+        number: index + 1,
+        widthMm: page.widthMm,
+        heightMm: page.heightMm,
+        svg: toSvg(page),
+      })),
     });
   },
   board: (wanted) => makeBoard(wanted, fontFolder()),
   pdf: async (wanted) => {
     const source = await readSource(wanted.jobId, wanted.release);
-    const { pages } = await readPages(source, wanted.loom, wanted.paper);
+    const { pages: all } = await readPages(source, wanted.loom, wanted.paper);
+    const changes = await readChanges(wanted, all);
+    const pages = changes ? all.filter((_, index) => changes.print.includes(index + 1)) : all;
+    if (pages.length === 0)
+      throw Refusal.at(409, 'since', `expected pages that say something else than revision ${wanted.since}, got none`);
     const body = await toPdf(pages, `${source.job.name}, ${source.revision}`, source.at, fontFolder());
     const name = `${toFileName(source.job.name, wanted.loom ?? '', source.revision)}.pdf`;
     return { status: 200, type: 'application/pdf', name, body: Buffer.from(body) };

@@ -1,23 +1,12 @@
 import { writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import type { Catalogue } from '../catalogue';
-import { drawBoard, drawTiles, toSvg } from '../draw';
+import { drawBoard, drawTiles, listTiles, toSvg } from '../draw';
 import { toDxf } from '../draw/toDxf';
 import { toPdf } from '../draw/toPdf';
 import { takeBoard } from '../edit';
 import { toBoardJson } from '../exchange';
-import {
-  BOARD_TRIES,
-  createBoardTree,
-  layBoard,
-  listTiles,
-  measureBox,
-  planBoard,
-  searchBoard,
-  toBoardPins,
-  toMiddle,
-  toMoves,
-} from '../make';
+import { BOARD_TRIES, createBoardTree, layBoard, measureBox, planBoard, searchBoard, toBoardPins, toMiddle, toMoves } from '../make';
 import { changeDocument, type Board, type Job } from '../model';
 import { findStandard, plan } from '../plan';
 import { toCount } from '../units';
@@ -55,14 +44,15 @@ export async function writeBoard(job: Job, shop: Catalogue, words: BoardWords, o
   const laidOut = changeDocument(job, takeBoard(found.loomId, toMoves(tree, form), toMiddle(box, board)).apply);
   const planned = planBoard(laidOut, boarded, found);
   const { scale } = spread;
-  if (file === undefined) return output.out(`${JSON.stringify(toBoardJson(planned, scale), null, 2)}\n`);
-  const drawing = drawBoard(laidOut, planned);
+  const drawing = drawBoard(laidOut, boarded, found, planned);
+  const map = listTiles(drawing, planned, scale);
+  if (file === undefined) return output.out(`${JSON.stringify(toBoardJson(planned, map), null, 2)}\n`);
   const now = new Date();
   if (svg !== undefined) writeFileSync(svg, toSvg(drawing));
   else if (dxf !== undefined) writeFileSync(dxf, toDxf([drawing]));
   else {
     const meta = { job: job.name, loom: job.looms[found.loomId]!.name, revision: 'from file', date: now.toISOString().slice(0, 10), scale };
-    const pages = drawTiles(drawing, planned, listTiles(planned, scale), meta);
+    const pages = drawTiles(drawing, planned, map, meta);
     writeFileSync(pdf!, await toPdf(pages, job.name, now, fileURLToPath(new URL('../../assets/fonts/', import.meta.url))));
   }
   const { widthMm, heightMm } = planned.box;

@@ -29,6 +29,11 @@ export interface Drawing {
   marks: Mark[];
 }
 
+/** A page of the build pack with the name of the sheet it belongs to. */
+export interface SheetPage extends Drawing {
+  sheet: string;
+}
+
 export const INK = '#14242b';
 export const FAINT = '#5d6c70';
 export const HAIR = '#b9c4c2';
@@ -44,4 +49,14 @@ export function line([x1, y1]: Point, [x2, y2]: Point, width: number, stroke = I
 /** A line of text; y is its baseline, size in mm. */
 export function text(x: number, y: number, words: string, size: number, rest: Partial<Extract<Mark, { kind: 'text' }>> = {}): Mark {
   return { kind: 'text', x, y, text: words, size, face: 'narrow', anchor: 'start', fill: INK, ...rest };
+}
+
+/** The same mark elsewhere. Paths move by their coordinates, which are absolute pairs. */
+export function moveMark(mark: Mark, dx: number, dy: number): Mark {
+  if (mark.kind !== 'path') return { ...mark, x: mark.x + dx, y: mark.y + dy };
+  const d = mark.d.replace(
+    /(-?[\d.]+)[ ,](-?[\d.]+)/g,
+    (_, x: string, y: string) => `${(Number(x) + dx).toFixed(2)} ${(Number(y) + dy).toFixed(2)}`,
+  );
+  return { ...mark, d };
 }

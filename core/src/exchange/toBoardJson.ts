@@ -1,12 +1,11 @@
-import { listTiles, type PlannedBoard } from '../make';
+import type { PlannedBoard, TileMap } from '../make';
 
 const round = (mm: number) => Math.round(mm * 100) / 100;
 const at = ({ x, y }: { x: number; y: number }) => ({ x: round(x), y: round(y) });
 
 /** A board for another program: places in mm from its left and top edge, runs as lines through points, pegs, housings, pages of the print. */
-export function toBoardJson(planned: PlannedBoard, scale: number): object {
+export function toBoardJson(planned: PlannedBoard, { columns, rows, tiles }: TileMap): object {
   const { loomId, board, printer, by, nodes, runs, ends, pegs, ties, box, areaMm2, boundMm2, tooNear, over } = planned;
-  const { columns, rows, tiles } = listTiles(planned, scale);
   return {
     loom: loomId,
     board: { id: board.id, widthMm: board.widthMm, heightMm: board.heightMm, edgeMm: board.edgeMm },

@@ -3,6 +3,7 @@
 import { useMemo, useState } from 'react';
 import {
   correctScale,
+  drawBoard,
   hangPrint,
   isBarTrue,
   listStaleTiles,
@@ -34,7 +35,8 @@ export function PrintTab({ planned, board }: { planned: PlannedLoom; board: Plan
   const [problem, setProblem] = useState<string | null>(null);
   const { loomId, loom } = planned;
   const { printed, scale } = loom.board;
-  const map = useMemo(() => listTiles(board, scale), [board, scale]);
+  const { job, plan } = planned;
+  const map = useMemo(() => listTiles(drawBoard(job, shop, plan, board), board, scale), [job, shop, plan, board, scale]);
   const stale = printed ? listStaleTiles(map, printed.tiles) : [];
   const barMm = printed?.barMm ?? null;
   const isTrue = barMm === null ? null : isBarTrue(barMm);

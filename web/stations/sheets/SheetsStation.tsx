@@ -22,7 +22,9 @@ interface Pack {
   revision: string;
   /** what the parts of this loom cost, in words */
   cost: { short: string; whole: string };
-  pages: { sheet: string; widthMm: number; heightMm: number; svg: string }[];
+  /** what differs from a revision whose print hangs; null: nothing is compared */
+  changes: { print: number[]; destroy: { sheet: string; number: number }[] } | null;
+  pages: { sheet: string; number: number; widthMm: number; heightMm: number; svg: string }[];
 }
 
 /** The build pack as it prints; release makes a numbered revision. */
@@ -33,6 +35,7 @@ export function SheetsStation() {
   const stored = useJob((state) => state.saving);
   const [paper, setPaper] = useState('A4');
   const [release, setRelease] = useState('');
+  const [since, setSince] = useState('');
   const [releases, setReleases] = useState<ReleaseLine[]>([]);
   const [pack, setPack] = useState<Pack | null>(null);
   const [problem, setProblem] = useState<RequestError | null>(null);
@@ -41,6 +44,7 @@ export function SheetsStation() {
   const mayPlan = useMay('plan');
   const [releasing, dialog] = useDisclosure(false);
   const query = `loom=${encodeURIComponent(loomId)}&paper=${paper}&release=${release}`;
+  const pageQuery = `${query}${since === '' ? '' : `&since=${since}`}`;
 
   const list = useCallback(
     () =>
@@ -59,7 +63,7 @@ export function SheetsStation() {
   );
   useEffect(() => {
     const left = new AbortController();
-    request<Pack>(`/api/jobs/${jobId}/sheets?${query}`, undefined, { signal: left.signal })
+    request<Pack>(`/api/jobs/${jobId}/sheets?${pageQuery}`, undefined, { signal: left.signal })
       .then((made) => {
         setPack(made);
         setProblem(null);
@@ -68,7 +72,7 @@ export function SheetsStation() {
         if (!left.signal.aborted && error instanceof RequestError) setProblem(error);
       });
     return () => left.abort();
-  }, [jobId, query, version]);
+  }, [jobId, pageQuery, version]);
   const save = async (what: string, path: string) => {
     setSaving(what);
     try {
@@ -83,7 +87,8 @@ export function SheetsStation() {
     }
   };
 
-  const sheets = pack ? pack.pages.flatMap(({ sheet }, index) => (pack.pages[index - 1]?.sheet === sheet ? [] : [{ sheet, index }])) : [];
+  const shown = pack ? pack.pages.filter(({ number }) => pack.changes === null || pack.changes.print.includes(number)) : [];
+  const sheets = pack ? shown.flatMap(({ sheet, number }, index) => (shown[index - 1]?.sheet === sheet ? [] : [{ sheet, number }])) : [];
   return (
     <div>
       <style>{`@page { size: ${paper === 'A4' ? 'A4' : 'letter'}; margin: 0; }`}</style>
@@ -99,9 +104,32 @@ export function SheetsStation() {
             ...[...releases].reverse().map(({ number, author }) => ({ value: String(number), label: `revision ${number}, ${author}` })),
           ]}
         />
+        {releases.length > 0 && (
+          <Select
+            aria-label="Which pages"
+            w={230}
+            value={since}
+            allowDeselect={false}
+            onChange={(value) => setSince(value ?? '')}
+            data={[
+              { value: '', label: 'all pages' },
+              ...[...releases]
+                .reverse()
+                .filter(({ number }) => String(number) !== release)
+                .map(({ number }) => ({ value: String(number), label: `changed since revision ${number}` })),
+            ]}
+          />
+        )}
         <SegmentedControl aria-label="Paper" data={['A4', 'Letter']} value={paper} onChange={setPaper} />
         <span className="faint" title={pack?.cost.whole}>
-          {pack ? [toCount(pack.pages.length, 'page'), pack.cost.short].filter(Boolean).join(' · ') : ''}
+          {pack
+            ? [
+                pack.changes ? `${shown.length} of ${toCount(pack.pages.length, 'page')}` : toCount(pack.pages.length, 'page'),
+                pack.cost.short,
+              ]
+                .filter(Boolean)
+                .join(' · ')
+            : ''}
         </span>
         <div className={styles.right}>
           <Menu position="bottom-end">
@@ -134,7 +162,7 @@ export function SheetsStation() {
           <Button
             variant="default"
             loading={saving === 'pdf'}
-            onClick={() => void save('pdf', `/api/jobs/${jobId}/sheets?format=pdf&${query}`)}
+            onClick={() => void save('pdf', `/api/jobs/${jobId}/sheets?format=pdf&${pageQuery}`)}
           >
             Save PDF
           </Button>
@@ -158,21 +186,22 @@ export function SheetsStation() {
       {pack && (
         <div className={styles.pages}>
           <nav className={`${styles.list} no-print`} aria-label="Sheets">
-            {sheets.map(({ sheet, index }) => (
-              <a key={index} href={`#page-${index + 1}`}>
+            {sheets.map(({ sheet, number }) => (
+              <a key={number} href={`#page-${number}`}>
                 {sheet}
               </a>
             ))}
           </nav>
           <div className={styles.stack}>
+            {pack.changes && <Changes changes={pack.changes} since={since} />}
             {/* pages come as SVG that our own writer made, with every text escaped */}
-            {pack.pages.map((page, index) => (
+            {shown.map((page) => (
               <div
-                key={index}
-                id={`page-${index + 1}`}
+                key={page.number}
+                id={`page-${page.number}`}
                 className={styles.page}
                 role="img"
-                aria-label={`${page.sheet}, page ${index + 1}`}
+                aria-label={`${page.sheet}, page ${page.number}`}
                 dangerouslySetInnerHTML={{ __html: page.svg }}
               />
             ))}
@@ -196,6 +225,21 @@ export function SheetsStation() {
         />
       )}
     </div>
+  );
+}
+
+/** What to take down where the print of a revision hangs, and what to put in its place. */
+function Changes({ changes, since }: { changes: NonNullable<Pack['changes']>; since: string }) {
+  if (changes.print.length + changes.destroy.length === 0)
+    return <p className={`${styles.wait} no-print`}>Every page says what it says in revision {since}: nothing is to be printed.</p>;
+  return (
+    <p className={`${styles.wait} no-print`}>
+      {changes.destroy.length > 0 &&
+        `Take down and destroy of revision ${since}: ${changes.destroy.map(({ sheet, number }) => `page ${number} (${sheet})`).join(', ')}. `}
+      {changes.print.length > 0
+        ? `The ${toCount(changes.print.length, 'page')} below ${changes.print.length === 1 ? 'takes' : 'take'} their place; all others hang on.`
+        : 'Nothing takes their place.'}
+    </p>
   );
 }
 

@@ -2,17 +2,20 @@ import DxfParser from 'dxf-parser';
 import { CATALOGUE } from '../../catalogue';
 import { createInlet } from '../../demo';
 import { toBoardJson, toPegsCsv } from '../../exchange';
-import { listTiles, planBoard } from '../../make';
+import { planBoard } from '../../make';
 import { plan } from '../../plan';
 import { toDxf } from '../toDxf';
 import { toSvg } from '../toSvg';
 import { BOARD_LAYERS, drawBoard } from './drawBoard';
 import { drawTiles } from './drawTiles';
+import { listTiles } from './listTiles';
+import { measureText } from '../measureText';
+import { LARGE, placeEndCards, SMALL } from './placeEndCards';
 
 const job = createInlet();
 const planned = plan(job, CATALOGUE).looms[0]!;
 const board = planBoard(job, CATALOGUE, planned);
-const drawing = drawBoard(job, board);
+const drawing = drawBoard(job, CATALOGUE, planned, board);
 const along = (points: readonly { x: number; y: number }[]) =>
   points.slice(1).reduce((sum, { x, y }, index) => sum + Math.hypot(x - points[index]!.x, y - points[index]!.y), 0);
 const lengths = board.runs.map(({ segmentId }) => planned.tree.segments[segmentId]!.lengthMm).sort((a, b) => a - b);
@@ -39,7 +42,7 @@ test('as DXF another program reads every run at its length, every peg, and the l
   expect(pegs.map(({ center, radius }) => [center!.x.toFixed(2), center!.y.toFixed(2), (2 * radius!).toFixed(1)])).toEqual(
     board.pegs.map(({ x, y, diameterMm }) => [x.toFixed(2), (board.board.heightMm - y).toFixed(2), diameterMm.toFixed(1)]),
   );
-  const words = entities.flatMap(({ layer, text }) => (layer === 'WORDS' && text ? [text] : []));
+  const words = entities.flatMap(({ layer, text }) => ((layer === 'WORDS' || layer === 'CARDS') && text ? [text] : []));
   for (const { name } of board.ends) expect(words).toContain(name);
 });
 
@@ -64,7 +67,7 @@ test('as SVG it is as large as the board, and its lines as long as the runs', ()
 });
 
 test.each([1, 1.0142])('pages at × %d: paper of the printer, a bar of 100 mm as much longer, and what a map says', (scale) => {
-  const map = listTiles(board, scale);
+  const map = listTiles(drawing, board, scale);
   const pages = drawTiles(drawing, board, map, { job: 'Skerry', loom: 'inlet', revision: 'revision 1', date: '2026-11-28', scale });
   expect(pages).toHaveLength(map.tiles.length);
   pages.forEach(({ widthMm, heightMm, marks }, index) => {
@@ -90,12 +93,45 @@ test('lists for other programs say the same: pegs as CSV, the board as JSON', ()
   const lines = toPegsCsv(board).trim().split(/\r?\n/);
   expect(lines).toHaveLength(board.pegs.length + 1);
   expect(lines[0]).toBe('peg,kind,x mm,y mm,diameter mm,run,along mm,of mm,at');
-  const json = toBoardJson(board, 1) as {
+  const json = toBoardJson(board, listTiles(drawing, board, 1)) as {
     segments: { id: string; lengthMm: number; points: { x: number; y: number }[] }[];
     pegs: unknown[];
     tiles: { pages: unknown[] };
   };
   for (const { lengthMm, points } of json.segments) expect(Math.abs(along(points) - lengthMm)).toBeLessThan(1);
   expect(json.pegs).toHaveLength(board.pegs.length);
-  expect(json.tiles.pages).toHaveLength(listTiles(board, 1).tiles.length);
+  expect(json.tiles.pages).toHaveLength(listTiles(drawing, board, 1).tiles.length);
+});
+
+describe('cards beside ends', () => {
+  const { marks, endIds } = placeEndCards(job, CATALOGUE, planned, board);
+  const boxes = marks.flatMap((mark) =>
+    mark.kind === 'text' && mark.size === SMALL
+      ? [{ left: mark.x, right: mark.x + measureText(mark.text, mark.size, mark.face), top: mark.y - mark.size * 0.7, bottom: mark.y }]
+      : [],
+  );
+  test('most ends have one, with every wire of theirs by cavity', () => {
+    expect(endIds.size).toBeGreaterThan(board.ends.length * 0.6);
+    const words = marks.flatMap((mark) => (mark.kind === 'text' ? [mark.text] : []));
+    for (const { endId, wireIds } of planned.terminations)
+      if (endIds.has(endId)) for (const id of wireIds) expect(words).toContain(planned.wires.find((wire) => wire.id === id)!.number);
+  });
+  test('they lie on no run, and their words on no others', () => {
+    boxes.forEach((a, index) => {
+      for (const b of boxes.slice(index + 1))
+        expect(a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom).toBe(false);
+      for (const { points } of board.runs)
+        points.slice(1).forEach((to, at) => {
+          const from = points[at]!;
+          for (let share = 0; share <= 1; share += 0.02) {
+            const [x, y] = [from.x + (to.x - from.x) * share, from.y + (to.y - from.y) * share];
+            expect(x > a.left && x < a.right && y > a.top && y < a.bottom).toBe(false);
+          }
+        });
+    });
+  });
+  test('an end has its name once, with a card or without', () => {
+    const names = drawing.marks.flatMap((mark) => (mark.kind === 'text' && mark.size === LARGE ? [mark.text] : []));
+    for (const { name } of board.ends) expect(names.filter((one) => one === name)).toHaveLength(1);
+  });
 });

@@ -1,22 +1,33 @@
+import type { Catalogue } from '../../catalogue';
 import type { Job } from '../../model';
+import type { LoomPlan } from '../../plan';
 import type { BoardEnd, BoardPoint, BoardRun, PlannedBoard } from '../../make';
 import { FAINT, HAIR, INK, line, text, type Drawing, type Mark, type Point } from '../drawing';
 import { measureText } from '../measureText';
+import { LARGE, placeEndCards, SMALL } from './placeEndCards';
 
 /** Layers of the DXF: what is cut or pinned by itself has one of its own. */
 export const BOARD_LAYERS = {
-  ...{ edge: 'BOARD', runs: 'RUNS', widths: 'WIDTHS', pegs: 'PEGS', ties: 'TIES', ends: 'FIXTURES', bands: 'BANDS', words: 'WORDS' },
+  ...{
+    edge: 'BOARD',
+    runs: 'RUNS',
+    widths: 'WIDTHS',
+    pegs: 'PEGS',
+    ties: 'TIES',
+    ends: 'FIXTURES',
+    bands: 'BANDS',
+    cards: 'CARDS',
+    words: 'WORDS',
+  },
 } as const;
 
-/** Words that are read at arm's length, and the rest, mm: 14 pt and 9 pt. */
-const LARGE = 4.9;
-const SMALL = 3.2;
 const WIDE = '#dbe4e2';
 const AMBER = '#9a5b00';
 
 /** A loom on its board at full scale: middle line and width of each run, pegs with their numbers, ties, housings, lengths and names. */
-export function drawBoard(job: Job, planned: PlannedBoard): Drawing {
+export function drawBoard(job: Job, catalogue: Catalogue, plan: LoomPlan, planned: PlannedBoard): Drawing {
   const { board, runs, ends, pegs, ties, nodes } = planned;
+  const cards = placeEndCards(job, catalogue, plan, planned);
   const { widthMm, heightMm } = board;
   return {
     widthMm,
@@ -35,9 +46,10 @@ export function drawBoard(job: Job, planned: PlannedBoard): Drawing {
         BOARD_LAYERS.pegs,
         pegs.map(({ x, y, diameterMm }): Mark => ({ kind: 'circle', x, y, r: diameterMm / 2, fill: '#ffffff', stroke: INK, width: 0.35 })),
       ),
+      ...on(BOARD_LAYERS.cards, cards.marks),
       ...on(BOARD_LAYERS.words, [
         ...runs.flatMap((run) => drawLength(run)),
-        ...ends.flatMap((end) => drawEndWords(job, planned, end)),
+        ...ends.flatMap((end) => (cards.endIds.has(end.endId) ? [] : drawEndWords(job, planned, end))),
         ...nodes
           .filter(({ kind }) => kind !== 'end' && kind !== 'datum')
           .map(({ x, y, name }) => text(x + 3, y + 12, name, SMALL, { face: 'narrow-bold' })),

@@ -5,7 +5,7 @@ import { createBuild } from '../../make';
 import { editDocument, type Job } from '../../model';
 import { findStandard, plan, searchLayups } from '../../plan';
 import { createSheets } from './createSheets';
-import type { SheetPage } from './createFlow';
+import type { SheetPage } from '../drawing';
 
 const laidAt = (job: Job) => plan(job, CATALOGUE).looms.find(({ loomId }) => loomId === 'engine')!;
 const start = createCleanSkerry();

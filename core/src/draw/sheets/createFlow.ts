@@ -1,7 +1,8 @@
 import { toColourWords, type Colour } from '../../model';
 import { WIRE_HEX } from '../../model';
-import { FAINT, HAIR, INK, line, text, type Drawing, type Face, type Mark } from '../drawing';
+import { FAINT, HAIR, INK, line, moveMark, text, type Drawing, type Face, type Mark, type SheetPage } from '../drawing';
 import { fitText, measureText, wrapText } from '../measureText';
+import { toPageFingerprint } from './comparePages';
 
 export const PAPERS = { A4: { widthMm: 210, heightMm: 297 }, Letter: { widthMm: 215.9, heightMm: 279.4 } } as const;
 export type Paper = keyof typeof PAPERS;
@@ -24,11 +25,6 @@ export interface Column {
 }
 
 export type Cell = string | { colour: Colour } | { tick: true };
-
-/** A page of the build pack with the name of the sheet it belongs to. */
-export interface SheetPage extends Drawing {
-  sheet: string;
-}
 
 export interface Flow {
   readonly widthMm: number;
@@ -115,7 +111,7 @@ export function createFlow(meta: SheetMeta): Flow {
       y += drawing.heightMm + 3;
     },
     finish() {
-      pages.forEach((page, index) => page.marks.push(...drawFrame(meta, page, index + 1, pages.length)));
+      pages.forEach((page, index) => page.marks.push(...drawFrame(meta, page, index + 1, pages.length, toPageFingerprint(page))));
       return pages;
     },
   };
@@ -154,7 +150,7 @@ function drawCell(cell: Cell, lines: readonly string[], { x, y, width }: { x: nu
   return [...swatch, ...lines.map((words, index) => text(x + 7, y + SIZE + index * LEADING, words, SIZE))];
 }
 
-function drawFrame(meta: SheetMeta, page: SheetPage, number: number, of: number): Mark[] {
+function drawFrame(meta: SheetMeta, page: SheetPage, number: number, of: number, fingerprint: string): Mark[] {
   const right = page.widthMm - MARGIN;
   const low = page.heightMm - 9;
   const rest = Math.max(measureText(`${meta.revision} · ${meta.date}`, 2.9, 'narrow'), 70);
@@ -167,16 +163,7 @@ function drawFrame(meta: SheetMeta, page: SheetPage, number: number, of: number)
     text(MARGIN, low, fitText(`${meta.job} · loom ${meta.loom} · ${meta.revision} · ${meta.date}`, 2.5, 'narrow', 130), 2.5, {
       fill: FAINT,
     }),
+    text(right - 26, low, fingerprint, 2.5, { face: 'mono', fill: FAINT, anchor: 'end' }),
     text(right, low, `page ${number} of ${of}`, 2.5, { fill: FAINT, anchor: 'end' }),
   ];
-}
-
-/** The same mark elsewhere. Paths move by their coordinates, which are absolute pairs. */
-function moveMark(mark: Mark, dx: number, dy: number): Mark {
-  if (mark.kind !== 'path') return { ...mark, x: mark.x + dx, y: mark.y + dy };
-  const d = mark.d.replace(
-    /(-?[\d.]+)[ ,](-?[\d.]+)/g,
-    (_, x: string, y: string) => `${(Number(x) + dx).toFixed(2)} ${(Number(y) + dy).toFixed(2)}`,
-  );
-  return { ...mark, d };
 }

@@ -7,7 +7,8 @@ import { addFeeds } from './addFeeds';
 import { addLabels } from './addLabels';
 import { addTwist } from './addTwist';
 import { addTrims } from './addTrims';
-import { createFlow, type SheetMeta, type SheetPage } from './createFlow';
+import type { SheetPage } from '../drawing';
+import { createFlow, type SheetMeta } from './createFlow';
 import type { SheetContext } from './sheetContext';
 
 /** The build pack of one loom of a planned job, sheet by sheet, as pages of marks in mm. findings: of the whole job. */

@@ -1,5 +1,4 @@
 import type { Printer } from '../../model';
-import { toDigest } from '../toDigest';
 import type { PlannedBoard } from './planBoard';
 
 /** One page of a tiled print. */
@@ -15,6 +14,9 @@ export interface Tile {
   /** of what it shows: two prints with the same one are the same */
   fingerprint: string;
 }
+
+export type PlacedTile = Omit<Tile, 'fingerprint'>;
+export type PlacedTiles = Omit<TileMap, 'tiles'> & { tiles: PlacedTile[] };
 
 export interface TileMap {
   columns: number;
@@ -46,7 +48,7 @@ const MARGIN_MM = 15;
  * Pages of the print of a board, along the rows. It begins at whole steps of the board, so that what is added at one end leaves the other
  * pages as they are. scale: what a print is multiplied by.
  */
-export function listTiles(planned: PlannedBoard, scale: number): TileMap {
+export function placeTiles(planned: PlannedBoard, scale: number): PlacedTiles {
   const { printer, box } = planned;
   const stepX = (printer.usableWidthMm - printer.overlapMm) / scale;
   const stepY = (printer.usableHeightMm - printer.overlapMm) / scale;
@@ -54,65 +56,23 @@ export function listTiles(planned: PlannedBoard, scale: number): TileMap {
   const top = Math.floor((box.y - MARGIN_MM) / GRID_MM) * GRID_MM;
   const size = { widthMm: (box.x + box.widthMm + MARGIN_MM - left) * scale, heightMm: (box.y + box.heightMm + MARGIN_MM - top) * scale };
   const { columns, rows } = countTiles(size, printer);
-  const tiles = Array.from({ length: columns * rows }, (_, index): Tile => {
+  const tiles = Array.from({ length: columns * rows }, (_, index): PlacedTile => {
     const [column, row] = [index % columns, Math.floor(index / columns)];
-    const window = {
+    return {
+      number: index + 1,
+      column,
+      row,
       x: left + column * stepX,
       y: top + row * stepY,
       widthMm: printer.usableWidthMm / scale,
       heightMm: printer.usableHeightMm / scale,
     };
-    return { number: index + 1, column, row, ...window, fingerprint: toFingerprint(planned, window, scale) };
   });
   return { columns, rows, tiles };
 }
 
 /** where prints begin, mm: a run that grows by less leaves the pages where they are */
 const GRID_MM = 20;
-
-type Window = Pick<Tile, 'x' | 'y' | 'widthMm' | 'heightMm'>;
-
-/** What of the board lies in a window, to half a millimetre. */
-function toFingerprint({ runs, ends, pegs, nodes }: PlannedBoard, window: Window, scale: number): string {
-  const near = (mm: number) => Math.round(mm * 2) / 2;
-  const isIn = ({ x, y }: { x: number; y: number }, roomMm = 0) =>
-    x >= window.x - roomMm && x <= window.x + window.widthMm + roomMm && y >= window.y - roomMm && y <= window.y + window.heightMm + roomMm;
-  const at = ({ x, y }: { x: number; y: number }) => `${near(x - window.x)} ${near(y - window.y)}`;
-  const lines = runs.flatMap(({ points, odMm }) =>
-    points.slice(1).flatMap((to, index) => {
-      const clipped = clipLine(points[index]!, to, window);
-      return clipped ? [`${at(clipped[0])} ${at(clipped[1])} ${near(odMm)}`] : [];
-    }),
-  );
-  const marks = [
-    ...pegs.filter((one) => isIn(one)).map((one) => `peg ${at(one)} ${near(one.diameterMm)}`),
-    ...nodes.filter((one) => one.kind !== 'end' && isIn(one)).map((one) => `${one.name} ${at(one)}`),
-    ...ends
-      .filter((one) => isIn(one, one.depthMm))
-      .map((one) => `${one.name} ${at(one)} ${near(one.sigmaMm)} ${Math.round(one.deg)} ${near(one.widthMm)}`),
-  ];
-  return toDigest([scale.toFixed(4), ...lines, ...marks].join('\n'));
-}
-
-/** The part of a line within a window; null: it passes by. */
-function clipLine(a: { x: number; y: number }, b: { x: number; y: number }, { x, y, widthMm, heightMm }: Window) {
-  let [from, to] = [0, 1];
-  const [dx, dy] = [b.x - a.x, b.y - a.y];
-  for (const [step, room] of [
-    [-dx, a.x - x],
-    [dx, x + widthMm - a.x],
-    [-dy, a.y - y],
-    [dy, y + heightMm - a.y],
-  ] as const) {
-    if (Math.abs(step) < 1e-12) {
-      if (room < 0) return null;
-    } else if (step < 0) from = Math.max(from, room / step);
-    else to = Math.min(to, room / step);
-  }
-  if (from > to) return null;
-  const point = (share: number) => ({ x: a.x + dx * share, y: a.y + dy * share });
-  return [point(from), point(to)] as const;
-}
 
 /** Numbers of the pages of a print that are not what would be printed now. */
 export function listStaleTiles({ tiles }: TileMap, printed: readonly string[]): number[] {

@@ -1,6 +1,6 @@
 import { CATALOGUE } from '../../catalogue';
 import { createInlet, createSkerry } from '../../demo';
-import { drawPlank, measureText } from '../../draw';
+import { drawBoard, drawPlank, listTiles, measureText } from '../../draw';
 import { foldRun, takeBoard, turnFork } from '../../edit';
 import { changeDocument, type Job } from '../../model';
 import { plan } from '../../plan';
@@ -12,7 +12,6 @@ import {
   isBarTrue,
   layBoard,
   listStaleTiles,
-  listTiles,
   listPlankTiles,
   measureBox,
   planBoard,
@@ -47,6 +46,11 @@ function layOut(job: Job, loomId = 'inlet', tries = 6_000): Job {
 const lengthOf = ({ points }: PlannedBoard['runs'][number]) =>
   points.slice(1).reduce((sum, { x, y }, index) => sum + Math.hypot(x - points[index]!.x, y - points[index]!.y), 0);
 const laidOut = layOut(createInlet());
+const tilesOf = (job: Job, scale = 1) => {
+  const planned = plan(job, CATALOGUE).looms[0]!;
+  const board = planBoard(job, CATALOGUE, planned);
+  return listTiles(drawBoard(job, CATALOGUE, planned, board), board, scale);
+};
 
 describe('pages of a print (craft C, Accept)', () => {
   const A3 = { usableWidthMm: 400, usableHeightMm: 277, overlapMm: 10 };
@@ -67,7 +71,7 @@ describe('pages of a print (craft C, Accept)', () => {
   test('pages meet: each begins where its neighbour ends but for what they share, and all of the loom lies on them', () => {
     const board = boardOf(laidOut);
     for (const scale of [1, 1.0142]) {
-      const { tiles, columns, rows } = listTiles(board, scale);
+      const { tiles, columns, rows } = tilesOf(laidOut, scale);
       expect(tiles).toHaveLength(columns * rows);
       for (const { x, y, widthMm, heightMm, column, row } of tiles) {
         const [right, below] = [
@@ -86,8 +90,8 @@ describe('pages of a print (craft C, Accept)', () => {
 });
 
 describe('a print and a loom that was changed since', () => {
-  const printed = listTiles(boardOf(laidOut), 1).tiles.map(({ fingerprint }) => fingerprint);
-  test('the same loom prints the same pages', () => expect(listStaleTiles(listTiles(boardOf(laidOut), 1), printed)).toEqual([]));
+  const printed = tilesOf(laidOut).tiles.map(({ fingerprint }) => fingerprint);
+  test('the same loom prints the same pages', () => expect(listStaleTiles(tilesOf(laidOut), printed)).toEqual([]));
   test('a leg fitted longer: only pages on which it ends, or its length stands, are stale', () => {
     const id = 's-inj1';
     const job = changeDocument(laidOut, ({ looms }) => {
@@ -95,7 +99,7 @@ describe('a print and a loom that was changed since', () => {
       Object.assign(segment, { status: 'fitted', fittedMm: segment.lengthMm + 12 });
     });
     const after = boardOf(job);
-    const map = listTiles(after, 1);
+    const map = tilesOf(job);
     const stale = listStaleTiles(map, printed);
     expect(stale.length).toBeGreaterThan(0);
     expect(stale.length).toBeLessThan(map.tiles.length);
@@ -111,8 +115,20 @@ describe('a print and a loom that was changed since', () => {
       expect([number, near]).toEqual([number, true]);
     }
   });
+  test('another colour of one wire: the pages with the cards of its ends are stale, whatever its run does', () => {
+    const { circuits, ends } = laidOut.looms.inlet!;
+    const [circuitId, circuit] = Object.entries(circuits).find(([, one]) =>
+      one.terminations.some(({ endId }) => ends[endId]!.nodeId === 'n-inj1' || endId === 'inj1'),
+    )!;
+    const job = changeDocument(laidOut, ({ looms }) => {
+      looms.inlet!.circuits[circuitId]!.colour = { base: circuit.colour.base === 'pink' ? 'grey' : 'pink', stripe: 'white', bands: [] };
+    });
+    const stale = listStaleTiles(tilesOf(job), printed);
+    expect(stale.length).toBeGreaterThan(0);
+    expect(stale.length).toBeLessThan(printed.length);
+  });
   test('another scale, and other paper, make all of them stale', () => {
-    const map = listTiles(boardOf(laidOut), 1.0142);
+    const map = tilesOf(laidOut, 1.0142);
     expect(listStaleTiles(map, printed)).toHaveLength(Math.max(map.tiles.length, printed.length));
   });
 });
