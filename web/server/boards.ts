@@ -6,6 +6,7 @@ import {
   drawTiles,
   ENGINE,
   listTiles,
+  MOST_TILES,
   plan,
   planBoard,
   toBoardJson,
@@ -84,6 +85,12 @@ export async function makeBoard({ jobId, loom: loomId, what, format, pages: aske
     const line = drawPlank(plank);
     const map = what === 'plank' ? listPlankTiles(plank, line, board.printer, scale) : listTiles(drawing, board, scale);
     const meta = { job: job.name, loom: loom.name, revision, date: at.toISOString().slice(0, 10), scale };
+    if (map.tiles.length === 0)
+      throw Refusal.at(
+        409,
+        'pages',
+        `expected at most ${MOST_TILES} pages, got ${map.columns} × ${map.rows}: choose a printer with larger paper`,
+      );
     const all = drawTiles(what === 'plank' ? line : drawing, board, map, meta);
     return asked === null ? all : all.filter((_, index) => asked.includes(index + 1));
   };

@@ -71,7 +71,7 @@ const SCREENS: Record<string, readonly string[]> = {
     'Release makes a numbered revision that never changes; stops have to be settled first.',
     'A released revision is what Floor works from; ticks whose work is unchanged count on.',
     'Lists and the job go out as files from the menu.',
-    'Print prints the pages without what is round them; the same pages go out as a PDF.',
+    'Print prints the pages without what is round them, or only those that changed since a revision; a PDF likewise.',
     'Next: Floor, at the bench.',
   ],
 };

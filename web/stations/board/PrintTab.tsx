@@ -60,7 +60,13 @@ export function PrintTab({ planned, board }: { planned: PlannedLoom; board: Plan
   );
   return (
     <div className={styles.print}>
-      <Pages map={map} stale={stale} board={board} />
+      {map.tiles.length > 0 ? (
+        <Pages map={map} stale={stale} board={board} />
+      ) : (
+        <p className={styles.alarm}>
+          {map.columns} × {map.rows} pages are no print: choose a printer with larger paper.
+        </p>
+      )}
       <div>
         <div className={styles.row}>
           by{' '}
@@ -71,7 +77,7 @@ export function PrintTab({ planned, board }: { planned: PlannedLoom; board: Plan
             onChange={(id) => id && store.edit(setPrinter(loomId, id, shop.printers.find((one) => one.id === id)!.name))}
           />
           <b>
-            {toCount(map.tiles.length, 'page')}, {map.columns} × {map.rows}
+            {toCount(map.columns * map.rows, 'page')}, {map.columns} × {map.rows}
           </b>
           <span className="faint">
             true size, {board.printer.overlapMm} mm shared{scale === 1 ? '' : `, multiplied by ${scale.toFixed(4)}`}
@@ -111,7 +117,7 @@ export function PrintTab({ planned, board }: { planned: PlannedLoom; board: Plan
           ) : (
             <span>No print hangs on the board.</span>
           )}
-          {(stale.length > 0 || !printed) && (
+          {map.tiles.length > 0 && (stale.length > 0 || !printed) && (
             <button
               type="button"
               className={controls.button}

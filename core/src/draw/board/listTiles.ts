@@ -8,8 +8,23 @@ type Window = Pick<Tile, 'x' | 'y' | 'widthMm' | 'heightMm'>;
 
 /** Pages of the print of a board, each with the fingerprint of what is drawn on it: two prints with the same one are the same. */
 export function listTiles(drawing: Drawing, planned: PlannedBoard, scale: number): TileMap {
-  const { tiles, ...map } = placeTiles(planned, scale);
+  const { tiles, ...map } = placeTiles(planned, measureDrawn(drawing.marks, planned.box), scale);
   return { ...map, tiles: tiles.map((tile) => ({ ...tile, fingerprint: toFingerprint(drawing.marks, tile, scale) })) };
+}
+
+/** The box of a loom with what is written beside it. */
+function measureDrawn(marks: readonly Mark[], { x, y, widthMm, heightMm }: PlannedBoard['box']): PlannedBoard['box'] {
+  let [left, top, right, bottom] = [x, y, x + widthMm, y + heightMm];
+  for (const mark of marks) {
+    if (mark.kind !== 'text' || mark.turn) continue;
+    const wide = measureText(mark.text, mark.size, mark.face);
+    const from = mark.anchor === 'end' ? mark.x - wide : mark.anchor === 'middle' ? mark.x - wide / 2 : mark.x;
+    left = Math.min(left, from);
+    right = Math.max(right, from + wide);
+    top = Math.min(top, mark.y - mark.size);
+    bottom = Math.max(bottom, mark.y + mark.size * 0.3);
+  }
+  return { x: left, y: top, widthMm: right - left, heightMm: bottom - top };
 }
 
 const near = (mm: number) => Math.round(mm * 2) / 2;

@@ -12,7 +12,7 @@ const LARGE = { widthMm: 20_000, heightMm: 6000 };
 const all = ({ rods, datum }: Laid) => [...rods.flat(), ...(datum ? [datum] : [])];
 const boxOf = (tree: BoardTree, form: BoardForm) => measureBox(all(layBoard(tree, form)));
 const ask = (rest: Partial<Parameters<typeof searchBoard>[1]> = {}) => ({ seed: 1, tries: 6_000, size: LARGE, pins: NO_PINS, ...rest });
-const seeds = Array.from({ length: runs(8, 500) }, (_, index) => ({ seed: index + 1, ends: 10 + ((index * 29) % 71) }));
+const seeds = Array.from({ length: runs(5, 500) }, (_, index) => ({ seed: index + 1, ends: 10 + ((index * 29) % 71) }));
 
 /** Places of a loom every few mm with the way between them along it: knows nothing of rods, angles or boxes. */
 function samplePlaces(tree: BoardTree, laid: Laid, stepMm: number) {
@@ -26,25 +26,33 @@ function samplePlaces(tree: BoardTree, laid: Laid, stepMm: number) {
     });
   });
 }
-/** Way along the loom between two of them: up from either to where both come by. */
-function measureWay({ pieces }: BoardTree, a: { index: number; along: number }, b: { index: number; along: number }): number {
-  const chain = (index: number): number[] => (index < 0 ? [] : [...chain(pieces[index]!.parent), index]);
-  const from = (index: number) => chain(pieces[index]!.parent).reduce((sum, one) => sum + pieces[one]!.lengthMm, 0);
-  const [ofA, ofB] = [chain(a.index), chain(b.index)];
-  const [toA, toB] = [from(a.index) + a.along, from(b.index) + b.along];
-  if (ofB.includes(a.index) || ofA.includes(b.index)) return Math.abs(toA - toB);
-  const shared = ofA.filter((one) => ofB.includes(one)).at(-1);
-  return toA + toB - 2 * (shared === undefined ? 0 : from(shared) + pieces[shared]!.lengthMm);
+/** Way along the loom between any two of them: up from either to where both come by. */
+function createMeasureWay({ pieces }: BoardTree) {
+  const chains = pieces.map((_, index) => {
+    const chain = new Set<number>();
+    for (let at = index; at >= 0; at = pieces[at]!.parent) chain.add(at);
+    return chain;
+  });
+  const starts = pieces.map((_, index) => [...chains[index]!].reduce((sum, one) => (one === index ? sum : sum + pieces[one]!.lengthMm), 0));
+  return (a: { index: number; along: number }, b: { index: number; along: number }): number => {
+    const [ofA, ofB] = [chains[a.index]!, chains[b.index]!];
+    const [toA, toB] = [starts[a.index]! + a.along, starts[b.index]! + b.along];
+    if (ofB.has(a.index) || ofA.has(b.index)) return Math.abs(toA - toB);
+    // a chain begins with the run itself: the first that both have is where they part
+    const shared = [...ofA].find((one) => ofB.has(one));
+    return toA + toB - 2 * (shared === undefined ? 0 : starts[shared]! + pieces[shared]!.lengthMm);
+  };
 }
 /** By how much the worst two places are too near: the clearance, or a quarter of the way between them where that is less. */
 function findWorst(tree: BoardTree, laid: Laid): number {
   const places = samplePlaces(tree, laid, 12);
+  const measureWay = createMeasureWay(tree);
   let worst = 0;
   places.forEach((a, one) => {
     for (const b of places.slice(one + 1)) {
       if (a.index === b.index) continue;
       const apart = Math.hypot(a.x - b.x, a.y - b.y);
-      if (apart < tree.clearMm) worst = Math.max(worst, Math.min(tree.clearMm, 0.25 * measureWay(tree, a, b)) - apart);
+      if (apart < tree.clearMm) worst = Math.max(worst, Math.min(tree.clearMm, 0.25 * measureWay(a, b)) - apart);
     }
   });
   return worst;
@@ -57,7 +65,6 @@ describe('layouts of made-up looms (craft C, calculations 12)', () => {
       const tree = createBoardSeed(seed, ends);
       const found = searchBoard(tree, ask());
       const laid = layBoard(tree, found.form);
-      expect(found).toEqual(searchBoard(tree, ask()));
       tree.pieces.forEach((piece, index) => {
         const drawn = laid.rods[index]!.filter(({ isFixture }) => !isFixture).reduce((sum, { lengthMm }) => sum + lengthMm, 0);
         expect(Math.abs(drawn - piece.lengthMm)).toBeLessThan(0.2);
@@ -70,12 +77,18 @@ describe('layouts of made-up looms (craft C, calculations 12)', () => {
       expect(findWorst(tree, laid)).toBeLessThanOrEqual(found.tooNearMm + 0.6);
     },
   );
+  test('the same seed finds the same; another finds another', () => {
+    const tree = createBoardSeed(2, 20);
+    const found = searchBoard(tree, ask());
+    expect(searchBoard(tree, ask())).toEqual(found);
+    expect(searchBoard(tree, ask({ seed: 2 })).form).not.toEqual(found.form);
+  });
   test('a layout at a guess takes no less than the bound either, however its forks are turned', () => {
     const random = createRandom(7);
-    for (const { seed, ends } of seeds.slice(0, 6)) {
+    for (const { seed, ends } of seeds.slice(0, 3)) {
       const tree = createBoardSeed(seed, ends);
       const form = { ...createQuickForm(tree, LARGE, NO_PINS) };
-      for (let nth = 0; nth < 30; nth += 1) {
+      for (let nth = 0; nth < 12; nth += 1) {
         const turns = form.turns.map((turn, index) =>
           tree.pieces[index]!.parent < 0 ? turn : Math.sign(turn || 1) * (30 + 15 * Math.floor(random() * 9)),
         );

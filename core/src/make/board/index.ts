@@ -19,4 +19,4 @@ export { LEAST_FORK_DEG } from './boundBoard';
 export { BOARD_TRIES, searchBoard, type BoardSearch } from './searchBoard';
 export type { BoardFound } from './boardBench';
 export { listPlankTiles, planPlank, type PlankStation, type PlannedPlank } from './planPlank';
-export { countTiles, correctScale, isBarTrue, listStaleTiles, placeTiles, type Tile, type TileMap } from './listTiles';
+export { countTiles, correctScale, isBarTrue, listStaleTiles, MOST_TILES, placeTiles, type Tile, type TileMap } from './listTiles';

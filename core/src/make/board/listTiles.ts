@@ -45,18 +45,17 @@ export const isBarTrue = (barMm: number): boolean => Math.abs(barMm - 100) <= BA
 const MARGIN_MM = 15;
 
 /**
- * Pages of the print of a board, along the rows. It begins at whole steps of the board, so that what is added at one end leaves the other
+ * Pages of the print of a board, along the rows; none where they were too many. box: all that is drawn. It begins at whole steps of the board, so that what is added at one end leaves the other
  * pages as they are. scale: what a print is multiplied by.
  */
-export function placeTiles(planned: PlannedBoard, scale: number): PlacedTiles {
-  const { printer, box } = planned;
+export function placeTiles({ printer }: Pick<PlannedBoard, 'printer'>, box: PlannedBoard['box'], scale: number): PlacedTiles {
   const stepX = (printer.usableWidthMm - printer.overlapMm) / scale;
   const stepY = (printer.usableHeightMm - printer.overlapMm) / scale;
   const left = Math.floor((box.x - MARGIN_MM) / GRID_MM) * GRID_MM;
   const top = Math.floor((box.y - MARGIN_MM) / GRID_MM) * GRID_MM;
   const size = { widthMm: (box.x + box.widthMm + MARGIN_MM - left) * scale, heightMm: (box.y + box.heightMm + MARGIN_MM - top) * scale };
   const { columns, rows } = countTiles(size, printer);
-  const tiles = Array.from({ length: columns * rows }, (_, index): PlacedTile => {
+  const tiles = Array.from({ length: columns * rows > MOST_TILES ? 0 : columns * rows }, (_, index): PlacedTile => {
     const [column, row] = [index % columns, Math.floor(index / columns)];
     return {
       number: index + 1,
@@ -70,6 +69,9 @@ export function placeTiles(planned: PlannedBoard, scale: number): PlacedTiles {
   });
   return { columns, rows, tiles };
 }
+
+/** more pages than this are no print: paper of another size is meant */
+export const MOST_TILES = 1000;
 
 /** where prints begin, mm: a run that grows by less leaves the pages where they are */
 const GRID_MM = 20;

@@ -89,6 +89,23 @@ describe('pages of a print (craft C, Accept)', () => {
   });
 });
 
+test('all that is written beside the loom lies on its pages; paper too small for a print has none', () => {
+  const planned = plan(laidOut, CATALOGUE).looms[0]!;
+  const board = planBoard(laidOut, CATALOGUE, planned);
+  const drawing = drawBoard(laidOut, CATALOGUE, planned, board);
+  const { tiles } = listTiles(drawing, board, 1);
+  const last = tiles.at(-1)!;
+  for (const mark of drawing.marks)
+    if (mark.kind === 'text') {
+      expect([mark.text, mark.x >= tiles[0]!.x && mark.x <= last.x + last.widthMm]).toEqual([mark.text, true]);
+      expect([mark.text, mark.y >= tiles[0]!.y && mark.y <= last.y + last.heightMm]).toEqual([mark.text, true]);
+    }
+  const small = { ...board, printer: { ...board.printer, usableWidthMm: 80, usableHeightMm: 80, overlapMm: 40 } };
+  const long = listTiles({ ...drawing, marks: [] }, { ...small, box: { x: 0, y: 0, widthMm: 3000, heightMm: 1250 } }, 1);
+  expect(long.columns * long.rows).toBeGreaterThan(1000);
+  expect(long.tiles).toEqual([]);
+});
+
 describe('a print and a loom that was changed since', () => {
   const printed = tilesOf(laidOut).tiles.map(({ fingerprint }) => fingerprint);
   test('the same loom prints the same pages', () => expect(listStaleTiles(tilesOf(laidOut), printed)).toEqual([]));

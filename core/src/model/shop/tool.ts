@@ -47,9 +47,9 @@ export const PrinterSchema = Type.Object(
     ...{ id: IdSchema, name: NameSchema },
     paperWidthMm: positive(5000),
     paperHeightMm: positive(20_000),
-    usableWidthMm: positive(5000, 'that it prints on'),
-    usableHeightMm: positive(20_000),
-    overlapMm: least0(200, 'that tiles share with their neighbours'),
+    usableWidthMm: Type.Number({ minimum: 80, maximum: 5000, description: 'that it prints on' }),
+    usableHeightMm: Type.Number({ minimum: 80, maximum: 20_000 }),
+    overlapMm: least0(40, 'that tiles share with their neighbours'),
   },
   { additionalProperties: false },
 );
