@@ -13,11 +13,13 @@ import {
   type Circuit,
   type ColourName,
   isOffered,
+  type Job,
+  type Loom,
   keepCircuit,
   KIND_WORDS,
 } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
-import { useJobStore, type PlannedLoom } from '../../client/jobContext';
+import { useJob, useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { NumberEntry } from '../../ui/fields/NumberField';
 import { Pick } from '../../ui/fields/Pick';
 import { DialogEnd } from '../../ui/DialogEnd';
@@ -49,8 +51,11 @@ export function CircuitDialog({
   onClose: () => void;
 }) {
   const shop = useShop();
-  const { loom, loomId } = planned;
+  const { loomId } = planned;
   const store = useJobStore();
+  // as it is now: the plan may be a change behind, and what it does not know is taken all the same
+  const job = useJob(({ document }) => document);
+  const loom = job.looms[loomId] ?? planned.loom;
   const others = Object.entries(loom.circuits).flatMap(([id, other]) => (id === circuitId ? [] : [other]));
   // a copy: the document is frozen, and what is copied of it as it is stays so
   const [values] = useState(() => structuredClone(start));
@@ -98,7 +103,8 @@ export function CircuitDialog({
             />
           </Group>
           <CircuitPins
-            planned={planned}
+            job={job}
+            loom={loom}
             others={others}
             places={circuit.terminations}
             onChange={(places) => form.setFieldValue('terminations', places)}
@@ -224,12 +230,14 @@ const toGroupId = (words: string) => words.replace(/[^A-Za-z0-9_-]/g, '');
 
 /** Which pins a circuit joins, the source first. Offered are the cavities that no other circuit has. */
 function CircuitPins({
-  planned: { job, loom },
+  job,
+  loom,
   others,
   places,
   onChange,
 }: {
-  planned: PlannedLoom;
+  job: Job;
+  loom: Loom;
   others: readonly Circuit[];
   places: Places;
   onChange: (places: Places) => void;

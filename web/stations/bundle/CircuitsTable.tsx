@@ -76,7 +76,7 @@ export function CircuitsTable({ planned }: { planned: PlannedLoom }) {
         <CircuitDialog
           planned={planned}
           circuitId={open.id}
-          start={(open.id && loom.circuits[open.id]) || createCircuit(toNextNumber(loom), '', [])}
+          start={(open.id && loom.circuits[open.id]) || createCircuit(toNextNumber(store.get().document.looms[loomId] ?? loom), '', [])}
           onClose={() => setOpen(null)}
         />
       )}

@@ -14,7 +14,7 @@ import {
   addNode,
 } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
-import { useJobStore, type PlannedLoom } from '../../client/jobContext';
+import { useJob, useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { MOST_MM } from '../../ui/fields/LengthField';
 import { NumberEntry } from '../../ui/fields/NumberField';
 import { useCursorStore } from '../../ui/cursor';
@@ -62,8 +62,11 @@ interface NewNode {
 /** A new end: at the datum while that is free, else on a leg from a breakout or the datum. */
 export function AddEndDialog({ planned, onClose }: { planned: PlannedLoom; onClose: () => void }) {
   const shop = useShop();
-  const { loom, loomId, plan, job } = planned;
+  const { loomId, plan } = planned;
   const store = useJobStore();
+  // as it is now: the plan may be a change behind
+  const job = useJob(({ document }) => document);
+  const loom = job.looms[loomId] ?? planned.loom;
   const isDatumFree = !Object.values(loom.ends).some(({ nodeId }) => nodeId === plan.tree.datumId);
   const breakouts = Object.keys(loom.nodes)
     .filter((id) => loom.nodes[id]!.kind === 'breakout' || loom.nodes[id]!.kind === 'datum')

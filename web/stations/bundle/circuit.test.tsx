@@ -1,5 +1,6 @@
-import { fireEvent, screen } from '@testing-library/react';
-import { CATALOGUE, type Job } from 'wattograph-core';
+import { act, fireEvent, screen } from '@testing-library/react';
+import { CATALOGUE, createCircuit, type Job } from 'wattograph-core';
+import type { PlannedLoom } from '../../client/jobContext';
 import { choose, listOptions, press, type } from '../../testing/act';
 import { openLoom, type FakeStore } from '../../testing/fakeStore';
 import { CircuitsTable } from './CircuitsTable';
@@ -163,5 +164,28 @@ describe('a circuit', () => {
     });
     expect(screen.getByRole('button', { name: 'Add circuit' })).toHaveProperty('disabled', true);
     expect(screen.getByText(/^No circuits yet/)).toBeTruthy();
+  });
+});
+
+describe('a dialog that is opened while the last change is still being planned', () => {
+  /** The table as it stood before an edit, as a page shows it until the plan of that edit has come. */
+  const openBehind = (change: (job: Job) => void) => {
+    let behind: PlannedLoom | null = null;
+    const store = openLoom((planned) => <CircuitsTable planned={(behind ??= planned)} />);
+    act(() => store.edit({ label: 'meanwhile', apply: change }));
+    return store;
+  };
+  test('offers no cavity that was given meanwhile, gives the next number, and takes no place of anything', () => {
+    const store = openBehind(({ looms }) => {
+      looms.inlet!.circuits.c29 = createCircuit('231', 'meanwhile', [{ endId: 'B1', cavity: '30' }]);
+    });
+    press('Add circuit');
+    expect(screen.getByLabelText('Number')).toHaveProperty('value', '232');
+    type('Name', 'sump level');
+    choose('Add a pin at', 'inlet bulkhead B1');
+    keep();
+    const kept = Object.values(circuits(store));
+    expect(kept.find(({ name }) => name === 'meanwhile')!.terminations).toEqual([{ endId: 'B1', cavity: '30' }]);
+    expect(kept.find(({ name }) => name === 'sump level')).toMatchObject({ number: '232', terminations: [{ endId: 'B1', cavity: '31' }] });
   });
 });
