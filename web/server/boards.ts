@@ -17,7 +17,7 @@ import {
 import { toDxf } from 'wattograph-core/dxf';
 import { toPdf } from 'wattograph-core/pdf';
 import { today } from '../client/today';
-import { readSource, toFileName } from './buildPacks';
+import { findLoomPlan, readSource, toFileName } from './buildPacks';
 import { readJobVersion } from './documents';
 import { Refusal } from './refusal';
 import { readShopOf } from './shop';
@@ -68,14 +68,9 @@ export async function readWantedBoard(jobId: string, query: URLSearchParams): Pr
 export async function makeBoard({ jobId, loom: loomId, what, format, pages: asked }: WantedBoard, fontFolder: string): Promise<Answer> {
   const { job, revision, at } = await readSource(jobId, null);
   const { shop } = await readShopOf(job);
-  const { looms } = plan(job, shop);
-  const found = looms.find((one) => one.loomId === loomId) ?? (loomId === null ? looms[0] : undefined);
-  if (!found || Object.keys(found.tree.segments).length === 0)
-    throw Refusal.at(
-      404,
-      'loom',
-      `expected a loom with runs, one of ${looms.map((one) => one.loomId).join(', ')}, got ${JSON.stringify(loomId)}`,
-    );
+  const found = findLoomPlan(plan(job, shop), loomId);
+  if (Object.keys(found.tree.segments).length === 0)
+    throw Refusal.at(404, 'loom', `expected a loom with runs, got ${JSON.stringify(found.loomId)}`);
   const loom = job.looms[found.loomId]!;
   const board = planBoard(job, shop, found);
   const drawing = drawBoard(job, shop, found, board);

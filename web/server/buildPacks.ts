@@ -83,10 +83,15 @@ export async function readLoom({ jobId, job, number }: Source, loomId: string | 
 
 function planDraft(job: Job, shop: Shop, loomId: string | null): { whole: JobPlan; loom: LoomPlan; build: LoomBuild } {
   const whole = plan(job, shop);
-  const { looms } = whole;
+  const loom = findLoomPlan(whole, loomId);
+  return { whole, loom, build: createBuild(job, loom, shop) };
+}
+
+/** The loom that is asked for, the first where none is. */
+export function findLoomPlan({ looms }: JobPlan, loomId: string | null): LoomPlan {
   const loom = looms.find((one) => one.loomId === loomId) ?? (loomId === null ? looms[0] : undefined);
   if (!loom) throw Refusal.at(404, 'loom', `expected one of ${looms.map((one) => one.loomId).join(', ')}, got ${JSON.stringify(loomId)}`);
-  return { whole, loom, build: createBuild(job, loom, shop) };
+  return loom;
 }
 
 /** Sheets of a loom, and what was built for them: of a revision as they were drawn then. */

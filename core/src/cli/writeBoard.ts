@@ -6,7 +6,7 @@ import { toDxf } from '../draw/toDxf';
 import { toPdf } from '../draw/toPdf';
 import { takeBoard } from '../edit';
 import { toBoardJson } from '../exchange';
-import { BOARD_TRIES, createBoardTree, layBoard, measureBox, planBoard, searchBoard, toBoardPins, toMiddle, toMoves } from '../make';
+import { BOARD_TRIES, createBoardTree, planBoard, searchBoard, toBoardMoves, toBoardPins, toUsable } from '../make';
 import { changeDocument, type Board, type Job } from '../model';
 import { findStandard, plan } from '../plan';
 import { toCount } from '../units';
@@ -37,11 +37,14 @@ export async function writeBoard(job: Job, shop: Catalogue, words: BoardWords, o
     throw new BadInput([{ path: '--loom', message: `expected a loom with runs, got "${found.loomId}"` }]);
   const tree = createBoardTree(job, boarded, found, findStandard(job, boarded).boardClearMm);
   const spread = job.looms[found.loomId]!.board;
-  const size = { widthMm: board.widthMm - 2 * board.edgeMm, heightMm: board.heightMm - 2 * board.edgeMm };
-  const { form } = searchBoard(tree, { seed: Number(seed), tries: BOARD_TRIES, size, pins: toBoardPins(tree, spread, false) });
-  const laid = layBoard(tree, form);
-  const box = measureBox([...laid.rods.flat(), ...(laid.datum ? [laid.datum] : [])]);
-  const laidOut = changeDocument(job, takeBoard(found.loomId, toMoves(tree, form), toMiddle(box, board)).apply);
+  const { form } = searchBoard(tree, {
+    seed: Number(seed),
+    tries: BOARD_TRIES,
+    size: toUsable(board),
+    pins: toBoardPins(tree, spread, false),
+  });
+  const { at, ...moves } = toBoardMoves(tree, form, board);
+  const laidOut = changeDocument(job, takeBoard(found.loomId, moves, at).apply);
   const planned = planBoard(laidOut, boarded, found);
   const { scale } = spread;
   const drawing = drawBoard(laidOut, boarded, found, planned);
@@ -55,7 +58,7 @@ export async function writeBoard(job: Job, shop: Catalogue, words: BoardWords, o
     const pages = drawTiles(drawing, planned, map, meta);
     writeFileSync(pdf!, await toPdf(pages, job.name, now, fileURLToPath(new URL('../../assets/fonts/', import.meta.url))));
   }
-  const { widthMm, heightMm } = planned.box;
+  const { widthMm, heightMm } = planned.takes;
   const near = planned.tooNear.length > 0 ? `, ${toCount(planned.tooNear.length, 'pair')} too near` : '';
   output.out(`${file}: takes ${Math.round(widthMm)} × ${Math.round(heightMm)} mm${near}\n`);
 }

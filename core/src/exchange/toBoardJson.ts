@@ -5,12 +5,13 @@ const at = ({ x, y }: { x: number; y: number }) => ({ x: round(x), y: round(y) }
 
 /** A board for another program: places in mm from its left and top edge, runs as lines through points, pegs, housings, pages of the print. */
 export function toBoardJson(planned: PlannedBoard, { columns, rows, tiles }: TileMap): object {
-  const { loomId, board, printer, by, nodes, runs, ends, pegs, ties, box, areaMm2, boundMm2, tooNear, over } = planned;
+  const { loomId, board, printer, by, nodes, runs, ends, pegs, ties, box, takes, areaMm2, boundMm2, tooNear, over } = planned;
   return {
     loom: loomId,
     board: { id: board.id, widthMm: board.widthMm, heightMm: board.heightMm, edgeMm: board.edgeMm },
     laidOut: by,
-    takes: { ...at(box), widthMm: round(box.widthMm), heightMm: round(box.heightMm) },
+    box: { ...at(box), widthMm: round(box.widthMm), heightMm: round(box.heightMm) },
+    takes: { widthMm: round(takes.widthMm), heightMm: round(takes.heightMm) },
     areaMm2: Math.round(areaMm2),
     boundMm2: Math.round(boundMm2),
     nodes: nodes.map((node) => ({ id: node.nodeId, name: node.name, kind: node.kind, ...at(node) })),

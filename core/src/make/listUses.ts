@@ -14,6 +14,8 @@ export function listUses(job: Job, plan: JobPlan, catalogue: Catalogue): string[
     for (const { familyId } of Object.values(loom.ends))
       if (familyId !== null && !Object.hasOwn(job.families, familyId)) add('families', familyId);
     for (const { cable } of Object.values(loom.circuits)) add('cables', cable?.itemId ?? null);
+    if (loom.board.boardId !== null) uses.add(`boards/${loom.board.boardId}`);
+    if (loom.board.printerId !== null) uses.add(`printers/${loom.board.printerId}`);
   }
   const plugSizes = new Map(Object.entries(catalogue.plugs).map(([size, { id }]) => [id, size]));
   const rings = new Set(catalogue.rings.map(({ id }) => id));

@@ -1,21 +1,21 @@
 'use client';
 
-import { Progress } from '@mantine/core';
 import { LEAST_FORK_DEG, mirrorBoard, setBoard, toCount, type PlannedBoard } from 'wattograph-core';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { useShop } from '../../client/shopContext';
 import { Pick } from '../../ui/fields/Pick';
 import { Why } from '../../ui/Why';
+import { SearchProgress } from '../../ui/search/SearchProgress';
+import type { Search } from '../../ui/search/useSearch';
 import controls from '../../ui/controls.module.css';
 import styles from './Board.module.css';
-import type { BoardSearchState } from './useBoardSearch';
 
 const SIDES = { left: 'on the left', top: 'at the top', right: 'on the right', bottom: 'at the bottom' } as const;
 /** so many pairs are named */
 const MOST_PAIRS = 3;
 
 /** Which board, how it was laid out, what it takes, and what is wrong with it. */
-export function BoardBar({ planned, board, search }: { planned: PlannedLoom; board: PlannedBoard; search: BoardSearchState }) {
+export function BoardBar({ planned, board, search }: { planned: PlannedLoom; board: PlannedBoard; search: Search }) {
   const shop = useShop();
   const store = useJobStore();
   const { loomId, loom } = planned;
@@ -46,25 +46,20 @@ export function BoardBar({ planned, board, search }: { planned: PlannedLoom; boa
           {board.by === 'search' ? 'Lay out again' : 'Search the layout'}
         </button>
       ) : (
-        <span className={styles.running} role="status" aria-label="Search of the layout">
-          <Progress value={search.done * 100} w={110} aria-label="searched" /> {Math.round(search.done * 100)} %
-          <button type="button" className={controls.button} disabled={!search.hasBest} onClick={search.takeBest}>
-            Take the best so far
-          </button>
-          <button type="button" className={controls.button} onClick={search.stop}>
-            Cancel
-          </button>
-        </span>
+        <SearchProgress search={search} name="layout" />
       )}
       <span data-testid="board-sums">
-        takes {Math.round(board.box.widthMm)} × {Math.round(board.box.heightMm)} mm,{' '}
+        takes {Math.round(board.takes.widthMm)} × {Math.round(board.takes.heightMm)} mm,{' '}
         <Why
-          because={`No layout takes less than ${m2(board.boundMm2)} m²: half of the clearance round each run belongs to it alone; and where the trunk lies straight, the board is as wide as it is long and as high as the longest fork of each side reaches at ${LEAST_FORK_DEG}°.`}
+          because={`With half of the clearance round it. No layout that keeps its distances takes less than ${m2(board.boundMm2)} m²: half of the clearance round each run belongs to it alone; and where the trunk lies straight, it is as wide as that is long and as high as the longest fork of each side reaches at ${LEAST_FORK_DEG.toFixed(0)}°.`}
         >
           {m2(board.areaMm2)} m²
         </Why>
         , {toCount(board.runs.filter(({ fold }) => fold).length, 'fold')}, {toCount(board.pegs.length, 'peg')}
       </span>
+      {loom.board.boardId !== null && loom.board.boardId !== board.board.id && (
+        <span className={styles.alarm}>The board that was chosen is no longer in the shop.</span>
+      )}
       <span className={board.by === 'search' ? 'faint' : styles.alarm}>
         {board.by === 'search'
           ? 'laid out'

@@ -6,7 +6,8 @@ import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { useShop } from '../../client/shopContext';
 import styles from './Board.module.css';
 import { nameRun } from './nameRun';
-import { findTurn, isFork, withTurn } from './turns';
+import { toPath } from './toPath';
+import { findTurn, isFork, listTurns, withTurn } from './turns';
 import { useView } from './useView';
 
 /** letters on the screen, px; a shorter end than this has no name beside it until it is looked at closely */
@@ -41,7 +42,7 @@ export function BoardPicture({
     [dragged, planned, stored, shop],
   );
   const turn = (run: BoardRun, deg: number) => {
-    const turns = Object.fromEntries(stored.runs.flatMap(({ segmentId, turnDeg }) => (turnDeg === null ? [] : [[segmentId, turnDeg]])));
+    const turns = listTurns(stored);
     const { loomId } = planned;
     store.edit(turnFork({ loomId, segmentId: run.segmentId, name: nameRun(planned, run.segmentId) }, deg, { turns, at: stored.at }));
   };
@@ -193,9 +194,6 @@ export function BoardPicture({
     </div>
   );
 }
-
-const toPath = (points: readonly BoardPoint[]) =>
-  points.map(({ x, y }, index) => `${index === 0 ? 'M' : 'L'}${x.toFixed(2)} ${y.toFixed(2)}`).join('');
 
 interface PlacedName extends BoardPoint {
   key: string;

@@ -24,6 +24,7 @@ import { NumberField } from '../../ui/fields/NumberField';
 import { Pick } from '../../ui/fields/Pick';
 import controls from '../../ui/controls.module.css';
 import styles from './Board.module.css';
+import { toPath } from './toPath';
 
 /** The print under the loom: pages, files, the bar that says whether it is true, and which pages no longer hold. */
 export function PrintTab({ planned, board }: { planned: PlannedLoom; board: PlannedBoard }) {
@@ -185,12 +186,7 @@ function Pages({ map, stale, board }: { map: TileMap; stale: readonly number[]; 
         />
       ))}
       {board.runs.map(({ segmentId, points }) => (
-        <path
-          key={segmentId}
-          className={styles.line}
-          strokeWidth={width / 220}
-          d={points.map(({ x, y }, index) => `${index === 0 ? 'M' : 'L'}${x} ${y}`).join('')}
-        />
+        <path key={segmentId} className={styles.line} strokeWidth={width / 220} d={toPath(points)} />
       ))}
       {map.tiles.map(({ number, x, y }) => (
         <text key={number} x={x + letter * 0.4} y={y + letter * 1.1} fontSize={letter}>

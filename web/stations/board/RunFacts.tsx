@@ -7,7 +7,7 @@ import { Pick } from '../../ui/fields/Pick';
 import controls from '../../ui/controls.module.css';
 import styles from './Board.module.css';
 import { nameRun } from './nameRun';
-import { isFork } from './turns';
+import { isFork, listTurns } from './turns';
 
 const FOLDS = { '180': 'back, to the left', '-180': 'back, to the right', '90': 'to the left', '-90': 'to the right' } as const;
 type FoldWay = keyof typeof FOLDS;
@@ -33,8 +33,7 @@ export function RunFacts({ planned, board, segmentId }: { planned: PlannedLoom; 
   const turn = loom.board.turns[run.segmentId];
   const fold = loom.board.folds[run.segmentId];
   const turnTo = (deg: number) => {
-    const turns = Object.fromEntries(board.runs.flatMap((one) => (one.turnDeg === null ? [] : [[one.segmentId, one.turnDeg]])));
-    store.edit(turnFork(place, deg, { turns, at: board.at }));
+    store.edit(turnFork(place, deg, { turns: listTurns(board), at: board.at }));
   };
   const deg = run.turnDeg ?? 0;
   return (

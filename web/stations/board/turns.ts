@@ -1,4 +1,4 @@
-import type { BoardPoint, Job, PlannedBoard, Tree } from 'wattograph-core';
+import { changeDocument, turnFork, type BoardPoint, type Job, type PlannedBoard, type Tree } from 'wattograph-core';
 import type { PlannedLoom } from '../../client/jobContext';
 
 /** dragged forks rest at multiples of this */
@@ -31,15 +31,10 @@ export function findTurn(tree: Tree, board: PlannedBoard, segmentId: string, to:
   return Math.max(-MOST_DEG, Math.min(MOST_DEG, snapped === 0 ? SNAP_DEG : snapped));
 }
 
+/** How all forks lie now, by run. */
+export const listTurns = ({ runs }: PlannedBoard): Record<string, number> =>
+  Object.fromEntries(runs.flatMap(({ segmentId, turnDeg }) => (turnDeg === null ? [] : [[segmentId, turnDeg]])));
+
 /** The job with one fork turned and all others as they lie. */
-export function withTurn(
-  { job, loom, loomId }: PlannedLoom,
-  board: PlannedBoard,
-  { segmentId, deg }: { segmentId: string; deg: number },
-): Job {
-  const stands = Object.fromEntries(
-    board.runs.flatMap((run) => (run.turnDeg === null ? [] : [[run.segmentId, { deg: run.turnDeg, pinned: false }]])),
-  );
-  const turns = { ...stands, [segmentId]: { deg, pinned: true } };
-  return { ...job, looms: { ...job.looms, [loomId]: { ...loom, board: { ...loom.board, turns, at: board.at } } } };
-}
+export const withTurn = ({ job, loomId }: PlannedLoom, board: PlannedBoard, { segmentId, deg }: { segmentId: string; deg: number }): Job =>
+  changeDocument(job, turnFork({ loomId, segmentId, name: '' }, deg, { turns: listTurns(board), at: board.at }).apply);

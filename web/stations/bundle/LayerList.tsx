@@ -17,10 +17,10 @@ import { Pick } from '../../ui/fields/Pick';
 import { askReason } from '../../ui/fields/askReason';
 import { Swatch } from '../../ui/Swatch';
 import styles from './Layup.module.css';
-import type { LayupSearch } from './useLayupSearch';
+import type { Search } from '../../ui/search/useSearch';
 
 /** The layers where the cursor stands, from the core outwards, each in its order round from 12 o'clock. */
-export function LayerList({ planned, layup, search }: { planned: PlannedLoom; layup: PlannedLayup; search: LayupSearch }) {
+export function LayerList({ planned, layup, search }: { planned: PlannedLoom; layup: PlannedLayup; search: Search }) {
   const { plan } = planned;
   // by the section: the order is the same all along it
   const mark = useCursor((cursor) => {
@@ -129,7 +129,7 @@ function Pinned({
   planned: PlannedLoom;
   layup: PlannedLayup;
   layers: readonly LaidLayer[];
-  search: LayupSearch;
+  search: Search;
 }) {
   const store = useJobStore();
   const lit = useLit();

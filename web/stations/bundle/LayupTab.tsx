@@ -1,6 +1,5 @@
 'use client';
 
-import { Progress } from '@mantine/core';
 import Link from 'next/link';
 import { useMemo } from 'react';
 import {
@@ -21,10 +20,12 @@ import { useShop } from '../../client/shopContext';
 import { useCursor, useCursorStore, standAt } from '../../ui/cursor';
 import { Pick } from '../../ui/fields/Pick';
 import { Why } from '../../ui/Why';
+import { SearchProgress } from '../../ui/search/SearchProgress';
+import type { Search } from '../../ui/search/useSearch';
 import controls from '../../ui/controls.module.css';
 import { LayerList } from './LayerList';
 import styles from './Layup.module.css';
-import { useLayupSearch, type LayupSearch } from './useLayupSearch';
+import { useLayupSearch } from './useLayupSearch';
 
 /** How the bundles of a loom are twisted: the school, the search, what is done at each breakout, and the layers where the cursor stands. */
 export function LayupTab({ planned }: { planned: PlannedLoom }) {
@@ -53,7 +54,7 @@ export function LayupTab({ planned }: { planned: PlannedLoom }) {
   );
 }
 
-function SchoolBar({ planned, search }: { planned: PlannedLoom; search: LayupSearch }) {
+function SchoolBar({ planned, search }: { planned: PlannedLoom; search: Search }) {
   const shop = useShop();
   const store = useJobStore();
   const { loom, loomId, job, plan } = planned;
@@ -85,15 +86,7 @@ function SchoolBar({ planned, search }: { planned: PlannedLoom; search: LayupSea
               {isOpen ? 'Search the lay-up' : 'Search again'}
             </button>
           ) : (
-            <span className={styles.running} role="status" aria-label="Search of the lay-up">
-              <Progress value={search.done * 100} w={110} aria-label="searched" /> {Math.round(search.done * 100)} %
-              <button type="button" className={controls.button} disabled={!search.hasBest} onClick={search.takeBest}>
-                Take the best so far
-              </button>
-              <button type="button" className={controls.button} onClick={search.stop}>
-                Cancel
-              </button>
-            </span>
+            <SearchProgress search={search} name="lay-up" />
           )}
           <span className={styles.sums} data-testid="layup-sums">
             <b className={crossings ? styles.alarm : undefined}>{toCount(crossings, 'crossed breakout')}</b> (least 0),{' '}

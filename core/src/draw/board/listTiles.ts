@@ -1,15 +1,16 @@
-import { placeTiles, type PlannedBoard, type Tile, type TileMap } from '../../make';
+import { placeTiles, type PlannedBoard, type TileMap } from '../../make';
 import { toDigest } from '../../make/toDigest';
-import type { Drawing, Mark, Point } from '../drawing';
+import type { Drawing, Mark } from '../drawing';
 import { flattenPath } from '../flattenPath';
 import { measureText } from '../measureText';
-
-type Window = Pick<Tile, 'x' | 'y' | 'widthMm' | 'heightMm'>;
+import { clipLine, type Rect } from './clipLine';
 
 /** Pages of the print of a board, each with the fingerprint of what is drawn on it: two prints with the same one are the same. */
 export function listTiles(drawing: Drawing, planned: PlannedBoard, scale: number): TileMap {
   const { tiles, ...map } = placeTiles(planned, measureDrawn(drawing.marks, planned.box), scale);
-  return { ...map, tiles: tiles.map((tile) => ({ ...tile, fingerprint: toFingerprint(drawing.marks, tile, scale) })) };
+  const told = drawing.marks.map(toTold);
+  const toMark = (tile: Rect) => toDigest([scale.toFixed(4), ...told.flatMap((tell) => tell(tile))].join('\n'));
+  return { ...map, tiles: tiles.map((tile) => ({ ...tile, fingerprint: toMark(tile) })) };
 }
 
 /** The box of a loom with what is written beside it. */
@@ -29,55 +30,31 @@ function measureDrawn(marks: readonly Mark[], { x, y, widthMm, heightMm }: Plann
 
 const near = (mm: number) => Math.round(mm * 2) / 2;
 
-/** What is drawn in a window, to half a millimetre. */
-function toFingerprint(marks: readonly Mark[], window: Window, scale: number): string {
-  const at = (x: number, y: number) => `${near(x - window.x)} ${near(y - window.y)}`;
-  const isIn = (x: number, y: number, roomX: number, roomY = roomX) =>
-    x > window.x - roomX && x < window.x + window.widthMm + roomX && y > window.y - roomY && y < window.y + window.heightMm + roomY;
-  const said = marks.flatMap((mark): string[] => {
-    switch (mark.kind) {
-      case 'text': {
-        const room = measureText(mark.text, mark.size, mark.face);
-        return isIn(mark.x, mark.y, room) ? [`${mark.text} ${at(mark.x, mark.y)} ${mark.turn ?? 0}`] : [];
-      }
-      case 'circle':
-        return isIn(mark.x, mark.y, mark.r) ? [`o ${at(mark.x, mark.y)} ${near(mark.r)} ${mark.fill}`] : [];
-      case 'rect': {
-        const [x, y] = [mark.x + mark.w / 2, mark.y + mark.h / 2];
-        return isIn(x, y, mark.w / 2, mark.h / 2) ? [`r ${at(mark.x, mark.y)} ${near(mark.w)} ${near(mark.h)} ${mark.fill}`] : [];
-      }
-      case 'path':
-        return flattenPath(mark.d).flatMap(({ points, isClosed }) => listClipped(isClosed ? [...points, points[0]!] : points, window, at));
-      case 'window':
-        return [];
-    }
-  });
-  return toDigest([scale.toFixed(4), ...said].join('\n'));
-}
-
-function listClipped(points: readonly Point[], window: Window, at: (x: number, y: number) => string): string[] {
-  return points.slice(1).flatMap((to, index) => {
-    const clipped = clipLine(points[index]!, to, window);
-    return clipped ? [`${at(...clipped[0])} ${at(...clipped[1])}`] : [];
-  });
-}
-
-/** The part of a line within a window; null: it passes by. */
-function clipLine(a: Point, b: Point, { x, y, widthMm, heightMm }: Window): readonly [Point, Point] | null {
-  let [from, to] = [0, 1];
-  const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
-  for (const [step, room] of [
-    [-dx, a[0] - x],
-    [dx, x + widthMm - a[0]],
-    [-dy, a[1] - y],
-    [dy, y + heightMm - a[1]],
-  ] as const) {
-    if (Math.abs(step) < 1e-12) {
-      if (room < 0) return null;
-    } else if (step < 0) from = Math.max(from, room / step);
-    else to = Math.min(to, room / step);
+/** What of a mark is drawn in a window, to half a millimetre. Measured and cut into lines once: a page is one of many. */
+function toTold(mark: Mark): (window: Rect) => string[] {
+  const at = (window: Rect, x: number, y: number) => `${near(x - window.x)} ${near(y - window.y)}`;
+  const place = (x: number, y: number, roomX: number, roomY: number, words: string) => (window: Rect) =>
+    x > window.x - roomX && x < window.x + window.widthMm + roomX && y > window.y - roomY && y < window.y + window.heightMm + roomY
+      ? [`${words} ${at(window, x, y)}`]
+      : [];
+  // a part of another drawing has no place on a board
+  if (mark.kind === 'window') throw new RangeError('pages of a board: expected a whole drawing, got pages of one');
+  if (mark.kind === 'text') {
+    const room = measureText(mark.text, mark.size, mark.face);
+    return place(mark.x, mark.y, room, room, `${mark.text} ${mark.size} ${mark.turn ?? 0} ${mark.fill}`);
   }
-  if (from > to) return null;
-  const point = (share: number): Point => [a[0] + dx * share, a[1] + dy * share];
-  return [point(from), point(to)];
+  const look = `${mark.fill} ${mark.stroke} ${mark.width} ${'dash' in mark ? String(mark.dash) : ''}`;
+  if (mark.kind === 'circle') return place(mark.x, mark.y, mark.r, mark.r, `o ${near(mark.r)} ${look}`);
+  if (mark.kind === 'rect') {
+    const [w, h] = [mark.w / 2, mark.h / 2];
+    return place(mark.x + w, mark.y + h, w, h, `r ${near(mark.w)} ${near(mark.h)} ${look}`);
+  }
+  const lines = flattenPath(mark.d).flatMap(({ points, isClosed }) =>
+    (isClosed ? [...points.slice(1), points[0]!] : points.slice(1)).map((to, index) => [points[index]!, to] as const),
+  );
+  return (window) =>
+    lines.flatMap(([from, to]) => {
+      const clipped = clipLine(from, to, window);
+      return clipped ? [`${look} ${at(window, ...clipped[0])} ${at(window, ...clipped[1])}`] : [];
+    });
 }

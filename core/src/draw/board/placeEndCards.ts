@@ -1,10 +1,11 @@
 import { findFamily, type Catalogue } from '../../catalogue';
 import { toColourWords, type Job } from '../../model';
 import type { LoomPlan } from '../../plan';
-import type { BoardEnd, PlannedBoard } from '../../make';
+import type { BoardEnd, BoardPoint, PlannedBoard } from '../../make';
 import { moveMark, text, type Mark } from '../drawing';
 import { drawFacePicture } from '../drawFacePicture';
 import { measureText } from '../measureText';
+import { clipLine, type Rect } from './clipLine';
 
 /** Words that are read at arm's length, and the rest, mm: 14 pt and 9 pt. */
 export const LARGE = 4.9;
@@ -20,13 +21,6 @@ const TURNS = [0, 30, -30, 60, -60, 90, -90, 120, -120];
 const STEPS = [4, 14, 28, 45];
 /** a card keeps so far from runs and housings, mm */
 const CLEAR_MM = 4;
-
-interface Rect {
-  x: number;
-  y: number;
-  w: number;
-  h: number;
-}
 
 /** What stands beside an end: its face, and which wire goes into which cavity. */
 interface Card {
@@ -106,7 +100,7 @@ function findRoom(board: PlannedBoard, taken: readonly Rect[], end: BoardEnd, { 
       const angle = ((end.deg + turn) * Math.PI) / 180;
       const [c, s] = [Math.cos(angle), Math.sin(angle)];
       const away = step + (Math.abs(turn) >= 90 ? end.widthMm / 2 : end.depthMm) + (Math.abs(c) * w) / 2 + (Math.abs(s) * h) / 2;
-      const rect = { x: end.x + c * away - w / 2, y: end.y + s * away - h / 2, w, h };
+      const rect = { x: end.x + c * away - w / 2, y: end.y + s * away - h / 2, widthMm: w, heightMm: h };
       if (
         rect.x < size.edgeMm ||
         rect.y < size.edgeMm ||
@@ -123,7 +117,10 @@ function findRoom(board: PlannedBoard, taken: readonly Rect[], end: BoardEnd, { 
 }
 
 const overlaps = (a: Rect, b: Rect): boolean =>
-  a.x < b.x + b.w + CLEAR_MM && b.x < a.x + a.w + CLEAR_MM && a.y < b.y + b.h + CLEAR_MM && b.y < a.y + a.h + CLEAR_MM;
+  a.x < b.x + b.widthMm + CLEAR_MM &&
+  b.x < a.x + a.widthMm + CLEAR_MM &&
+  a.y < b.y + b.heightMm + CLEAR_MM &&
+  b.y < a.y + a.heightMm + CLEAR_MM;
 
 /** The box of a housing, however it stands. */
 function toBox({ x, y, deg, depthMm, widthMm }: BoardEnd): Rect {
@@ -131,23 +128,9 @@ function toBox({ x, y, deg, depthMm, widthMm }: BoardEnd): Rect {
   const [cx, cy] = [x + (c * depthMm) / 2, y + (s * depthMm) / 2];
   const w = Math.abs(c) * depthMm + Math.abs(s) * widthMm;
   const h = Math.abs(s) * depthMm + Math.abs(c) * widthMm;
-  return { x: cx - w / 2, y: cy - h / 2, w, h };
+  return { x: cx - w / 2, y: cy - h / 2, widthMm: w, heightMm: h };
 }
 
 /** Does a line come nearer to a rectangle than so? */
-function passes({ x, y, w, h }: Rect, a: { x: number; y: number }, b: { x: number; y: number }, room: number): boolean {
-  let [from, to] = [0, 1];
-  for (const [start, step, low, high] of [
-    [a.x, b.x - a.x, x - room, x + w + room],
-    [a.y, b.y - a.y, y - room, y + h + room],
-  ] as const) {
-    if (Math.abs(step) < 1e-9) {
-      if (start < low || start > high) return false;
-    } else {
-      const [one, other] = [(low - start) / step, (high - start) / step];
-      from = Math.max(from, Math.min(one, other));
-      to = Math.min(to, Math.max(one, other));
-    }
-  }
-  return from <= to;
-}
+const passes = ({ x, y, widthMm, heightMm }: Rect, a: BoardPoint, b: BoardPoint, room: number): boolean =>
+  clipLine([a.x, a.y], [b.x, b.y], { x: x - room, y: y - room, widthMm: widthMm + 2 * room, heightMm: heightMm + 2 * room }) !== null;

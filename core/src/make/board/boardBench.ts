@@ -37,7 +37,15 @@ export function createBoardBench(tree: BoardTree, size: BoardSize) {
   const toBoardState = (form: BoardForm, laid: Laid, boxes: Box[], tooNear: number): BoardState => {
     const { widthMm, heightMm } = joinBoxes(boxes);
     const folds = form.folds.reduce((sum, fold) => sum + (fold ? 1 : 0), 0);
-    return { form, laid, boxes, area: (widthMm * heightMm) / share, tooNear, over: measureOver(boxes), folds };
+    return {
+      form,
+      laid,
+      boxes,
+      area: ((widthMm + tree.clearMm) * (heightMm + tree.clearMm)) / share,
+      tooNear,
+      over: measureOver(boxes),
+      folds,
+    };
   };
   const weigh = (form: BoardForm): BoardState => {
     const laid = layBoard(tree, form);
@@ -67,7 +75,7 @@ export function createBoardBench(tree: BoardTree, size: BoardSize) {
     const isFolded = form.folds.some((one) => one !== null);
     return {
       form,
-      areaMm2: widthMm * heightMm,
+      areaMm2: (widthMm + tree.clearMm) * (heightMm + tree.clearMm),
       boundMm2: boundBoard(tree, isFolded),
       tooNearMm: tooNear < 0.5 ? 0 : tooNear,
       overMm: measureOver(boxes),

@@ -1,27 +1,29 @@
 import type { BoardTree } from './boardTypes';
 import { NEAR_SHARE } from './measureClearance';
 
-/** Least angle between a fork and what it leaves: at less, two places were nearer than the share of the way between them. */
-export const LEAST_FORK_DEG = 30;
+/**
+ * Least angle between a fork and what it leaves, degrees: at less, two places so far from where they part were nearer than the share of the
+ * way between them.
+ */
+export const LEAST_FORK_DEG = (2 * Math.asin(NEAR_SHARE) * 180) / Math.PI;
 
 /**
- * No layout takes less of a board, mm²: of two bounds the larger. By room: round each place of the loom that is far enough from every fork
- * half of the clearance belongs to it alone, and that overlaps nothing. By reach, where the trunk lies straight: it is as wide as its trunk
- * is long, and as high as the longest fork of each side reaches at the least angle.
+ * No layout that keeps its distances takes less of a board, mm², with half of the clearance round it: of two bounds the larger. By room:
+ * round each place of the loom that is far enough from every fork half of the clearance belongs to it alone, and that overlaps nothing. By
+ * reach, where the trunk lies straight: as wide as the trunk is long, and as high as the longest fork of each side reaches at the least angle.
  */
 export function boundBoard(tree: BoardTree, isFolded: boolean): number {
-  const { pieces, clearMm } = tree;
+  const { clearMm } = tree;
   const chains = listChains(tree);
-  const roomMm = chains.reduce((sum, { lengthMm, isTrunk }) => sum + Math.max(0, isTrunk ? lengthMm : lengthMm - clearMm / NEAR_SHARE), 0);
-  const room = roomMm * clearMm;
-  const trunks = chains.filter(({ isTrunk }) => isTrunk).map(({ lengthMm }) => lengthMm);
-  const trunkMm = Math.max(0, ...trunks);
-  if (isFolded || pieces.length === 0) return room;
-  const forks = chains.filter(({ isTrunk, parentIsTrunk }) => !isTrunk && parentIsTrunk);
-  const reach = (side: 'left' | 'right') => Math.max(0, ...forks.filter((one) => one.side === side).map(({ lengthMm }) => lengthMm));
-  const either = Math.max(0, ...forks.map(({ lengthMm }) => lengthMm));
-  const highMm = Math.max(reach('left') + reach('right'), either) * Math.sin((LEAST_FORK_DEG * Math.PI) / 180);
-  return Math.max(room, trunkMm * highMm);
+  const farMm = clearMm / NEAR_SHARE;
+  const room = clearMm * chains.reduce((sum, { lengthMm, isTrunk }) => sum + Math.max(0, isTrunk ? lengthMm : lengthMm - farMm), 0);
+  const trunk = chains.find(({ isTrunk }) => isTrunk);
+  if (isFolded || !trunk) return room;
+  const forks = chains.filter(({ parentIsTrunk }) => parentIsTrunk);
+  const reach = (side: 'left' | 'right' | null) =>
+    Math.max(0, ...forks.flatMap((one) => (side === null || one.side === side ? [one.lengthMm] : [])));
+  const highMm = Math.max(reach('left') + reach('right'), reach(null)) * Math.sin((LEAST_FORK_DEG * Math.PI) / 180);
+  return Math.max(room, (trunk.lengthMm + (tree.datum?.depthMm ?? 0) + clearMm) * (highMm + clearMm));
 }
 
 /** Lines of runs that go straight on, with what is held at their end; the first from the datum is the trunk. */

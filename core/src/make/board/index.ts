@@ -5,8 +5,7 @@ export {
   findPrinter,
   planBoard,
   toBoardPins,
-  toMiddle,
-  toMoves,
+  toBoardMoves,
   toUsable,
   type BoardEnd,
   type BoardPoint,
@@ -14,7 +13,6 @@ export {
   type PlannedBoard,
 } from './planBoard';
 export type { BoardPeg, BoardTie } from './placePegs';
-export { layBoard, measureBox } from './layBoard';
 export { LEAST_FORK_DEG } from './boundBoard';
 export { BOARD_TRIES, searchBoard, type BoardSearch } from './searchBoard';
 export type { BoardFound } from './boardBench';

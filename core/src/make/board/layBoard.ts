@@ -109,6 +109,9 @@ export function layPiece(
   return { rods, end, arc };
 }
 
+/** All that is laid: runs, and what is held at ends and at the datum. */
+export const listRods = ({ rods, datum }: Laid): Rod[] => [...rods.flat(), ...(datum ? [datum] : [])];
+
 /** What the rods take, with their own thickness. */
 export function measureBox(rods: readonly Rod[]): Box {
   const box = { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity };

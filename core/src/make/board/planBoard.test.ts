@@ -10,16 +10,13 @@ import {
   countTiles,
   createBoardTree,
   isBarTrue,
-  layBoard,
   listStaleTiles,
   listPlankTiles,
-  measureBox,
   planBoard,
   planPlank,
   searchBoard,
   toBoardPins,
-  toMiddle,
-  toMoves,
+  toBoardMoves,
   type PlannedBoard,
 } from './index';
 
@@ -39,9 +36,8 @@ function layOut(job: Job, loomId = 'inlet', tries = 6_000): Job {
     size: { widthMm: 2960, heightMm: 1210 },
     pins: toBoardPins(tree, job.looms[loomId]!.board, false),
   });
-  const laid = layBoard(tree, form);
-  const box = measureBox([...laid.rods.flat(), ...(laid.datum ? [laid.datum] : [])]);
-  return changeDocument(job, takeBoard(loomId, toMoves(tree, form), toMiddle(box, CATALOGUE.boards[0]!)).apply);
+  const { at, ...moves } = toBoardMoves(tree, form, CATALOGUE.boards[0]!);
+  return changeDocument(job, takeBoard(loomId, moves, at).apply);
 }
 const lengthOf = ({ points }: PlannedBoard['runs'][number]) =>
   points.slice(1).reduce((sum, { x, y }, index) => sum + Math.hypot(x - points[index]!.x, y - points[index]!.y), 0);
@@ -252,6 +248,8 @@ describe('what is laid', () => {
         Math.hypot(points.at(-1)!.x - before.runs[index]!.points.at(-1)!.x, points.at(-1)!.y - before.runs[index]!.points.at(-1)!.y) > 0.01,
     );
     expect(moved.map(({ segmentId }) => segmentId)).toEqual(['s-inj1']);
+    // its side is its own now, and the bound is of that side
+    expect(after.areaMm2).toBeGreaterThanOrEqual(after.boundMm2);
     expect(layOut(turned).looms.inlet!.board.turns['s-inj1']).toEqual({ deg, pinned: true });
   });
   test('a fold keeps the length of its run; one that has no room is named', () => {

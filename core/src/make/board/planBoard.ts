@@ -3,10 +3,10 @@ import type { Board, BoardSpread, Job, Printer } from '../../model';
 import type { Catalogue } from '../../catalogue';
 import { measurePathSigma, type LoomPlan } from '../../plan';
 import { boundBoard } from './boundBoard';
-import type { BoardForm, BoardTree, Rod } from './boardTypes';
+import type { BoardForm, BoardSize, BoardTree, Rod } from './boardTypes';
 import { createBoardTree } from './createBoardTree';
 import { createQuickForm, type BoardPins } from './createQuickForm';
-import { fitFold, layBoard, measureBox, type Laid } from './layBoard';
+import { fitFold, layBoard, listRods, measureBox, type Laid } from './layBoard';
 import { createWays, measureTooNear } from './measureClearance';
 import { placePegs, type BoardPeg, type BoardTie } from './placePegs';
 
@@ -56,10 +56,12 @@ export interface PlannedBoard {
   ends: BoardEnd[];
   pegs: BoardPeg[];
   ties: BoardTie[];
-  /** what it takes, mm */
+  /** the runs and housings alone, mm */
   box: { x: number; y: number; widthMm: number; heightMm: number };
+  /** of the board, with half of the clearance round it */
+  takes: BoardSize;
   areaMm2: number;
-  /** no layout takes less */
+  /** no layout that keeps its distances, with these sides, takes less */
   boundMm2: number;
   /** pairs of runs and housings that lie too near, the worst first */
   tooNear: { a: string; b: string; byMm: number }[];
@@ -93,16 +95,20 @@ export function toBoardPins({ pieces }: BoardTree, { turns, folds }: BoardSpread
   };
 }
 
-/** A form as a document keeps it: by run. */
-export const toMoves = ({ pieces }: BoardTree, { turns, folds }: BoardForm) => ({
-  turns: Object.fromEntries(pieces.flatMap(({ segmentId, isOnward }, index) => (isOnward ? [] : [[segmentId, turns[index]!]]))),
-  folds: Object.fromEntries(
-    pieces.flatMap(({ segmentId }, index) => {
-      const fold = folds[index];
-      return fold ? [[segmentId, { atMm: fold.atMm, deg: fold.turnDeg }]] : [];
-    }),
-  ),
-});
+/** A form as a document keeps it: turns and folds by run, and where the datum lies so that the loom lies in the middle of the board. */
+export function toBoardMoves(tree: BoardTree, form: BoardForm, board: Pick<Board, 'widthMm' | 'heightMm'>) {
+  const { turns, folds } = form;
+  return {
+    turns: Object.fromEntries(tree.pieces.flatMap(({ segmentId, isOnward }, index) => (isOnward ? [] : [[segmentId, turns[index]!]]))),
+    folds: Object.fromEntries(
+      tree.pieces.flatMap(({ segmentId }, index) => {
+        const fold = folds[index];
+        return fold ? [[segmentId, { atMm: fold.atMm, deg: fold.turnDeg }]] : [];
+      }),
+    ),
+    at: toMiddle(measureBox(listRods(layBoard(tree, form))), board),
+  };
+}
 
 /** The form of a loom as its document says; what it does not say by a quick answer. */
 export function toBoardForm(tree: BoardTree, spread: BoardSpread, board: Board): { form: BoardForm; by: PlannedBoard['by'] } {
@@ -112,7 +118,7 @@ export function toBoardForm(tree: BoardTree, spread: BoardSpread, board: Board):
   const quick = createQuickForm(tree, toUsable(board), pins);
   if (known < forks.length) return { form: quick, by: known === 0 ? 'quick' : 'partial' };
   // where it was searched, it is straight wherever nothing says otherwise
-  const isSearched = forks.length > 0 || Object.keys(spread.folds).length > 0;
+  const isSearched = forks.length > 0 || Object.keys(spread.folds).length > 0 || spread.at !== null;
   return { form: isSearched ? { turns: quick.turns, folds: pins.folds } : quick, by: isSearched ? 'search' : 'quick' };
 }
 
@@ -124,7 +130,7 @@ export function planBoard(job: Job, catalogue: Catalogue, planned: LoomPlan): Pl
   const board = findBoard(catalogue, loom.board);
   const { form, by } = toBoardForm(tree, loom.board, board);
   const laid = layBoard(tree, form);
-  const rods = [...laid.rods.flat(), ...(laid.datum ? [laid.datum] : [])];
+  const rods = listRods(laid);
   const box = measureBox(rods);
   const at = loom.board.at ?? toMiddle(box, board);
   const { isMirrored } = loom.board;
@@ -168,8 +174,9 @@ export function planBoard(job: Job, catalogue: Catalogue, planned: LoomPlan): Pl
     pegs: pegs.map((peg) => ({ ...peg, ...place(peg) })),
     ties: ties.map((tie) => ({ ...place(tie), deg: toDeg(tie.deg) })),
     box: { x, y, widthMm, heightMm },
-    areaMm2: widthMm * heightMm,
-    boundMm2: boundBoard(tree, form.folds.some(Boolean)),
+    takes: { widthMm: widthMm + tree.clearMm, heightMm: heightMm + tree.clearMm },
+    areaMm2: (widthMm + tree.clearMm) * (heightMm + tree.clearMm),
+    boundMm2: boundBoard(withSides(tree, form), form.folds.some(Boolean)),
     tooNear: listTooNear(loom, tree, rods),
     over: {
       left: Math.max(0, board.edgeMm - x),
@@ -184,7 +191,7 @@ export function planBoard(job: Job, catalogue: Catalogue, planned: LoomPlan): Pl
 }
 
 /** Where the datum lies so that the loom lies in the middle of the board. */
-export function toMiddle(
+function toMiddle(
   box: ReturnType<typeof measureBox>,
   { widthMm, heightMm }: Pick<Board, 'widthMm' | 'heightMm'>,
 ): { xMm: number; yMm: number } {
@@ -193,6 +200,12 @@ export function toMiddle(
     yMm: Math.round((heightMm - (box.maxY - box.minY)) / 2 + box.maxY),
   };
 }
+
+/** Where a fork was put to the other side by hand, that side counts. */
+const withSides = (tree: BoardTree, { turns }: BoardForm): BoardTree => ({
+  ...tree,
+  pieces: tree.pieces.map((piece, index) => (piece.side === null ? piece : { ...piece, side: turns[index]! > 0 ? 'left' : 'right' })),
+});
 
 const toFold = (arc: Laid['arcs'][number], place: (at: BoardPoint) => BoardPoint): BoardRun['fold'] =>
   arc && { ...place(arc), radiusMm: arc.radiusMm, turnDeg: arc.turnDeg };
