@@ -17,7 +17,7 @@ const moduleNameMapper = {
 const shared = {
   transform,
   moduleNameMapper,
-  transformIgnorePatterns: ['/node_modules/(?!(d3-hierarchy|linear-sum-assignment|ml-[a-z-]+|cheminfo-types|is-any-array)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(d3-hierarchy|qr|linear-sum-assignment|ml-[a-z-]+|cheminfo-types|is-any-array)/)'],
   testPathIgnorePatterns: ['/node_modules/', '/.next/', '/e2e/'],
   modulePathIgnorePatterns: ['/.next/'],
   setupFilesAfterEnv: ['<rootDir>/web/testing/patience.cjs', '<rootDir>/web/testing/stream.cjs'],

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import type { Job, Shop } from 'wattograph-core';
-import { createCleanInlet, createTestJob, openBundle, readJob, sendRelease } from './helpers';
+import { createCleanInlet, createTestJob, openBundle, pick, readJob, sendRelease } from './helpers';
 
 async function release(page: Page, id: string): Promise<void> {
   await page.goto(`/jobs/${id}/sheets`);
@@ -25,11 +25,16 @@ test('a job with open stop findings is not released, by the dialog or by the ser
 test('sheets show on screen, print without the desk, save as PDF, and a revision never changes', async ({ page, request }) => {
   const id = await createTestJob(request, createCleanInlet());
   await release(page, id);
-  await expect(page.getByRole('img', { name: 'Cut list, page 2' })).toContainText('N-201A');
+  await expect(
+    page
+      .getByRole('img', { name: /^Cut list, page/ })
+      .filter({ hasText: 'N-201A' })
+      .first(),
+  ).toBeVisible();
   await page.emulateMedia({ media: 'print' });
   await expect(page.getByRole('navigation', { name: 'Stations' })).toBeHidden();
   await expect(page.getByRole('button', { name: 'Print' })).toBeHidden();
-  await expect(page.getByRole('img', { name: 'Loom, page 1' })).toBeVisible();
+  await expect(page.getByRole('img', { name: /^Loom, page/ })).toBeVisible();
   await page.emulateMedia({ media: 'screen' });
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save PDF' }).click();
@@ -43,6 +48,43 @@ test('sheets show on screen, print without the desk, save as PDF, and a revision
   });
   expect(await (await request.get(`/api/jobs/${id}/export?what=job&release=1`)).text()).toBe(released);
   expect((await readJob(request, id)).document.name).toBe('Other');
+});
+
+test('cards of one post alone, on screen and as PDF; their codes open the floor at the card', async ({ page, request }) => {
+  const id = await createTestJob(request, createCleanInlet());
+  await release(page, id);
+  const pages = page.getByRole('img', { name: /, page \d+$/ });
+  await expect(pages.first()).toBeVisible();
+  const all = await pages.count();
+  await pick(page, 'Cards of', 'Crimp bench');
+  await expect(pages.first()).toHaveAccessibleName(/^Ends, page/);
+  const crimp = await pages.count();
+  expect(crimp).toBeLessThan(all);
+  const read = async (query: string) => {
+    const path = `/api/jobs/${id}/sheets?loom=inlet&${query}`;
+    let response = await request.get(path);
+    while (response.status() === 202) response = await request.get(path);
+    return response;
+  };
+  const count = async (query: string) =>
+    ((await (await read(`format=pdf&release=1&${query}`)).body()).toString('latin1').match(/\/Type \/Page\b/g) ?? []).length;
+  expect(await count('post=crimp')).toBe(crimp);
+  expect(await count('')).toBe(all);
+  expect((await read('post=kitchen')).status()).toBe(400);
+  expect((await read('format=pdf&release=1&post=twist')).status()).toBe(409);
+  // codes lead to where the planner is; nowhere else; and a draft, which the floor does not know, has none
+  const { origin } = new URL(page.url());
+  const svg = async (query: string) => ((await (await read(query)).json()) as { pages: { svg: string }[] }).pages[0]!.svg.length;
+  const [plain, coded] = [await svg('release=1'), await svg(`release=1&address=${encodeURIComponent(origin)}`)];
+  expect(coded).toBeGreaterThan(plain + 5000);
+  expect(await svg(`address=${encodeURIComponent(origin)}`)).toBe(await svg(''));
+  for (const address of ['https://elsewhere.example', `${origin}?x=1`, 'javascript:alert(1)', 'x'])
+    expect((await read(`release=1&address=${encodeURIComponent(address)}`)).status()).toBe(400);
+
+  await page.goto(`/jobs/${id}/floor?release=1&loom=inlet&card=${encodeURIComponent('end thr')}`);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('throttle');
+  await page.goto(`/jobs/${id}/floor?release=1&loom=inlet&card=${encodeURIComponent('end nowhere')}`);
+  await expect(page.getByText('The card that was opened is not of this loom in revision 1')).toBeVisible();
 });
 
 test('job and lists are exported from the menu and come back the same', async ({ page, request }) => {
@@ -214,7 +256,7 @@ test('a second job from an empty page: ends, a breakout, a family of its own, ci
   await page.keyboard.press('0');
   await expect(page).toHaveURL(/\/sheets/);
   await expect(page.getByRole('img', { name: /Cut list/ }).first()).toContainText('W-101');
-  await expect(page.getByRole('img', { name: /^Ends/ }).first()).toContainText('gauge: Bench 3, push-to-seat');
+  await expect(page.getByRole('img', { name: /^Ends/ }).first()).toContainText('gaugeBench 3 · push-to-seat');
   await openBundle(page, /jobs\/([^/]+)/.exec(page.url())![1]!);
 });
 

@@ -1,12 +1,15 @@
 import { today } from '../client/today';
 import {
+  addCodes,
   comparePages,
   createBuild,
   createSheets,
   ENGINE,
   listFindings,
+  isCrewPost,
   PAPERS,
   plan,
+  POST_WORDS,
   type Job,
   type JobPlan,
   type LoomBuild,
@@ -18,10 +21,14 @@ import {
 } from 'wattograph-core';
 import { readJob, readJobVersion } from './documents';
 import { readFrozen, readFrozenPages } from './frozen';
+import { listHosts } from './guard';
 import { Refusal } from './refusal';
 import { readRelease } from './releases';
 import { toReleaseNumber } from './requests';
 import { readShopOf } from './shop';
+
+/** of an address, letters: what a code of 14.5 mm still carries */
+const MOST_ADDRESS = 100;
 
 /** A document to print: the draft as it stands, or a released revision. */
 export interface Source {
@@ -52,6 +59,10 @@ export interface Wanted {
   what: string | null;
   /** revision whose print hangs: only pages that say something else; null: all */
   since: string | null;
+  /** pages of one post, or of all of the crew; null: all */
+  post: string | null;
+  /** where the codes on the pages of a revision lead, as whoever prints them opened this installation; null: no codes */
+  address: string | null;
 }
 
 /** What the address asks for, and all that the answer depends on: a draft is another one with each edit and on another day. */
@@ -68,11 +79,44 @@ export async function readWanted(jobId: string, query: URLSearchParams): Promise
     loom: query.get('loom'),
     paper,
     since: query.get('since') || null,
+    post: toPost(query.get('post')),
+    address: toAddress(query.get('address')),
     what: query.get('what') ?? query.get('sheet')?.slice(0, 80) ?? null,
   };
   const version = release === null ? [await readJobVersion(jobId), today()] : [toReleaseNumber(release)];
   return { key: [ENGINE, wanted, version], wanted };
 }
+
+function toPost(asked: string | null): string | null {
+  if (asked === null || asked === '') return null;
+  if (asked !== 'crew' && !Object.hasOwn(POST_WORDS, asked))
+    throw Refusal.at(400, 'post', `expected crew, ${Object.keys(POST_WORDS).join(', ')}, got ${JSON.stringify(asked.slice(0, 40))}`);
+  return asked;
+}
+
+/** Where codes lead: nowhere but to this installation. */
+function toAddress(asked: string | null): string | null {
+  if (asked === null || asked === '') return null;
+  const url = asked.length <= MOST_ADDRESS && URL.canParse(asked) ? new URL(asked) : null;
+  const isOurs = url !== null && /^https?:$/.test(url.protocol) && listHosts(process.env.WATTOGRAPH_HOSTS).has(url.hostname);
+  if (!isOurs || url.search !== '' || url.hash !== '' || url.username !== '' || url.password !== '')
+    throw Refusal.at(400, 'address', `expected the address of this installation, got ${JSON.stringify(asked.slice(0, 80))}`);
+  return url.href.replace(/\/$/, '');
+}
+
+/** Is a page of the post that is asked for? One that an earlier Wattograph froze is of none. */
+export const isOfPost = ({ post = 'office' }: SheetPage, asked: string | null): boolean =>
+  asked === null || post === asked || (asked === 'crew' && isCrewPost(post));
+
+/** Pages of a revision with the codes that open their cards on the floor. */
+export const withCodes = (pages: readonly SheetPage[], { jobId, number }: Source, { loom, address }: Wanted): SheetPage[] =>
+  number === null || address === null
+    ? [...pages]
+    : addCodes(
+        pages,
+        (card) =>
+          `${address}/jobs/${jobId}/floor?release=${number}${loom === null ? '' : `&loom=${encodeURIComponent(loom)}`}&card=${encodeURIComponent(card)}`,
+      );
 
 /** A loom of the draft as it is planned now, or of a revision as it was then. */
 export async function readLoom({ jobId, job, number }: Source, loomId: string | null): Promise<{ plan: LoomPlan; build: LoomBuild }> {

@@ -166,7 +166,15 @@ export async function readFrozen(jobId: string, number: number, loomId: string |
 
 /** Its sheets as they were drawn then. */
 export async function readFrozenPages(jobId: string, number: number, loomId: string | null, paper: Paper): Promise<SheetPage[]> {
-  return (await readColumn<FrozenPages>(jobId, number, loomId, 'pages'))[paper];
+  const kept: Partial<FrozenPages> = await readColumn<FrozenPages>(jobId, number, loomId, 'pages');
+  const pages = kept[paper];
+  if (!pages)
+    throw Refusal.at(
+      409,
+      'paper',
+      `revision ${number} was drawn for ${Object.keys(kept).join(' and ')}: print it on one of them, got ${paper}`,
+    );
+  return pages;
 }
 
 /** Builds of one loom in every revision up to one, the oldest first; a revision that did not have the loom is passed over. */

@@ -1,11 +1,21 @@
 import { join } from 'node:path';
-import { toCostWords, listMarks, toCutListCsv, toLabelsCsv, toPartsCsv, toSvg, toWireListCsv } from 'wattograph-core';
+import {
+  toCostWords,
+  listMarks,
+  POST_WORDS,
+  toCutListCsv,
+  toLabelsCsv,
+  toPartsCsv,
+  toSvg,
+  toWireListCsv,
+  type Post,
+} from 'wattograph-core';
 import { toDxf } from 'wattograph-core/dxf';
 import { toPdf } from 'wattograph-core/pdf';
 import { makeBoard, type WantedBoard } from './boards';
 import { createStoredJob, readJob } from './documents';
 import { freezeLate } from './frozen';
-import { readChanges, readLoom, readPages, readSource, toFileName, type Wanted } from './buildPacks';
+import { isOfPost, readChanges, readLoom, readPages, readSource, toFileName, withCodes, type Wanted } from './buildPacks';
 import { Refusal } from './refusal';
 import { createRelease } from './releases';
 import { previewBringUp, previewShop, readShopOf } from './shop';
@@ -36,8 +46,9 @@ const HANDLERS: Handlers = {
   },
   pages: async (wanted) => {
     const source = await readSource(wanted.jobId, wanted.release);
-    const { pages, build } = await readPages(source, wanted.loom, wanted.paper);
-    const changes = await readChanges(wanted, pages);
+    const { pages: plain, build } = await readPages(source, wanted.loom, wanted.paper);
+    const changes = await readChanges(wanted, plain);
+    const pages = withCodes(plain, source, wanted);
     const { currency } = (await readShopOf(source.job)).shop;
     return toJsonAnswer({
       revision: source.revision,
@@ -45,6 +56,7 @@ const HANDLERS: Handlers = {
       changes,
       pages: pages.map((page, index) => ({
         sheet: page.sheet,
+        post: page.post ?? 'office',
         number: index + 1,
         widthMm: page.widthMm,
         heightMm: page.heightMm,
@@ -57,7 +69,14 @@ const HANDLERS: Handlers = {
     const source = await readSource(wanted.jobId, wanted.release);
     const { pages: all } = await readPages(source, wanted.loom, wanted.paper);
     const changes = await readChanges(wanted, all);
-    const pages = changes ? all.filter((_, index) => changes.print.includes(index + 1)) : all;
+    const changed = changes ? all.filter((_, index) => changes.print.includes(index + 1)) : all;
+    const pages = withCodes(
+      changed.filter((page) => isOfPost(page, wanted.post)),
+      source,
+      wanted,
+    );
+    if (pages.length === 0 && changed.length > 0)
+      throw Refusal.at(409, 'post', `expected pages of this post, there are none (${POST_WORDS[wanted.post as Post] ?? wanted.post})`);
     if (pages.length === 0)
       throw Refusal.at(409, 'since', `expected pages that say something else than revision ${wanted.since}, got none`);
     const body = await toPdf(pages, `${source.job.name}, ${source.revision}`, source.at, fontFolder());

@@ -59,6 +59,24 @@ test('sheets writes a PDF', async () => {
   expect(existsSync(target) && readFileSync(target).subarray(0, 5).toString()).toBe('%PDF-');
 });
 
+test('sheets writes the cards of one post, on A3 as well', async () => {
+  const target = join(folder, 'crimp.pdf');
+  const count = async (...words: string[]) =>
+    Number(/: (\d+) pages?/.exec((await call('sheets', bench, '--pdf', target, ...words)).out)![1]);
+  const all = await count();
+  const [crew, ...others] = [
+    await count('--post', 'crew'),
+    await count('--post', 'wall'),
+    await count('--post', 'pocket'),
+    await count('--post', 'office'),
+  ];
+  expect(others.reduce((sum, one) => sum + one, crew!)).toBe(all);
+  expect(await count('--post', 'crimp')).toBeLessThan(crew!);
+  expect(await count('--paper', 'A3')).toBeLessThanOrEqual(all);
+  const { code, error } = await call('sheets', bench, '--pdf', target, '--post', 'kitchen');
+  expect([code, error]).toEqual([2, expect.stringContaining('--post: expected crew, kit, cut')]);
+});
+
 test('convert prints a list as CSV', async () => {
   const { code, out } = await call('convert', bench, '--csv', 'wires');
   expect(code).toBe(0);

@@ -1,10 +1,6 @@
-import { readFileSync, statSync, writeFileSync } from 'node:fs';
-import { fileURLToPath } from 'node:url';
+import { readFileSync, statSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { CATALOGUE, createLookup, type Catalogue } from '../catalogue';
-import { createSheets, PAPERS, type Paper } from '../draw';
-import { toDxf } from '../draw/toDxf';
-import { toPdf } from '../draw/toPdf';
 import {
   fromJobFile,
   fromJsonText,
@@ -18,15 +14,15 @@ import {
 } from '../exchange';
 import { createBuild, listFindings } from '../make';
 import { writeBoard } from './writeBoard';
+import { writeSheets } from './writeSheets';
 import { BadInput, findLoom, type Output } from './cliTypes';
 import { checkJob, checkShop, findBundling, type Checked, type Job, type Loom, type Problem, type Shop } from '../model';
 import { findStandard, listMarks, plan, searchLayups, USUAL_TRIES } from '../plan';
-import { toCount } from '../units';
 
 const USAGE = `wattograph plan FILE              the plan as JSON
 wattograph check FILE             the findings; exit code by the worst that is not accepted: 0 none or note, 3 check, 1 stop
-wattograph sheets FILE --pdf OUT  the build pack as PDF   [--loom ID] [--paper A4|Letter]
-wattograph sheets FILE --dxf OUT  its sheets side by side as DXF, or one of them  [--sheet NAME] [--loom ID] [--paper A4|Letter]
+wattograph sheets FILE --pdf OUT  the build pack as PDF, or the cards of one post  [--post crew|kit|cut|crimp|board|twist|sleeve|test|vehicle|office] [--loom ID] [--paper A4|Letter|A3]
+wattograph sheets FILE --dxf OUT  its sheets side by side as DXF, or one of them  [--sheet NAME] [--post …] [--loom ID] [--paper A4|Letter|A3]
 wattograph convert FILE --csv wires|cuts|parts|labels|pins  a list as CSV  [--loom ID]
 wattograph layup FILE             lay-up of a loom by search, as JSON  [--loom ID] [--seed N]; a loom that is not twisted in layers as if it were
 wattograph dress FILE             what covers and finishes a loom, as JSON  [--loom ID]
@@ -101,6 +97,7 @@ function readWords(words: readonly string[]) {
         pdf: { type: 'string' },
         dxf: { type: 'string' },
         sheet: { type: 'string' },
+        post: { type: 'string' },
         csv: { type: 'string' },
         loom: { type: 'string' },
         paper: { type: 'string' },
@@ -145,34 +142,6 @@ function check(job: Job, shop: Catalogue, output: Output): number {
   const open = findings.filter(({ key }) => !Object.hasOwn(job.accepted, key));
   if (open.some(({ grade }) => grade === 'stop')) return 1;
   return open.some(({ grade }) => grade === 'check') ? 3 : 0;
-}
-
-async function writeSheets(
-  job: Job,
-  shop: Catalogue,
-  { loom: loomId, paper = 'A4', pdf, dxf, sheet }: { loom?: string; paper?: string; pdf?: string; dxf?: string; sheet?: string },
-  output: Output,
-): Promise<void> {
-  const file = pdf ?? dxf;
-  if (file === undefined) throw new BadInput([{ path: '--pdf', message: 'expected the name of the file to write, or --dxf with one' }]);
-  if (!Object.hasOwn(PAPERS, paper)) throw new BadInput([{ path: '--paper', message: `expected A4 or Letter, got "${paper}"` }]);
-  const whole = plan(job, shop);
-  const loomPlan = findLoom(whole, loomId);
-  const now = new Date();
-  const date = now.toISOString().slice(0, 10);
-  const [build, findings] = [createBuild(job, loomPlan, shop), listFindings(job, whole, shop, date)];
-  const pages = createSheets(
-    { job, whole, plan: loomPlan, build, findings, catalogue: shop },
-    { paper: paper as Paper, job: job.name, loom: job.looms[loomPlan.loomId]!.name, revision: 'from file', date },
-  );
-  const chosen = sheet === undefined ? pages : pages.filter((page) => page.sheet === sheet);
-  if (chosen.length === 0)
-    throw new BadInput([
-      { path: '--sheet', message: `expected one of ${[...new Set(pages.map((page) => page.sheet))].join(', ')}, got "${sheet}"` },
-    ]);
-  const fonts = fileURLToPath(new URL('../../assets/fonts/', import.meta.url));
-  writeFileSync(file, pdf === undefined ? toDxf(chosen) : await toPdf(chosen, job.name, now, fonts));
-  output.out(`${file}: ${toCount(chosen.length, 'page')}\n`);
 }
 
 /** The lay-up of a loom that a search with this seed finds; a loom of which nothing is twisted in layers as if all of it were. */

@@ -29,9 +29,30 @@ export interface Drawing {
   marks: Mark[];
 }
 
+/** Where a page of the pack is used, in the order of the work; office: what the planner keeps. */
+export const POST_WORDS = {
+  ...{ kit: 'Kit', cut: 'Cutting bench', crimp: 'Crimp bench', board: 'Board', twist: 'Twisting post', sleeve: 'Sleeving' },
+  ...{ test: 'Test', vehicle: 'Vehicle', wall: 'Wall', pocket: 'Pocket', office: 'Planner' },
+} as const;
+export type Post = keyof typeof POST_WORDS;
+
+/** What a crew works from; the rest hangs on the wall, goes into a pocket or stays with the planner. */
+export const isCrewPost = (post: Post): boolean => !['wall', 'pocket', 'office'].includes(post);
+
+/** A place on a page for a code that opens a card on the floor. */
+export interface CardCode {
+  card: string;
+  x: number;
+  y: number;
+  sizeMm: number;
+}
+
 /** A page of the build pack with the name of the sheet it belongs to. */
 export interface SheetPage extends Drawing {
   sheet: string;
+  /** none on a page that an earlier Wattograph froze */
+  post?: Post;
+  codes?: CardCode[];
 }
 
 export const INK = '#14242b';

@@ -50,8 +50,11 @@ test('the trim sheet names each end, what comes off, what still waits and what i
   expect(sheet).toContain('not final: throttle body');
 });
 
-test('the cut list says what each final length is made of', () => {
-  expect(textOf(createInlet(), 'inlet', 'Cut list')).toMatch(/\d run \+ [\d.]+ out \+ \d+ ends/);
+test('the planner’s sheet of lengths names every term of a cut length', () => {
+  const { addends, number } = plan(createInlet(), CATALOGUE).looms[0]!.wires[0]!;
+  const sheet = textOf(createInlet(), 'inlet', 'What each length is made of').replaceAll('\n', ' ');
+  expect(sheet).toContain(number);
+  for (const { mm, words } of addends) expect(sheet).toContain(`${mm.toFixed(1)} ${words}`);
 });
 
 test('what holds a wire is said with it, once for all it holds', () => {

@@ -87,7 +87,7 @@ test('dead wire is in the cut list as CSV and on its sheet; a thread pinned to a
       .flatMap(({ marks }) => marks.flatMap((mark) => (mark.kind === 'text' ? [mark.text] : [])))
       .join(' ');
   expect(words('Loom')).toContain('lay-up of E-310 core short tail');
-  for (const { number } of pack.build.fillers) expect(words('Cut list')).toMatch(new RegExp(`\\b${number} AWG`));
+  for (const { number } of pack.build.fillers) expect(words('Cut list')).toMatch(new RegExp(`\\b${number} \\d+ AWG`));
 });
 
 test('a wire is longer by what its layers take up, and says so; a loom that lies straight is as it was', () => {

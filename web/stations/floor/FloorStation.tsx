@@ -4,6 +4,7 @@ import Link from 'next/link';
 import { useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
 import {
   createUndoStep,
+  listCardSteps,
   listTesters,
   type CarriedWork,
   type ConnectorFamily,
@@ -15,7 +16,7 @@ import {
 import { useLocalStorage } from '@mantine/hooks';
 import { setPerson, usePerson } from '../../client/person';
 import { findCure } from '../../client/findCure';
-import { findResume, measureProgress } from '../../client/floorProgress';
+import { findResume, measureProgress, type StepProgress } from '../../client/floorProgress';
 import { registerServiceWorker } from '../../client/serviceWorker';
 import { FloorStore, type FloorState } from '../../client/floorStore';
 import { sayOldest } from '../../client/outbox/deviceStorage';
@@ -45,7 +46,20 @@ interface Pack {
 }
 
 /** Crew mode: one step at a time from a released revision, large enough for gloves. */
-export function FloorStation({ person, jobId, pack, events }: { person: Person; jobId: string; pack: Pack | null; events: FloorEvent[] }) {
+export function FloorStation({
+  person,
+  jobId,
+  pack,
+  events,
+  card = null,
+}: {
+  person: Person;
+  jobId: string;
+  pack: Pack | null;
+  events: FloorEvent[];
+  /** of the pack, as its code says: opened at its first step that is not done */
+  card?: string | null;
+}) {
   const isClient = useSyncExternalStore(
     () => () => undefined,
     () => true,
@@ -65,10 +79,20 @@ export function FloorStation({ person, jobId, pack, events }: { person: Person; 
     );
   // ticks kept on this tablet are known to the browser alone
   if (!isClient) return <p className={styles.empty}>Opening the job card …</p>;
-  return <OpenCard person={person} key={`${pack.release} ${pack.plan.loomId}`} jobId={jobId} pack={pack} events={events} />;
+  return (
+    <OpenCard person={person} key={`${pack.release} ${pack.plan.loomId} ${card}`} jobId={jobId} pack={pack} events={events} card={card} />
+  );
 }
 
-function OpenCard({ person, jobId, pack, events }: { person: Person; jobId: string; pack: Pack; events: FloorEvent[] }) {
+interface Opened {
+  person: Person;
+  jobId: string;
+  pack: Pack;
+  events: FloorEvent[];
+  card: string | null;
+}
+
+function OpenCard({ person, jobId, pack, events, card }: Opened) {
   const [store] = useState(() => {
     setPerson(person);
     return new FloorStore(jobId, pack.release, pack.plan.loomId, events, pack.carried);
@@ -84,7 +108,7 @@ function OpenCard({ person, jobId, pack, events }: { person: Person; jobId: stri
   );
   // ticks kept on this tablet say where work goes on
   if (!isOpen) return <p className={styles.empty}>Opening the job card …</p>;
-  return <Card jobId={jobId} pack={pack} store={store} />;
+  return <Card jobId={jobId} pack={pack} store={store} card={card} />;
 }
 
 const WORDS = { tick: 'tick', untick: 'tick taken back', problem: 'problem', solved: 'solved', reading: 'reading' } satisfies Record<
@@ -102,7 +126,13 @@ function sayState({ waiting, oldestSince, refused, online, isFull, isBarred }: F
   return refused.length > 0 ? `${refused.length} not stored` : 'all stored';
 }
 
-function Card({ jobId, pack, store }: { jobId: string; pack: Pack; store: FloorStore }) {
+/** Where a card of the pack begins: its first step that is not done, or its last. */
+function findCardStep(steps: readonly Step[], card: string, progress: ReadonlyMap<string, StepProgress>): string | null {
+  const here = listCardSteps(steps, card);
+  return (here.find(({ id }) => !progress.get(id)!.done) ?? here.at(-1))?.id ?? null;
+}
+
+function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: FloorStore; card: string | null }) {
   const { plan, job, release } = pack;
   const { name: author } = usePerson();
   const state = useSyncExternalStore(store.subscribe, store.get, store.get);
@@ -122,7 +152,8 @@ function Card({ jobId, pack, store }: { jobId: string; pack: Pack; store: FloorS
     [steps, state.events, state.waiting, carried, plan.loomId],
   );
   // by its id: what is to be undone may come in while a card is open
-  const [stepId, setStepId] = useState(() => steps[findResume(steps, progress)]!.id);
+  const asked = useState(() => (card === null ? null : findCardStep(steps, card, progress)))[0];
+  const [stepId, setStepId] = useState(() => asked ?? steps[findResume(steps, progress)]!.id);
   const at = Math.max(
     0,
     steps.findIndex(({ id }) => id === stepId),
@@ -195,6 +226,11 @@ function Card({ jobId, pack, store }: { jobId: string; pack: Pack; store: FloorS
             Revision {pack.newest} is out; this card is revision {release}.{' '}
             <Link href={`/jobs/${jobId}/floor?loom=${plan.loomId}`}>Go on in revision {pack.newest}</Link>: work that stays the same counts
             there.
+          </p>
+        )}
+        {card !== null && asked === null && (
+          <p className={styles.trouble} style={{ margin: '8px 20px' }}>
+            The card that was opened is not of this loom in revision {release}: work goes on where it was.
           </p>
         )}
         <div

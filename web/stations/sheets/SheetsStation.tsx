@@ -1,21 +1,21 @@
 'use client';
 
-import { Button, Group, Menu, Modal, SegmentedControl, Select, Textarea } from '@mantine/core';
-import { useForm } from '@mantine/form';
+import { Button, Menu, SegmentedControl, Select } from '@mantine/core';
 import { useDisclosure } from '@mantine/hooks';
 import { notifications } from '@mantine/notifications';
 import Link from 'next/link';
-import { useCallback, useEffect, useState } from 'react';
+import { Fragment, useCallback, useEffect, useState } from 'react';
 import { toUrl } from '../../client/base';
-import { toCount, type CarriedWork } from 'wattograph-core';
-import { useFindings, useJob } from '../../client/jobContext';
+import { isCrewPost, PAPERS, POST_WORDS, toCount, type Post } from 'wattograph-core';
+import { useJob } from '../../client/jobContext';
 import { hearNews } from '../../client/live';
 import { useMay } from '../../client/person';
-import { request, requestFile, RequestError, type Progress } from '../../client/request';
+import { request, requestFile, RequestError } from '../../client/request';
 import type { ReleaseLine } from '../../server/releases';
 import { useLoomId } from '../../ui/JobShell';
 import { ProblemList } from '../../ui/findings/ProblemList';
 import { saveBlob } from '../../client/saveFile';
+import { ReleaseDialog, readWorkWords } from './ReleaseDialog';
 import styles from './Sheets.module.css';
 
 interface Pack {
@@ -24,8 +24,11 @@ interface Pack {
   cost: { short: string; whole: string };
   /** what differs from a revision whose print hangs; null: nothing is compared */
   changes: { print: number[]; destroy: { sheet: string; number: number }[] } | null;
-  pages: { sheet: string; number: number; widthMm: number; heightMm: number; svg: string }[];
+  pages: { sheet: string; post: Post; number: number; widthMm: number; heightMm: number; svg: string }[];
 }
+
+const LOOPBACK = /^https?:\/\/(localhost|127\.0\.0\.1|\[::1\])(:|\/|$)/;
+const ORDER = Object.keys(POST_WORDS) as Post[];
 
 /** The build pack as it prints; release makes a numbered revision. */
 export function SheetsStation() {
@@ -36,6 +39,7 @@ export function SheetsStation() {
   const [paper, setPaper] = useState('A4');
   const [release, setRelease] = useState('');
   const [since, setSince] = useState('');
+  const [post, setPost] = useState('');
   const [releases, setReleases] = useState<ReleaseLine[]>([]);
   const [pack, setPack] = useState<Pack | null>(null);
   const [problem, setProblem] = useState<RequestError | null>(null);
@@ -43,8 +47,10 @@ export function SheetsStation() {
   const [saving, setSaving] = useState<string | null>(null);
   const mayPlan = useMay('plan');
   const [releasing, dialog] = useDisclosure(false);
+  // codes on the pages lead where this page was opened from
+  const address = typeof window === 'undefined' ? '' : `${window.location.origin}${toUrl('')}`;
   const query = `loom=${encodeURIComponent(loomId)}&paper=${paper}&release=${release}`;
-  const pageQuery = `${query}${since === '' ? '' : `&since=${since}`}`;
+  const pageQuery = `${query}&address=${encodeURIComponent(address)}${since === '' ? '' : `&since=${since}`}`;
 
   const list = useCallback(
     () =>
@@ -87,11 +93,22 @@ export function SheetsStation() {
     }
   };
 
-  const shown = pack ? pack.pages.filter(({ number }) => pack.changes === null || pack.changes.print.includes(number)) : [];
-  const sheets = pack ? shown.flatMap(({ sheet, number }, index) => (shown[index - 1]?.sheet === sheet ? [] : [{ sheet, number }])) : [];
+  const posts = pack ? ORDER.filter((one) => pack.pages.some((page) => page.post === one)) : [];
+  // what another loom has and this one does not
+  const chosen = post === 'crew' || posts.some((one) => one === post) ? post : '';
+  const shown = pack
+    ? pack.pages.filter(
+        (page) =>
+          (pack.changes === null || pack.changes.print.includes(page.number)) &&
+          (chosen === '' || page.post === chosen || (chosen === 'crew' && isCrewPost(page.post))),
+      )
+    : [];
+  const sheets = shown.flatMap(({ sheet, post: at, number }, index) =>
+    shown[index - 1]?.sheet === sheet ? [] : [{ sheet, number, begins: shown[index - 1]?.post === at ? null : POST_WORDS[at] }],
+  );
   return (
     <div>
-      <style>{`@page { size: ${paper === 'A4' ? 'A4' : 'letter'}; margin: 0; }`}</style>
+      <style>{`@page { size: ${paper.toLowerCase()}; margin: 0; }`}</style>
       <div className={`${styles.bar} no-print`}>
         <Select
           aria-label="Revision"
@@ -120,11 +137,25 @@ export function SheetsStation() {
             ]}
           />
         )}
-        <SegmentedControl aria-label="Paper" data={['A4', 'Letter']} value={paper} onChange={setPaper} />
+        <Select
+          aria-label="Cards of"
+          w={170}
+          value={chosen}
+          allowDeselect={false}
+          onChange={(value) => setPost(value ?? '')}
+          data={[
+            { value: '', label: 'whole pack' },
+            { value: 'crew', label: 'all cards of the crew' },
+            ...posts.map((one) => ({ value: one, label: POST_WORDS[one] })),
+          ]}
+        />
+        <SegmentedControl aria-label="Paper" data={Object.keys(PAPERS)} value={paper} onChange={setPaper} />
         <span className="faint" title={pack?.cost.whole}>
           {pack
             ? [
-                pack.changes ? `${shown.length} of ${toCount(pack.pages.length, 'page')}` : toCount(pack.pages.length, 'page'),
+                shown.length < pack.pages.length
+                  ? `${shown.length} of ${toCount(pack.pages.length, 'page')}`
+                  : toCount(pack.pages.length, 'page'),
                 pack.cost.short,
               ]
                 .filter(Boolean)
@@ -162,7 +193,7 @@ export function SheetsStation() {
           <Button
             variant="default"
             loading={saving === 'pdf'}
-            onClick={() => void save('pdf', `/api/jobs/${jobId}/sheets?format=pdf&${pageQuery}`)}
+            onClick={() => void save('pdf', `/api/jobs/${jobId}/sheets?format=pdf&${pageQuery}&post=${chosen}`)}
           >
             Save PDF
           </Button>
@@ -186,13 +217,20 @@ export function SheetsStation() {
       {pack && (
         <div className={styles.pages}>
           <nav className={`${styles.list} no-print`} aria-label="Sheets">
-            {sheets.map(({ sheet, number }) => (
-              <a key={number} href={`#page-${number}`}>
-                {sheet}
-              </a>
+            {sheets.map(({ sheet, number, begins }) => (
+              <Fragment key={number}>
+                {begins !== null && <b>{begins}</b>}
+                <a href={`#page-${number}`}>{sheet}</a>
+              </Fragment>
             ))}
           </nav>
           <div className={styles.stack}>
+            {release !== '' && LOOPBACK.test(address) && (
+              <p className={`${styles.wait} no-print`}>
+                The codes on these pages lead to {new URL(address).host}, which only this machine can open. Open Wattograph by the name that
+                the tablets use (WATTOGRAPH_HOSTS), and print from there.
+              </p>
+            )}
             {pack.changes && <Changes changes={pack.changes} since={since} />}
             {/* pages come as SVG that our own writer made, with every text escaped */}
             {shown.map((page) => (
@@ -240,101 +278,5 @@ function Changes({ changes, since }: { changes: NonNullable<Pack['changes']>; si
         ? `The ${toCount(changes.print.length, 'page')} below ${changes.print.length === 1 ? 'takes' : 'take'} their place; all others hang on.`
         : 'Nothing takes their place.'}
     </p>
-  );
-}
-
-/** What becomes of the work done in earlier revisions; nothing where none was done. */
-async function readWorkWords(jobId: string, number: number, loomId: string): Promise<string> {
-  if (number === 1) return '';
-  const { carried, reopened, undo } = await request<CarriedWork>(
-    `/api/jobs/${jobId}/releases/${number}/carried?loom=${encodeURIComponent(loomId)}`,
-  );
-  if (carried.length + reopened.length + undo.length === 0) return '';
-  return `Of the work done on this loom ${toCount(carried.length, 'tick counts on', 'ticks count on')}, ${toCount(reopened.length, 'is', 'are')} open again, ${toCount(undo.length, 'asks', 'ask')} to be undone.`;
-}
-
-function ReleaseDialog({
-  jobId,
-  next,
-  onClose,
-  onDone,
-}: {
-  jobId: string;
-  next: number;
-  onClose: () => void;
-  onDone: (number: number) => void;
-}) {
-  const findings = useFindings();
-  const accepted = useJob(({ document }) => document.accepted);
-  const version = useJob((state) => state.version);
-  const waiting = useJob((state) => state.waiting);
-  const form = useForm({ initialValues: { note: '' } });
-  const [id] = useState(() => crypto.randomUUID());
-  const [busy, setBusy] = useState(false);
-  const [progress, setProgress] = useState<Progress | null>(null);
-  const [problem, setProblem] = useState<RequestError | null>(null);
-  const open = findings.filter(({ grade, key }) => grade === 'stop' && !Object.hasOwn(accepted, key));
-  const release = async ({ note }: { note: string }) => {
-    setBusy(true);
-    try {
-      const path = `/api/jobs/${jobId}/releases`;
-      onDone((await request<ReleaseLine>(path, { id, base: version, note }, { onProgress: setProgress })).number);
-    } catch (error) {
-      if (error instanceof RequestError) setProblem(error);
-      else throw error;
-    } finally {
-      setBusy(false);
-    }
-  };
-  return (
-    <Modal opened onClose={onClose} title={`Release revision ${next}`} size="lg">
-      {open.length > 0 ? (
-        <>
-          <ProblemList
-            title={`${open.length} stop ${open.length === 1 ? 'finding stands' : 'findings stand'} in the way`}
-            problems={open.map(({ code, sentence }) => ({ path: code, message: sentence }))}
-          />
-          <p>Mend each, or accept it as it is with a reason that prints in the pack: Bundle, tab Findings.</p>
-          <Group justify="flex-end">
-            <Button variant="default" onClick={onClose}>
-              Close
-            </Button>
-          </Group>
-        </>
-      ) : (
-        <form onSubmit={form.onSubmit((values) => void release(values))}>
-          <p style={{ marginTop: 0 }}>
-            The job as it stands becomes revision {next}, for good. The floor works from it, and work done before counts on where it stays
-            the same; later edits make the next one.
-          </p>
-          <Textarea
-            label="Note"
-            description="what is new, for whoever builds it"
-            data-autofocus
-            maxLength={2000}
-            {...form.getInputProps('note')}
-          />
-          {busy && progress && (
-            <p className="faint" role="status">
-              {progress.of > 0 ? `Planning and drawing it: ${progress.done} of ${progress.of} looms` : 'In line for a worker'} …
-            </p>
-          )}
-          {waiting > 0 && (
-            <p role="status">
-              {toCount(waiting, 'edit')} of yours {waiting === 1 ? 'is' : 'are'} still being saved: a revision holds what is saved.
-            </p>
-          )}
-          {problem && <ProblemList title="Not released" problems={problem.problems} />}
-          <Group justify="flex-end" mt="md">
-            <Button variant="default" onClick={onClose}>
-              Leave it
-            </Button>
-            <Button type="submit" loading={busy} disabled={waiting > 0}>
-              Release
-            </Button>
-          </Group>
-        </form>
-      )}
-    </Modal>
   );
 }

@@ -11,6 +11,8 @@ import { clipLine, type Rect } from './clipLine';
 export const LARGE = 4.9;
 export const SMALL = 3.2;
 const LEADING = 4.2;
+/** of the names of cavities in a face, mm: small, so that more cards find room */
+const FACE_WORDS_MM = 2.4;
 /** lines of a table side by side, and room for a cavity and a wire before its colour */
 const MOST_LINES = 10;
 const CAVITY_MM = 8;
@@ -68,7 +70,7 @@ function drawCard(job: Job, catalogue: Catalogue, plan: LoomPlan, { loomId }: Pl
   const second = [family ? `${family.name}${key === null ? '' : `, key ${key}`}` : '', spread].filter(Boolean).join(', ');
   const marks: Mark[] = [text(0, LARGE * 0.8, end.name, LARGE, { face: 'narrow-bold' }), text(0, LARGE + LEADING, second, SMALL)];
   let y = LARGE + LEADING + 2;
-  const face = family && drawFacePicture(family, (cavity) => rows.find((one) => one.cavity === cavity)?.wire.colour ?? null);
+  const face = family && drawFacePicture(family, (cavity) => rows.find((one) => one.cavity === cavity)?.wire.colour ?? null, FACE_WORDS_MM);
   if (face) {
     marks.push(...face.marks.map((mark) => moveMark(mark, 0, y)));
     y += face.heightMm + 1;

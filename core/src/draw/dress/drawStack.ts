@@ -202,7 +202,7 @@ function finish(marks: readonly Mark[], tallMm: number, scale: number, words: st
       line([EDGE_MM, y], [EDGE_MM + bar, y], 0.5),
       line([EDGE_MM, y - 1], [EDGE_MM, y + 1], 0.5),
       line([EDGE_MM + bar, y - 1], [EDGE_MM + bar, y + 1], 0.5),
-      text(EDGE_MM + bar + 3, y + 1, `10 mm, drawn ${scale} : 1, cut lengthwise; ${words}`, 3, { fill: FAINT }),
+      text(EDGE_MM + bar + 3, y + 1, `10 mm, drawn ${scale} : 1, cut lengthwise; ${words}`, 3.2, { fill: FAINT }),
     ],
   };
 }

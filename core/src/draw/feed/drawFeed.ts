@@ -4,7 +4,7 @@ import { fitText } from '../measureText';
 
 const WIDTH_MM = 182;
 const GAP_MM = 4;
-const WORDS_MM = 13;
+const WORDS_MM = 15;
 const BRASS = '#b8862f';
 const ALARM = '#b3261e';
 const PANEL = '#e6e9e6';
@@ -16,17 +16,34 @@ const MOST_BORE_MM = 54;
  * The hole once for each part that is led through it, in their order: the bore, what lies in it already, and the part on its way. nameOf: of an
  * end. What is through is drawn as the round that it counts with.
  */
-export function drawFeed({ boreMm, leaveMm, pieces }: PlannedFeed, nameOf: (endId: string) => string): Drawing {
+export function drawFeed(feed: PlannedFeed, nameOf: (endId: string) => string): Drawing {
+  return drawTurns(feed, 0, feed.pieces.length, nameOf);
+}
+
+/** The same in pictures of one row each, so that a sheet can part between them. */
+export function drawFeedRows(feed: PlannedFeed, nameOf: (endId: string) => string): Drawing[] {
+  const { perRow } = toGrid(feed.boreMm);
+  return Array.from({ length: Math.ceil(feed.pieces.length / perRow) }, (_, row) =>
+    drawTurns(feed, row * perRow, Math.min((row + 1) * perRow, feed.pieces.length), nameOf),
+  );
+}
+
+function toGrid(boreMm: number): { scale: number; cell: number; perRow: number; tall: number } {
   const scale = Math.min(1, MOST_BORE_MM / boreMm);
   const cell = Math.max(boreMm * scale + GAP_MM, 30);
-  const perRow = Math.max(1, Math.floor(WIDTH_MM / cell));
-  const tall = boreMm * scale + WORDS_MM + GAP_MM;
+  return { scale, cell, perRow: Math.max(1, Math.floor(WIDTH_MM / cell)), tall: boreMm * scale + WORDS_MM + GAP_MM };
+}
+
+/** Turns from one on, up to another. */
+function drawTurns({ boreMm, leaveMm, pieces: all }: PlannedFeed, from: number, until: number, nameOf: (endId: string) => string): Drawing {
+  const { scale, cell, perRow, tall } = toGrid(boreMm);
+  const pieces = all.slice(from, until);
   const marks = pieces.flatMap((piece, at) => {
     const x = (at % perRow) * cell + cell / 2;
     const y = Math.floor(at / perRow) * tall + (boreMm * scale) / 2 + 1;
     return [
       ...drawHole(piece, { boreMm, leaveMm, scale, x, y }),
-      ...drawWords(piece, at, nameOf(piece.id), x, y + (boreMm * scale) / 2, cell),
+      ...drawWords(piece, from + at, nameOf(piece.id), x, y + (boreMm * scale) / 2, cell),
     ];
   });
   const rows = Math.ceil(pieces.length / perRow);
@@ -34,7 +51,7 @@ export function drawFeed({ boreMm, leaveMm, pieces }: PlannedFeed, nameOf: (endI
   return {
     widthMm: WIDTH_MM,
     heightMm: rows * tall + 4,
-    marks: [...marks, text(WIDTH_MM, rows * tall + 2, words, 2.4, { anchor: 'end', fill: FAINT })],
+    marks: [...marks, ...(until === all.length ? [text(WIDTH_MM, rows * tall + 2, words, 3.2, { anchor: 'end', fill: FAINT })] : [])],
   };
 }
 
@@ -72,8 +89,8 @@ function drawWords(
   const sum = throughMm > 0 ? `${envelopeMm.toFixed(1)} + ${throughMm.toFixed(1)} = ${needMm.toFixed(1)}` : envelopeMm.toFixed(1);
   const fill = passes ? INK : ALARM;
   return [
-    text(x, bottom + 4, fitText(`${at + 1}. ${name}`, 2.9, 'narrow-bold', cell - 1), 2.9, { anchor: 'middle', face: 'narrow-bold', fill }),
-    text(x, bottom + 7.6, goesAs === 'wires' ? 'wires, taped' : goesAs, 2.5, { anchor: 'middle', fill: FAINT }),
-    text(x, bottom + 11, sum, 2.6, { anchor: 'middle', face: 'mono', fill }),
+    text(x, bottom + 4, fitText(`${at + 1}. ${name}`, 3.4, 'narrow-bold', cell - 1), 3.4, { anchor: 'middle', face: 'narrow-bold', fill }),
+    text(x, bottom + 8.2, goesAs === 'wires' ? 'wires, taped' : goesAs, 3.2, { anchor: 'middle', fill: FAINT }),
+    text(x, bottom + 12.2, sum, 3.2, { anchor: 'middle', face: 'narrow', fill }),
   ];
 }

@@ -1,10 +1,16 @@
 import { listLaidCircles, type LaidStretch, type LoomPlan, type PlannedLayup } from '../../plan';
 import { WIRE_HEX } from '../../model';
+import { measureText } from '../measureText';
 import { FAINT, INK, line, text, type Drawing, type Mark } from '../drawing';
 
-/** How large the enlarged section is drawn, over all, mm. */
-const LARGE_MM = 62;
+/** How large the enlarged section is drawn, over all, mm: as the numbers ask for, within these. */
+const [LEAST_LARGE_MM, MOST_LARGE_MM] = [62, 156];
+/** up to which the hands of its layers stand beside it */
+const BESIDE_MM = 106;
 const GAP_MM = 10;
+/** of the numbers, mm: 9 pt */
+const WORDS_MM = 3.2;
+const LEFT_MM = 14;
 
 /**
  * A stretch of a lay-up cut through at its start: enlarged, every element with its number in its order from 12 o'clock, dead wire hatched, the hand
@@ -13,13 +19,18 @@ const GAP_MM = 10;
 export function drawLaidSection(layup: PlannedLayup, stretch: LaidStretch, plan: LoomPlan, numbers: ReadonlyMap<string, string>): Drawing {
   const circles = listLaidCircles(layup, layup.marks[stretch.fromMark]!.mm);
   const odMm = circles.reduce((most, { outerOdMm }) => Math.max(most, outerOdMm), 0);
-  const scale = LARGE_MM / odMm;
-  const [cx, cy] = [LARGE_MM / 2 + 14, LARGE_MM / 2 + 9];
+  // on white within its element, without the letters of the loom
+  const toWords = (id: string) => numbers.get(id)!.replace(/^[A-Z]+-/, '');
+  const toRoom = (id: string) => measureText(toWords(id), WORDS_MM, 'narrow-bold') / 2 + 0.4;
+  const asked = circles.flatMap(({ r, wireIds }) => wireIds.map((id) => (toRoom(id) * wireIds.length) / r));
+  const scale = Math.min(Math.max(LEAST_LARGE_MM / odMm, ...asked), MOST_LARGE_MM / odMm);
+  const largeMm = odMm * scale;
+  const [cx, cy] = [largeMm / 2 + LEFT_MM, largeMm / 2 + 9];
   const colours = new Map(plan.wires.map(({ id, colour }) => [id, colour]));
   const marks: Mark[] = [
-    { kind: 'circle', x: cx, y: cy, r: LARGE_MM / 2, fill: null, stroke: FAINT, width: 0.15 },
-    line([cx, cy - LARGE_MM / 2 - 1], [cx, cy - LARGE_MM / 2 - 5], 0.6),
-    text(cx + 1.5, cy - LARGE_MM / 2 - 2, '12 o’clock', 3),
+    { kind: 'circle', x: cx, y: cy, r: largeMm / 2, fill: null, stroke: FAINT, width: 0.15 },
+    line([cx, cy - largeMm / 2 - 1], [cx, cy - largeMm / 2 - 5], 0.6),
+    text(cx + 1.5, cy - largeMm / 2 - 2, '12 o’clock', 3.2),
   ];
   for (const { x, y, r, wireIds } of circles) {
     const [px, py, pr] = [cx + x * scale, cy + y * scale, r * scale];
@@ -33,29 +44,32 @@ export function drawLaidSection(layup: PlannedLayup, stretch: LaidStretch, plan:
         marks.push({ kind: 'circle', x: wx, y: py, r: inner * 0.97, fill: WIRE_HEX[base], stroke: INK, width: 0.12 });
         if (stripe)
           marks.push(line([wx - inner * 0.7, py - inner * 0.6], [wx + inner * 0.7, py - inner * 0.6], inner * 0.3, WIRE_HEX[stripe]));
-        // on a white disc, so that it is read on every colour
-        const words = numbers.get(id)!.replace(/^[A-Z]+-/, '');
-        const size = Math.min(inner * 0.62, 3.2);
-        if (size >= 1.1) {
-          marks.push({ kind: 'circle', x: wx, y: py, r: inner * 0.62, fill: '#ffffff', stroke: null, width: 0 });
-          marks.push(text(wx, py + size * 0.36, words, size, { face: 'narrow-bold', anchor: 'middle' }));
-        }
+        const room = toRoom(id);
+        if (room > inner + 0.01) return;
+        marks.push({ kind: 'rect', x: wx - room, y: py - WORDS_MM / 2, w: 2 * room, h: WORDS_MM, fill: '#ffffff', stroke: null, width: 0 });
+        marks.push(text(wx, py + WORDS_MM * 0.36, toWords(id), WORDS_MM, { face: 'narrow-bold', anchor: 'middle' }));
       });
     }
   }
-  const x = cx + LARGE_MM / 2 + GAP_MM;
+  const isBeside = largeMm <= BESIDE_MM;
+  const place = (index: number) =>
+    isBeside ? [cx + largeMm / 2 + GAP_MM, 12 + index * 11] : [LEFT_MM + (index % 4) * 42, largeMm + 18 + Math.floor(index / 4) * 11];
   stretch.layers.forEach(({ hand }, index) => {
     if (hand === null || !circles.some(({ layer }) => layer === index)) return;
-    const y = 12 + index * 11;
+    const [x, y] = place(index) as [number, number];
     marks.push(...drawHand(x + 5, y, hand), text(x + 13, y + 1.2, `${index === 0 ? 'core' : `layer ${index}`}: ${hand}-hand`, 3.4));
   });
-  const tx = x + 8 + odMm / 2;
-  const ty = LARGE_MM + 6 - odMm / 2;
+  const rows = isBeside ? stretch.layers.length : Math.ceil(stretch.layers.length / 4);
+  const [x, top] = isBeside
+    ? [cx + largeMm / 2 + GAP_MM, Math.max(12 + rows * 11, largeMm + 6 - odMm)]
+    : [LEFT_MM, largeMm + 14 + rows * 11];
+  const [tx, ty] = [x + 8 + odMm / 2, top + odMm / 2];
   for (const { x: dx, y: dy, r, wireIds } of circles)
     marks.push({ kind: 'circle', x: tx + dx, y: ty + dy, r, fill: wireIds.length ? null : '#dddddd', stroke: INK, width: 0.1 });
-  marks.push(text(x + 2, LARGE_MM + 11, `true size: ${odMm.toFixed(1)} mm`, 3));
-  marks.push(text(14, LARGE_MM + 17, `enlarged ${scale.toFixed(1)} : 1, seen from the datum`, 3, { fill: FAINT }));
-  return { widthMm: 182, heightMm: LARGE_MM + 19, marks };
+  marks.push(text(x + 12 + odMm, ty + 1.2, `true size: ${odMm.toFixed(1)} mm`, WORDS_MM));
+  const foot = Math.max(largeMm + 17, ty + odMm / 2 + 6);
+  marks.push(text(LEFT_MM, foot, `enlarged ${scale.toFixed(1)} : 1, seen from the datum`, WORDS_MM, { fill: FAINT }));
+  return { widthMm: 182, heightMm: foot + 2, marks };
 }
 
 /** Hatched, so that it is told from wire without a colour. */

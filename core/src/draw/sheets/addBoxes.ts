@@ -2,7 +2,7 @@ import { listBreak, toPartWords, toMeterReading } from '../../make';
 import { toColourWords, type Circuit } from '../../model';
 import type { PlannedProtection } from '../../plan';
 import { compareIds } from '../../units';
-import type { Cell, Column } from './createFlow';
+import type { Cell, Column } from './flow/flowTypes';
 import type { SheetContext } from './sheetContext';
 
 const MOST_NAMED = 4;
@@ -21,7 +21,7 @@ export function addBoxes(context: SheetContext): void {
     .filter((id) => job.parts[id]!.at.loomId === plan.loomId)
     .sort(compareIds);
   if (ways.length + mateIds.length + partIds.length === 0) return;
-  context.flow.sheet('Boxes and breaks');
+  context.flow.sheet('Boxes and breaks', 'vehicle');
   if (ways.length) addWays(context, ways);
   for (const id of mateIds) addBreak(context, id);
   if (partIds.length) addParts(context, partIds);

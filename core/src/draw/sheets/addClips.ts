@@ -1,5 +1,5 @@
 import { findStandard, planClips } from '../../plan';
-import type { Cell, Column } from './createFlow';
+import type { Cell, Column } from './flow/flowTypes';
 import type { SheetContext } from './sheetContext';
 
 const COLUMNS: Column[] = [
@@ -16,6 +16,7 @@ export function addClips({ job, loom, plan, catalogue, flow }: SheetContext): vo
   if (held.length === 0) return;
   flow.sheet(
     'Clips',
+    'vehicle',
     `In the vehicle, from the datum on. Each run begins at its end nearer to the datum. A clip holds, it does not pinch: between two the loom gives by up to ${findStandard(job, catalogue).sagMostMm} mm by hand.`,
   );
   flow.table(

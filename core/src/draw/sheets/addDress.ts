@@ -1,7 +1,7 @@
 import { DRESS_ROLE_WORDS, type DressPiece, type Parking } from '../../plan';
 import { drawBreakoutStack, drawEndStack } from '../dress/drawStack';
 import { toStackedRun } from '../dress/toStackedRun';
-import type { Cell, Column } from './createFlow';
+import type { Cell, Column } from './flow/flowTypes';
 import type { SheetContext } from './sheetContext';
 
 const PIECES: Column[] = [
@@ -23,6 +23,7 @@ export function addDress(context: SheetContext): void {
   if (breakouts.length + ends.length === 0) return;
   flow.sheet(
     'Dress',
+    'sleeve',
     'Pieces slide on by their numbers and are shrunk in the same order, after what they close over is made. Lined pieces have their inside drawn heavy.',
   );
   for (const dress of breakouts) {

@@ -1,7 +1,7 @@
 import { toColourWords } from '../../model';
 import { findFreeTurn, type PlannedFeed } from '../../plan';
-import { drawFeed } from '../feed/drawFeed';
-import type { Cell, Column } from './createFlow';
+import { drawFeedRows } from '../feed/drawFeed';
+import type { Cell, Column } from './flow/flowTypes';
 import type { SheetContext } from './sheetContext';
 
 const TURNS: Column[] = [
@@ -27,13 +27,14 @@ export function addFeeds(context: SheetContext): void {
   if (plan.feeds.length === 0) return;
   flow.sheet(
     'Through holes',
+    'vehicle',
     'Battery negative off. A hole that is still to be made: pilot 3 mm, look at both sides, light through, then saw; deburr, coat the edge, grommet in. Parts go through one after another by their numbers; local codes and the makers’ instructions come first.',
   );
   for (const feed of plan.feeds) {
     const { name } = loom.nodes[feed.nodeId]!;
     flow.heading(`${name}, ${feed.boreMm} mm, ${Math.round(plan.tree.nodes[feed.nodeId]!.distanceMm)} mm from the datum`, 80);
     flow.paragraph(toWay(feed));
-    flow.picture(drawFeed(feed, (id) => loom.ends[id]!.name));
+    for (const row of drawFeedRows(feed, (id) => loom.ends[id]!.name)) flow.picture(row);
     flow.table(
       TURNS,
       feed.pieces.map((piece, at): Cell[] => [

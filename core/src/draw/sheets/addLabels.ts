@@ -17,6 +17,7 @@ export function addLabels({ job, plan, catalogue, flow }: SheetContext): void {
   if (stocks.length + tagged.length === 0) return;
   flow.sheet(
     'Labels',
+    'office',
     'At true size, as they are printed: in the order in which wires are cut, twice each, then ends. A mark at a rough end is cut off with what is trimmed: that piece goes on after the trim.',
   );
   for (const stock of stocks) {

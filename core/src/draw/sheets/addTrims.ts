@@ -1,6 +1,6 @@
 import { listTrims } from '../../make';
 import { toSumWords } from '../../plan';
-import type { Cell } from './createFlow';
+import type { Cell } from './flow/flowTypes';
 import type { SheetContext } from './sheetContext';
 
 const mm = (value: number | null) => (value === null ? '–' : String(Math.round(value)));
@@ -9,6 +9,7 @@ const mm = (value: number | null) => (value === null ? '–' : String(Math.round
 export function addTrims({ loom, plan, flow, wires }: SheetContext): void {
   flow.sheet(
     'Trim',
+    'board',
     'After the trial fit, with the datum clamped: what comes off each wire at the end named. Cut as the readings said; final as fitted.',
   );
   for (const { name, trims } of listTrims(loom, plan)) {

@@ -1,7 +1,7 @@
 import { toClockWords, toLayerWords, toThreadWords, type LaidLayer, type LaidStretch, type PlannedLayup } from '../../plan';
 import { toCount } from '../../units';
 import { drawLaidSection } from '../section/drawLaidSection';
-import type { Cell, Column } from './createFlow';
+import type { Cell, Column } from './flow/flowTypes';
 import type { SheetContext } from './sheetContext';
 
 const LAYERS: Column[] = [
@@ -44,6 +44,7 @@ export function addTwist(context: SheetContext): void {
   const short = plan.layups.filter(isShort);
   flow.sheet(
     'Twist',
+    'twist',
     'Angles are seen from the datum, clockwise from 12 o’clock. Right-hand: clockwise as it goes away from you. Tie at every start, end and change of hand. Numbers without the loom’s letters in the pictures.',
   );
   for (const layup of long) addStrip(context, layup);

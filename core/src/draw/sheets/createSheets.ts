@@ -1,17 +1,28 @@
-import { addContinuity, addCutList, addLengths, addOverview, addParts, addSleeves, addSplices, addSteps } from './addLists';
 import { addBoxes } from './addBoxes';
 import { addClips } from './addClips';
+import { addCutting } from './addCutting';
 import { addDress } from './addDress';
 import { addEnds } from './addEnds';
 import { addFeeds } from './addFeeds';
+import { addKit } from './addKit';
 import { addLabels } from './addLabels';
-import { addTwist } from './addTwist';
+import { addLengths, addOverview, addSteps } from './addOffice';
+import { addPocket } from './addPocket';
+import { addSleeves } from './addSleeves';
+import { addSplices } from './addSplices';
+import { addTest } from './addTest';
 import { addTrims } from './addTrims';
+import { addTwist } from './addTwist';
+import { addCorners, addPoster } from './addWall';
 import type { SheetPage } from '../drawing';
-import { createFlow, type SheetMeta } from './createFlow';
+import { createFlow } from './flow/createFlow';
+import type { SheetMeta } from './flow/flowTypes';
 import type { SheetContext } from './sheetContext';
 
-/** The build pack of one loom of a planned job, sheet by sheet, as pages of marks in mm. findings: of the whole job. */
+/**
+ * The build pack of one loom of a planned job as pages of marks in mm: cards of the crew by post, in the order of the work, then what the planner
+ * keeps. findings: of the whole job.
+ */
 export function createSheets(
   pack: Pick<SheetContext, 'job' | 'whole' | 'plan' | 'build' | 'findings' | 'catalogue'>,
   meta: SheetMeta,
@@ -24,22 +35,25 @@ export function createSheets(
     flow: createFlow(meta),
     wires: new Map(plan.wires.map((wire) => [wire.id, wire])),
   };
-  addOverview(context);
-  addCutList(context);
-  addLengths(context);
+  addKit(context);
+  addCutting(context);
+  addEnds(context);
   if (plan.splices.length) addSplices(context);
+  // a link within one housing lies in no run and is final from the start
+  if (plan.wires.some(({ pieces, unfittedIds }) => pieces.length > 0 && unfittedIds.length === 0)) addTrims(context);
   if (plan.layups.length) addTwist(context);
   addSleeves(context);
   addDress(context);
-  addLabels(context);
-  addClips(context);
-  addFeeds(context);
-  addEnds(context);
+  addTest(context);
   addBoxes(context);
+  addFeeds(context);
+  addClips(context);
+  addPoster(context);
+  addCorners(context);
+  addPocket(context);
+  addOverview(context);
+  addLengths(context);
+  addLabels(context);
   addSteps(context);
-  addContinuity(context);
-  // a link within one housing lies in no run and is final from the start
-  if (plan.wires.some(({ pieces, unfittedIds }) => pieces.length > 0 && unfittedIds.length === 0)) addTrims(context);
-  addParts(context);
   return context.flow.finish();
 }

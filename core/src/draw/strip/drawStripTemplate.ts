@@ -41,12 +41,12 @@ export function drawStripTemplate(screen: PlannedScreen, colours: readonly Colou
       stroke: SLEEVE,
       width: 0.4,
     },
-    text(edge + screenMm / 2, middle - tall / 2 - 3.6, `sleeve ${sleeveMm}`, 2.6, { anchor: 'middle', fill: SLEEVE }),
+    text(edge + screenMm / 2, middle - tall / 2 - 3.6, `sleeve ${sleeveMm}`, 3.2, { anchor: 'middle', fill: SLEEVE }),
     ...drawDimension(edge, screenEnd, foot, screenMm),
     ...drawDimension(screenEnd, insulationEnd, foot, insulationMm),
     ...drawDimension(insulationEnd, tip, foot, stripMm),
     ...drawDimension(edge, tip, foot + 5, backMm),
-    text(1, foot + 5.8, 'true size on paper', 2.4, { fill: FAINT }),
+    text(1, foot + 5.8, 'true size on paper', 3.2, { fill: FAINT }),
   ];
   return { widthMm: WIDTH_MM, heightMm: foot + 8, marks };
 }
@@ -92,6 +92,6 @@ function drawDimension(from: number, to: number, y: number, mm: number): Mark[] 
     line([from, y], [to, y], 0.15, FAINT),
     line([from, y - 1], [from, y + 1], 0.15, FAINT),
     line([to, y - 1], [to, y + 1], 0.15, FAINT),
-    text((from + to) / 2, y - 0.8, String(Number(mm.toFixed(1))), 2.6, { anchor: 'middle', face: 'mono' }),
+    text((from + to) / 2, y - 0.8, String(Number(mm.toFixed(1))), 3.2, { anchor: 'middle', face: 'mono' }),
   ];
 }

@@ -16,16 +16,17 @@ export default async function FloorPage({
   searchParams,
 }: {
   params: Promise<{ id: string }>;
-  searchParams: Promise<{ release?: string; loom?: string }>;
+  searchParams: Promise<{ release?: string; loom?: string; card?: string }>;
 }) {
   const { id } = await params;
   const person = await expectPerson('look', id);
-  const opened = await open(id, await searchParams).catch((error: unknown) => {
+  const query = await searchParams;
+  const opened = await open(id, query).catch((error: unknown) => {
     if (error instanceof Refusal && error.status === 404) return null;
     throw error;
   });
   if (!opened) notFound();
-  return <FloorStation person={person} jobId={id} pack={opened.pack} events={opened.events} />;
+  return <FloorStation person={person} jobId={id} pack={opened.pack} events={opened.events} card={query.card?.slice(0, 120) ?? null} />;
 }
 
 async function open(id: string, query: { release?: string; loom?: string }) {

@@ -1,0 +1,138 @@
+import { toSizeWords } from '../../catalogue';
+import { toLayerWords, type PlannedWire } from '../../plan';
+import { drawStrip } from '../drawStrip';
+import type { Cell, Column } from './flow/flowTypes';
+import { mm, toRunWords, type SheetContext } from './sheetContext';
+import { pushTo, toCount } from '../../units';
+
+const tick: Column = { title: '', share: 0.5 };
+const number = (title: string, share = 1): Column => ({ title, share, align: 'end', face: 'mono' });
+
+/** Wires by what holds them. */
+function groupBy(held: readonly PlannedWire[]): Map<string, string[]> {
+  const groups = new Map<string, string[]>();
+  for (const { heldBy, number: wire } of held) {
+    const words = heldBy.map((hold) => hold.words).join(', ');
+    pushTo(groups, words, wire);
+  }
+  return groups;
+}
+
+/** What was chosen by hand in place of what is computed, each with its reason; ratings where they protect a wire of this loom. */
+function addChosen({ job, loom, plan, flow }: Pick<SheetContext, 'job' | 'loom' | 'plan' | 'flow'>): void {
+  const guards = new Set(plan.currents.flatMap(({ guardIds }) => guardIds));
+  const rows: string[][] = [
+    ...Object.values(loom.circuits).flatMap(({ number: circuit, name, sizePin, wireTable }) =>
+      sizePin ? [[`circuit ${circuit}, ${name}`, toSizeWords({ table: wireTable, size: sizePin.size }), sizePin.reason]] : [],
+    ),
+    ...Object.entries(job.devices).flatMap(([deviceId, { name, ratings }]) =>
+      Object.entries(ratings).flatMap(([linkId, { ratingA, reason }]) =>
+        guards.has(`${deviceId}.${linkId}`) ? [[`${name}, ${linkId}`, `${ratingA} A`, reason]] : [],
+      ),
+    ),
+    ...Object.entries(loom.segments).flatMap(([id, { coveringPin }]) =>
+      coveringPin ? [[`sleeving, ${toRunWords({ loom, plan }, id)}`, coveringPin.itemId ?? coveringPin.kind, coveringPin.reason]] : [],
+    ),
+    ...Object.entries(loom.layerPins).map(([id, { layer, reason }]) => [
+      `lay-up of ${plan.wires.find((wire) => wire.id === id)?.number ?? id}`,
+      toLayerWords(layer),
+      reason,
+    ]),
+    ...plan.splices.flatMap(({ id, label }) => {
+      const pin = loom.splicePins[id];
+      return pin ? [[`splice ${label}`, `${mm(pin.offsetMm)} mm into ${toRunWords({ loom, plan }, pin.segmentId)}`, pin.reason]] : [];
+    }),
+  ];
+  if (rows.length === 0) return;
+  flow.heading('Chosen by hand');
+  flow.table(
+    [
+      { title: 'what', share: 4 },
+      { title: 'chosen', share: 3 },
+      { title: 'because', share: 4 },
+    ],
+    rows,
+  );
+}
+
+/** First sheet: the strip, what is held, and the findings with why they stand. */
+export function addOverview({ job, loom, plan, findings, flow }: SheetContext): void {
+  const { massG, tree } = plan;
+  flow.sheet('Loom', 'office');
+  flow.picture(drawStrip(loom, plan, flow.widthMm));
+  flow.paragraph(
+    `${toCount(plan.wires.length, 'wire')}, ${toCount(plan.splices.length, 'splice')}, ${toCount(Object.keys(loom.ends).length, 'end')}. Wire ${mm(massG.wire)} g, sleeving ${mm(massG.covering)} g, housings ${mm(massG.housings)} g, contacts ${mm(massG.contacts)} g: ${mm(massG.total)} g in all. Millimetres throughout, from the datum (${loom.nodes[tree.datumId]!.name}).`,
+  );
+  if (job.notes) flow.paragraph(job.notes);
+  const held = plan.wires.filter(({ heldBy }) => heldBy.length > 0);
+  if (held.length)
+    flow.paragraph(
+      `HELD, do not cut: ${[...groupBy(held)].map(([words, numbers]) => `${numbers.join(', ')} (${words})`).join('; ')}.`,
+      'narrow-bold',
+    );
+  addChosen({ job, loom, plan, flow });
+  const told = findings.filter(({ grade }) => grade !== 'note');
+  if (told.length === 0) return;
+  flow.heading('Findings');
+  flow.table(
+    [
+      { title: 'grade', share: 1.2 },
+      { title: 'finding', share: 7 },
+      { title: 'stands because', share: 4 },
+    ],
+    told.map(({ grade, code, sentence, key }) => {
+      const accepted = Object.hasOwn(job.accepted, key) ? job.accepted[key] : undefined;
+      return [`${grade} ${code}`, sentence, accepted ? `${accepted.reason} (${accepted.by})` : 'OPEN'];
+    }),
+  );
+}
+
+/** Every addend of every cut length. */
+export function addLengths({ plan, flow }: SheetContext): void {
+  flow.sheet(
+    'What each length is made of',
+    'office',
+    'Every term of every cut length, in mm. ± is one sigma of the measurements on the path.',
+  );
+  flow.table(
+    [{ title: 'wire', share: 1.5, face: 'mono' }, { title: 'terms', share: 11 }, number('±', 0.8), number('cut', 1.1)],
+    plan.wires.map((wire) => [
+      wire.number,
+      wire.addends.map(({ mm: value, words }) => `${value.toFixed(1)} ${words}`).join(' + '),
+      wire.sigmaMm.toFixed(0),
+      mm(wire.cutMm),
+    ]),
+  );
+}
+
+/** The ordered steps with what to do, the tool and the caution. */
+export function addSteps({ build, flow }: SheetContext): void {
+  flow.sheet(
+    'Steps',
+    'office',
+    'In this order: what slides on goes on before the end that stops it. Local codes and makers’ instructions come first.',
+  );
+  if (build.steps.length === 0) {
+    flow.paragraph('No order of work: there are no wires yet, or the findings say what stands in the way.');
+    return;
+  }
+  flow.table(
+    [
+      tick,
+      number('no', 0.7),
+      { title: 'step', share: 4.2, face: 'narrow-bold' },
+      { title: 'do', share: 6.4 },
+      { title: 'tool and parts', share: 3.4 },
+    ],
+    build.steps.map((step, index): Cell[] => {
+      const work = step.items.map(({ words, heldBecause }) => (heldBecause ? `HELD (${heldBecause}): ${words}` : words));
+      return [
+        { tick: true },
+        String(index + 1),
+        step.title,
+        [...work, ...(step.caution ? [`CAUTION ${step.caution}`] : [])].join('; '),
+        [step.tool, ...step.parts].filter(Boolean).join(' · '),
+      ];
+    }),
+  );
+}
