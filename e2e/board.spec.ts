@@ -117,3 +117,27 @@ test('a pack that hangs: after a change only the pages that say something else a
   expect(((await (await ask('')).json()) as { changes: unknown }).changes).toEqual({ print: [], destroy: [] });
   expect((await ask('&format=pdf')).status()).toBe(409);
 });
+
+test('a revision of a loom that is laid out: the floor lays by pegs and pages, and tells the mark of a print that is of another state', async ({
+  page,
+  request,
+}) => {
+  const job = createCleanInlet();
+  job.looms[LOOM]!.board.at = { xMm: 200, yMm: 600 };
+  const id = await createTestJob(request, job);
+  expect((await sendRelease(request, id)).status()).toBe(201);
+  await page.goto(`/jobs/${id}/floor?release=1&loom=${LOOM}&card=${encodeURIComponent('post board')}`);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('lay the wires');
+  await expect(page.getByRole('button', { name: /injector 1 .*peg.* page/ })).toBeVisible();
+  await expect(page.getByRole('img', { name: /, on the board$/ })).toBeVisible();
+  // the mark that stands on a page of the print of the same state is true, and no other
+  const asked = await request.get(`/api/jobs/${id}/board?loom=${LOOM}&what=whole&format=json`, { headers: { prefer: 'wait=60' } });
+  expect(asked.status()).toBe(200);
+  const { tiles } = (await asked.json()) as { tiles: { pages: { number: number; fingerprint: string }[] } };
+  const [tile] = tiles.pages;
+  const mark = page.getByRole('textbox', { name: 'Mark of any page that hangs' });
+  await mark.fill(tile!.fingerprint);
+  await expect(page.getByText(`Page ${tile!.number} of this revision. Lay on it.`)).toBeVisible();
+  await mark.fill('00000000');
+  await expect(page.getByText('No page of revision 1 has this mark')).toBeVisible();
+});

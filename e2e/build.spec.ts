@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import type { Job, Shop } from 'wattograph-core';
+import type { BuildJson, Job, Shop } from 'wattograph-core';
 import { createCleanInlet, createTestJob, openBundle, pick, readJob, sendRelease } from './helpers';
 
 async function release(page: Page, id: string): Promise<void> {
@@ -102,6 +102,10 @@ test('job and lists are exported from the menu and come back the same', async ({
   expect(Object.keys(shop.families)).toContain('hollin-37');
   expect((await save('Wire list (CSV)')).split('\r\n')).toHaveLength(45);
   expect(await save('Cut list (CSV)')).toContain('AWG 20 ETFE red,N-201B,red,AWG 20,390,340,no');
+  const build = JSON.parse(await save('Build (JSON)')) as BuildJson;
+  expect([build.format, build.wires.length, build.revision]).toEqual(['wattograph-build', 43, 'draft, version 0']);
+  // a package of ISO/IEC 29500 is a ZIP
+  expect((await save('All lists (XLSX)')).slice(0, 2)).toBe('PK');
   await page.goto('/');
   await page.locator('input[type=file]').setInputFiles({ name: 'skerry.json', mimeType: 'application/json', buffer: Buffer.from(job) });
   await expect(page).toHaveURL(/\/jobs\/[0-9a-f-]{36}\/bundle/);

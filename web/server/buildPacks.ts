@@ -10,6 +10,7 @@ import {
   PAPERS,
   plan,
   POST_WORDS,
+  type Finding,
   type Job,
   type JobPlan,
   type LoomBuild,
@@ -119,10 +120,15 @@ export const withCodes = (pages: readonly SheetPage[], { jobId, number }: Source
       );
 
 /** A loom of the draft as it is planned now, or of a revision as it was then. */
-export async function readLoom({ jobId, job, number }: Source, loomId: string | null): Promise<{ plan: LoomPlan; build: LoomBuild }> {
-  if (number !== null) return readFrozen(jobId, number, loomId);
-  const { loom, build } = planDraft(job, (await readShopOf(job)).shop, loomId);
-  return { plan: loom, build };
+export async function readLoom(
+  { jobId, job, number }: Source,
+  loomId: string | null,
+): Promise<{ plan: LoomPlan; build: LoomBuild; findings: Finding[] }> {
+  // what stood in the way of a revision is in its pack, and is not kept apart
+  if (number !== null) return { ...(await readFrozen(jobId, number, loomId)), findings: [] };
+  const { shop } = await readShopOf(job);
+  const { whole, loom, build } = planDraft(job, shop, loomId);
+  return { plan: loom, build, findings: listFindings(job, whole, shop, today()) };
 }
 
 function planDraft(job: Job, shop: Shop, loomId: string | null): { whole: JobPlan; loom: LoomPlan; build: LoomBuild } {

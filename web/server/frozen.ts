@@ -5,6 +5,7 @@ import {
   addAdapter,
   addCavityFields,
   createBuild,
+  createFloorBoard,
   createSheets,
   ENGINE,
   findFamily,
@@ -14,6 +15,7 @@ import {
   type Colour,
   type ConnectorFamily,
   type Finding,
+  type FloorBoard,
   type Job,
   type JobPlan,
   type LoomBuild,
@@ -38,6 +40,8 @@ export interface FrozenLoom {
   build: LoomBuild;
   /** part families of its ends, by id */
   families: Record<string, ConnectorFamily>;
+  /** where it is spread on a board; null: it was not, or an earlier Wattograph froze it */
+  board: FloorBoard | null;
 }
 
 export type FrozenPages = Record<Paper, SheetPage[]>;
@@ -72,7 +76,7 @@ export async function freeze(
       const meta = { paper, job: job.name, loom: name, revision: `revision ${number}`, date };
       pages[paper] = createSheets({ job, whole: planned, plan: loom, build, findings, catalogue: shop }, meta);
     }
-    const work: FrozenLoom = { loomId, plan: loom, build, families };
+    const work: FrozenLoom = { loomId, plan: loom, build, families, board: createFloorBoard(job, shop, loom) };
     rows.push({
       ...{ jobId, number, loomId, place, wires: loom.wires.length, engine: ENGINE, shop: digest },
       ...{ work: await pack(work), pages: await pack(pages) },
@@ -161,7 +165,13 @@ export async function readFrozen(jobId: string, number: number, loomId: string |
     studs: found.plan.studs ?? [],
     coverings: found.plan.coverings.map((covering) => ({ ...covering, unmet: covering.unmet ?? [], runnerUp: covering.runnerUp ?? null })),
   };
-  return { ...found, plan: laid, build: { ...found.build, cuts, fillers: found.build.fillers ?? [], parts, steps }, families };
+  return {
+    ...found,
+    plan: laid,
+    build: { ...found.build, cuts, fillers: found.build.fillers ?? [], parts, steps },
+    families,
+    board: found.board ?? null,
+  };
 }
 
 /** Its sheets as they were drawn then. */

@@ -2,7 +2,9 @@ import { join } from 'node:path';
 import {
   toCostWords,
   listMarks,
+  listTables,
   POST_WORDS,
+  toBuildJson,
   toCutListCsv,
   toLabelsCsv,
   toPartsCsv,
@@ -12,6 +14,7 @@ import {
 } from 'wattograph-core';
 import { toDxf } from 'wattograph-core/dxf';
 import { toPdf } from 'wattograph-core/pdf';
+import { writeWorkbook } from 'wattograph-core/xlsx';
 import { makeBoard, type WantedBoard } from './boards';
 import { createStoredJob, readJob } from './documents';
 import { freezeLate } from './frozen';
@@ -28,7 +31,7 @@ interface Inputs {
   board: WantedBoard;
   pdf: Wanted;
   dxf: Wanted;
-  csv: Wanted;
+  list: Wanted;
   shopPreview: { document: unknown };
   bringUp: { jobId: string };
   import: { id: string; document: unknown };
@@ -36,6 +39,7 @@ interface Inputs {
 
 type Handlers = { [Kind in TaskKind]: (input: Inputs[Kind], context: TaskContext) => Promise<Answer> };
 
+const XLSX = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
 const fontFolder = () => process.env.WATTOGRAPH_FONTS ?? join(process.cwd(), 'core/assets/fonts');
 
 const HANDLERS: Handlers = {
@@ -96,19 +100,28 @@ const HANDLERS: Handlers = {
     const name = `${toFileName(source.job.name, wanted.loom ?? '', wanted.what ?? '', source.revision)}.dxf`;
     return { status: 200, type: 'image/vnd.dxf', name, body: Buffer.from(toDxf(chosen)) };
   },
-  csv: async (wanted) => {
+  list: async (wanted) => {
     const source = await readSource(wanted.jobId, wanted.release);
-    const { plan, build } = await readLoom(source, wanted.loom);
+    const { plan, build, findings } = await readLoom(source, wanted.loom);
     const { shop } = await readShopOf(source.job);
-    const lists = {
+    const name = toFileName(source.job.name, plan.loomId, wanted.what ?? '', source.revision);
+    const lists = { job: source.job, plan, build, findings, catalogue: shop };
+    if (wanted.what === 'lists') {
+      const body = Buffer.from(await writeWorkbook(listTables(lists), `${source.job.name}, ${plan.loomId}, ${source.revision}`));
+      return { status: 200, type: XLSX, name: `${name}.xlsx`, body };
+    }
+    if (wanted.what === 'build') {
+      const body = Buffer.from(`${JSON.stringify(toBuildJson(lists, source.revision), null, 2)}\n`);
+      return { status: 200, type: 'application/json; charset=utf-8', name: `${name}.json`, body };
+    }
+    const writers = {
       wires: () => toWireListCsv(source.job, plan),
       cuts: () => toCutListCsv(build),
       labels: () => toLabelsCsv(source.job, plan.loomId, listMarks(source.job, plan, shop)),
       parts: () => toPartsCsv(build, shop.currency),
     };
-    const text = lists[wanted.what as keyof typeof lists]();
-    const name = `${toFileName(source.job.name, plan.loomId, wanted.what ?? '', source.revision)}.csv`;
-    return { status: 200, type: 'text/csv; charset=utf-8', name, body: Buffer.from(text) };
+    const text = writers[wanted.what as keyof typeof writers]();
+    return { status: 200, type: 'text/csv; charset=utf-8', name: `${name}.csv`, body: Buffer.from(text) };
   },
   shopPreview: async ({ document }, context) => toJsonAnswer(await previewShop(document, context)),
   import: async ({ id, document }) => toJsonAnswer(await createStoredJob(id, document), 201),

@@ -1,5 +1,5 @@
 /** Work that a request hands to a worker. */
-export type TaskKind = 'release' | 'freeze' | 'pages' | 'board' | 'pdf' | 'dxf' | 'csv' | 'shopPreview' | 'bringUp' | 'import';
+export type TaskKind = 'release' | 'freeze' | 'pages' | 'board' | 'pdf' | 'dxf' | 'list' | 'shopPreview' | 'bringUp' | 'import';
 
 /** What a task is given beside its input. */
 export interface TaskContext {

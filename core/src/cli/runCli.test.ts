@@ -5,6 +5,7 @@ import { createDemoShop } from '../catalogue';
 import { createInlet, createSkerry } from '../demo';
 import { toJobFile } from '../exchange';
 import { createBench } from '../testing/createBench';
+import { readXlsx } from '../exchange/xlsx';
 import { runCli } from './runCli';
 
 const folder = mkdtempSync(join(tmpdir(), 'wattograph-cli-'));
@@ -81,6 +82,16 @@ test('convert prints a list as CSV', async () => {
   const { code, out } = await call('convert', bench, '--csv', 'wires');
   expect(code).toBe(0);
   expect(out.split('\r\n')[0]).toBe('wire,circuit,from,from cavity,to,to cavity,colour,size,cut mm,rough mm,sigma mm,held');
+});
+
+test('convert writes the build as JSON and every list into one workbook', async () => {
+  const { code, out } = await call('convert', bench, '--build');
+  expect(code).toBe(0);
+  expect(JSON.parse(out)).toMatchObject({ format: 'wattograph-build', formatVersion: 1, loom: { id: 'bench' }, revision: 'from file' });
+  const target = join(folder, 'lists.xlsx');
+  expect((await call('convert', bench, '--xlsx', target)).out).toMatch(/lists\.xlsx: \d+ lists/);
+  const read = await readXlsx(readFileSync(target));
+  expect(read.ok && read.value.columns.slice(0, 3)).toEqual(['wire', 'circuit', 'from']);
 });
 
 test('dress prints every run with what else would do, and every breakout and end with its pieces', async () => {

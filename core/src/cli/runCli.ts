@@ -1,9 +1,11 @@
-import { readFileSync, statSync } from 'node:fs';
+import { readFileSync, statSync, writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { CATALOGUE, createLookup, type Catalogue } from '../catalogue';
 import {
   fromJobFile,
   fromJsonText,
+  listTables,
+  toBuildJson,
   toCutListCsv,
   toDressJson,
   toLabelsCsv,
@@ -13,17 +15,21 @@ import {
   toWireListCsv,
 } from '../exchange';
 import { createBuild, listFindings } from '../make';
+import { writeWorkbook } from '../exchange/xlsx';
 import { writeBoard } from './writeBoard';
 import { writeSheets } from './writeSheets';
 import { BadInput, findLoom, type Output } from './cliTypes';
 import { checkJob, checkShop, findBundling, type Checked, type Job, type Loom, type Problem, type Shop } from '../model';
 import { findStandard, listMarks, plan, searchLayups, USUAL_TRIES } from '../plan';
+import { toCount } from '../units';
 
 const USAGE = `wattograph plan FILE              the plan as JSON
 wattograph check FILE             the findings; exit code by the worst that is not accepted: 0 none or note, 3 check, 1 stop
 wattograph sheets FILE --pdf OUT  the build pack as PDF, or the cards of one post  [--post crew|kit|cut|crimp|board|twist|sleeve|test|vehicle|office] [--loom ID] [--paper A4|Letter|A3]
 wattograph sheets FILE --dxf OUT  its sheets side by side as DXF, or one of them  [--sheet NAME] [--post …] [--loom ID] [--paper A4|Letter|A3]
 wattograph convert FILE --csv wires|cuts|parts|labels|pins  a list as CSV  [--loom ID]
+wattograph convert FILE --build   the build of a loom as JSON, by core/schema/build-1.json  [--loom ID]
+wattograph convert FILE --xlsx OUT  every list of a loom in one workbook, numbers as numbers  [--loom ID]
 wattograph layup FILE             lay-up of a loom by search, as JSON  [--loom ID] [--seed N]; a loom that is not twisted in layers as if it were
 wattograph dress FILE             what covers and finishes a loom, as JSON  [--loom ID]
 wattograph board FILE             a loom laid out at full scale by search: --svg OUT, --dxf OUT, --pdf OUT, or --json  [--loom ID] [--size WxH] [--seed N]
@@ -63,7 +69,8 @@ export async function runCli(words: readonly string[], output: Output = TERMINAL
         await writeSheets(job, shop, values, output);
         return 0;
       case 'convert':
-        output.out(toCsv(job, shop, values.loom, values.csv));
+        if (values.xlsx === undefined) output.out(toText(job, shop, values));
+        else await writeLists(job, shop, values.loom, values.xlsx, output);
         return 0;
       case 'layup':
         output.out(`${JSON.stringify(layUp(job, shop, values), null, 2)}\n`);
@@ -103,6 +110,8 @@ function readWords(words: readonly string[]) {
         paper: { type: 'string' },
         shop: { type: 'string' },
         seed: { type: 'string' },
+        build: { type: 'boolean' },
+        xlsx: { type: 'string' },
         size: { type: 'string' },
         svg: { type: 'string' },
         json: { type: 'boolean' },
@@ -163,8 +172,12 @@ function layUp(job: Job, shop: Catalogue, { loom: loomId, seed = '1' }: { loom?:
   };
 }
 
-function toCsv(job: Job, shop: Catalogue, loomId: string | undefined, what: string | undefined): string {
+function toText(job: Job, shop: Catalogue, { loom: loomId, csv: what, build }: { loom?: string; csv?: string; build?: boolean }): string {
   const loomPlan = findLoom(plan(job, shop), loomId);
+  if (build) {
+    const source = { job, plan: loomPlan, build: createBuild(job, loomPlan, shop), catalogue: shop };
+    return `${JSON.stringify(toBuildJson(source, 'from file'), null, 2)}\n`;
+  }
   if (what === 'wires') return toWireListCsv(job, loomPlan);
   if (what === 'pins') return toPinsCsv(job, plan(job, shop).power);
   if (what === 'parts') return toPartsCsv(createBuild(job, loomPlan, shop), shop.currency);
@@ -173,4 +186,13 @@ function toCsv(job: Job, shop: Catalogue, loomId: string | undefined, what: stri
   throw new BadInput([
     { path: '--csv', message: `expected wires, cuts, parts, labels or pins, got ${what === undefined ? 'nothing' : `"${what}"`}` },
   ]);
+}
+
+async function writeLists(job: Job, shop: Catalogue, loomId: string | undefined, file: string, output: Output): Promise<void> {
+  const whole = plan(job, shop);
+  const loomPlan = findLoom(whole, loomId);
+  const findings = listFindings(job, whole, shop, new Date().toISOString().slice(0, 10));
+  const tables = listTables({ job, plan: loomPlan, build: createBuild(job, loomPlan, shop), findings, catalogue: shop });
+  writeFileSync(file, await writeWorkbook(tables, job.name));
+  output.out(`${file}: ${toCount(tables.length, 'list')}\n`);
 }

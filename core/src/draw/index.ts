@@ -1,4 +1,6 @@
 export { drawBoard } from './board/drawBoard';
+export { createFloorBoard, type FloorBoard } from './board/createFloorBoard';
+export { drawBoardPlace } from './board/drawBoardPlace';
 export { listTiles } from './board/listTiles';
 export { drawPlank } from './board/drawPlank';
 export { drawTiles } from './board/drawTiles';

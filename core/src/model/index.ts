@@ -15,6 +15,7 @@ export {
   type WireTable,
 } from './loom/circuit';
 export {
+  ColourSchema,
   COLOUR_NAMES,
   fromColourWords,
   MOST_BANDS,

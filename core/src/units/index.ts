@@ -8,4 +8,5 @@ export { createMemory, type Memory } from './createMemory';
 export { pushTo } from './pushTo';
 export { addDays, isDay } from './day';
 export { toCount } from './toCount';
+export { toRangeWords } from './toRangeWords';
 export { createRandom } from './createRandom';

@@ -9,6 +9,7 @@ import {
   type CarriedWork,
   type ConnectorFamily,
   type ExpectedReading,
+  type FloorBoard,
   type Job,
   type LoomPlan,
   type Step,
@@ -28,6 +29,7 @@ import { Who } from '../../ui/accounts/Who';
 import { ItemReadings } from './ItemReadings';
 import styles from './Floor.module.css';
 import { CureTimer } from './CureTimer';
+import { BoardWay, PrintCheck } from './LayOnBoard';
 import { StepPicture } from './StepPicture';
 
 interface Pack {
@@ -38,6 +40,8 @@ interface Pack {
   steps: Step[];
   /** part families of its ends */
   families: Record<string, ConnectorFamily>;
+  /** it is spread on; null: it was not when it was released */
+  board: FloorBoard | null;
   carried: CarriedWork;
   /** is there somebody else than who tested to sign? */
   needsSecond: boolean;
@@ -267,6 +271,7 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
             {waitingFor.length > 2 ? ` and ${waitingFor.length - 2} more` : ''}
           </p>
         )}
+        {step.operation === 'lay' && pack.board && <PrintCheck board={pack.board} release={release} />}
         {step.operation === 'wait' && <CureTimer cure={findCure(step, told)} />}
         {needsOther && <p className={styles.trouble}>{author} tested this loom: somebody else looks it over and signs.</p>}
         <datalist id="instruments">
@@ -290,6 +295,7 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
                   <span className={styles.box}>{item.heldBecause !== null ? '–' : isTicked ? '✓' : ''}</span>
                   <span>
                     {item.words}
+                    {step.operation === 'lay' && pack.board && <BoardWay plan={plan} board={pack.board} nodeId={item.id} />}
                     {from !== undefined && <small className={styles.carried}>done in revision {from}, and the same now</small>}
                     {reopened && (
                       <small className={styles.reopened}>

@@ -2,17 +2,21 @@
 
 import { useMemo } from 'react';
 import {
+  drawBoardPlace,
   drawBreakoutStack,
   drawEndStack,
   drawFeed,
   drawStripTemplate,
+  findBoardPlace,
   findScreen,
   type PlannedScreen,
   findDressed,
   findLaidLayer,
   layoutStrip,
   toStackedRun,
+  toWholeRun,
   type ConnectorFamily,
+  type FloorBoard,
   type Job,
   type LoomPlan,
   type Step,
@@ -21,6 +25,7 @@ import type { StepProgress } from '../../client/floorProgress';
 import { FacePicture } from '../../ui/FacePicture';
 import { StackPicture } from '../../ui/StackPicture';
 import { Ruler, Traces } from '../../ui/strip/StripPicture';
+import { findLaidRun } from './LayOnBoard';
 import { LayerPicture } from './LayerPicture';
 
 /**
@@ -28,11 +33,11 @@ import { LayerPicture } from './LayerPicture';
  * else the place on the strip.
  */
 export function StepPicture({
-  pack: { plan, job, families },
+  pack: { plan, job, families, board },
   step,
   ticked,
 }: {
-  pack: { plan: LoomPlan; job: Job; families: Readonly<Record<string, ConnectorFamily>> };
+  pack: { plan: LoomPlan; job: Job; families: Readonly<Record<string, ConnectorFamily>>; board: FloorBoard | null };
   step: Step;
   ticked: StepProgress;
 }) {
@@ -63,9 +68,30 @@ export function StepPicture({
       </div>
     );
   }
+  if ((step.operation === 'lay' || step.operation === 'splice') && board)
+    return <OnBoard plan={plan} board={board} step={step} ticked={ticked} />;
   const laid = step.operation === 'layup' ? findLaidLayer(plan, step.id) : null;
   if (laid) return <LayerPicture plan={plan} {...laid} next={step.items.find(({ id }) => !ticked.ticked.has(id)) ?? null} />;
   return <StripPlace plan={plan} job={job} step={step} wireIds={wireIds} />;
+}
+
+/** The branch that is laid next on the board, or the run that a splice lies in. */
+function OnBoard({ plan, board, step, ticked }: { plan: LoomPlan; board: FloorBoard; step: Step; ticked: StepProgress }) {
+  const next = step.items.find(({ id, heldBecause }) => heldBecause === null && !ticked.ticked.has(id));
+  const run = step.segmentId !== null ? toWholeRun(plan.tree, step.segmentId) : next ? findLaidRun(plan, next.id) : null;
+  const drawing = useMemo(
+    () => drawBoardPlace(board.planned, findBoardPlace(plan.tree, board.planned, board.tiles, run ? [run] : [])),
+    // the run is made anew each time; what it is of says when it is another
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [board, plan, run?.segmentId],
+  );
+  const words = step.segmentId === null ? next?.words : step.title;
+  return (
+    <div>
+      {words && step.segmentId === null && <b>{words}</b>}
+      <StackPicture drawing={drawing} words={words ? `${words}, on the board` : 'the loom on its board'} />
+    </div>
+  );
 }
 
 /** A cable as it is opened, to lay on or to read off. */

@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import { MantineProvider } from '@mantine/core';
 import { act, cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
-import { CATALOGUE, createBuild, plan, type CarriedWork, type Job } from 'wattograph-core';
+import { CATALOGUE, createBuild, createFloorBoard, plan, type CarriedWork, type Job } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
 import { IMKE } from '../../testing/person';
 import { press } from '../../testing/act';
@@ -26,16 +26,17 @@ const create = (change: (job: Job) => void = () => undefined, carried: CarriedWo
     plan: loomPlan,
     steps,
     families: CATALOGUE.families,
+    board: createFloorBoard(job, CATALOGUE, loomPlan),
     carried,
     needsSecond: true,
     instruments: ['pull tester', 'milliohmmeter'],
   };
 };
 type Pack = ReturnType<typeof create>;
-const open = async (pack: Pack | null, events: FloorEvent[] = []) => {
+const open = async (pack: Pack | null, events: FloorEvent[] = [], card: string | null = null) => {
   render(
     <MantineProvider env="test">
-      <FloorStation person={IMKE} jobId="job" pack={pack} events={events} />
+      <FloorStation person={IMKE} jobId="job" pack={pack} events={events} card={card} />
     </MantineProvider>,
   );
   // what this tablet kept is read first
@@ -73,6 +74,55 @@ beforeEach(async () => {
 test('nothing released: it says where a revision is made', async () => {
   await open(null);
   expect(screen.getByRole('link', { name: 'Release one on Sheets' }).getAttribute('href')).toBe('/jobs/job/sheets');
+});
+
+test('a card of the pack opens at its first step that is not done; one that is not of this loom says so', async () => {
+  const pack = create();
+  await open(pack, [], 'end thr');
+  expect(title()).toMatch(/throttle/);
+  cleanup();
+  const crimps = pack.steps.filter(({ endId, operation }) => endId === 'thr' && operation !== 'label' && operation !== 'boot');
+  const [first] = crimps;
+  await open(
+    pack,
+    first!.items.map(({ id }) => tick(first!.id, id)),
+    'end thr',
+  );
+  expect(title()).not.toBe(first!.title);
+  expect(title()).toMatch(/throttle/);
+  cleanup();
+  await open(pack, all(pack, 3), 'end nowhere');
+  expect(screen.getByText('The card that was opened is not of this loom in revision 2: work goes on where it was.')).toBeTruthy();
+  expect(title()).toBe(pack.steps[3]!.title);
+});
+
+test('laying on a board: each wire with its pegs and pages, and the mark of a page that hangs is told true or not', async () => {
+  const pack = create((job) => (job.looms.inlet!.board.at = { xMm: 200, yMm: 600 }));
+  const at = pack.steps.findIndex(({ operation }) => operation === 'lay');
+  await open(pack, all(pack, at), 'post board');
+  expect(title()).toBe(pack.steps[at]!.title);
+  const said = boxes().filter(({ textContent }) => /(pegs? [\d, –]+ · )?pages? [\d, –]+$/.test(textContent));
+  expect(said).toHaveLength(boxes().length);
+  expect(screen.getByRole('img', { name: /mm from the datum.*, on the board$/ })).toBeTruthy();
+  const field = screen.getByRole('textbox', { name: 'Mark of any page that hangs' });
+  const { fingerprint, number } = pack.board!.tiles[1]!;
+  fireEvent.change(field, { target: { value: ` ${fingerprint.toUpperCase()} ` } });
+  expect(screen.getByText(`Page ${number} of this revision. Lay on it.`)).toBeTruthy();
+  fireEvent.change(field, { target: { value: 'deadbeef' } });
+  expect(screen.getByText(/No page of revision 2 has this mark/)).toBeTruthy();
+});
+
+test('a loom that was not spread is laid as before', async () => {
+  const pack = create();
+  expect(pack.board).toBeNull();
+  await open(
+    pack,
+    all(
+      pack,
+      pack.steps.findIndex(({ operation }) => operation === 'lay'),
+    ),
+  );
+  expect(screen.queryByRole('textbox', { name: 'Mark of any page that hangs' })).toBeNull();
 });
 
 test('a loom without wires in this revision says so', async () => {

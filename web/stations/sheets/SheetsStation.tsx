@@ -179,6 +179,8 @@ export function SheetsStation() {
               <Menu.Item onClick={() => void save('csv', `/api/jobs/${jobId}/export?what=labels&${query}`)}>
                 Labels to print (CSV)
               </Menu.Item>
+              <Menu.Item onClick={() => void save('csv', `/api/jobs/${jobId}/export?what=lists&${query}`)}>All lists (XLSX)</Menu.Item>
+              <Menu.Item onClick={() => void save('csv', `/api/jobs/${jobId}/export?what=build&${query}`)}>Build (JSON)</Menu.Item>
               <Menu.Label>Drawings of a sheet (DXF)</Menu.Label>
               {sheets.map(({ sheet }) => (
                 <Menu.Item

@@ -1,4 +1,5 @@
 export type { BoardForm, BoardPiece, BoardSize, BoardTree } from './boardTypes';
+export { findBoardPlace, toWholeRun, type BoardPlace } from './findBoardPlace';
 export { createBoardTree } from './createBoardTree';
 export {
   findBoard,

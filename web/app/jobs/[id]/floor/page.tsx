@@ -39,7 +39,7 @@ async function open(id: string, query: { release?: string; loom?: string }) {
   const { document } = await readRelease(jobId, number);
   const looms = await listFrozen(jobId, number);
   const { loomId } = looms.find((loom) => loom.loomId === query.loom) ?? looms.find(({ wires }) => wires > 0) ?? looms[0]!;
-  const { plan, build, families } = await readFrozen(jobId, number, loomId);
+  const { plan, build, families, board } = await readFrozen(jobId, number, loomId);
   const carried = await readCarried(jobId, number, loomId);
   const { tools } = (await readShop()).shop;
   return {
@@ -50,6 +50,7 @@ async function open(id: string, query: { release?: string; loom?: string }) {
       plan,
       steps: build.steps,
       families,
+      board,
       carried,
       needsSecond: await hasSeveral(),
       instruments: tools.map(({ name }) => name),

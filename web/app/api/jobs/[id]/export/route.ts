@@ -6,18 +6,20 @@ import { routeHandler } from '../../../../../server/routeHandler';
 import { readShopOf } from '../../../../../server/shop';
 import { answerByTask } from '../../../../../server/tasks';
 
-/** The job as a file: ?what=job (JSON), wires, cuts, parts or labels (CSV). */
+const LISTS = ['wires', 'cuts', 'parts', 'labels', 'lists', 'build'];
+
+/** The job as a file: ?what=job (JSON); of a loom wires, cuts, parts or labels (CSV), lists (all of them, XLSX), build (JSON). */
 export const GET = routeHandler<{ id: string }>(
   'look',
   async (request, { id }) => {
     const jobId = toJobId(id);
     const query = new URL(request.url).searchParams;
     const what = query.get('what') ?? 'job';
-    if (what === 'wires' || what === 'cuts' || what === 'parts' || what === 'labels') {
+    if (LISTS.includes(what)) {
       const { key, wanted } = await readWanted(jobId, query);
-      return answerByTask(request, 'csv', key, wanted);
+      return answerByTask(request, 'list', key, wanted);
     }
-    if (what !== 'job') throw Refusal.at(400, 'what', `expected job, wires, cuts, parts or labels, got ${JSON.stringify(what)}`);
+    if (what !== 'job') throw Refusal.at(400, 'what', `expected job, ${LISTS.join(', ')}, got ${JSON.stringify(what)}`);
     const { job, revision } = await readSource(jobId, query.get('release') || null);
     return new Response(`${JSON.stringify(toJobFile(job, (await readShopOf(job)).shop), null, 2)}\n`, {
       headers: {
