@@ -15,6 +15,8 @@ const LETTER_PX = 13;
 /** a press that moves less is no drag, px */
 const STILL_PX = 4;
 const KEY_DEG = 5;
+/** of the picture beside the board, px */
+const EDGE_PX = 18;
 
 /** The loom on its board: forks are dragged round or turned with the arrow keys, the wheel looks closer. */
 export function BoardPicture({
@@ -203,7 +205,7 @@ interface PlacedName extends BoardPoint {
 }
 
 /** Names of ends and breakouts where there is room for them: none lies on another. left: for how many there is none. */
-function placeNames({ ends, nodes }: PlannedBoard, px: number): { names: PlacedName[]; left: number } {
+function placeNames({ board, ends, nodes }: PlannedBoard, px: number): { names: PlacedName[]; left: number } {
   const high = LETTER_PX * px;
   const taken: { left: number; right: number; top: number; bottom: number }[] = [];
   const place = (name: PlacedName): PlacedName[] => {
@@ -217,9 +219,16 @@ function placeNames({ ends, nodes }: PlannedBoard, px: number): { names: PlacedN
   const ofEnds = ends.flatMap((end): PlacedName[] => {
     const [c, s] = [Math.cos((end.deg * Math.PI) / 180), Math.sin((end.deg * Math.PI) / 180)];
     const away = end.depthMm + 5 * px;
-    const anchor = c < -0.35 ? 'end' : c > 0.35 ? 'start' : 'middle';
+    const anchor: PlacedName['anchor'] = c < -0.35 ? 'end' : c > 0.35 ? 'start' : 'middle';
     const y = end.y + s * away + (Math.abs(c) <= 0.35 ? (s > 0 ? high * 0.9 : 0) : high * 0.35);
-    return place({ key: end.endId, x: end.x + c * away, y, words: end.name, anchor, isFaint: false });
+    // beside the board there is little room: what would run over the edge of the picture stands back from it, clear of its housing
+    const edge = board.widthMm + EDGE_PX * px;
+    const isOver = anchor === 'start' && end.x + c * away + end.name.length * high * 0.46 > edge;
+    const clear = (end.widthMm / 2 + 4 * px) * (s > 0 ? 1 : -1);
+    const name: Pick<PlacedName, 'x' | 'y' | 'anchor'> = isOver
+      ? { x: edge, y: end.y + s * away + clear, anchor: 'end' }
+      : { x: end.x + c * away, y, anchor };
+    return place({ key: end.endId, words: end.name, isFaint: false, ...name });
   });
   const ofNodes = nodes.flatMap((node) =>
     node.kind === 'end' || node.kind === 'datum'

@@ -46,11 +46,14 @@ export function RunFacts({ planned, board, segmentId }: { planned: PlannedLoom; 
       {isFork(plan.tree, run.segmentId) && (
         <>
           <div className={styles.field}>
-            leaves to the{' '}
+            leaves{' '}
             <Pick<'left' | 'right'>
               label="Side on the board"
               value={deg < 0 ? 'right' : 'left'}
-              options={['left', 'right']}
+              options={[
+                { value: 'left', label: 'to the left' },
+                { value: 'right', label: 'to the right' },
+              ]}
               onChange={(side) => side && turnTo(side === 'left' ? Math.abs(deg) : -Math.abs(deg))}
             />
             at{' '}

@@ -66,7 +66,7 @@ test('a fork is turned with the keys and by its angle, to the other side; a sear
   fireEvent.keyDown(run(INJECTOR), { key: 'Enter' });
   const facts = within(screen.getByRole('complementary', { name: 'Chosen run' }));
   expect(facts.getByRole('heading').textContent).toBe('primary rail to injector 1');
-  choose('Side on the board', first.deg < 0 ? 'left' : 'right');
+  choose('Side on the board', first.deg < 0 ? 'to the left' : 'to the right');
   expect(board(store).turns['s-inj1']!.deg).toBe(-first.deg);
   write('Angle on the board', '75');
   expect(Math.abs(board(store).turns['s-inj1']!.deg)).toBe(75);

@@ -228,7 +228,7 @@ export function SheetsStation() {
           </nav>
           <div className={styles.stack}>
             {release !== '' && LOOPBACK.test(address) && (
-              <p className={`${styles.wait} no-print`}>
+              <p className={`${styles.told} no-print`}>
                 The codes on these pages lead to {new URL(address).host}, which only this machine can open. Open Wattograph by the name that
                 the tablets use (WATTOGRAPH_HOSTS), and print from there.
               </p>
@@ -271,9 +271,9 @@ export function SheetsStation() {
 /** What to take down where the print of a revision hangs, and what to put in its place. */
 function Changes({ changes, since }: { changes: NonNullable<Pack['changes']>; since: string }) {
   if (changes.print.length + changes.destroy.length === 0)
-    return <p className={`${styles.wait} no-print`}>Every page says what it says in revision {since}: nothing is to be printed.</p>;
+    return <p className={`${styles.told} no-print`}>Every page says what it says in revision {since}: nothing is to be printed.</p>;
   return (
-    <p className={`${styles.wait} no-print`}>
+    <p className={`${styles.told} no-print`}>
       {changes.destroy.length > 0 &&
         `Take down and destroy of revision ${since}: ${changes.destroy.map(({ sheet, number }) => `page ${number} (${sheet})`).join(', ')}. `}
       {changes.print.length > 0

@@ -38,9 +38,9 @@ export function drawBoardPlace({ board, box, runs, ends, pegs }: PlannedBoard, {
       kind: 'circle',
       x: px,
       y: py,
-      r: isLit ? 1.8 : 0.7,
+      r: isLit ? 2 : 1,
       fill: '#ffffff',
-      stroke: isLit ? INK : HAIR,
+      stroke: isLit ? INK : FAINT,
       width: isLit ? 0.6 : 0.3,
     });
     if (!isLit || named.some((one) => Math.hypot(one.x - px, one.y - py) < APART_MM)) continue;

@@ -3,7 +3,8 @@ import { toLayerWords, type PlannedWire } from '../../plan';
 import { drawStrip } from '../drawStrip';
 import type { Cell, Column } from './flow/flowTypes';
 import { mm, toRunWords, type SheetContext } from './sheetContext';
-import { pushTo, toCount } from '../../units';
+import { compareIds, pushTo, toCount } from '../../units';
+import type { Blocked, OpenItem, OpenItemKind } from '../../model';
 
 const tick: Column = { title: '', share: 0.5 };
 const number = (title: string, share = 1): Column => ({ title, share, align: 'end', face: 'mono' });
@@ -135,4 +136,55 @@ export function addSteps({ build, flow }: SheetContext): void {
       ];
     }),
   );
+}
+
+/** What is not known yet, taken to be so for now, or let pass until a day: of this loom, and of the job as a whole. */
+export function addOpenItems(context: SheetContext): void {
+  const { job, plan, flow } = context;
+  const items = Object.values(job.openItems).filter(
+    ({ blocks }) => blocks.length === 0 || blocks.some(({ loomId }) => loomId === plan.loomId),
+  );
+  if (items.length === 0) return;
+  flow.sheet(
+    'Open items',
+    'office',
+    'Nothing that an open question blocks is cut before it is answered; a guess is no answer. A concession ends on its day.',
+  );
+  const byDay = (a: OpenItem, b: OpenItem) => compareIds(a.due ?? '9', b.due ?? '9');
+  for (const [kind, title] of Object.entries(ITEM_WORDS)) {
+    const here = items.filter((item) => item.kind === kind).sort(byDay);
+    if (here.length === 0) continue;
+    flow.heading(title);
+    flow.table(
+      ITEMS,
+      here.map((item): Cell[] => [
+        item.question,
+        item.blocks
+          .filter(({ loomId }) => loomId === plan.loomId)
+          .map((block) => toBlockedWords(context, block))
+          .join(', ') || '–',
+        item.owner || 'nobody yet',
+        item.due ?? 'no day',
+        item.answer === null
+          ? 'OPEN'
+          : `${item.answer}${item.evidence === null ? '' : ` (${item.evidence}${item.answeredBy && `, ${item.answeredBy}`})`}`,
+      ]),
+    );
+  }
+}
+
+const ITEM_WORDS = { question: 'Questions', assumption: 'Assumptions', concession: 'Concessions' } satisfies Record<OpenItemKind, string>;
+const ITEMS: Column[] = [
+  { title: 'what', share: 5 },
+  { title: 'blocks', share: 3 },
+  { title: 'who', share: 2 },
+  { title: 'by', share: 1.6, face: 'mono' },
+  { title: 'answer', share: 3.4 },
+];
+
+function toBlockedWords({ loom, plan }: SheetContext, { kind, id }: Blocked): string {
+  if (kind === 'segment') return toRunWords({ loom, plan }, id);
+  if (kind === 'end') return loom.ends[id]?.name ?? id;
+  if (kind === 'circuit') return loom.circuits[id]?.name ?? id;
+  return 'the whole loom';
 }

@@ -3,7 +3,7 @@ import { CATALOGUE } from '../../catalogue';
 import { createFenRanger } from '../../demo/createFenRanger';
 import { createSkerry } from '../../demo/createSkerry';
 import { createBuild, listFindings } from '../../make';
-import type { Job } from '../../model';
+import { createOpenItem, type Job, type OpenItem } from '../../model';
 import { plan } from '../../plan';
 import { isCrewPost, type Mark, type SheetPage } from '../drawing';
 import { createFlow } from './flow/createFlow';
@@ -194,6 +194,40 @@ describe('codes that open a card on the floor', () => {
       const image = toBitmap(mark.kind === 'path' ? mark.d : '', code);
       expect(decode(image)).toBe(address(code.card));
     }
+  });
+});
+
+describe('open items', () => {
+  test('stand by kind, the next day first, with what they block on this loom; those of another loom do not', () => {
+    const job = createFenRanger();
+    const [loomId, loom] = Object.entries(job.looms)[0]!;
+    const [endId, end] = Object.entries(loom.ends)[0]!;
+    const item = (question: string, rest: Partial<OpenItem> = {}) => createOpenItem(question, rest);
+    job.openItems = {
+      late: item('which relay', { due: '2027-02-01', owner: 'Jun', blocks: [{ loomId, kind: 'end', id: endId }] }),
+      soon: item('where is the stud', { due: '2026-12-01' }),
+      sealed: item('old seal stays', {
+        kind: 'concession',
+        due: '2027-03-01',
+        answer: 'until the next fit',
+        evidence: 'measured',
+        answeredBy: 'Imke',
+      }),
+      other: item('not ours', { blocks: [{ loomId: 'elsewhere', kind: 'loom', id: 'elsewhere' }] }),
+    };
+    const [made] = make(job);
+    const lines = rows(made!.pages.filter(({ sheet }) => sheet === 'Open items')).map((line) => line.join(' | '));
+    expect(lines).toEqual(
+      expect.arrayContaining([
+        'where is the stud | – | nobody yet | 2026-12-01 | OPEN',
+        `which relay | ${end.name} | Jun | 2027-02-01 | OPEN`,
+      ]),
+    );
+    const at = (words: string) => lines.findIndex((line) => line.includes(words));
+    expect(at('where is the stud')).toBeLessThan(at('which relay'));
+    expect(at('Concessions')).toBeLessThan(at('old seal stays'));
+    expect(lines[at('old seal stays')]).toContain('until the next fit');
+    expect(at('not ours')).toBe(-1);
   });
 });
 

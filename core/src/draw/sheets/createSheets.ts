@@ -6,7 +6,7 @@ import { addEnds } from './addEnds';
 import { addFeeds } from './addFeeds';
 import { addKit } from './addKit';
 import { addLabels } from './addLabels';
-import { addLengths, addOverview, addSteps } from './addOffice';
+import { addLengths, addOpenItems, addOverview, addSteps } from './addOffice';
 import { addPocket } from './addPocket';
 import { addSleeves } from './addSleeves';
 import { addSplices } from './addSplices';
@@ -52,6 +52,7 @@ export function createSheets(
   addCorners(context);
   addPocket(context);
   addOverview(context);
+  addOpenItems(context);
   addLengths(context);
   addLabels(context);
   addSteps(context);

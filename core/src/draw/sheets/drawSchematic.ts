@@ -12,12 +12,15 @@ export interface Here {
   nodeIds?: Iterable<string>;
 }
 
-/** The whole loom as thin lines, the datum to the left as a block, with what a card is about drawn heavy: "you are here". */
+/**
+ * The whole loom as thin lines, the datum to the left as a block, with what a card is about drawn heavy: "you are here". Not to scale: a leg that is
+ * measured longer must not make every card another one.
+ */
 export function drawSchematic({ datumId, nodeIds, nodes, segments }: Tree, here: Here, { widthMm, heightMm } = USUAL): Drawing {
   const rows = placeRows({ datumId, nodeIds, nodes, segments });
-  const reachMm = Math.max(1, ...Object.values(nodes).map(({ distanceMm }) => distanceMm));
+  const deepest = Math.max(1, ...Object.values(nodes).map(({ depth }) => depth));
   const most = Math.max(1, ...rows.values());
-  const x = (id: string) => EDGE_MM + 1.5 + (nodes[id]!.distanceMm / reachMm) * (widthMm - 2 * EDGE_MM - 1.5);
+  const x = (id: string) => EDGE_MM + 1.5 + (nodes[id]!.depth / deepest) * (widthMm - 2 * EDGE_MM - 1.5);
   const y = (id: string) => EDGE_MM + (rows.get(id)! / most) * (heightMm - 2 * EDGE_MM);
   const heavy = new Set(here.segmentIds);
   const draw = ({ id, nearNodeId, farNodeId }: (typeof segments)[string]): Mark => ({
