@@ -1,6 +1,6 @@
 export { createBuild, type LoomBuild } from './createBuild';
 export { dropOvertaken, type SeenTick } from './dropOvertaken';
-export { listCardSteps } from './listCardSteps';
+export { listCardSteps } from './steps/listCardSteps';
 export { listTesters } from './listTesters';
 export { createInspector, listFindings } from './createInspector';
 export type { ContinuityRow } from './listContinuity';

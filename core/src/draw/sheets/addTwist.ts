@@ -12,12 +12,14 @@ const LAYERS: Column[] = [
   { title: 'turns/100', share: 1, align: 'end', face: 'mono' },
   { title: 'count five turns', share: 1.5, align: 'end', face: 'mono' },
   { title: 'over it mm', share: 1.1, align: 'end', face: 'mono' },
+  { title: '', share: 0.2 },
   { title: 'in order from 12 o’clock, clockwise', share: 7 },
 ];
 const PEELS: Column[] = [
   { title: '', share: 0.5 },
   { title: 'at mm', share: 1, align: 'end', face: 'mono' },
-  { title: 'where', share: 3 },
+  { title: '', share: 0.2 },
+  { title: 'where', share: 2.9 },
   { title: 'wire', share: 2.4, face: 'mono' },
   { title: 'out of', share: 1.4 },
   { title: 'comes up at', share: 2 },
@@ -102,6 +104,7 @@ function toLayerRow(
     layMm === null ? '–' : (100 / layMm).toFixed(2),
     layMm === null ? '–' : `= ${Math.ceil(5 * layMm - 1e-6)} mm`,
     outerOdMm.toFixed(1),
+    '',
     words.join(', '),
   ];
 }
@@ -137,6 +140,7 @@ function addPeels(
           cells: [
             { tick: true },
             String(toMm(context, layup, mark)),
+            '',
             toPlace(context, layup, mark),
             name,
             toLayerWords(lies.layer),

@@ -197,6 +197,28 @@ describe('codes that open a card on the floor', () => {
   });
 });
 
+describe('donor looms', () => {
+  test('every wire once, what goes first and what stays last, what is not decided at the end and without a box', () => {
+    const job = createFenRanger();
+    const donor = Object.values(job.donors)[0]!;
+    Object.values(donor.wires)[0]!.decision = null;
+    const [made] = make(job);
+    const pages = made!.pages.filter(({ sheet }) => sheet === 'Donor looms');
+    const lines = rows(pages).filter((line) => /^(remove|shorten|extend|repurpose|keep|OPEN)$/.test(line[1] ?? ''));
+    const order = ['remove', 'shorten', 'extend', 'repurpose', 'keep', 'OPEN'];
+    const at = lines.map((line) => order.indexOf(line[1]!));
+    expect(at).toEqual([...at].sort((a, b) => a - b));
+    expect(lines.map(([number]) => number).sort()).toEqual(
+      Object.values(donor.wires)
+        .map(({ number }) => number)
+        .sort(),
+    );
+    const boxes = pages.flatMap(({ marks }) => marks.filter(({ kind }) => kind === 'rect'));
+    expect(boxes).toHaveLength(Object.values(donor.wires).filter(({ decision }) => decision !== null).length);
+  });
+  test('a job without one has no such sheet', () => expect(of('inlet').pages.some(({ sheet }) => sheet === 'Donor looms')).toBe(false));
+});
+
 describe('open items', () => {
   test('stand by kind, the next day first, with what they block on this loom; those of another loom do not', () => {
     const job = createFenRanger();

@@ -1,6 +1,7 @@
 import { addBoxes } from './addBoxes';
 import { addClips } from './addClips';
 import { addCutting } from './addCutting';
+import { addDonors } from './addDonors';
 import { addDress } from './addDress';
 import { addEnds } from './addEnds';
 import { addFeeds } from './addFeeds';
@@ -36,6 +37,7 @@ export function createSheets(
     wires: new Map(plan.wires.map((wire) => [wire.id, wire])),
   };
   addKit(context);
+  addDonors(context);
   addCutting(context);
   addEnds(context);
   if (plan.splices.length) addSplices(context);

@@ -1,4 +1,4 @@
-import type { Operation, Step } from './step';
+import type { Operation, Step } from '../step';
 
 /** Which work is done at a post. */
 const AT_POST: Readonly<Record<string, readonly Operation[]>> = {

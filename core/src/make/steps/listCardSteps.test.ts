@@ -1,8 +1,8 @@
-import { CATALOGUE } from '../catalogue';
-import { createSkerry } from '../demo/createSkerry';
-import { createSheets } from '../draw';
-import { plan } from '../plan';
-import { createBuild } from './createBuild';
+import { CATALOGUE } from '../../catalogue';
+import { createSkerry } from '../../demo/createSkerry';
+import { createSheets } from '../../draw';
+import { plan } from '../../plan';
+import { createBuild } from '../createBuild';
 import { listCardSteps } from './listCardSteps';
 
 const job = createSkerry();
