@@ -124,7 +124,7 @@ describe('what the planner and the board ask for', () => {
   });
   test('a loom that is longer than the board is folded, at its radius or more, and fits', () => {
     const size = { widthMm: trunkMm * 0.7, heightMm: 1500 };
-    const found = searchBoard(tree, ask({ size, tries: 40_000 }));
+    const found = searchBoard(tree, ask({ size, tries: runs(12_000, 40_000) }));
     const laid = layBoard(tree, found.form);
     const folds = laid.arcs.flatMap((arc, index) => (arc ? [{ arc, piece: tree.pieces[index]! }] : []));
     expect(folds.length).toBeGreaterThan(0);

@@ -4,6 +4,7 @@ import { drawBoard, drawPlank, listTiles, measureText } from '../../draw';
 import { foldRun, takeBoard, turnFork } from '../../edit';
 import { changeDocument, type Job } from '../../model';
 import { plan } from '../../plan';
+import { runs } from '../../testing/runs';
 import {
   BOARD_TRIES,
   correctScale,
@@ -184,7 +185,7 @@ describe('what is laid', () => {
   test.each(['inlet', 'engine', 'chassis', 'gearbox'])(
     '%s: every run as long as planned, pegs at ends, forks and every 150 mm, nothing too near',
     (loomId) => {
-      const job = layOut(createSkerry(), loomId, loomId === 'chassis' ? BOARD_TRIES : 20_000);
+      const job = layOut(createSkerry(), loomId, loomId === 'chassis' ? runs(50_000, BOARD_TRIES) : runs(10_000, 20_000));
       const { looms } = plan(job, CATALOGUE);
       const planned = looms.find((one) => one.loomId === loomId)!;
       const board = boardOf(job, loomId);
