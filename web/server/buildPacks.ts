@@ -6,10 +6,9 @@ import {
   createSheets,
   ENGINE,
   listFindings,
-  isCrewPost,
   PAPERS,
   plan,
-  POST_WORDS,
+  POSTS_ASKED,
   type Finding,
   type Job,
   type JobPlan,
@@ -90,8 +89,8 @@ export async function readWanted(jobId: string, query: URLSearchParams): Promise
 
 function toPost(asked: string | null): string | null {
   if (asked === null || asked === '') return null;
-  if (asked !== 'crew' && !Object.hasOwn(POST_WORDS, asked))
-    throw Refusal.at(400, 'post', `expected crew, ${Object.keys(POST_WORDS).join(', ')}, got ${JSON.stringify(asked.slice(0, 40))}`);
+  if (!POSTS_ASKED.includes(asked))
+    throw Refusal.at(400, 'post', `expected ${POSTS_ASKED.join(', ')}, got ${JSON.stringify(asked.slice(0, 40))}`);
   return asked;
 }
 
@@ -104,10 +103,6 @@ function toAddress(asked: string | null): string | null {
     throw Refusal.at(400, 'address', `expected the address of this installation, got ${JSON.stringify(asked.slice(0, 80))}`);
   return url.href.replace(/\/$/, '');
 }
-
-/** Is a page of the post that is asked for? One that an earlier Wattograph froze is of none. */
-export const isOfPost = ({ post = 'office' }: SheetPage, asked: string | null): boolean =>
-  asked === null || post === asked || (asked === 'crew' && isCrewPost(post));
 
 /** Pages of a revision with the codes that open their cards on the floor. */
 export const withCodes = (pages: readonly SheetPage[], { jobId, number }: Source, { loom, address }: Wanted): SheetPage[] =>

@@ -3,6 +3,7 @@ import {
   toCostWords,
   listMarks,
   listTables,
+  isOfPost,
   POST_WORDS,
   toBuildJson,
   toCutListCsv,
@@ -18,7 +19,7 @@ import { writeWorkbook } from 'wattograph-core/xlsx';
 import { makeBoard, type WantedBoard } from './boards';
 import { createStoredJob, readJob } from './documents';
 import { freezeLate } from './frozen';
-import { isOfPost, readChanges, readLoom, readPages, readSource, toFileName, withCodes, type Wanted } from './buildPacks';
+import { readChanges, readLoom, readPages, readSource, toFileName, withCodes, type Wanted } from './buildPacks';
 import { Refusal } from './refusal';
 import { createRelease } from './releases';
 import { previewBringUp, previewShop, readShopOf } from './shop';

@@ -1,7 +1,7 @@
 import { writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import type { Catalogue } from '../catalogue';
-import { createSheets, isCrewPost, PAPERS, POST_WORDS, type Paper } from '../draw';
+import { createSheets, isOfPost, PAPERS, POSTS_ASKED, type Paper } from '../draw';
 import { toDxf } from '../draw/toDxf';
 import { toPdf } from '../draw/toPdf';
 import { createBuild, listFindings } from '../make';
@@ -31,8 +31,8 @@ export async function writeSheets(
   if (file === undefined) throw new BadInput([{ path: '--pdf', message: 'expected the name of the file to write, or --dxf with one' }]);
   if (!Object.hasOwn(PAPERS, paper))
     throw new BadInput([{ path: '--paper', message: `expected ${Object.keys(PAPERS).join(', ')}, got "${paper}"` }]);
-  if (post !== undefined && post !== 'crew' && !Object.hasOwn(POST_WORDS, post))
-    throw new BadInput([{ path: '--post', message: `expected crew, ${Object.keys(POST_WORDS).join(', ')}, got "${post}"` }]);
+  if (post !== undefined && !POSTS_ASKED.includes(post))
+    throw new BadInput([{ path: '--post', message: `expected ${POSTS_ASKED.join(', ')}, got "${post}"` }]);
   const whole = plan(job, shop);
   const loomPlan = findLoom(whole, loomId);
   const now = new Date();
@@ -42,9 +42,7 @@ export async function writeSheets(
     { job, whole, plan: loomPlan, build, findings, catalogue: shop },
     { paper: paper as Paper, job: job.name, loom: job.looms[loomPlan.loomId]!.name, revision: 'from file', date },
   );
-  const isAsked = (page: (typeof pages)[number]) =>
-    post === undefined || page.post === post || (post === 'crew' && isCrewPost(page.post ?? 'office'));
-  const ofPost = pages.filter(isAsked);
+  const ofPost = pages.filter((page) => isOfPost(page, post ?? null));
   if (ofPost.length === 0)
     throw new BadInput([{ path: '--post', message: `expected a post at which there is work on this loom, got "${post}"` }]);
   const chosen = sheet === undefined ? ofPost : ofPost.filter((page) => page.sheet === sheet);

@@ -39,6 +39,13 @@ export type Post = keyof typeof POST_WORDS;
 /** What a crew works from; the rest hangs on the wall, goes into a pocket or stays with the planner. */
 export const isCrewPost = (post: Post): boolean => !['wall', 'pocket', 'office'].includes(post);
 
+/** What may be asked for of a pack: a post, or all that a crew works from. */
+export const POSTS_ASKED: readonly string[] = ['crew', ...Object.keys(POST_WORDS)];
+
+/** Is a page of the post that is asked for, or of all of them? One that an earlier Wattograph froze is of the planner. */
+export const isOfPost = ({ post = 'office' }: { post?: Post }, asked: string | null): boolean =>
+  asked === null || post === asked || (asked === 'crew' && isCrewPost(post));
+
 /** A place on a page for a code that opens a card on the floor. */
 export interface CardCode {
   card: string;

@@ -11,7 +11,7 @@ export { drawStripTemplate } from './strip/drawStripTemplate';
 export { drawSleeves } from './label/drawSleeves';
 export { printSleeves, type PrintedStock } from './label/printSleeves';
 export { drawFace, type FaceLayout } from './drawFace';
-export { isCrewPost, POST_WORDS, type Drawing, type Mark, type Post, type SheetPage } from './drawing';
+export { isOfPost, POST_WORDS, POSTS_ASKED, type Drawing, type Mark, type Post, type SheetPage } from './drawing';
 export { drawStrip } from './drawStrip';
 export { fitText, measureText } from './measureText';
 export { PAPERS, type Paper, type SheetMeta } from './sheets/flow/flowTypes';

@@ -1,19 +1,20 @@
 'use client';
 
 import { useState } from 'react';
-import { findBoardPlace, toCount, toRangeWords, toWholeRun, type FloorBoard, type LoomPlan, type WireRun } from 'wattograph-core';
+import { findBoardPlace, toCount, toRangeWords, toWholeRun, type FloorBoard, type BoardPlace, type LoomPlan } from 'wattograph-core';
 import styles from './Floor.module.css';
 
-/** The run that is laid last on the way to a node: what an item of the laying is about. */
-export function findLaidRun({ tree }: Pick<LoomPlan, 'tree'>, nodeId: string): WireRun | null {
-  const segmentId = tree.nodes[nodeId]?.parentSegmentId;
-  return segmentId ? toWholeRun(tree, segmentId) : null;
-}
+/** The run that is laid last on the way to a node, which is what an item of the laying is about; null: there is none any more. */
+export const findLaidSegment = ({ tree }: Pick<LoomPlan, 'tree'>, nodeId: string): string | null =>
+  tree.nodes[nodeId]?.parentSegmentId ?? null;
+
+/** Where a run lies on the board; nowhere where there is none. */
+export const findRunPlace = ({ tree }: Pick<LoomPlan, 'tree'>, { planned, tiles }: FloorBoard, segmentId: string | null): BoardPlace =>
+  findBoardPlace(tree, planned, tiles, segmentId === null ? [] : [toWholeRun(tree, segmentId)]);
 
 /** Between which pegs a branch lies, and on which pages of the print. */
 export function BoardWay({ plan, board, nodeId }: { plan: LoomPlan; board: FloorBoard; nodeId: string }) {
-  const run = findLaidRun(plan, nodeId);
-  const { pegs, pages } = findBoardPlace(plan.tree, board.planned, board.tiles, run ? [run] : []);
+  const { pegs, pages } = findRunPlace(plan, board, findLaidSegment(plan, nodeId));
   const words = [
     ...(pegs.length > 0 ? [`${pegs.length === 1 ? 'peg' : 'pegs'} ${toRangeWords(pegs)}`] : []),
     ...(pages.length > 0 ? [`${pages.length === 1 ? 'page' : 'pages'} ${toRangeWords(pages)}`] : []),

@@ -7,14 +7,12 @@ import {
   drawEndStack,
   drawFeed,
   drawStripTemplate,
-  findBoardPlace,
   findScreen,
   type PlannedScreen,
   findDressed,
   findLaidLayer,
   layoutStrip,
   toStackedRun,
-  toWholeRun,
   type ConnectorFamily,
   type FloorBoard,
   type Job,
@@ -25,7 +23,7 @@ import type { StepProgress } from '../../client/floorProgress';
 import { FacePicture } from '../../ui/FacePicture';
 import { StackPicture } from '../../ui/StackPicture';
 import { Ruler, Traces } from '../../ui/strip/StripPicture';
-import { findLaidRun } from './LayOnBoard';
+import { findLaidSegment, findRunPlace } from './LayOnBoard';
 import { LayerPicture } from './LayerPicture';
 
 /**
@@ -78,13 +76,8 @@ export function StepPicture({
 /** The branch that is laid next on the board, or the run that a splice lies in. */
 function OnBoard({ plan, board, step, ticked }: { plan: LoomPlan; board: FloorBoard; step: Step; ticked: StepProgress }) {
   const next = step.items.find(({ id, heldBecause }) => heldBecause === null && !ticked.ticked.has(id));
-  const run = step.segmentId !== null ? toWholeRun(plan.tree, step.segmentId) : next ? findLaidRun(plan, next.id) : null;
-  const drawing = useMemo(
-    () => drawBoardPlace(board.planned, findBoardPlace(plan.tree, board.planned, board.tiles, run ? [run] : [])),
-    // the run is made anew each time; what it is of says when it is another
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-    [board, plan, run?.segmentId],
-  );
+  const segmentId = step.segmentId ?? (next ? findLaidSegment(plan, next.id) : null);
+  const drawing = useMemo(() => drawBoardPlace(board.planned, findRunPlace(plan, board, segmentId)), [board, plan, segmentId]);
   const words = step.segmentId === null ? next?.words : step.title;
   return (
     <div>

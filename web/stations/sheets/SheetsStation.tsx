@@ -6,7 +6,7 @@ import { notifications } from '@mantine/notifications';
 import Link from 'next/link';
 import { Fragment, useCallback, useEffect, useState } from 'react';
 import { toUrl } from '../../client/base';
-import { isCrewPost, PAPERS, POST_WORDS, toCount, type Post } from 'wattograph-core';
+import { isOfPost, PAPERS, POST_WORDS, toCount, type Post } from 'wattograph-core';
 import { useJob } from '../../client/jobContext';
 import { hearNews } from '../../client/live';
 import { useMay } from '../../client/person';
@@ -97,11 +97,7 @@ export function SheetsStation() {
   // what another loom has and this one does not
   const chosen = post === 'crew' || posts.some((one) => one === post) ? post : '';
   const shown = pack
-    ? pack.pages.filter(
-        (page) =>
-          (pack.changes === null || pack.changes.print.includes(page.number)) &&
-          (chosen === '' || page.post === chosen || (chosen === 'crew' && isCrewPost(page.post))),
-      )
+    ? pack.pages.filter((page) => (pack.changes === null || pack.changes.print.includes(page.number)) && isOfPost(page, chosen || null))
     : [];
   const sheets = shown.flatMap(({ sheet, post: at, number }, index) =>
     shown[index - 1]?.sheet === sheet ? [] : [{ sheet, number, begins: shown[index - 1]?.post === at ? null : POST_WORDS[at] }],

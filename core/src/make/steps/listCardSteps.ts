@@ -1,15 +1,16 @@
 import type { Operation, Step } from '../step';
 
-/** Which work is done at a post. */
-const AT_POST: Readonly<Record<string, readonly Operation[]>> = {
-  kit: ['cut'],
-  cut: ['cut', 'mark'],
-  crimp: ['screen', 'seal', 'thread', 'crimp', 'bunch', 'seat', 'plug', 'ring', 'pot', 'wait'],
-  board: ['lay', 'splice', 'fit'],
-  twist: ['twist', 'layup'],
-  sleeve: ['slide', 'cover', 'label', 'boot', 'shrink', 'close'],
-  test: ['test', 'sign'],
-  vehicle: ['route', 'clip', 'torque', 'depin'],
+/** Where each kind of work is done; null: at none of the posts that a card is for. */
+const POST_OF: Readonly<Record<Operation, string | null>> = {
+  undo: null,
+  ...{ cut: 'cut', mark: 'cut' },
+  ...{ screen: 'crimp', seal: 'crimp', thread: 'crimp', crimp: 'crimp', bunch: 'crimp', seat: 'crimp', plug: 'crimp' },
+  ...{ ring: 'crimp', pot: 'crimp', wait: 'crimp' },
+  ...{ lay: 'board', splice: 'board', fit: 'board' },
+  ...{ twist: 'twist', layup: 'twist' },
+  ...{ slide: 'sleeve', cover: 'sleeve', label: 'sleeve', boot: 'sleeve', shrink: 'sleeve', close: 'sleeve' },
+  ...{ test: 'test', sign: 'test' },
+  ...{ route: 'vehicle', clip: 'vehicle', torque: 'vehicle', depin: 'vehicle' },
 };
 
 /**
@@ -20,12 +21,13 @@ export function listCardSteps(steps: readonly Step[], card: string): Step[] {
   const space = card.indexOf(' ');
   const [kind, id] = [card.slice(0, space), card.slice(space + 1)];
   const at = (post: string, isHere: (step: Step) => boolean = () => true) =>
-    steps.filter((step) => (AT_POST[post] ?? []).includes(step.operation) && isHere(step));
+    steps.filter((step) => POST_OF[step.operation] === post && isHere(step));
   if (kind === 'cut') return steps.filter((step) => step.id === `cut.${id}`);
   if (kind === 'end') return at('crimp', ({ endId }) => endId === id);
   if (kind === 'test') {
     const ofEnd = at('test', ({ endId }) => endId === id);
     return ofEnd.length > 0 ? ofEnd : at('test');
   }
-  return kind === 'post' && Object.hasOwn(AT_POST, id) ? at(id) : [];
+  // a kit is complete when the cutting begins
+  return kind === 'post' ? at(id === 'kit' ? 'cut' : id) : [];
 }
