@@ -1,5 +1,5 @@
 import { findFamily, toSizeWords } from '../../catalogue';
-import type { ConnectorFamily, End } from '../../model';
+import { toColourWords, type ConnectorFamily, type End } from '../../model';
 import { findStandard, planPottings, type PlannedPotting, type PlannedScreen, type PlannedStud, type PlannedTermination } from '../../plan';
 import { compareIds } from '../../units';
 import { drawStripTemplate } from '../strip/drawStripTemplate';
@@ -136,7 +136,8 @@ function addWires({ flow, wires }: SheetContext, here: readonly PlannedTerminati
       return [
         one.cavity,
         list.map(({ number }) => number).join(' '),
-        { colour: list[0]!.colour },
+        // two in one crimp: neither is left out
+        list.length === 1 ? { colour: list[0]!.colour } : list.map(({ colour }) => toColourWords(colour)).join(' + '),
         letterOf.get(keyOf(one))!,
         one.contactId === null ? '–' : { tick: true },
         one.pullOffsN.some((force) => force !== null) ? { tick: true } : '–',

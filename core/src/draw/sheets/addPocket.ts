@@ -31,7 +31,7 @@ function listPocketCards({ job, loom, plan, catalogue, wires }: SheetContext): D
       const family = findFamily(job, catalogue, end.familyId);
       const rows = plan.terminations
         .filter((one) => one.endId === endId && one.wireIds.length > 0)
-        .map(({ cavity, wireIds }) => ({ cavity, wire: wires.get(wireIds[0]!)!, words: circuitName(wireIds[0]!) }));
+        .flatMap(({ cavity, wireIds }) => wireIds.map((id) => ({ cavity, wire: wires.get(id)!, words: circuitName(id) })));
       if (end.kind !== 'connector' || rows.length === 0) return [];
       const count = Math.ceil(rows.length / MOST_LINES);
       return Array.from({ length: count }, (_, part) =>
