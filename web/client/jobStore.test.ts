@@ -5,6 +5,7 @@ import { createInlet } from 'wattograph-core/demo';
 import { IMKE } from '../testing/person';
 import { say } from '../testing/say';
 import { JobStore, type Since } from './jobStore';
+import { outboxDatabase } from './outbox/outboxDatabase';
 
 /** Jobs that were handed to the planner. */
 const mockPlanned: Job[] = [];
@@ -98,6 +99,12 @@ const open = (server: FakeServer, id = `job-${(serial += 1)}`) => {
 const until = async (isSo: () => boolean) => {
   for (let tries = 0; tries < 120 && !isSo(); tries += 1) await new Promise((resolve) => setTimeout(resolve, 50));
   expect(isSo()).toBe(true);
+};
+/** Until the device keeps nothing of a job. */
+const untilForgotten = async (id: string) => {
+  const count = () => outboxDatabase.rows.where('line').equals(`edit/${id}`).count();
+  for (let tries = 0; tries < 120 && (await count()) > 0; tries += 1) await new Promise((resolve) => setTimeout(resolve, 50));
+  expect(await count()).toBe(0);
 };
 const leg = (mm: number) => (draft: Job) => {
   draft.looms.inlet!.segments['s-inj1']!.lengthMm = mm;
@@ -251,6 +258,8 @@ test('an edit that the server refuses is taken back and kept with its reason, th
   await until(() => again.store.get().refused.length === 1);
   again.store.letGo(again.store.get().refused[0]!.id);
   await until(() => again.store.get().refused.length === 0);
+  // it goes from the screen at once, from the device behind that
+  await untilForgotten(id);
   again.store.end();
   const last = opened(server, id);
   await until(() => last.store.get().saving === 'saved');

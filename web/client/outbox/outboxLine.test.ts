@@ -160,6 +160,31 @@ test('one bad entry of a batch does not keep the others, nor is it lost', async 
   ]);
 });
 
+test('what is let go while the server has it stays gone when the server refuses it', async () => {
+  const server = new FakeServer();
+  const { line, name } = open(server);
+  let answered: () => void = () => {};
+  const asked = new Promise<void>((resolve) => (answered = resolve));
+  const held = new Promise<void>((resolve) => {
+    const take = server.take;
+    Object.assign(server, {
+      take: async (ids: readonly string[]) => {
+        resolve();
+        await asked;
+        return take(ids);
+      },
+    });
+  });
+  server.answer = () => 422;
+  line.add(`${name}-a`, 'a');
+  await held;
+  await line.remove([`${name}-a`]);
+  answered();
+  await line.flush();
+  expect(idsOf(line)).toEqual([[], []]);
+  expect(await stored(name)).toEqual([]);
+});
+
 test('an entry that the server always fails on lets the others past after a while', async () => {
   const server = new FakeServer();
   const { line, name } = open(server);

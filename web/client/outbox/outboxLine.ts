@@ -228,8 +228,10 @@ export class OutboxLine<B> {
   }
 
   private async putAside({ id, body, since }: Waiting<B>, reason: string): Promise<void> {
+    // it was let go here while the server had it
+    if (this.gone.has(id)) return;
     this.waiting = this.waiting.filter((entry) => entry.id !== id);
-    this.refused = [...this.refused, { id, body, since, reason }];
+    this.refused = [...this.refused.filter((entry) => entry.id !== id), { id, body, since, reason }];
     this.options.onChange();
     await this.mark(id, reason);
   }
