@@ -127,6 +127,8 @@ export const LARKHOLLOW: ShopStandard = {
   tapeTurns: 4,
   millivoltAboveA: 5,
   millivoltTestA: 5,
+  isolationMegohm: 100,
+  isolationVolts: 500,
   leastOffcutMm: 300,
   bundling: 'pairs-only',
   layRatio: 10,

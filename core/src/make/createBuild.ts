@@ -1,13 +1,15 @@
 import type { Catalogue } from '../catalogue';
 import type { Job } from '../model';
-import type { LoomPlan } from '../plan';
+import { findStandard, type LoomPlan } from '../plan';
 import { listContinuity, type ContinuityRow } from './listContinuity';
 import { listCuts, type CutGroup } from './listCuts';
 import { listFillers, type FillerCut } from './listFillers';
 import { listParts, type PartLine } from './listParts';
 import { listSteps } from './listSteps';
 import { orderSteps } from './orderSteps';
-import { PAIRS, type ExpectedReading, type Step } from './step';
+import { listIsolation, toPairId } from './prove/listIsolation';
+import { listProvedNets } from './prove/listProvedNets';
+import { ISOLATION, PAIRS, type ExpectedReading, type Step } from './step';
 import { toDigest } from './toDigest';
 
 /** Everything the shop needs to make one loom. steps is empty where no order can be built; a finding then says why. */
@@ -30,8 +32,23 @@ export function createBuild(job: Job, plan: LoomPlan, catalogue: Catalogue): Loo
     cuts: listCuts(plan),
     fillers: listFillers(plan),
     parts: listParts(job, plan, catalogue),
-    steps: ordered.ok ? withContinuity(askAll(ordered.steps), (endId) => listPairs(job, plan, listOfEnd(continuity, endId))) : [],
+    steps: ordered.ok ? withReads(askAll(ordered.steps), listTestReads(job, plan, catalogue, continuity)) : [],
     continuity,
+  };
+}
+
+/** What is read at a test, by item: of the whole loom, or of one end. */
+function listTestReads(job: Job, plan: LoomPlan, catalogue: Catalogue, continuity: readonly ContinuityRow[]) {
+  const { isolationMegohm, isolationVolts } = findStandard(job, catalogue);
+  const { ends } = job.looms[plan.loomId]!;
+  const nets = listProvedNets(job, plan, continuity);
+  const isolated = listIsolation(nets, isolationMegohm).map(({ id, from, least }, at): ExpectedReading => ({
+    ...{ id, unit: 'MΩ', least, most: null },
+    words: `${nets[at]!.name}: ${ends[from.endId]!.name} · ${from.cavity} against all others at ${isolationVolts} V`,
+  }));
+  return (endId: string | null, itemId: string): ExpectedReading[] => {
+    if (itemId === PAIRS) return listPairs(job, plan, listOfEnd(continuity, endId));
+    return itemId === ISOLATION ? isolated : [];
   };
 }
 
@@ -46,13 +63,11 @@ function askAll(steps: readonly Step[]): Step[] {
   return steps.map((step) => (isOfAll(step) ? { ...step, items: step.items.map((item) => ({ ...item, asks })) } : step));
 }
 
-/** Every pair of the continuity table is read at the test; at the test of an end, those of that end. */
-const withContinuity = (steps: readonly Step[], listReads: (endId: string | null) => ExpectedReading[]): Step[] =>
-  steps.map((step) => {
-    if (step.operation !== 'test') return step;
-    const reads = listReads(step.endId);
-    return { ...step, items: step.items.map((item) => (item.id === PAIRS ? { ...item, reads } : item)) };
-  });
+/** Every pair of the continuity table is read at the test, at the test of an end those of that end; every net against all others. */
+const withReads = (steps: readonly Step[], listReads: (endId: string | null, itemId: string) => ExpectedReading[]): Step[] =>
+  steps.map((step) =>
+    step.operation === 'test' ? { ...step, items: step.items.map((item) => ({ ...item, reads: listReads(step.endId, item.id) })) } : step,
+  );
 
 const listOfEnd = (rows: readonly ContinuityRow[], endId: string | null) =>
   endId === null ? rows : rows.filter(({ from, to }) => from.endId === endId || to.endId === endId);
@@ -61,7 +76,7 @@ function listPairs(job: Job, plan: Pick<LoomPlan, 'loomId'>, rows: readonly Cont
   const { ends, circuits } = job.looms[plan.loomId]!;
   const place = ({ endId, cavity }: ContinuityRow['from']) => `${ends[endId]!.name} · ${cavity}`;
   return rows.map(({ circuitId, from, to, mostOhm, millivolts }) => ({
-    id: `${from.endId} ${from.cavity} ${to.endId} ${to.cavity}`,
+    id: toPairId(from, to),
     words: `${circuits[circuitId]!.name}: ${place(from)} → ${place(to)}${millivolts ? ` at ${millivolts.atA} A` : ''}`,
     unit: millivolts ? 'mV' : 'Ω',
     least: null,

@@ -32,3 +32,4 @@ export { listCrimpKinds, type CrimpKind } from './listCrimpKinds';
 export { CURE, POURED } from './steps/listPotSteps';
 export { findScreen } from './steps/listScreenSteps';
 export * from './board';
+export * from './prove';

@@ -36,6 +36,9 @@ export type Operation = (typeof OPERATIONS)[number];
 /** The item of a test under which the pairs are read. */
 export const PAIRS = 'pairs';
 
+/** and the one under which every net is read against all others. */
+export const ISOLATION = 'isolation';
+
 /** One thing that work asks for: a length in mm, or words. */
 export interface Ask {
   what: string;

@@ -2,7 +2,7 @@ import { findFamily } from '../../catalogue';
 import { findStandard, planClips, type PlannedFeed } from '../../plan';
 import { createItem, createStep, isPinnedAfter, type Need, type StepContext } from '../createStep';
 import { listHardNeeds } from './listPotSteps';
-import { PAIRS, type Step, type StepItem } from '../step';
+import { ISOLATION, PAIRS, type Step, type StepItem } from '../step';
 
 /** Prove the loom, lead it through its holes, pin what did not pass with its housing on and prove that again, sign. */
 export function listFinishSteps(context: StepContext, build: readonly Step[]): Step[] {
@@ -58,7 +58,7 @@ const createTest = ({ wires }: StepContext, before: readonly Step[]) =>
     tool: 'ohmmeter, 4-wire below 1 Ω',
     items: [
       createItem(PAIRS, 'every pair joins, within its band', [...wires.values()], null, []),
-      createItem('isolation', 'every neighbour is isolated', [], null, []),
+      createItem(ISOLATION, 'every net is isolated from all others', [], null, []),
     ],
   });
 

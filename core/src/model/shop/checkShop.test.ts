@@ -1,12 +1,13 @@
 import fc from 'fast-check';
 import { createDemoShop } from '../../catalogue';
-import published from '../../../schema/shop-7.json';
+import published from '../../../schema/shop-8.json';
 import old from '../../testing/formats/shop-1.json';
 import second from '../../testing/formats/shop-2.json';
 import third from '../../testing/formats/shop-3.json';
 import fourth from '../../testing/formats/shop-4.json';
 import fifth from '../../testing/formats/shop-5.json';
 import sixth from '../../testing/formats/shop-6.json';
+import seventh from '../../testing/formats/shop-7.json';
 import { runs } from '../../testing/runs';
 import { checkShop, SHOP_FORMAT_VERSION, SHOP_MIGRATIONS, ShopSchema, type Shop } from './index';
 
@@ -85,6 +86,14 @@ test('a file of format 6 tells its wires apart by function, as the trade does, a
       sizeApartShare: 0.2,
       torqueShare: 0.1,
     });
+});
+
+test('a file of format 7 asks of new wire what is usual', () => {
+  expect(seventh.formatVersion).toBe(7);
+  const checked = checkShop(seventh);
+  if (!checked.ok) throw new Error(JSON.stringify(checked.problems));
+  for (const standard of Object.values(checked.value.standards))
+    expect(standard).toMatchObject({ isolationMegohm: 100, isolationVolts: 500 });
 });
 
 test('a terminal goes over a stud or on a tongue; a bare blade says what its sleeve has to close', () => {
@@ -240,8 +249,8 @@ test.each<[string, (shop: Shop & Record<string, unknown>) => void, string]>([
   ['a field that nobody knows', (shop) => (shop.colour = 'red'), '/colour: expected no such field here'],
   [
     'a newer version',
-    (shop) => Object.assign(shop, { formatVersion: 8 }),
-    '/formatVersion: expected at most 7, got 8: the file is of a newer Wattograph',
+    (shop) => Object.assign(shop, { formatVersion: 9 }),
+    '/formatVersion: expected at most 8, got 9: the file is of a newer Wattograph',
   ],
   ['a job', (shop) => Object.assign(shop, { format: 'wattograph-job' }), '/format: expected "wattograph-shop", got "wattograph-job"'],
 ])('refused with its place: %s', (_, change, expected) => {

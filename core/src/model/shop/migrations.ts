@@ -66,7 +66,19 @@ export const SHOP_MIGRATIONS: readonly Migration[] = [
       standards: mapRecord(shop.standards, (standard) => ({ ...standard, ...SCHEME_DEFAULTS })),
     }),
   },
+  {
+    from: 7,
+    name: 'add-isolation',
+    run: (shop) => ({
+      ...shop,
+      formatVersion: 8,
+      standards: mapRecord(shop.standards, (standard) => ({ ...standard, ...PROOF_DEFAULTS })),
+    }),
+  },
 ];
+
+/** What isolation a shop that never said so asks of new wire (craft E1). */
+export const PROOF_DEFAULTS = { isolationMegohm: 100, isolationVolts: 500 } as const;
 
 /** What a shop that never said so builds on and prints with: a sheet of ply, A4 (craft C). */
 export const BOARD_DEFAULTS = {

@@ -176,6 +176,8 @@ export const ShopStandardSchema = Type.Object(
     tapeTurns: Type.Integer({ minimum: 0, maximum: 100 }),
     millivoltAboveA: least0(10_000, 'a feed or return above this is proved by millivolts, A, at so many amperes of a limited supply'),
     millivoltTestA: positive(10_000),
+    isolationMegohm: positive(10_000, 'a net of a bare loom is isolated from all others by so much, MΩ, at so many volts direct'),
+    isolationVolts: positive(1000),
     leastOffcutMm: least0(10_000, 'a shorter piece of wire is not kept'),
     bundling: literals(BUNDLINGS, { description: 'how the wires of a bundle lie where the loom says nothing' }),
     layRatio: Type.Number({ minimum: 1, maximum: 100, description: 'lay length over the outside diameter of its layer' }),
