@@ -118,6 +118,26 @@ test('dress prints every run with what else would do, and every breakout and end
   );
 });
 
+test('prove prints the measurements for a tester, and says of its readings what is wrong', async () => {
+  const { code, out } = await call('prove', skerry, '--loom', 'inlet');
+  expect(code).toBe(0);
+  const [head, ...rows] = out.trimEnd().split('\r\n');
+  expect(head).toBe('test,kind,from,from cavity,to,to cavity,net,wires,at A,at V,expected,least,most,unit,value');
+  expect(rows.filter((row) => row.split(',')[1] === 'isolate')).toHaveLength(Object.keys(createInlet().looms.inlet!.circuits).length);
+  // a loom of nothing but good readings, and one of which a wire is open
+  const good = rows.map((row) => `${row}${row.split(',')[1] === 'isolate' ? 500 : 0}`);
+  const sound = await call('prove', skerry, '--loom', 'inlet', '--readings', file('sound.csv', [head, ...good].join('\r\n')));
+  expect(sound).toEqual({ code: 0, out: `${rows.length} measurements passed, 0 failed, 0 not made\n`, error: '' });
+  const broken = good.map((row) => (row.includes('N-203') ? row.replace(/0$/, 'OL') : row));
+  const asked = await call('prove', skerry, '--loom', 'inlet', '--readings', file('broken.csv', [head, ...broken].join('\r\n')));
+  expect(asked.code).toBe(1);
+  expect(asked.out).toContain('N-203 is open: injector 1 switch.');
+  const some = await call('prove', skerry, '--loom', 'inlet', '--readings', file('some.csv', [head, ...good.slice(0, 5)].join('\r\n')));
+  expect([some.code, some.out]).toEqual([3, `5 measurements passed, 0 failed, ${rows.length - 5} not made\n`]);
+  const bad = await call('prove', skerry, '--loom', 'inlet', '--readings', file('bad.csv', 'test,value\nB1 99 inj1 2,1'));
+  expect([bad.code, bad.error]).toEqual([2, expect.stringContaining('bad.csv line 2, test: expected a measurement of this loom')]);
+});
+
 test('layup prints the lay-up of a loom, the same for the same seed; every thread lies in one place of each section', async () => {
   const { code, out } = await call('layup', skerry, '--loom', 'inlet', '--seed', '4');
   expect(code).toBe(0);
@@ -150,7 +170,7 @@ test('layup prints the lay-up of a loom, the same for the same seed; every threa
 describe('bad input ends with 2 and a located message, and writes nothing', () => {
   test.each<[string, string[], RegExp]>([
     ['no file', ['plan'], /expected a command and a file/],
-    ['a command that is none', ['draw', bench], /expected plan, check, sheets, convert, layup, dress or board, got "draw"/],
+    ['a command that is none', ['draw', bench], /expected plan, check, sheets, convert, layup, dress, board or prove, got "draw"/],
     ['a file that is not there', ['plan', join(folder, 'gone.json')], /gone\.json: expected a file that can be read/],
     [
       'cut-off JSON',

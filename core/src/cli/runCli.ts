@@ -17,6 +17,7 @@ import {
 import { createBuild, listFindings } from '../make';
 import { writeWorkbook } from '../exchange/xlsx';
 import { writeBoard } from './writeBoard';
+import { writeProof } from './writeProof';
 import { writeSheets } from './writeSheets';
 import { BadInput, findLoom, type Output } from './cliTypes';
 import { checkJob, checkShop, findBundling, type Checked, type Job, type Loom, type Problem, type Shop } from '../model';
@@ -33,6 +34,8 @@ wattograph convert FILE --xlsx OUT  every list of a loom in one workbook, number
 wattograph layup FILE             lay-up of a loom by search, as JSON  [--loom ID] [--seed N]; a loom that is not twisted in layers as if it were
 wattograph dress FILE             what covers and finishes a loom, as JSON  [--loom ID]
 wattograph board FILE             a loom laid out at full scale by search: --svg OUT, --dxf OUT, --pdf OUT, or --json  [--loom ID] [--size WxH] [--seed N]
+wattograph prove FILE              the measurements that prove a loom, as CSV for a tester  [--loom ID]
+wattograph prove FILE --readings CSV  what is wrong with the loom that was measured; exit code 0 nothing, 3 nothing so far, 1 something  [--loom ID]
 each with --shop SHOP: the shop's own parts and standards, a file that the application exports; where none is given those that the job carries, else the demo shop's
 `;
 const MOST_BYTES = 8 * 1024 * 1024;
@@ -83,9 +86,11 @@ export async function runCli(words: readonly string[], output: Output = TERMINAL
       case 'board':
         await writeBoard(job, shop, values, output);
         return 0;
+      case 'prove':
+        return writeProof(job, shop, values, output);
       default:
         throw new BadInput([
-          { path: '', message: `expected plan, check, sheets, convert, layup, dress or board, got "${command}"\n${USAGE}` },
+          { path: '', message: `expected plan, check, sheets, convert, layup, dress, board or prove, got "${command}"\n${USAGE}` },
         ]);
     }
   } catch (error) {
@@ -114,6 +119,7 @@ function readWords(words: readonly string[]) {
         xlsx: { type: 'string' },
         size: { type: 'string' },
         svg: { type: 'string' },
+        readings: { type: 'string' },
         json: { type: 'boolean' },
       },
     });

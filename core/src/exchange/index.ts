@@ -17,5 +17,7 @@ export { listTables } from './build/listTables';
 export { toBuildJson } from './build/toBuildJson';
 export { toBoardJson } from './toBoardJson';
 export { toPegsCsv } from './toPegsCsv';
+export { toTestsCsv } from './prove/toTestsCsv';
+export { fromReadings, type TesterReading } from './prove/fromReadings';
 export { toLayupJson } from './toLayupJson';
 export { toPinsCsv } from './toPinsCsv';

@@ -3,7 +3,7 @@ import { createSeen, isOpen, toOhm, type Seen } from './createSeen';
 import type { LoomFault } from './faultTypes';
 import { findBroken } from './findBroken';
 import { findMoved } from './findMoved';
-import { listSeeks, listShared, seekNearest } from './listSeeks';
+import { listSeeks, listShared, seekNearest, seekStray } from './listSeeks';
 import { toProbeKey, type ProofTest, type ProvedNet, type RingOut } from './types';
 
 /** What readings of a loom come to. */
@@ -18,7 +18,7 @@ export interface Examined {
 
 /**
  * Says what is wrong with a loom, not which measurements failed (craft E1). Values are the last readings by name of the test, in its unit.
- * Faults are named once the measurements that tell them apart are made; till then those are asked for.
+ * Nothing is named before the measurements that tell faults apart are made; what would only tell where to look is asked for beside it.
  */
 export function examine(ringOut: RingOut, values: ReadonlyMap<string, number>): Examined {
   const unread = ringOut.tests.filter(({ id }) => !values.has(id));
@@ -32,8 +32,6 @@ export function examine(ringOut: RingOut, values: ReadonlyMap<string, number>): 
   const isMoved = new Set(moved.flatMap(({ netIds }) => netIds));
   const others = ringOut.nets.filter(({ id }) => !isMoved.has(id));
   const touching = listTouching(others, seen);
-  const nearer = touching.flatMap(([one, other]) => seekNearest(one, other, seen));
-  if (nearer.length > 0) return { ...counts, faults: [], seeks: nearer };
   const joined = touching.map(([one, other]) => toJoined(ringOut, one, other, seen));
   const broken = others.filter(({ id }) => seen.isRead(id)).flatMap((net) => findBroken(ringOut, net, seen, values));
   const told = [...moved, ...joined, ...broken];
@@ -43,7 +41,8 @@ export function examine(ringOut: RingOut, values: ReadonlyMap<string, number>): 
   const left = failed.filter(({ kind, netId }) => !known.has(netId) && !(kind === 'part' && ofParts.has(netId)));
   const unclear: LoomFault[] =
     left.length > 0 ? [{ kind: 'unclear', netIds: [...new Set(left.map(({ netId }) => netId))], testIds: left.map(({ id }) => id) }] : [];
-  return { ...counts, faults: [...told, ...parts, ...unclear], seeks: [] };
+  const more = [...touching.flatMap(([one, other]) => seekNearest(one, other, seen)), ...seekStray(ringOut, seen)];
+  return { ...counts, faults: [...told, ...parts, ...unclear], seeks: more };
 }
 
 /** Nets that were found joined, each with the first one that it touches. */

@@ -20,21 +20,23 @@ export function toSeek(netId: string, a: string, b: string): ProofTest {
 }
 
 /**
- * The measurements that would tell what is wrong, the likeliest first: what is left of an open net, which of the nets that are not isolated
- * touch, and whether a wire that goes nowhere sits in a cavity that is to stay empty. What is found makes others needless: list anew.
+ * The measurements without which nothing can be said, the likeliest first: what is left of an open net, and which of the nets that are not
+ * isolated touch. What is found makes others needless: list anew.
  */
 export function listSeeks(ringOut: RingOut, seen: Seen): ProofTest[] {
   const read = ringOut.nets.filter(({ id }) => seen.isRead(id));
   const within = read.flatMap((net) => seekWithin(net, seen));
   if (within.length > 0) return within;
-  const across = seekAcross(
+  return seekAcross(
     ringOut,
     read.filter(({ id }) => seen.isIsolated(id) === false),
     seen,
   );
-  if (across.length > 0) return across;
-  return read.flatMap((net) => (seen.isIsolated(net.id) ? seekEmpty(ringOut, net, seen) : []));
 }
+
+/** Does a wire that goes nowhere sit in a cavity that is to stay empty? */
+export const seekStray = (ringOut: RingOut, seen: Seen): ProofTest[] =>
+  ringOut.nets.flatMap((net) => (seen.isRead(net.id) && seen.isIsolated(net.id) ? seekEmpty(ringOut, net, seen) : []));
 
 const listParts = ({ id, probes }: ProvedNet, seen: Seen): Part[] => {
   const parts = new Map<string, string[]>();

@@ -1,0 +1,55 @@
+import { readFileSync, statSync } from 'node:fs';
+import type { Catalogue } from '../catalogue';
+import { fromReadings, readCsv, toTestsCsv } from '../exchange';
+import { createBuild, createRingOut, examine, nameProbe, toFaultWords, type RingOut } from '../make';
+import type { Checked, Job } from '../model';
+import { plan } from '../plan';
+import { toCount } from '../units';
+import { BadInput, findLoom, type Output } from './cliTypes';
+
+const MOST_BYTES = 8 * 1024 * 1024;
+const MOST_SEEKS = 20;
+
+/**
+ * The measurements of a loom for a tester, as CSV; with readings what is wrong with it.
+ * @returns 0; with readings 1 where something is wrong, 3 where nothing is and not all is measured
+ */
+export function writeProof(job: Job, shop: Catalogue, words: { loom?: string; readings?: string }, output: Output): number {
+  const loom = findLoom(plan(job, shop), words.loom);
+  const ringOut = createRingOut(job, shop, loom, createBuild(job, loom, shop).continuity);
+  if (words.readings === undefined) {
+    output.out(toTestsCsv(ringOut));
+    return 0;
+  }
+  const values = readValues(ringOut, words.readings);
+  const { passed, failed, unread, faults, seeks } = examine(ringOut, values);
+  output.out(`${toCount(passed, 'measurement')} passed, ${failed.length} failed, ${unread.length} not made\n`);
+  for (const fault of faults) {
+    const { what, look } = toFaultWords(ringOut, fault);
+    output.out(`${what} ${look}\n`);
+  }
+  if (seeks.length > 0) {
+    const would = faults.length > 0 ? 'would tell more' : 'would tell what is wrong';
+    output.out(`${toCount(seeks.length, 'more measurement')} ${would}, the likeliest first:\n`);
+    for (const { id, from, to } of seeks.slice(0, MOST_SEEKS))
+      output.out(`${id}: ${nameProbe(ringOut, from)} to ${nameProbe(ringOut, to!)}\n`);
+  }
+  return failed.length > 0 ? 1 : unread.length > 0 ? 3 : 0;
+}
+
+function readValues(ringOut: RingOut, file: string): Map<string, number> {
+  let text: string;
+  try {
+    if (statSync(file).size > MOST_BYTES) throw new Error('expected at most 8 MB');
+    text = readFileSync(file, 'utf8');
+  } catch (error) {
+    throw new BadInput([
+      { path: file, message: `expected a file that can be read: ${error instanceof Error ? error.message : String(error)}` },
+    ]);
+  }
+  const take = <T>(checked: Checked<T>): T => {
+    if (!checked.ok) throw new BadInput(checked.problems.map(({ path, message }) => ({ path: `${file} ${path}`.trim(), message })));
+    return checked.value;
+  };
+  return new Map(take(fromReadings(ringOut, take(readCsv(text)))).map(({ test, value }) => [test, value]));
+}
