@@ -134,6 +134,11 @@ test('prove prints the measurements for a tester, and says of its readings what 
   expect(asked.out).toContain('N-203 is open: injector 1 switch.');
   const some = await call('prove', skerry, '--loom', 'inlet', '--readings', file('some.csv', [head, ...good.slice(0, 5)].join('\r\n')));
   expect([some.code, some.out]).toEqual([3, `5 measurements passed, 0 failed, ${rows.length - 5} not made\n`]);
+  const shipped = await call('prove', skerry, '--loom', 'inlet', '--stand-in', 'poor', '--seed', '4');
+  const poor = await call('prove', skerry, '--loom', 'inlet', '--readings', file('poor.csv', shipped.out));
+  expect([poor.code, poor.out]).toEqual([1, expect.stringMatching(/1 failed, 0 not made\n.*has a poor joint: 5\d\d mΩ where at most/)]);
+  const none = await call('prove', skerry, '--loom', 'inlet', '--stand-in', 'screen');
+  expect([none.code, none.error]).toEqual([2, '--stand-in: expected a fault that this loom has a place for, got "screen"\n']);
   const bad = await call('prove', skerry, '--loom', 'inlet', '--readings', file('bad.csv', 'test,value\nB1 99 inj1 2,1'));
   expect([bad.code, bad.error]).toEqual([2, expect.stringContaining('bad.csv line 2, test: expected a measurement of this loom')]);
 });

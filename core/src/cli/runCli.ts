@@ -35,6 +35,7 @@ wattograph layup FILE             lay-up of a loom by search, as JSON  [--loom I
 wattograph dress FILE             what covers and finishes a loom, as JSON  [--loom ID]
 wattograph board FILE             a loom laid out at full scale by search: --svg OUT, --dxf OUT, --pdf OUT, or --json  [--loom ID] [--size WxH] [--seed N]
 wattograph prove FILE              the measurements that prove a loom, as CSV for a tester  [--loom ID]
+wattograph prove FILE --stand-in sound|open|short|exchange|screen|poor|turn  readings of the tester that ships, of a loom with such a fault  [--loom ID] [--seed N]
 wattograph prove FILE --readings CSV  what is wrong with the loom that was measured; exit code 0 nothing, 3 nothing so far, 1 something  [--loom ID]
 each with --shop SHOP: the shop's own parts and standards, a file that the application exports; where none is given those that the job carries, else the demo shop's
 `;
@@ -120,6 +121,7 @@ function readWords(words: readonly string[]) {
         size: { type: 'string' },
         svg: { type: 'string' },
         readings: { type: 'string' },
+        'stand-in': { type: 'string' },
         json: { type: 'boolean' },
       },
     });

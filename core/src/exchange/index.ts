@@ -18,6 +18,7 @@ export { toBuildJson } from './build/toBuildJson';
 export { toBoardJson } from './toBoardJson';
 export { toPegsCsv } from './toPegsCsv';
 export { toTestsCsv } from './prove/toTestsCsv';
+export { createStandInDevice, STAND_IN, type TesterDevice } from './prove/createStandInDevice';
 export { fromReadings, type TesterReading } from './prove/fromReadings';
 export { toLayupJson } from './toLayupJson';
 export { toPinsCsv } from './toPinsCsv';

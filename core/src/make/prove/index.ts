@@ -5,5 +5,6 @@ export type { LoomFault, Move, MovedAt } from './faultTypes';
 export { toIsolationId } from './listIsolation';
 export { createStandInTester, type Planted } from './standInTester';
 export { plantFault, PLANTED_KINDS, type PlantedKind } from './plantFault';
+export { listProofs, listRework, toProofItem, type Proof, type ProofEvent, type Redone } from './listProofs';
 export { toFaultWords, type FaultWords } from './toFaultWords';
 export { OPEN_MV, OPEN_OHM, toProbe, toProbeKey, type Probe, type ProofTest, type ProofUnit, type ProvedNet, type RingOut } from './types';
