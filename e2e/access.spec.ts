@@ -33,7 +33,7 @@ const SCREENS: [name: string, path: (id: string) => string, ready: (page: Page) 
   ],
   ['the way in', () => '/sign-in', (page) => page.getByRole('textbox', { name: 'Sign-in name' }).waitFor({ timeout: 60_000 })],
   ['a code', () => '/welcome', (page) => page.getByRole('textbox', { name: 'Code' }).waitFor({ timeout: 60_000 })],
-  ...(['brief', 'survey', 'circuits', 'power', 'bundle', 'dress', 'ends', 'board', 'sheets', 'floor', 'customer'] as const).map(
+  ...(['brief', 'survey', 'circuits', 'power', 'bundle', 'dress', 'ends', 'board', 'sheets', 'floor', 'prove', 'customer'] as const).map(
     (slug): (typeof SCREENS)[number] => [
       slug,
       (id) => `/jobs/${id}/${slug}?loom=engine`,

@@ -125,7 +125,12 @@ async function main(): Promise<void> {
   ];
   await post(`/api/jobs/${id}/edits`, { id: randomUUID(), base: 0, author: 'Imke Dorsey', label: 'trial fit', patch });
   await release(1);
-  await keep(await open(`/jobs/${id}/floor`, 1024, 768), 'floor-revision');
+  const prove = await open(`/jobs/${id}/prove`);
+  await prove.getByRole('button', { name: 'Stand-in tester' }).click();
+  await prove.getByRole('button', { name: 'Measure what is left' }).click();
+  await prove.getByRole('heading', { name: /are exchanged\.$/ }).waitFor();
+  await prove.getByText('failed', { exact: true }).click();
+  await keep(prove, 'prove');
   const floor = await open(`/jobs/${id}/floor`, 1024, 768);
   for (let step = 0; step < 200; step += 1) {
     if ((await floor.getByRole('heading', { level: 1 }).textContent()) === 'Crimp throttle') break;

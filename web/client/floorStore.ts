@@ -25,6 +25,9 @@ export interface FloorState {
   isOpen: boolean;
 }
 
+/** What a page tells of something that happened; when, where and by whom is put to it. */
+export type Happened = Omit<FloorEvent, 'id' | 'happenedAt' | 'device' | 'after'>;
+
 const MOST_SENT = 200;
 
 const lineOf = (jobId: string) => `event/${jobId}/`;
@@ -98,16 +101,19 @@ export class FloorStore {
 
   get = (): FloorState => this.state;
 
-  add(event: Omit<FloorEvent, 'id' | 'happenedAt' | 'device' | 'after'>): void {
-    const id = crypto.randomUUID();
-    this.line.add(id, {
-      ...event,
-      id,
-      happenedAt: new Date().toISOString(),
-      device: readDevice(),
-      after: this.lastSerial(),
-      by: readPerson().id,
-    });
+  add(event: Happened): void {
+    this.addMany([event]);
+  }
+
+  /** Several that happened at once, as the readings of a file. */
+  addMany(events: readonly Happened[]): void {
+    const [happenedAt, device, after, by] = [new Date().toISOString(), readDevice(), this.lastSerial(), readPerson().id];
+    this.line.addMany(
+      events.map((event) => {
+        const id = crypto.randomUUID();
+        return { id, body: { ...event, id, happenedAt, device, after, by } };
+      }),
+    );
   }
 
   /** The last event that this device has heard of. */

@@ -75,6 +75,7 @@ function Frame({ jobId, children }: { jobId: string; children: ReactNode }) {
     ['mod+z', () => void store.history('undo')],
     ['mod+shift+z', () => void store.history('redo')],
     ['f', () => router.push(`/jobs/${jobId}/floor?loom=${loomId}`)],
+    ['p', () => router.push(`/jobs/${jobId}/prove?loom=${loomId}`)],
     ...STATIONS.map(({ key, slug }) => [key, () => go(slug)] as [string, () => void]),
   ]);
   return (
@@ -106,6 +107,10 @@ function Frame({ jobId, children }: { jobId: string; children: ReactNode }) {
         <Link href={`/jobs/${jobId}/floor?loom=${loomId}`} className={styles.station}>
           <kbd>f</kbd>
           <span>Floor</span>
+        </Link>
+        <Link href={`/jobs/${jobId}/prove?loom=${loomId}`} className={styles.station}>
+          <kbd>p</kbd>
+          <span>Prove</span>
         </Link>
         <div className={styles.foot}>
           <Saved />
@@ -288,6 +293,7 @@ function CommandBox({ jobId, loomId, go }: { jobId: string; loomId: string; go: 
     return [
       ...STATIONS.map(({ slug, name }) => ({ id: `go-${slug}`, label: `Go to ${name}`, onClick: () => go(slug) })),
       { id: 'go-floor', label: 'Go to Floor', onClick: () => router.push(`/jobs/${jobId}/floor?loom=${loomId}`) },
+      { id: 'go-prove', label: 'Go to Prove', onClick: () => router.push(`/jobs/${jobId}/prove?loom=${loomId}`) },
       { id: 'undo', label: 'Undo', onClick: () => void store.history('undo') },
       { id: 'redo', label: 'Redo', onClick: () => void store.history('redo') },
       ...findings

@@ -78,7 +78,7 @@ const SCREENS: Record<string, readonly string[]> = {
 
 const KEYS = [
   ['1 to 7, 9, 0', 'Brief, Survey, Circuits, Power, Bundle, Dress, Ends; Board; Sheets'],
-  ['f', 'Floor'],
+  ['f, p', 'Floor; Prove'],
   ['/', 'find or do anything'],
   ['?', 'this list'],
   ['u, U', 'undo, redo (also Ctrl-Z)'],

@@ -111,10 +111,15 @@ export class OutboxLine<B> {
 
   /** It counts at once; the device writes it down and the server is told behind that. */
   add(id: string, body: B): void {
+    this.addMany([{ id, body }]);
+  }
+
+  /** The same for several that come at once, as from a file: they are shown and written down together. */
+  addMany(entries: readonly { id: string; body: B }[]): void {
     keepStorage();
     const since = Date.now();
-    this.waiting = [...this.waiting, { id, body, since }];
-    this.write(id, body, since);
+    this.waiting = [...this.waiting, ...entries.map(({ id, body }) => ({ id, body, since }))];
+    this.write(entries, since);
     this.options.onChange();
     void this.flush();
   }
@@ -260,9 +265,9 @@ export class OutboxLine<B> {
     this.retryMs = Math.min(LONGEST_RETRY_MS, this.retryMs * 2);
   }
 
-  private write(id: string, body: B, since: number): void {
-    const row = { id, line: this.options.name, body, refused: null, since } as OutboxRow;
-    const written = outboxDatabase.rows.add(row).then(
+  private write(entries: readonly { id: string; body: B }[], since: number): void {
+    const rows = entries.map(({ id, body }) => ({ id, line: this.options.name, body, refused: null, since }) as OutboxRow);
+    const written = outboxDatabase.rows.bulkAdd(rows).then(
       () => {
         this.isFull = false;
       },
@@ -270,13 +275,11 @@ export class OutboxLine<B> {
         this.isFull = true;
       },
     );
-    this.writing.set(
-      id,
-      written.then(() => {
-        this.writing.delete(id);
-        this.options.onChange();
-      }),
-    );
+    const told = written.then(() => {
+      for (const { id } of entries) this.writing.delete(id);
+      this.options.onChange();
+    });
+    for (const { id } of entries) this.writing.set(id, told);
   }
 
   private leave(ids: readonly string[]): void {

@@ -28,7 +28,7 @@ export interface Seen {
 /** A reading between two probes as ohms. */
 export function toOhm({ unit, atA }: Pick<ProofTest, 'unit' | 'atA'>, value: number): number {
   if (unit !== 'mV') return value;
-  return value >= OPEN_ABOVE_MV ? OPEN_OHM : value / 1000 / atA!;
+  return value >= OPEN_ABOVE_MV ? OPEN_OHM : value / 1000 / (atA ?? 1);
 }
 
 /** Value of an open circuit in the unit of a test. */

@@ -110,6 +110,8 @@ function toPatterns(end: ProvedEnd, chains: readonly Chain[]): Moved[] {
     return [{ kind: 'mirrored', endId: end.id, moves: all, netIds, or: [] }];
   return chains.map(({ moves, netIds: of, endId }) => {
     const isExchange = moves.length === 2 && moves[0]![1] === moves[1]![0] && moves[1]![1] === moves[0]![0];
-    return { kind: isExchange ? 'exchanged' : 'astray', endId, moves, netIds: of, or: [] };
+    // an exchange is said in the order of the face, wherever its chain began
+    const told = isExchange ? [...moves].sort(([a], [b]) => place(a) - place(b)) : moves;
+    return { kind: isExchange ? 'exchanged' : 'astray', endId, moves: told, netIds: of, or: [] };
   });
 }

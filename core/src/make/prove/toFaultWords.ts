@@ -1,6 +1,7 @@
 import { toOhmWords } from '../toMeterReading';
 import { nameProbe } from './createSeen';
 import type { LoomFault, MovedAt } from './faultTypes';
+import { toReadingWords } from './toReadingWords';
 import type { RingOut } from './types';
 
 /** What is wrong in a sentence, and where to look, and how it is put right. */
@@ -27,7 +28,7 @@ export function toFaultWords(ringOut: RingOut, fault: LoomFault): FaultWords {
       };
     case 'poor':
       return {
-        what: `${listWires(ringOut, fault.wireIds)} ${fault.wireIds.length > 1 ? 'have' : 'has'} a poor joint: ${toFigure(fault.ohm)} where at most ${toFigure(fault.mostOhm)} passes.`,
+        what: `${listWires(ringOut, fault.wireIds)} ${fault.wireIds.length > 1 ? 'have' : 'has'} a poor joint: ${toReadingWords({ unit: 'Ω' }, fault.ohm)} where at most ${toReadingWords({ unit: 'Ω' }, fault.mostOhm)} passes.`,
         look: `Look at the crimps at ${listPlaces(ringOut, fault.wireIds)}: cut strands, insulation in the barrel, a pin that was not pushed home.`,
       };
     case 'joined':
@@ -84,5 +85,3 @@ function listPlaces(ringOut: RingOut, wireIds: readonly string[]): string {
   });
   return places.join(', ');
 }
-
-const toFigure = (ohm: number): string => (ohm < 1 ? `${Number((1000 * ohm).toPrecision(3))} mΩ` : toOhmWords(ohm));

@@ -1,0 +1,34 @@
+import { notFound } from 'next/navigation';
+import { createRingOut } from 'wattograph-core';
+import { expectPerson } from '../../../../server/accounts/page';
+import { openPack } from '../../../../server/openPack';
+import { Refusal } from '../../../../server/refusal';
+import { readShopOf } from '../../../../server/shop';
+import { ProveStation } from '../../../../stations/prove/ProveStation';
+
+export const dynamic = 'force-dynamic';
+
+/** A loom is proved as a released revision says it is: ?release= or the newest. */
+export default async function ProvePage({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ id: string }>;
+  searchParams: Promise<{ release?: string; loom?: string }>;
+}) {
+  const { id } = await params;
+  const person = await expectPerson('look', id);
+  const opened = await open(id, await searchParams).catch((error: unknown) => {
+    if (error instanceof Refusal && error.status === 404) return null;
+    throw error;
+  });
+  if (!opened) notFound();
+  return <ProveStation person={person} jobId={id} pack={opened.pack} events={opened.events} />;
+}
+
+async function open(id: string, query: { release?: string; loom?: string }) {
+  const { pack, events } = await openPack(id, query);
+  if (!pack) return { pack, events };
+  const { shop } = await readShopOf(pack.job);
+  return { pack: { ...pack, ringOut: createRingOut(pack.job, shop, pack.plan, pack.continuity) }, events };
+}

@@ -1,0 +1,355 @@
+'use client';
+
+import { Button, FileButton } from '@mantine/core';
+import { useLocalStorage } from '@mantine/hooks';
+import Link from 'next/link';
+import { useEffect, useState, useSyncExternalStore } from 'react';
+import { fromReadings, listRework, STAND_IN, toCount, toTestsCsv, type LoomFault, type Problem, type ProofTest } from 'wattograph-core';
+import { FloorStore, type Happened } from '../../client/floorStore';
+import { sayOldest } from '../../client/outbox/deviceStorage';
+import { setPerson, useMay, usePerson } from '../../client/person';
+import { saveFile } from '../../client/saveFile';
+import { registerServiceWorker } from '../../client/serviceWorker';
+import type { Person } from '../../server/accounts/rights';
+import type { FloorEvent } from '../../server/releases';
+import { Who } from '../../ui/accounts/Who';
+import { ProblemList } from '../../ui/findings/ProblemList';
+import { NotTaken } from '../../ui/NotTaken';
+import { useListFile } from '../../ui/wireList/useListFile';
+import { FaultList } from './FaultList';
+import { MeasurementsTable } from './MeasurementsTable';
+import { NextMeasurement } from './NextMeasurement';
+import styles from './Prove.module.css';
+import type { ProvePack } from './provePack';
+import { StandInDialog } from './StandInDialog';
+import { toHappened, useProof, type ProofState } from './useProof';
+
+/** The finished loom is rung out here: what to measure next, what failed, and what that comes to. */
+export function ProveStation({
+  person,
+  jobId,
+  pack,
+  events,
+}: {
+  person: Person;
+  jobId: string;
+  pack: ProvePack | null;
+  events: FloorEvent[];
+}) {
+  const isClient = useSyncExternalStore(
+    () => () => undefined,
+    () => true,
+    () => false,
+  );
+  if (!pack)
+    return (
+      <main className={styles.empty}>
+        <h1>Nothing to prove yet</h1>
+        <p>A loom is rung out here before anything dear is plugged in, by the plan of a released revision. None is released.</p>
+        <Link href={`/jobs/${jobId}/sheets`}>Release one on Sheets</Link>
+      </main>
+    );
+  if (pack.ringOut.tests.length === 0)
+    return (
+      <main className={styles.empty}>
+        <h1>Nothing to prove</h1>
+        <p>This loom has no wires in revision {pack.release}.</p>
+        <Link href={`/jobs/${jobId}/bundle`}>Back to the plan</Link>
+      </main>
+    );
+  // readings kept on this device are known to the browser alone
+  if (!isClient) return <p className={styles.empty}>Opening the readings …</p>;
+  return <Opened key={`${pack.release} ${pack.plan.loomId}`} person={person} jobId={jobId} pack={pack} events={events} />;
+}
+
+function Opened({ person, jobId, pack, events }: { person: Person; jobId: string; pack: ProvePack; events: FloorEvent[] }) {
+  const [store] = useState(() => {
+    setPerson(person);
+    return new FloorStore(jobId, pack.release, pack.plan.loomId, events, pack.carried);
+  });
+  useEffect(() => {
+    registerServiceWorker();
+    return store.begin();
+  }, [store]);
+  const isOpen = useSyncExternalStore(
+    store.subscribe,
+    () => store.get().isOpen,
+    () => false,
+  );
+  if (!isOpen) return <p className={styles.empty}>Opening the readings …</p>;
+  return <Bench jobId={jobId} pack={pack} store={store} />;
+}
+
+const SHOP_TEST = 'test';
+const NOTHING: ReadonlyMap<string, number> = new Map();
+
+function Bench({ jobId, pack, store }: { jobId: string; pack: ProvePack; store: FloorStore }) {
+  // of the stand-in tester, and what is done to the loom on it: of this page alone, never stored
+  const [practice, setPractice] = useState<FloorEvent[] | null>(null);
+  const proof = useProof(pack, store, practice);
+  const { examined } = proof;
+  const { name: author } = usePerson();
+  const may = useMay('report');
+  const [instruments, setInstruments] = useLocalStorage<Record<string, string>>({
+    key: 'wattograph.instruments',
+    defaultValue: {},
+    getInitialValueInEffect: false,
+  });
+  const instrument = instruments[SHOP_TEST] ?? '';
+  const [picked, setPicked] = useState<ProofTest | null>(null);
+  const [isStandIn, setStandIn] = useState(false);
+  const [problems, setProblems] = useState<Problem[]>([]);
+  const next = picked ?? examined.unread[0] ?? examined.seeks[0] ?? null;
+  const tell = (happened: readonly Happened[], isPractice = practice !== null) => {
+    if (!isPractice) store.addMany(happened);
+    else
+      setPractice((now) => [
+        ...(now ?? []),
+        ...happened.map((one) => ({ ...one, id: crypto.randomUUID(), happenedAt: new Date().toISOString() })),
+      ]);
+  };
+  const keep = (read: readonly { test: ProofTest; value: number }[], by = practice ? STAND_IN : instrument) =>
+    tell(
+      read.flatMap(({ test, value }) => toHappened(pack, test, value, { instrument: by, author })),
+      by === STAND_IN,
+    );
+  const file = useListFile((table) => {
+    const read = fromReadings(pack.ringOut, table);
+    setProblems(read.ok ? [] : read.problems);
+    if (!read.ok) return;
+    const byId = new Map([...pack.ringOut.tests, ...examined.seeks].map((test) => [test.id, test]));
+    keep(read.value.map(({ test, value, unit }) => ({ test: byId.get(test) ?? toUnlisted(test, unit), value })));
+  });
+  const mended = (fault: LoomFault) => {
+    const done = new Set(proof.events.flatMap(({ kind, stepId, itemId }) => (kind === 'tick' ? [`${stepId} ${itemId}`] : [])));
+    const toEvent = (stepId: string, itemId: string, kind: 'tick' | 'untick'): Happened => ({
+      ...{ loomId: pack.plan.loomId, stepId, itemId, kind, words: 'done over on Prove', author },
+    });
+    const redone = listRework(pack.ringOut, pack.steps, fault);
+    // what was passed or signed before is neither any more
+    const passed = pack.steps
+      .filter(({ operation }) => operation === 'test' || operation === 'sign')
+      .flatMap(({ id, items }) => items.flatMap((item) => (done.has(`${id} ${item.id}`) ? [toEvent(id, item.id, 'untick')] : [])));
+    tell([...redone.flatMap(({ stepId, itemId }) => [toEvent(stepId, itemId, 'untick'), toEvent(stepId, itemId, 'tick')]), ...passed]);
+    setPicked(null);
+  };
+  const fileProblems = problems.length > 0 ? problems : file.problems;
+  return (
+    <div className={styles.prove}>
+      <Head jobId={jobId} pack={pack} store={store} proof={proof} />
+      <div className={styles.tools}>
+        <label>
+          read with{' '}
+          <input
+            aria-label="Instrument"
+            list="prove-instruments"
+            maxLength={80}
+            value={instrument}
+            placeholder="name or number of the instrument"
+            onChange={(event) => setInstruments((now) => ({ ...now, [SHOP_TEST]: event.target.value }))}
+          />
+        </label>
+        <datalist id="prove-instruments">
+          {pack.instruments.map((name) => (
+            <option key={name} value={name} />
+          ))}
+        </datalist>
+        <span className={styles.gap} />
+        <Button
+          variant="default"
+          onClick={() => saveFile(`${pack.job.looms[pack.plan.loomId]!.name} tests.csv`, toTestsCsv(pack.ringOut, listAsked(proof, pack)))}
+        >
+          Export for a tester
+        </Button>
+        <FileButton onChange={(chosen) => void file.choose(chosen)} accept=".csv,.txt,.xlsx,text/csv">
+          {(props) => (
+            <Button
+              variant="default"
+              disabled={!may || practice !== null || instrument.trim() === ''}
+              title={instrument.trim() === '' ? 'Say first what it was read with' : ''}
+              {...props}
+            >
+              Read a file
+            </Button>
+          )}
+        </FileButton>
+        <Button variant="default" disabled={!may} onClick={() => setStandIn(true)}>
+          Stand-in tester
+        </Button>
+      </div>
+      {practice && (
+        <p className={styles.notice} role="note">
+          Practice with the stand-in tester: a made-up loom, nothing is stored.{' '}
+          <Button size="compact-sm" variant="default" onClick={() => setPractice(null)}>
+            End the practice
+          </Button>
+        </p>
+      )}
+      {fileProblems.length > 0 && <ProblemList title={`${file.fileName} was not taken; nothing was stored`} problems={fileProblems} />}
+      <main className={styles.bench}>
+        <section className={styles.left}>
+          <Verdict pack={pack} proof={proof} store={store} jobId={jobId} isPractice={practice !== null} />
+          <FaultList pack={pack} examined={examined} may={may} onMended={mended} />
+          {next && (
+            <NextMeasurement
+              key={next.id}
+              pack={pack}
+              test={next}
+              isSeek={next.kind === 'seek'}
+              canRead={may && (practice !== null || instrument.trim() !== '')}
+              why={may ? 'Say above what it is read with.' : `${author} may look, and reads nothing in.`}
+              last={proof.proofs.get(next.id) ?? null}
+              onRead={(value) => {
+                keep([{ test: next, value }]);
+                setPicked(null);
+              }}
+              onLeave={picked ? () => setPicked(null) : null}
+            />
+          )}
+        </section>
+        <MeasurementsTable pack={pack} proof={proof} chosen={next?.id ?? null} onPick={setPicked} />
+      </main>
+      {isStandIn && (
+        <StandInDialog
+          pack={pack}
+          values={practice ? proof.values : NOTHING}
+          onRead={(read) => keep(read, STAND_IN)}
+          onClose={() => setStandIn(false)}
+        />
+      )}
+    </div>
+  );
+}
+
+/** What a tester is to measure: what is left, or all of it where nothing is; and what would tell more. */
+function listAsked({ examined }: ProofState, { ringOut }: ProvePack): ProofTest[] {
+  const left = [...examined.unread, ...examined.seeks];
+  return left.length > 0 ? left : ringOut.tests;
+}
+
+/** A measurement between two cavities that nothing asked for. */
+function toUnlisted(id: string, unit: ProofTest['unit']): ProofTest {
+  const [fromEnd = '', from = '', toEnd = '', to = ''] = id.split(' ');
+  return {
+    ...{ id, kind: 'seek', netId: '', from: { endId: fromEnd, cavity: from }, to: { endId: toEnd, cavity: to }, wires: [], unit },
+    ...{ atA: null, expected: null, least: null, most: null },
+  };
+}
+
+function Head({ jobId, pack, store, proof: { state } }: { jobId: string; pack: ProvePack; store: FloorStore; proof: ProofState }) {
+  const { job, plan, release, newest } = pack;
+  const { waiting, online, isFull, isBarred, refused, oldestSince } = state;
+  const kept = `${toCount(waiting.length, 'reading')} kept here`;
+  const words = isFull
+    ? 'This device is full: what is read is lost when the page is closed before it is sent.'
+    : waiting.length > 0
+      ? `${kept}${isBarred ? ' until who made it signs in' : online ? ', sending' : ', server away'}${sayOldest(oldestSince)}`
+      : online
+        ? 'all stored'
+        : 'server away';
+  return (
+    <header>
+      <div className={styles.head}>
+        <h1>
+          Prove <span>{job.looms[plan.loomId]!.name}</span>
+        </h1>
+        <span>
+          {job.name}, revision {release}
+        </span>
+        <Who />
+        {Object.entries(job.looms).map(([id, loom]) =>
+          id === plan.loomId ? null : (
+            <Link key={id} href={`/jobs/${jobId}/prove?loom=${id}&release=${release}`}>
+              {loom.name}
+            </Link>
+          ),
+        )}
+        <Link href={`/jobs/${jobId}/floor?loom=${plan.loomId}&release=${release}`}>floor</Link>
+        <Link href={`/jobs/${jobId}/bundle?loom=${plan.loomId}`}>plan</Link>
+        <span role="status" className={`${styles.state} ${online && !isFull ? '' : styles.away}`}>
+          {words}
+        </span>
+      </div>
+      <NotTaken
+        entries={refused.map(({ id, body, reason }) => ({
+          id,
+          what: `${body.words}${body.kind === 'reading' ? `, ${body.value} ${body.unit}` : ''}`,
+          reason,
+        }))}
+        onRetry={store.retry}
+        onLetGo={store.letGo}
+      />
+      {newest > release && (
+        <p className={styles.notice}>
+          Revision {newest} is out; this is revision {release}.{' '}
+          <Link href={`/jobs/${jobId}/prove?loom=${plan.loomId}`}>Go on in revision {newest}</Link>
+        </p>
+      )}
+    </header>
+  );
+}
+
+/** How the loom stands in one sentence, and what follows from it. */
+function Verdict({
+  pack,
+  proof,
+  store,
+  jobId,
+  isPractice,
+}: {
+  pack: ProvePack;
+  proof: ProofState;
+  store: FloorStore;
+  jobId: string;
+  isPractice: boolean;
+}) {
+  const { examined, proofs } = proof;
+  const { name: author } = usePerson();
+  const may = useMay('report');
+  const total = pack.ringOut.tests.length;
+  const isRead = examined.unread.length < total;
+  const isSound = examined.passed === total;
+  const voided = pack.ringOut.tests.filter(({ id }) => proofs.get(id)?.voidBecause).length;
+  const test = pack.steps.find(({ id }) => id === 'test');
+  const ticked = new Map<string, boolean>();
+  for (const { stepId, itemId, kind } of proof.events) if (stepId === 'test' && kind !== 'reading') ticked.set(itemId, kind === 'tick');
+  const open = test?.items.filter(({ id, heldBecause }) => heldBecause === null && !ticked.get(id)) ?? [];
+  return (
+    <div className={`${styles.verdict} ${examined.failed.length > 0 ? styles.bad : isSound ? styles.good : ''}`}>
+      <h2>
+        {examined.failed.length > 0
+          ? `${toCount(examined.failed.length, 'measurement')} failed`
+          : isSound
+            ? `All ${total} measurements pass`
+            : isRead
+              ? `${examined.passed} of ${total} pass, none fails`
+              : 'Nothing is measured yet'}
+      </h2>
+      <p>
+        {toCount(total, 'measurement')}, {toCount(pack.ringOut.moves, 'move')} of a probe to another end; {examined.passed} passed,{' '}
+        {examined.unread.length} to go
+        {voided > 0 && `, ${voided} of them read before something was done over`}.
+      </p>
+      {isSound && !isPractice && open.length > 0 && (
+        <Button
+          disabled={!may}
+          onClick={() => {
+            store.addMany(
+              open.map(({ id }) => ({ loomId: pack.plan.loomId, stepId: 'test', itemId: id, kind: 'tick', words: 'proved', author })),
+            );
+          }}
+        >
+          Tick the test on the floor
+        </Button>
+      )}
+      {isSound && !isPractice && open.length === 0 && (
+        <p>
+          Ticked on the floor.{' '}
+          <Link href={`/jobs/${jobId}/floor?loom=${pack.plan.loomId}&release=${pack.release}`}>
+            Somebody else looks it over and signs there.
+          </Link>
+        </p>
+      )}
+    </div>
+  );
+}
