@@ -97,3 +97,38 @@ test('a reading outside its limit undoes a tick until a later one passes; work g
     [40, 'Imke Dorsey'],
   ]);
 });
+
+describe('what is done over after it was tested is untested', () => {
+  const work = [
+    { ...step('seat', ['1']), operation: 'seat' as const },
+    { ...step('label', ['1']), operation: 'label' as const },
+    { ...step('test', ['pairs']), operation: 'test' as const, needs: [{ stepId: 'seat', because: '' }] },
+    { ...step('route', ['1']), operation: 'route' as const, needs: [{ stepId: 'test', because: '' }] },
+    { ...step('repin', ['1']), operation: 'seat' as const, needs: [{ stepId: 'route', because: '' }] },
+    { ...step('sign', ['1']), operation: 'sign' as const, needs: [{ stepId: 'repin', because: '' }] },
+  ];
+  const done = ['seat', 'label', 'test', 'route', 'repin', 'sign'].map((id) => event(id, id === 'test' ? 'pairs' : '1'));
+  const open = (events: FloorEvent[]) => {
+    const progress = measureProgress(work, events);
+    return work.filter(({ id }) => !progress.get(id)!.done).map(({ id }) => id);
+  };
+
+  test('work in its order voids nothing, also what is pinned in the vehicle after the test', () => {
+    expect(open(done)).toEqual([]);
+  });
+
+  test('a contact that is seated anew opens test and signature; a label neither', () => {
+    expect(open([...done, event('seat', '1', 'untick'), event('seat', '1')])).toEqual(['test', 'sign']);
+    expect(open([...done, event('label', '1', 'untick'), event('label', '1')])).toEqual([]);
+  });
+
+  test('what was pinned after the test and is done over opens the signature alone', () => {
+    expect(open([...done, event('repin', '1', 'untick'), event('repin', '1')])).toEqual(['sign']);
+  });
+
+  test('a test that was carried over from an earlier revision is open again likewise', () => {
+    const carried = { carried: [{ stepId: 'test', itemId: 'pairs', revision: 1 }], reopened: [], undo: [] };
+    const test = (events: FloorEvent[]) => measureProgress(work, events, carried).get('test')!;
+    expect([test([]).done, test([event('seat', '1')]).done, test([event('seat', '1')]).carried.size]).toEqual([true, false, 0]);
+  });
+});

@@ -1,4 +1,12 @@
-import { dropOvertaken, listFailed, type CarriedWork, type ReopenedItem, type Step, type TakenReading } from 'wattograph-core';
+import {
+  dropOvertaken,
+  listFailed,
+  listVoidedTests,
+  type CarriedWork,
+  type ReopenedItem,
+  type Step,
+  type TakenReading,
+} from 'wattograph-core';
 import type { FloorEvent } from '../server/releases';
 
 /** A reading with who took it, and with what. */
@@ -44,6 +52,7 @@ export function measureProgress(
   const reopened = new Map<string, Map<string, ReopenedItem>>();
   for (const one of before.reopened)
     reopened.set(one.stepId, (reopened.get(one.stepId) ?? new Map<string, ReopenedItem>()).set(one.itemId, one));
+  const voids = listVoidedTests(steps);
   for (const event of dropOvertaken(events)) {
     if (seen.has(event.id)) continue;
     seen.add(event.id);
@@ -59,6 +68,12 @@ export function measureProgress(
     ticks.set(event.stepId, ticked);
     // said anew in this revision: what an earlier one said counts no more
     carried.get(event.stepId)?.delete(event.itemId);
+    // done over after it was tested or signed: it is neither any more
+    if (event.kind === 'tick' || event.kind === 'untick')
+      for (const testId of voids.get(event.stepId) ?? []) {
+        ticks.get(testId)?.clear();
+        carried.get(testId)?.clear();
+      }
     if (event.kind === 'tick') ticked.add(event.itemId);
     else if (event.kind === 'untick') ticked.delete(event.itemId);
     else troubles.set(event.stepId, event.kind === 'problem' ? event : null);

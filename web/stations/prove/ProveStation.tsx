@@ -3,8 +3,9 @@
 import { Button, FileButton } from '@mantine/core';
 import { useLocalStorage } from '@mantine/hooks';
 import Link from 'next/link';
-import { useEffect, useState, useSyncExternalStore } from 'react';
+import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { fromReadings, listRework, STAND_IN, toCount, toTestsCsv, type LoomFault, type Problem, type ProofTest } from 'wattograph-core';
+import { measureProgress } from '../../client/floorProgress';
 import { FloorStore, type Happened } from '../../client/floorStore';
 import { sayOldest } from '../../client/outbox/deviceStorage';
 import { setPerson, useMay, usePerson } from '../../client/person';
@@ -311,9 +312,11 @@ function Verdict({
   const isSound = examined.passed === total;
   const voided = pack.ringOut.tests.filter(({ id }) => proofs.get(id)?.voidBecause).length;
   const test = pack.steps.find(({ id }) => id === 'test');
-  const ticked = new Map<string, boolean>();
-  for (const { stepId, itemId, kind } of proof.events) if (stepId === 'test' && kind !== 'reading') ticked.set(itemId, kind === 'tick');
-  const open = test?.items.filter(({ id, heldBecause }) => heldBecause === null && !ticked.get(id)) ?? [];
+  const ticked = useMemo(
+    () => measureProgress(pack.steps, proof.events, pack.carried).get('test')?.ticked,
+    [pack.steps, pack.carried, proof.events],
+  );
+  const open = test?.items.filter(({ id, heldBecause }) => heldBecause === null && !ticked?.has(id)) ?? [];
   return (
     <div className={`${styles.verdict} ${examined.failed.length > 0 ? styles.bad : isSound ? styles.good : ''}`}>
       <h2>

@@ -6,6 +6,7 @@ export { toIsolationId } from './listIsolation';
 export { createStandInTester, type Planted } from './standInTester';
 export { plantFault, PLANTED_KINDS, type PlantedKind } from './plantFault';
 export { listProofs, listRework, toProofItem, type Proof, type ProofEvent, type Redone } from './listProofs';
+export { listVoidedTests } from './listVoidedTests';
 export { toPassWords, toReadingWords } from './toReadingWords';
 export { toFaultWords, type FaultWords } from './toFaultWords';
 export { OPEN_MV, OPEN_OHM, toProbe, toProbeKey, type Probe, type ProofTest, type ProofUnit, type ProvedNet, type RingOut } from './types';

@@ -24,7 +24,7 @@ export interface Proof {
 }
 
 /** Work that changes copper or what touches it: what was read before it says nothing of the loom after it. */
-const TOUCHING: ReadonlySet<Operation> = new Set<Operation>([
+export const TOUCHING: ReadonlySet<Operation> = new Set<Operation>([
   ...(['undo', 'cut', 'screen', 'seal', 'thread', 'crimp', 'seat', 'ring', 'splice', 'pot', 'depin'] as const),
 ]);
 
