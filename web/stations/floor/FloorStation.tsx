@@ -1,25 +1,14 @@
 'use client';
 
 import Link from 'next/link';
-import { useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
-import {
-  createUndoStep,
-  listCardSteps,
-  listTesters,
-  type CarriedWork,
-  type ConnectorFamily,
-  type ExpectedReading,
-  type FloorBoard,
-  type Job,
-  type LoomPlan,
-  type Step,
-} from 'wattograph-core';
+import { useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
+import { createUndoStep, listCardSteps, listTesters, type ExpectedReading, type FloorBoard, type Step } from 'wattograph-core';
 import { useLocalStorage } from '@mantine/hooks';
-import { setPerson, usePerson } from '../../client/person';
+import { usePerson } from '../../client/person';
 import { findCure } from '../../client/findCure';
 import { findResume, measureProgress, type StepProgress } from '../../client/floorProgress';
-import { registerServiceWorker } from '../../client/serviceWorker';
-import { FloorStore, type FloorState } from '../../client/floorStore';
+import type { FloorState, FloorStore } from '../../client/floorStore';
+import { useFloorStore, type BenchPack } from '../../client/useFloorStore';
 import { sayOldest } from '../../client/outbox/deviceStorage';
 import type { Person } from '../../server/accounts/rights';
 import type { FloorEvent } from '../../server/releases';
@@ -32,21 +21,11 @@ import { CureTimer } from './CureTimer';
 import { BoardWay, PrintCheck } from './LayOnBoard';
 import { StepPicture } from './StepPicture';
 
-interface Pack {
-  release: number;
-  newest: number;
-  job: Job;
-  plan: LoomPlan;
-  steps: Step[];
-  /** part families of its ends */
-  families: Record<string, ConnectorFamily>;
+interface Pack extends BenchPack {
   /** it is spread on; null: it was not when it was released */
   board: FloorBoard | null;
-  carried: CarriedWork;
   /** is there somebody else than who tested to sign? */
   needsSecond: boolean;
-  /** tools of the shop, to read with */
-  instruments: string[];
 }
 
 /** Crew mode: one step at a time from a released revision, large enough for gloves. */
@@ -97,21 +76,9 @@ interface Opened {
 }
 
 function OpenCard({ person, jobId, pack, events, card }: Opened) {
-  const [store] = useState(() => {
-    setPerson(person);
-    return new FloorStore(jobId, pack.release, pack.plan.loomId, events, pack.carried);
-  });
-  useEffect(() => {
-    registerServiceWorker();
-    return store.begin();
-  }, [store]);
-  const isOpen = useSyncExternalStore(
-    store.subscribe,
-    () => store.get().isOpen,
-    () => false,
-  );
+  const store = useFloorStore(person, jobId, pack, events);
   // ticks kept on this tablet say where work goes on
-  if (!isOpen) return <p className={styles.empty}>Opening the job card …</p>;
+  if (!store) return <p className={styles.empty}>Opening the job card …</p>;
   return <Card jobId={jobId} pack={pack} store={store} card={card} />;
 }
 

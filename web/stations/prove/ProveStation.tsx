@@ -3,14 +3,14 @@
 import { Button, FileButton } from '@mantine/core';
 import { useLocalStorage } from '@mantine/hooks';
 import Link from 'next/link';
-import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { useMemo, useState, useSyncExternalStore } from 'react';
 import { fromReadings, listRework, STAND_IN, toCount, toTestsCsv, type LoomFault, type Problem, type ProofTest } from 'wattograph-core';
 import { measureProgress } from '../../client/floorProgress';
-import { FloorStore, type Happened } from '../../client/floorStore';
+import type { FloorStore, Happened } from '../../client/floorStore';
 import { sayOldest } from '../../client/outbox/deviceStorage';
-import { setPerson, useMay, usePerson } from '../../client/person';
+import { useMay, usePerson } from '../../client/person';
+import { useFloorStore } from '../../client/useFloorStore';
 import { saveFile } from '../../client/saveFile';
-import { registerServiceWorker } from '../../client/serviceWorker';
 import type { Person } from '../../server/accounts/rights';
 import type { FloorEvent } from '../../server/releases';
 import { Who } from '../../ui/accounts/Who';
@@ -64,20 +64,8 @@ export function ProveStation({
 }
 
 function Opened({ person, jobId, pack, events }: { person: Person; jobId: string; pack: ProvePack; events: FloorEvent[] }) {
-  const [store] = useState(() => {
-    setPerson(person);
-    return new FloorStore(jobId, pack.release, pack.plan.loomId, events, pack.carried);
-  });
-  useEffect(() => {
-    registerServiceWorker();
-    return store.begin();
-  }, [store]);
-  const isOpen = useSyncExternalStore(
-    store.subscribe,
-    () => store.get().isOpen,
-    () => false,
-  );
-  if (!isOpen) return <p className={styles.empty}>Opening the readings …</p>;
+  const store = useFloorStore(person, jobId, pack, events);
+  if (!store) return <p className={styles.empty}>Opening the readings …</p>;
   return <Bench jobId={jobId} pack={pack} store={store} />;
 }
 

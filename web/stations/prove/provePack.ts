@@ -1,15 +1,7 @@
-import type { CarriedWork, ConnectorFamily, Job, LoomPlan, RingOut, Step } from 'wattograph-core';
+import type { RingOut } from 'wattograph-core';
+import type { BenchPack } from '../../client/useFloorStore';
 
 /** A loom of a revision as it is proved. */
-export interface ProvePack {
-  release: number;
-  newest: number;
-  job: Job;
-  plan: LoomPlan;
-  steps: Step[];
-  families: Record<string, ConnectorFamily>;
-  carried: CarriedWork;
-  /** tools of the shop, to read with */
-  instruments: string[];
+export interface ProvePack extends BenchPack {
   ringOut: RingOut;
 }
