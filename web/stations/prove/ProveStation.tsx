@@ -18,6 +18,7 @@ import { ProblemList } from '../../ui/findings/ProblemList';
 import { NotTaken } from '../../ui/NotTaken';
 import { useListFile } from '../../ui/wireList/useListFile';
 import { FaultList } from './FaultList';
+import { LeadsDialog } from './LeadsDialog';
 import { MeasurementsTable } from './MeasurementsTable';
 import { NextMeasurement } from './NextMeasurement';
 import styles from './Prove.module.css';
@@ -58,6 +59,14 @@ export function ProveStation({
         <Link href={`/jobs/${jobId}/bundle`}>Back to the plan</Link>
       </main>
     );
+  if (pack.steps.every(({ operation }) => operation !== 'test'))
+    return (
+      <main className={styles.empty}>
+        <h1>No order of work</h1>
+        <p>The steps of this loom could not be put in order in revision {pack.release}: readings would have no test to be kept under.</p>
+        <Link href={`/jobs/${jobId}/bundle?tab=findings`}>To its findings</Link>
+      </main>
+    );
   // readings kept on this device are known to the browser alone
   if (!isClient) return <p className={styles.empty}>Opening the readings …</p>;
   return <Opened key={`${pack.release} ${pack.plan.loomId}`} person={person} jobId={jobId} pack={pack} events={events} />;
@@ -87,6 +96,7 @@ function Bench({ jobId, pack, store }: { jobId: string; pack: ProvePack; store: 
   const instrument = instruments[SHOP_TEST] ?? '';
   const [picked, setPicked] = useState<ProofTest | null>(null);
   const [isStandIn, setStandIn] = useState(false);
+  const [isLeads, setLeads] = useState(false);
   const [problems, setProblems] = useState<Problem[]>([]);
   const next = picked ?? examined.unread[0] ?? examined.seeks[0] ?? null;
   const tell = (happened: readonly Happened[], isPractice = practice !== null) => {
@@ -107,7 +117,11 @@ function Bench({ jobId, pack, store }: { jobId: string; pack: ProvePack; store: 
     setProblems(read.ok ? [] : read.problems);
     if (!read.ok) return;
     const byId = new Map([...pack.ringOut.tests, ...examined.seeks].map((test) => [test.id, test]));
-    keep(read.value.map(({ test, value, unit }) => ({ test: byId.get(test) ?? toUnlisted(test, unit), value })));
+    tell(
+      read.value.flatMap(({ test, value, unit, instrument: by }) =>
+        toHappened(pack, byId.get(test) ?? toUnlisted(test, unit), value, { instrument: by ?? instrument, author }),
+      ),
+    );
   });
   const mended = (fault: LoomFault) => {
     const done = new Set(proof.events.flatMap(({ kind, stepId, itemId }) => (kind === 'tick' ? [`${stepId} ${itemId}`] : [])));
@@ -162,6 +176,9 @@ function Bench({ jobId, pack, store }: { jobId: string; pack: ProvePack; store: 
             </Button>
           )}
         </FileButton>
+        <Button variant="default" onClick={() => setLeads(true)}>
+          Which lead is which
+        </Button>
         <Button variant="default" disabled={!may} onClick={() => setStandIn(true)}>
           Stand-in tester
         </Button>
@@ -198,6 +215,7 @@ function Bench({ jobId, pack, store }: { jobId: string; pack: ProvePack; store: 
         </section>
         <MeasurementsTable pack={pack} proof={proof} chosen={next?.id ?? null} onPick={setPicked} />
       </main>
+      {isLeads && <LeadsDialog pack={pack} onClose={() => setLeads(false)} />}
       {isStandIn && (
         <StandInDialog
           pack={pack}
@@ -298,6 +316,7 @@ function Verdict({
   const total = pack.ringOut.tests.length;
   const isRead = examined.unread.length < total;
   const isSound = examined.passed === total;
+  const isSham = !isPractice && [...proofs.values()].some(({ instrument, voidBecause }) => instrument === STAND_IN && voidBecause === null);
   const voided = pack.ringOut.tests.filter(({ id }) => proofs.get(id)?.voidBecause).length;
   const test = pack.steps.find(({ id }) => id === 'test');
   const ticked = useMemo(
@@ -321,7 +340,12 @@ function Verdict({
         {examined.unread.length} to go
         {voided > 0 && `, ${voided} of them read before something was done over`}.
       </p>
-      {isSound && !isPractice && open.length > 0 && (
+      {isSham && (
+        <p className={styles.alarm}>
+          ▲ There are readings of the stand-in tester among these: they say nothing of this loom and prove nothing.
+        </p>
+      )}
+      {isSound && !isPractice && !isSham && open.length > 0 && (
         <Button
           disabled={!may}
           onClick={() => {
@@ -333,7 +357,7 @@ function Verdict({
           Tick the test on the floor
         </Button>
       )}
-      {isSound && !isPractice && open.length === 0 && (
+      {isSound && !isPractice && !isSham && open.length === 0 && (
         <p>
           Ticked on the floor.{' '}
           <Link href={`/jobs/${jobId}/floor?loom=${pack.plan.loomId}&release=${pack.release}`}>

@@ -7,6 +7,7 @@ import {
   createRingOut,
   createStandInTester,
   examine,
+  listEqualLeads,
   plan,
   toProofItem,
   type Planted,
@@ -33,6 +34,8 @@ const PACK: ProvePack = {
   ...{ carried: NOTHING_CARRIED, instruments: ['milliohmmeter'], ringOut },
 };
 const total = ringOut.tests.length;
+/** a slow machine writes slowly */
+const PATIENT = { timeout: 15_000 };
 let serial = 0;
 const event = (rest: Partial<FloorEvent> & Pick<FloorEvent, 'stepId' | 'itemId' | 'kind'>): FloorEvent => {
   serial += 1;
@@ -61,7 +64,7 @@ const open = async (pack: ProvePack | null, events: FloorEvent[] = [], person = 
       <ProveStation person={person} jobId="job" pack={pack} events={events} />
     </MantineProvider>,
   );
-  await waitFor(() => expect(screen.queryByText('Opening the readings …')).toBeNull());
+  await waitFor(() => expect(screen.queryByText('Opening the readings …')).toBeNull(), PATIENT);
 };
 const headings = () => screen.getAllByRole('heading').map(({ textContent }) => textContent);
 const next = () => within(screen.getByRole('region', { name: 'Next measurement' }));
@@ -99,7 +102,7 @@ test('one measurement at a time: it needs an instrument, takes what the meter sh
     const rows = await kept();
     expect(rows).toHaveLength(2);
     return rows;
-  });
+  }, PATIENT);
   expect(events.map(({ readId, value, unit, instrument, stepId }) => [readId, value, unit, instrument, stepId])).toEqual([
     [first!.id, 0.019, 'Ω', 'milliohmmeter', 'test'],
     [second!.id, 1_000_000, 'Ω', 'milliohmmeter', 'test'],
@@ -133,7 +136,7 @@ test('an exchanged pair is named; mended, its seats are done over, its readings 
     const rows = await kept();
     expect(rows.length).toBeGreaterThanOrEqual(4);
     return rows.map(({ kind, stepId, itemId }) => `${kind} ${stepId} ${itemId}`);
-  });
+  }, PATIENT);
   for (const cavity of ['3', '4']) {
     const seat = steps.find(({ operation, endId }) => operation === 'seat' && endId === 'B1')!;
     const item = seat.items.find((one) => one.cavity === cavity)!;
@@ -154,6 +157,18 @@ test('a sound loom is ticked as tested on the floor, once', async () => {
   );
   expect(screen.queryByRole('button', { name: 'Tick the test on the floor' })).toBeNull();
   expect(screen.getByRole('link', { name: /Somebody else looks it over/ })).toBeTruthy();
+});
+
+test('readings of the stand-in tester that came in by file pass no loom', async () => {
+  await open(PACK, measure([], 'stand-in tester (not a real loom)'));
+  expect(headings()).toContain(`All ${total} measurements pass`);
+  expect(screen.getByText(/readings of the stand-in tester among these: they say nothing of this loom and prove nothing\.$/)).toBeTruthy();
+  expect(screen.queryByRole('button', { name: 'Tick the test on the floor' })).toBeNull();
+});
+
+test('a loom whose steps have no order keeps no readings, and says so', async () => {
+  await open({ ...PACK, steps: [] });
+  expect(headings()).toEqual(['No order of work']);
 });
 
 test('the stand-in tester measures all and what would tell; mended and put right it is sound; nothing of it is stored or passes a loom', async () => {
@@ -177,6 +192,25 @@ test('the stand-in tester measures all and what would tell; mended and put right
   expect(headings()).toContain(`1 of ${total} pass, none fails`);
 }, 60_000);
 
+test('leads that look alike are found one by one, the last by what is left', async () => {
+  // a loom made of one reel
+  const { colour } = loomPlan.wires[0]!;
+  const pack = { ...PACK, plan: { ...loomPlan, wires: loomPlan.wires.map((wire) => ({ ...wire, colour })) } };
+  const [group] = ringOut.ends.flatMap(({ id }) => listEqualLeads(ringOut, pack.plan.wires, id));
+  await open(pack);
+  press('Which lead is which');
+  const lead = () => within(screen.getByRole('region', { name: 'Next lead' }));
+  expect(lead().getByRole('heading').textContent).toContain(`${group!.leads.length} leads without a mark`);
+  for (const [at, { number }] of group!.leads.entries()) {
+    expect(lead().getByText(number)).toBeTruthy();
+    expect(lead().queryByText(/^The one that is left is/) !== null).toBe(at === group!.leads.length - 1);
+    press('Marked');
+  }
+  expect(lead().getByText(new RegExp(`^All ${group!.leads.length} are marked, with ${group!.leads.length - 1} measurement`))).toBeTruthy();
+  press('Back');
+  expect(lead().getByText(group!.leads.at(-1)!.number)).toBeTruthy();
+});
+
 test('whoever only looks reads nothing in', async () => {
   await open(PACK, [], { ...IMKE, role: 'viewer' });
   expect(next().getByText('Imke Dorsey may look, and reads nothing in.')).toBeTruthy();
@@ -195,6 +229,6 @@ test('the list for a tester is saved with what is left', async () => {
   URL.revokeObjectURL = () => undefined;
   await open(PACK, [read(ringOut.tests[0]!, 0.02)]);
   press('Export for a tester');
-  await waitFor(() => expect(saved).toHaveLength(1));
+  await waitFor(() => expect(saved).toHaveLength(1), PATIENT);
   expect(saved[0]!.trimEnd().split('\r\n')).toHaveLength(total);
 });

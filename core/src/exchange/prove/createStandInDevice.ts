@@ -20,15 +20,15 @@ export function createStandInDevice(ringOut: RingOut, planted: readonly Planted[
     const table = readCsv(listCsv);
     if (!table.ok) throw new Error(`tester: ${table.problems[0]!.path} ${table.problems[0]!.message}`);
     const { columns, rows } = table.value;
-    const readings = rows.flatMap(({ cells }): [string, string | number, string][] => {
+    const readings = rows.flatMap(({ cells }): [string, string | number, string, string][] => {
       const test =
         byId.get(fromEscaped(cells[columns.indexOf('test')] ?? '')) ?? toUnlisted(fromEscaped(cells[columns.indexOf('test')] ?? ''));
       if (!test) return [];
       const value = measure(test);
       const isOver = test.unit === 'mV' ? value >= OPEN_MV : test.unit === 'Ω' && isOpen(value);
-      return [[test.id, isOver ? 'OL' : Number(value.toPrecision(6)), test.unit]];
+      return [[test.id, isOver ? 'OL' : Number(value.toPrecision(6)), test.unit, STAND_IN]];
     });
-    return writeCsv(['test', 'value', 'unit'], readings);
+    return writeCsv(['test', 'value', 'unit', 'instrument'], readings);
   };
 }
 

@@ -8,6 +8,8 @@ export interface TesterReading {
   test: string;
   unit: ProofUnit;
   value: number;
+  /** what it was read with, where the file says so */
+  instrument: string | null;
 }
 
 const MOST_PROBLEMS = 20;
@@ -24,7 +26,7 @@ const UNITS: Readonly<Record<ProofUnit, Readonly<Record<string, number>>>> = {
 
 /**
  * Readings of a tester: a row a measurement with `test`, as in the list that was written for it, and `value`; `unit` where it is another one;
- * `OL` and the like for an open circuit. Rows without a value are not measured yet. Other columns are let be. Every problem names its line.
+ * `OL` and the like for an open circuit; `instrument` where the file says what it was read with. Rows without a value are not measured yet. Other columns are let be. Every problem names its line.
  */
 export function fromReadings(ringOut: RingOut, { columns, rows }: CsvTable): Checked<TesterReading[]> {
   const refuse = (path: string, message: string): { ok: false; problems: Problem[] } => ({ ok: false, problems: [{ path, message }] });
@@ -52,10 +54,14 @@ export function fromReadings(ringOut: RingOut, { columns, rows }: CsvTable): Che
     const value = toValue(text, columns.includes('unit') ? cell('unit') : '', unit);
     if (value === 'unit') say('unit', `one of ${Object.keys(UNITS[unit]).join(', ')}`, cell('unit'));
     else if (value === 'value') say('value', 'a number or OL', text);
-    else readings.push({ test, unit, value });
+    else readings.push({ test, unit, value, instrument: toInstrument(columns.includes('instrument') ? cell('instrument') : '') });
   }
   return problems.length > 0 ? { ok: false, problems } : { ok: true, value: readings };
 }
+
+/** longer names are cut: they are only shown */
+const MOST_NAME = 80;
+const toInstrument = (text: string): string | null => text.trim().slice(0, MOST_NAME).trim() || null;
 
 function toValue(text: string, written: string, unit: ProofUnit): number | 'unit' | 'value' {
   const factors = UNITS[unit];

@@ -42,14 +42,14 @@ test('what was not measured is left out; units are brought to those of the test;
   const end = ringOut.ends.find(({ cavities }) => cavities.length > 2)!;
   const seek = `${end.id} ${end.cavities[0]} ${end.id} ${end.cavities[2]}`;
   const rows = [`${join!.id},"18,5",mΩ`, `${volts.id},0.02,V`, `${isolation.id},2,GΩ`, `${seek},OL,`, `${ringOut.tests.at(-1)!.id},,`];
-  const checked = read(['test,value,unit', ...rows].join('\n'));
+  const checked = read(['test,value,unit,instrument', ...rows.map((row, at) => `${row},${at === 0 ? 'ohmmeter 3' : ''}`)].join('\n'));
   expect(checked).toEqual({
     ok: true,
     value: [
-      { test: join!.id, unit: 'Ω', value: 0.0185 },
-      { test: volts.id, unit: 'mV', value: 20 },
-      { test: isolation.id, unit: 'MΩ', value: 2000 },
-      { test: seek, unit: 'Ω', value: 1_000_000 },
+      { test: join!.id, unit: 'Ω', value: 0.0185, instrument: 'ohmmeter 3' },
+      { test: volts.id, unit: 'mV', value: 20, instrument: null },
+      { test: isolation.id, unit: 'MΩ', value: 2000, instrument: null },
+      { test: seek, unit: 'Ω', value: 1_000_000, instrument: null },
     ],
   });
 });

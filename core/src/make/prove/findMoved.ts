@@ -1,6 +1,6 @@
 import type { Seen } from './createSeen';
 import type { LoomFault, Move, MovedAt } from './faultTypes';
-import { toProbe, toProbeKey, type ProvedEnd, type RingOut } from './types';
+import { toProbe, toProbeKey, type ProvedEnd, type ProvedNet, type RingOut } from './types';
 
 /** Contacts of an end that changed places among themselves, and the nets that this would put right. */
 interface Chain extends MovedAt {
@@ -15,7 +15,13 @@ type Moved = Extract<LoomFault, { kind: 'exchanged' | 'turned' | 'mirrored' | 'a
  * the same are named beside it, for nothing that a tester reads tells them apart.
  */
 export function findMoved(ringOut: RingOut, seen: Seen): Moved[] {
-  const ofEnd = ringOut.ends.filter(({ hasCavities }) => hasCavities).map((end) => ({ end, chains: listChains(ringOut, end, seen) }));
+  const broken = ringOut.nets.filter(
+    ({ id, probes }) => seen.isRead(id) && new Set(probes.map((probe) => seen.partOf(toProbeKey(probe)))).size > 1,
+  );
+  const ends = new Set(broken.flatMap(({ probes }) => probes.map(({ endId }) => endId)));
+  const ofEnd = ringOut.ends
+    .filter(({ id, hasCavities }) => hasCavities && ends.has(id))
+    .map((end) => ({ end, chains: listChains(ringOut, broken, end, seen) }));
   const left = new Set(ofEnd.flatMap(({ chains }) => chains.flatMap(({ netIds }) => netIds)));
   const found: Moved[] = [];
   while (left.size > 0) {
@@ -39,12 +45,11 @@ function toSame(chains: readonly Chain[], netIds: readonly string[]): MovedAt[] 
   return nets.size === netIds.length ? [{ endId: of[0]!.endId, moves: of.flatMap(({ moves }) => moves) }] : [];
 }
 
-function listChains(ringOut: RingOut, { id: endId, empty }: ProvedEnd, seen: Seen): Chain[] {
+function listChains(ringOut: RingOut, broken: readonly ProvedNet[], { id: endId, empty }: ProvedEnd, seen: Seen): Chain[] {
   const netOf = new Map(ringOut.nets.flatMap((net) => net.probes.map((probe) => [toProbeKey(probe), net])));
   const sits = new Map<string, string>();
-  for (const net of ringOut.nets) {
+  for (const net of broken) {
     const keys = net.probes.map(toProbeKey);
-    if (new Set(keys.map(seen.partOf)).size < 2 || !seen.isRead(net.id)) continue;
     for (const key of keys.filter((one) => toProbe(one).endId === endId)) {
       const sizeOf = (part: string) => keys.filter((one) => seen.partOf(one) === part).length;
       const own = seen.partOf(key);

@@ -6,6 +6,7 @@ export { toIsolationId } from './listIsolation';
 export { createStandInTester, type Planted } from './standInTester';
 export { plantFault, PLANTED_KINDS, type PlantedKind } from './plantFault';
 export { listProofs, listRework, toProofItem, type Proof, type ProofEvent, type Redone } from './listProofs';
+export { listEqualLeads, type EqualLead, type EqualLeads } from './listEqualLeads';
 export { listVoidedTests } from './listVoidedTests';
 export { toPassWords, toReadingWords } from './toReadingWords';
 export { toFaultWords, type FaultWords } from './toFaultWords';
