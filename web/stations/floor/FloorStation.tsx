@@ -295,13 +295,13 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
           })}
         </ul>
         <aside className={styles.side}>
-          {/* what is to be undone is in no plan any more */}
-          {step.operation !== 'undo' && <StepPicture pack={pack} step={step} ticked={here} />}
           {step.operation === 'test' && (
             <Link className={styles.prove} href={`/jobs/${jobId}/prove?loom=${plan.loomId}&release=${release}`}>
               Ring it out on Prove
             </Link>
           )}
+          {/* what is to be undone is in no plan any more */}
+          {step.operation !== 'undo' && <StepPicture pack={pack} step={step} ticked={here} />}
           <dl>
             {step.tool && (
               <>

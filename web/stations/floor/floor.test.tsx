@@ -96,6 +96,13 @@ test('a card of the pack opens at its first step that is not done; one that is n
   expect(title()).toBe(pack.steps[3]!.title);
 });
 
+test('the test leads to Prove, for the loom and revision that are on the bench', async () => {
+  const pack = create();
+  await open(pack, [], 'post test');
+  expect(title()).toBe('Ring out every pair against the continuity table');
+  expect(screen.getByRole('link', { name: 'Ring it out on Prove' }).getAttribute('href')).toBe('/jobs/job/prove?loom=inlet&release=2');
+});
+
 test('laying on a board: each wire with its pegs and pages, and the mark of a page that hangs is told true or not', async () => {
   const pack = create((job) => (job.looms.inlet!.board.at = { xMm: 200, yMm: 600 }));
   const at = pack.steps.findIndex(({ operation }) => operation === 'lay');
