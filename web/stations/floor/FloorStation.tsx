@@ -6,9 +6,9 @@ import { createUndoStep, listCardSteps, listTesters, type ExpectedReading, type 
 import { useLocalStorage } from '@mantine/hooks';
 import { usePerson } from '../../client/person';
 import { findCure } from '../../client/findCure';
-import { findResume, measureProgress, type StepProgress } from '../../client/floorProgress';
-import type { FloorState, FloorStore } from '../../client/floorStore';
-import { useFloorStore, type BenchPack } from '../../client/useFloorStore';
+import { findResume, measureProgress, type StepProgress } from '../../client/floor/floorProgress';
+import type { FloorState, FloorStore } from '../../client/floor/floorStore';
+import { useFloorStore, useIsClient, type BenchPack } from '../../client/floor/useFloorStore';
 import { sayOldest } from '../../client/outbox/deviceStorage';
 import type { Person } from '../../server/accounts/rights';
 import type { FloorEvent } from '../../server/releases';
@@ -43,11 +43,7 @@ export function FloorStation({
   /** of the pack, as its code says: opened at its first step that is not done */
   card?: string | null;
 }) {
-  const isClient = useSyncExternalStore(
-    () => () => undefined,
-    () => true,
-    () => false,
-  );
+  const isClient = useIsClient();
   if (!pack)
     return (
       <Empty words="The crew gets one step at a time here: what to cut, crimp, seat and read, with its picture, and ticks it. Nothing is released yet: the floor works from a numbered revision.">

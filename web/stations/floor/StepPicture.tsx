@@ -19,7 +19,7 @@ import {
   type LoomPlan,
   type Step,
 } from 'wattograph-core';
-import type { StepProgress } from '../../client/floorProgress';
+import type { StepProgress } from '../../client/floor/floorProgress';
 import { FacePicture } from '../../ui/FacePicture';
 import { StackPicture } from '../../ui/StackPicture';
 import { Ruler, Traces } from '../../ui/strip/StripPicture';

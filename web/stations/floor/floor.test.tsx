@@ -5,7 +5,7 @@ import { CATALOGUE, createBuild, createFloorBoard, plan, type CarriedWork, type 
 import { createInlet } from 'wattograph-core/demo';
 import { IMKE } from '../../testing/person';
 import { press } from '../../testing/act';
-import { NOTHING_CARRIED } from '../../client/floorProgress';
+import { NOTHING_CARRIED } from '../../client/floor/floorProgress';
 import { outboxDatabase } from '../../client/outbox/outboxDatabase';
 import type { FloorEvent } from '../../server/releases';
 import { askReason } from '../../ui/fields/askReason';

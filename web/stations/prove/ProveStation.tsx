@@ -3,27 +3,25 @@
 import { Button, FileButton } from '@mantine/core';
 import { useLocalStorage } from '@mantine/hooks';
 import Link from 'next/link';
-import { useMemo, useState, useSyncExternalStore } from 'react';
-import { fromReadings, listRework, STAND_IN, toCount, toTestsCsv, type LoomFault, type Problem, type ProofTest } from 'wattograph-core';
-import { measureProgress } from '../../client/floorProgress';
-import type { FloorStore, Happened } from '../../client/floorStore';
-import { sayOldest } from '../../client/outbox/deviceStorage';
+import { useState } from 'react';
+import { fromReadings, listRework, STAND_IN, toTestsCsv, toUnlisted, type LoomFault, type Problem, type ProofTest } from 'wattograph-core';
+import type { FloorStore, Happened } from '../../client/floor/floorStore';
 import { useMay, usePerson } from '../../client/person';
-import { useFloorStore } from '../../client/useFloorStore';
+import { useFloorStore, useIsClient } from '../../client/floor/useFloorStore';
 import { saveFile } from '../../client/saveFile';
 import type { Person } from '../../server/accounts/rights';
 import type { FloorEvent } from '../../server/releases';
-import { Who } from '../../ui/accounts/Who';
 import { ProblemList } from '../../ui/findings/ProblemList';
-import { NotTaken } from '../../ui/NotTaken';
 import { useListFile } from '../../ui/wireList/useListFile';
 import { FaultList } from './FaultList';
 import { LeadsDialog } from './LeadsDialog';
 import { MeasurementsTable } from './MeasurementsTable';
 import { NextMeasurement } from './NextMeasurement';
 import styles from './Prove.module.css';
+import { ProveHead } from './ProveHead';
 import type { ProvePack } from './provePack';
 import { StandInDialog } from './StandInDialog';
+import { Verdict } from './Verdict';
 import { toHappened, useProof, type ProofState } from './useProof';
 
 /** The finished loom is rung out here: what to measure next, what failed, and what that comes to. */
@@ -38,11 +36,7 @@ export function ProveStation({
   pack: ProvePack | null;
   events: FloorEvent[];
 }) {
-  const isClient = useSyncExternalStore(
-    () => () => undefined,
-    () => true,
-    () => false,
-  );
+  const isClient = useIsClient();
   if (!pack)
     return (
       <main className={styles.empty}>
@@ -118,8 +112,8 @@ function Bench({ jobId, pack, store }: { jobId: string; pack: ProvePack; store: 
     if (!read.ok) return;
     const byId = new Map([...pack.ringOut.tests, ...examined.seeks].map((test) => [test.id, test]));
     tell(
-      read.value.flatMap(({ test, value, unit, instrument: by }) =>
-        toHappened(pack, byId.get(test) ?? toUnlisted(test, unit), value, { instrument: by ?? instrument, author }),
+      read.value.flatMap(({ test, value, instrument: by }) =>
+        toHappened(pack, byId.get(test) ?? toUnlisted(test)!, value, { instrument: by ?? instrument, author }),
       ),
     );
   });
@@ -139,7 +133,7 @@ function Bench({ jobId, pack, store }: { jobId: string; pack: ProvePack; store: 
   const fileProblems = problems.length > 0 ? problems : file.problems;
   return (
     <div className={styles.prove}>
-      <Head jobId={jobId} pack={pack} store={store} proof={proof} />
+      <ProveHead jobId={jobId} pack={pack} store={store} proof={proof} />
       <div className={styles.tools}>
         <label>
           read with{' '}
@@ -232,139 +226,4 @@ function Bench({ jobId, pack, store }: { jobId: string; pack: ProvePack; store: 
 function listAsked({ examined }: ProofState, { ringOut }: ProvePack): ProofTest[] {
   const left = [...examined.unread, ...examined.seeks];
   return left.length > 0 ? left : ringOut.tests;
-}
-
-/** A measurement between two cavities that nothing asked for. */
-function toUnlisted(id: string, unit: ProofTest['unit']): ProofTest {
-  const [fromEnd = '', from = '', toEnd = '', to = ''] = id.split(' ');
-  return {
-    ...{ id, kind: 'seek', netId: '', from: { endId: fromEnd, cavity: from }, to: { endId: toEnd, cavity: to }, wires: [], unit },
-    ...{ atA: null, expected: null, least: null, most: null },
-  };
-}
-
-function Head({ jobId, pack, store, proof: { state } }: { jobId: string; pack: ProvePack; store: FloorStore; proof: ProofState }) {
-  const { job, plan, release, newest } = pack;
-  const { waiting, online, isFull, isBarred, refused, oldestSince } = state;
-  const kept = `${toCount(waiting.length, 'reading')} kept here`;
-  const words = isFull
-    ? 'This device is full: what is read is lost when the page is closed before it is sent.'
-    : waiting.length > 0
-      ? `${kept}${isBarred ? ' until who made it signs in' : online ? ', sending' : ', server away'}${sayOldest(oldestSince)}`
-      : online
-        ? 'all stored'
-        : 'server away';
-  return (
-    <header>
-      <div className={styles.head}>
-        <h1>
-          Prove <span>{job.looms[plan.loomId]!.name}</span>
-        </h1>
-        <span>
-          {job.name}, revision {release}
-        </span>
-        <Who />
-        {Object.entries(job.looms).map(([id, loom]) =>
-          id === plan.loomId ? null : (
-            <Link key={id} href={`/jobs/${jobId}/prove?loom=${id}&release=${release}`}>
-              {loom.name}
-            </Link>
-          ),
-        )}
-        <Link href={`/jobs/${jobId}/floor?loom=${plan.loomId}&release=${release}`}>floor</Link>
-        <Link href={`/jobs/${jobId}/bundle?loom=${plan.loomId}`}>plan</Link>
-        <span role="status" className={`${styles.state} ${online && !isFull ? '' : styles.away}`}>
-          {words}
-        </span>
-      </div>
-      <NotTaken
-        entries={refused.map(({ id, body, reason }) => ({
-          id,
-          what: `${body.words}${body.kind === 'reading' ? `, ${body.value} ${body.unit}` : ''}`,
-          reason,
-        }))}
-        onRetry={store.retry}
-        onLetGo={store.letGo}
-      />
-      {newest > release && (
-        <p className={styles.notice}>
-          Revision {newest} is out; this is revision {release}.{' '}
-          <Link href={`/jobs/${jobId}/prove?loom=${plan.loomId}`}>Go on in revision {newest}</Link>
-        </p>
-      )}
-    </header>
-  );
-}
-
-/** How the loom stands in one sentence, and what follows from it. */
-function Verdict({
-  pack,
-  proof,
-  store,
-  jobId,
-  isPractice,
-}: {
-  pack: ProvePack;
-  proof: ProofState;
-  store: FloorStore;
-  jobId: string;
-  isPractice: boolean;
-}) {
-  const { examined, proofs } = proof;
-  const { name: author } = usePerson();
-  const may = useMay('report');
-  const total = pack.ringOut.tests.length;
-  const isRead = examined.unread.length < total;
-  const isSound = examined.passed === total;
-  const isSham = !isPractice && [...proofs.values()].some(({ instrument, voidBecause }) => instrument === STAND_IN && voidBecause === null);
-  const voided = pack.ringOut.tests.filter(({ id }) => proofs.get(id)?.voidBecause).length;
-  const test = pack.steps.find(({ id }) => id === 'test');
-  const ticked = useMemo(
-    () => measureProgress(pack.steps, proof.events, pack.carried).get('test')?.ticked,
-    [pack.steps, pack.carried, proof.events],
-  );
-  const open = test?.items.filter(({ id, heldBecause }) => heldBecause === null && !ticked?.has(id)) ?? [];
-  return (
-    <div className={`${styles.verdict} ${examined.failed.length > 0 ? styles.bad : isSound ? styles.good : ''}`}>
-      <h2>
-        {examined.failed.length > 0
-          ? `${toCount(examined.failed.length, 'measurement')} failed`
-          : isSound
-            ? `All ${total} measurements pass`
-            : isRead
-              ? `${examined.passed} of ${total} pass, none fails`
-              : 'Nothing is measured yet'}
-      </h2>
-      <p>
-        {toCount(total, 'measurement')}, {toCount(pack.ringOut.moves, 'move')} of a probe to another end; {examined.passed} passed,{' '}
-        {examined.unread.length} to go
-        {voided > 0 && `, ${voided} of them read before something was done over`}.
-      </p>
-      {isSham && (
-        <p className={styles.alarm}>
-          ▲ There are readings of the stand-in tester among these: they say nothing of this loom and prove nothing.
-        </p>
-      )}
-      {isSound && !isPractice && !isSham && open.length > 0 && (
-        <Button
-          disabled={!may}
-          onClick={() => {
-            store.addMany(
-              open.map(({ id }) => ({ loomId: pack.plan.loomId, stepId: 'test', itemId: id, kind: 'tick', words: 'proved', author })),
-            );
-          }}
-        >
-          Tick the test on the floor
-        </Button>
-      )}
-      {isSound && !isPractice && !isSham && open.length === 0 && (
-        <p>
-          Ticked on the floor.{' '}
-          <Link href={`/jobs/${jobId}/floor?loom=${pack.plan.loomId}&release=${pack.release}`}>
-            Somebody else looks it over and signs there.
-          </Link>
-        </p>
-      )}
-    </div>
-  );
 }

@@ -17,7 +17,7 @@ import {
 import { createCleanSkerry } from 'wattograph-core/demo';
 import { choose, press } from '../../testing/act';
 import { IMKE } from '../../testing/person';
-import { NOTHING_CARRIED } from '../../client/floorProgress';
+import { NOTHING_CARRIED } from '../../client/floor/floorProgress';
 import { outboxDatabase } from '../../client/outbox/outboxDatabase';
 import type { FloorEvent } from '../../server/releases';
 import { ProveStation } from './ProveStation';

@@ -1,5 +1,5 @@
 import type { RingOut } from 'wattograph-core';
-import type { BenchPack } from '../../client/useFloorStore';
+import type { BenchPack } from '../../client/floor/useFloorStore';
 
 /** A loom of a revision as it is proved. */
 export interface ProvePack extends BenchPack {

@@ -1,6 +1,6 @@
 import { useMemo, useSyncExternalStore } from 'react';
 import { examine, listProofs, toProofItem, type Examined, type Proof, type ProofTest } from 'wattograph-core';
-import type { FloorState, FloorStore, Happened } from '../../client/floorStore';
+import type { FloorState, FloorStore, Happened } from '../../client/floor/floorStore';
 import type { FloorEvent } from '../../server/releases';
 import type { ProvePack } from './provePack';
 

@@ -1,4 +1,4 @@
-import { createStandInTester, isOpen, OPEN_MV, type Planted, type ProofTest, type RingOut } from '../../make';
+import { createStandInTester, isOpenReading, toUnlisted, type Planted, type RingOut } from '../../make';
 import { fromEscaped } from '../cells';
 import { readCsv } from '../readCsv';
 import { writeCsv } from '../toCsv';
@@ -21,23 +21,12 @@ export function createStandInDevice(ringOut: RingOut, planted: readonly Planted[
     if (!table.ok) throw new Error(`tester: ${table.problems[0]!.path} ${table.problems[0]!.message}`);
     const { columns, rows } = table.value;
     const readings = rows.flatMap(({ cells }): [string, string | number, string, string][] => {
-      const test =
-        byId.get(fromEscaped(cells[columns.indexOf('test')] ?? '')) ?? toUnlisted(fromEscaped(cells[columns.indexOf('test')] ?? ''));
+      const id = fromEscaped(cells[columns.indexOf('test')] ?? '');
+      const test = byId.get(id) ?? toUnlisted(id);
       if (!test) return [];
       const value = measure(test);
-      const isOver = test.unit === 'mV' ? value >= OPEN_MV : test.unit === 'Ω' && isOpen(value);
-      return [[test.id, isOver ? 'OL' : Number(value.toPrecision(6)), test.unit, STAND_IN]];
+      return [[test.id, isOpenReading(test, value) ? 'OL' : Number(value.toPrecision(6)), test.unit, STAND_IN]];
     });
     return writeCsv(['test', 'value', 'unit', 'instrument'], readings);
-  };
-}
-
-/** A measurement between two cavities that no table lists. */
-function toUnlisted(id: string): ProofTest | null {
-  const [fromEnd, from, toEnd, to, ...more] = id.split(' ');
-  if (!fromEnd || !from || !toEnd || !to || more.length > 0) return null;
-  return {
-    ...{ id, kind: 'seek', netId: '', from: { endId: fromEnd, cavity: from }, to: { endId: toEnd, cavity: to }, wires: [] },
-    ...{ unit: 'Ω', atA: null, expected: null, least: null, most: null },
   };
 }

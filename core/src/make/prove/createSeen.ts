@@ -25,16 +25,22 @@ export interface Seen {
   isRead: (netId: string) => boolean;
 }
 
-/** A reading between two probes as ohms. */
+/** A reading between two probes as ohms. Throws where millivolts are of no known current. */
 export function toOhm({ unit, atA }: Pick<ProofTest, 'unit' | 'atA'>, value: number): number {
   if (unit !== 'mV') return value;
-  return value >= OPEN_ABOVE_MV ? OPEN_OHM : value / 1000 / (atA ?? 1);
+  if (value >= OPEN_ABOVE_MV) return OPEN_OHM;
+  if (atA === null) throw new Error('prove: expected the current at which millivolts were read');
+  return value / 1000 / atA;
 }
 
 /** Value of an open circuit in the unit of a test. */
 export const toOpen = ({ unit }: Pick<ProofTest, 'unit'>): number => (unit === 'mV' ? OPEN_MV : OPEN_OHM);
 
 export const isOpen = (ohm: number): boolean => ohm >= OPEN_ABOVE_OHM;
+
+/** The same of a reading as the meter shows it. */
+export const isOpenReading = ({ unit }: Pick<ProofTest, 'unit'>, value: number): boolean =>
+  unit === 'mV' ? value >= OPEN_ABOVE_MV : unit === 'Ω' && isOpen(value);
 
 /** What was read, put together; values by name of the test, in its unit. */
 export function createSeen({ tests, nets }: RingOut, values: ReadonlyMap<string, number>): Seen {

@@ -6,6 +6,9 @@ import { findMoved } from './findMoved';
 import { listSeeks, listShared, seekNearest, seekStray } from './listSeeks';
 import { toProbeKey, type ProofTest, type ProvedNet, type RingOut } from './types';
 
+/** more nets than these do not touch by mistakes of pinning, and every two of them would be asked for */
+const MOST_TOUCHING = 80;
+
 /** What readings of a loom come to. */
 export interface Examined {
   passed: number;
@@ -26,6 +29,8 @@ export function examine(ringOut: RingOut, values: ReadonlyMap<string, number>): 
   const counts = { passed: ringOut.tests.length - unread.length - failed.length, failed, unread };
   if (failed.length === 0) return { ...counts, faults: [], seeks: [] };
   const seen = createSeen(ringOut, values);
+  const many = failed.filter(({ kind }) => kind === 'isolate').map(({ netId }) => netId);
+  if (many.length > MOST_TOUCHING) return { ...counts, faults: [{ kind: 'many', netIds: many }], seeks: [] };
   const seeks = listSeeks(ringOut, seen);
   if (seeks.length > 0) return { ...counts, faults: [], seeks };
   const moved = findMoved(ringOut, seen);
@@ -33,7 +38,9 @@ export function examine(ringOut: RingOut, values: ReadonlyMap<string, number>): 
   const others = ringOut.nets.filter(({ id }) => !isMoved.has(id));
   const touching = listTouching(others, seen);
   const joined = touching.map(([one, other]) => toJoined(ringOut, one, other, seen));
-  const broken = others.filter(({ id }) => seen.isRead(id)).flatMap((net) => findBroken(ringOut, net, seen, values));
+  // the ways through a net are many: those of sound ones are not gone through
+  const ofFailed = new Set(failed.flatMap(({ kind, netId }) => (kind === 'join' ? [netId] : [])));
+  const broken = others.filter(({ id }) => ofFailed.has(id) && seen.isRead(id)).flatMap((net) => findBroken(ringOut, net, seen, values));
   const told = [...moved, ...joined, ...broken];
   const known = new Set(told.flatMap(({ netIds }) => netIds));
   const parts = findParts(ringOut, values, known);

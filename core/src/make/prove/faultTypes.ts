@@ -17,7 +17,7 @@ interface OfNets {
  * exchanged: two contacts of an end in each other's cavity; turned: a row in which each sits so many cavities further on; mirrored: a row the
  * wrong way round; astray: any other contacts out of place. or: other ends at which the same would read the same.
  * open, poor: one of these wires or its ends. joined: nets that touch, with the end at which least lies between them. screen: a screen on a
- * core of its cable. part: a part of another value. unclear: what no pattern explains.
+ * core of its cable. part: a part of another value. many: so many nets are not isolated at once that it is hardly the pinning. unclear: what no pattern explains.
  */
 export type LoomFault = OfNets &
   (
@@ -28,5 +28,6 @@ export type LoomFault = OfNets &
     | { kind: 'joined'; nearestEndId: string | null }
     | { kind: 'screen'; screenId: string; nearestEndId: string | null }
     | { kind: 'part'; partId: string; ohm: number }
+    | { kind: 'many' }
     | { kind: 'unclear'; testIds: string[] }
   );

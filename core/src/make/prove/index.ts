@@ -1,8 +1,8 @@
 export { createRingOut } from './createRingOut';
-export { nameProbe, toOpen, isOpen, toOhm } from './createSeen';
+export { isOpenReading, nameProbe, toOpen } from './createSeen';
 export { examine, type Examined } from './examine';
 export type { LoomFault, Move, MovedAt } from './faultTypes';
-export { toIsolationId } from './listIsolation';
+export { toUnlisted } from './listSeeks';
 export { createStandInTester, type Planted } from './standInTester';
 export { plantFault, PLANTED_KINDS, type PlantedKind } from './plantFault';
 export { listProofs, listRework, toProofItem, type Proof, type ProofEvent, type Redone } from './listProofs';

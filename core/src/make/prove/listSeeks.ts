@@ -1,5 +1,5 @@
 import { pushTo } from '../../units';
-import { isOfOneEnd, type Seen } from './createSeen';
+import { isOfOneEnd, toPair, type Seen } from './createSeen';
 import { toPairId } from './listIsolation';
 import { toProbe, toProbeKey, type ProofTest, type ProvedNet, type RingOut } from './types';
 
@@ -8,6 +8,12 @@ interface Part {
   netId: string;
   name: string;
   probes: readonly string[];
+}
+
+/** A measurement that no table lists, by the name of its reading; null: the name is not of two probes. */
+export function toUnlisted(id: string): ProofTest | null {
+  const pair = toPair(id);
+  return pair && toSeek('', ...pair);
 }
 
 /** A measurement between two probes that no table asks for. */

@@ -5,6 +5,7 @@ import { runs } from '../../testing/runs';
 import { createBuild } from '../createBuild';
 import { isPassing } from '../judgeReadings';
 import { createRingOut } from './createRingOut';
+import { toOhm } from './createSeen';
 import { examine, type Examined } from './examine';
 import { plantFault, type PlantedKind } from './plantFault';
 import { createStandInTester, type Planted } from './standInTester';
@@ -187,6 +188,20 @@ test('two faults that do not meet are both named', () => {
     9,
   );
   expect(found.faults.map(({ kind }) => kind).sort()).toEqual(['open', 'poor']);
+});
+
+test('a loom that is plugged in, or wet, is told as one thing: nobody is asked for every two of its nets', () => {
+  const chassis = ringOuts.get('chassis')!;
+  const tester = createStandInTester(chassis, [], 1);
+  const values = new Map(chassis.tests.map((test) => [test.id, test.kind === 'isolate' ? 0.2 : tester(test)]));
+  const { faults, seeks } = examine(chassis, values);
+  expect([faults.map(({ kind }) => kind), seeks]).toEqual([['many'], []]);
+  expect(toFaultWords(chassis, faults[0]!).what).toBe(`${chassis.nets.length} nets are not isolated, all at once.`);
+});
+
+test('millivolts of no known current are refused, not taken as of one ampere', () => {
+  expect(() => toOhm({ unit: 'mV', atA: null }, 20)).toThrow('prove: expected the current at which millivolts were read');
+  expect([toOhm({ unit: 'mV', atA: 5 }, 20), toOhm({ unit: 'Ω', atA: null }, 20)]).toEqual([0.004, 20]);
 });
 
 test('a table that is half measured asks for nothing beside it and names nothing that it cannot know', () => {

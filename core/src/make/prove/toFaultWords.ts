@@ -50,6 +50,11 @@ export function toFaultWords(ringOut: RingOut, fault: LoomFault): FaultWords {
         look: `Between ${nameProbe(ringOut, part.a)} and ${nameProbe(ringOut, part.b)}: is it the right one, and is it in?`,
       };
     }
+    case 'many':
+      return {
+        what: `${fault.netIds.length} nets are not isolated, all at once.`,
+        look: 'That is hardly the pinning: is everything unplugged, is the loom dry, is the tester tied as the list says? Measure the isolation again.',
+      };
     case 'unclear':
       return {
         what: `No single cause explains what failed on ${nets}.`,

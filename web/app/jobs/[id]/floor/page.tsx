@@ -1,6 +1,6 @@
 import { notFound } from 'next/navigation';
 import { expectPerson } from '../../../../server/accounts/page';
-import { openPack } from '../../../../server/openPack';
+import { openPack } from '../../../../server/jobs/openPack';
 import { Refusal } from '../../../../server/refusal';
 import { FloorStation } from '../../../../stations/floor/FloorStation';
 

@@ -1,7 +1,7 @@
 import { notFound } from 'next/navigation';
 import { createRingOut } from 'wattograph-core';
 import { expectPerson } from '../../../../server/accounts/page';
-import { openPack } from '../../../../server/openPack';
+import { openPack } from '../../../../server/jobs/openPack';
 import { Refusal } from '../../../../server/refusal';
 import { readShopOf } from '../../../../server/shop';
 import { ProveStation } from '../../../../stations/prove/ProveStation';
@@ -27,8 +27,9 @@ export default async function ProvePage({
 }
 
 async function open(id: string, query: { release?: string; loom?: string }) {
-  const { pack, events } = await openPack(id, query);
+  const { pack, continuity, events } = await openPack(id, query);
   if (!pack) return { pack, events };
+  const { board: _, needsSecond: __, ...bench } = pack;
   const { shop } = await readShopOf(pack.job);
-  return { pack: { ...pack, ringOut: createRingOut(pack.job, shop, pack.plan, pack.continuity) }, events };
+  return { pack: { ...bench, ringOut: createRingOut(pack.job, shop, pack.plan, continuity) }, events };
 }

@@ -1,10 +1,10 @@
 import { useEffect, useState, useSyncExternalStore } from 'react';
 import type { CarriedWork, ConnectorFamily, Job, LoomPlan, Step } from 'wattograph-core';
-import type { Person } from '../server/accounts/rights';
-import type { FloorEvent } from '../server/releases';
+import type { Person } from '../../server/accounts/rights';
+import type { FloorEvent } from '../../server/releases';
 import { FloorStore } from './floorStore';
-import { setPerson } from './person';
-import { registerServiceWorker } from './serviceWorker';
+import { setPerson } from '../person';
+import { registerServiceWorker } from '../serviceWorker';
 
 /** A loom of a revision as the bench works from it. */
 export interface BenchPack {
@@ -42,3 +42,11 @@ export function useFloorStore(
   );
   return isOpen ? store : null;
 }
+
+/** Is this the browser? What the device keeps is known to it alone, and the server draws before. */
+export const useIsClient = (): boolean =>
+  useSyncExternalStore(
+    () => () => undefined,
+    () => true,
+    () => false,
+  );

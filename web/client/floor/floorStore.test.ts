@@ -1,11 +1,11 @@
 /** @jest-environment jsdom */
 import 'fake-indexeddb/auto';
 import type { CarriedWork } from 'wattograph-core';
-import type { FloorEvent } from '../server/releases';
-import { say } from '../testing/say';
+import type { FloorEvent } from '../../server/releases';
+import { say } from '../../testing/say';
 import { NOTHING_CARRIED } from './floorProgress';
 import { FloorStore } from './floorStore';
-import { outboxDatabase } from './outbox/outboxDatabase';
+import { outboxDatabase } from '../outbox/outboxDatabase';
 
 globalThis.structuredClone ??= ((value: unknown) => JSON.parse(JSON.stringify(value)) as unknown) as typeof structuredClone;
 

@@ -7,7 +7,7 @@ import {
   type Step,
   type TakenReading,
 } from 'wattograph-core';
-import type { FloorEvent } from '../server/releases';
+import type { FloorEvent } from '../../server/releases';
 
 /** A reading with who took it, and with what. */
 export interface KnownReading extends TakenReading {

@@ -1,10 +1,10 @@
 import type { CarriedWork } from 'wattograph-core';
-import type { FloorEvent } from '../server/releases';
-import { readDevice } from './device';
-import { readPerson } from './person';
-import { hearNews, type News } from './live';
-import { listLines, OutboxLine, type Refused } from './outbox/outboxLine';
-import { DEAD_LINE_MS, request } from './request';
+import type { FloorEvent } from '../../server/releases';
+import { readDevice } from '../device';
+import { readPerson } from '../person';
+import { hearNews, type News } from '../live';
+import { listLines, OutboxLine, type Refused } from '../outbox/outboxLine';
+import { DEAD_LINE_MS, request } from '../request';
 
 export interface FloorState {
   events: FloorEvent[];

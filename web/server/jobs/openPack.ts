@@ -1,8 +1,8 @@
-import { listFrozen, readFrozen } from './frozen';
-import { readJob } from './documents';
-import { hasSeveral, listFloorEvents, listReleases, readCarried, readRelease } from './releases';
-import { toJobId, toReleaseNumber } from './requests';
-import { readShop } from './shop';
+import { listFrozen, readFrozen } from '../frozen';
+import { readJob } from '../documents';
+import { hasSeveral, listFloorEvents, listReleases, readCarried, readRelease } from '../releases';
+import { toJobId, toReleaseNumber } from '../requests';
+import { readShop } from '../shop';
 
 /** A revision of a job as the bench works from it: the one asked for, or the newest; pack null: none is released. */
 export async function openPack(id: string, query: { release?: string; loom?: string }) {
@@ -11,7 +11,7 @@ export async function openPack(id: string, query: { release?: string; loom?: str
   const releases = await listReleases(jobId);
   const newest = releases.at(-1)?.number;
   const number = query.release ? toReleaseNumber(query.release) : newest;
-  if (number === undefined || newest === undefined) return { pack: null, events: [] };
+  if (number === undefined || newest === undefined) return { pack: null, continuity: [], events: [] };
   const { document } = await readRelease(jobId, number);
   const looms = await listFrozen(jobId, number);
   const { loomId } = looms.find((loom) => loom.loomId === query.loom) ?? looms.find(({ wires }) => wires > 0) ?? looms[0]!;
@@ -25,13 +25,13 @@ export async function openPack(id: string, query: { release?: string; loom?: str
       job: document,
       plan,
       steps: build.steps,
-      continuity: build.continuity,
       families,
       board,
       carried,
       needsSecond: await hasSeveral(),
       instruments: tools.map(({ name }) => name),
     },
+    continuity: build.continuity,
     events: await listFloorEvents(jobId, number),
   };
 }

@@ -1,5 +1,5 @@
 import type { Step } from 'wattograph-core';
-import type { FloorEvent } from '../server/releases';
+import type { FloorEvent } from '../../server/releases';
 import { findResume, measureProgress } from './floorProgress';
 
 const step = (id: string, items: string[], held: string[] = []): Step => ({
