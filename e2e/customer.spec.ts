@@ -7,7 +7,14 @@ const ask = (job: Job, questions: Record<string, string>): Job =>
     draft.customer = 'Penhallow';
     for (const [id, question] of Object.entries(questions))
       draft.openItems[id] = {
-        ...{ kind: 'question', question, blocks: [{ loomId: 'inlet', kind: 'loom', id: 'inlet' }], owner: 'Penhallow', due: '2026-01-10' },
+        ...{
+          stops: 'cut',
+          kind: 'question',
+          question,
+          blocks: [{ loomId: 'inlet', kind: 'loom', id: 'inlet' }],
+          owner: 'Penhallow',
+          due: '2026-01-10',
+        },
         ...{ atVisit: false, answer: null, evidence: null, answeredBy: '' },
       };
   }).next;

@@ -41,11 +41,11 @@ export function sendEdit(
 export async function sendRelease(
   request: APIRequestContext,
   jobId: string,
-  { id = randomUUID() as string, note = '', base = null as number | null, headers = {} as Record<string, string> } = {},
+  { id = randomUUID() as string, note = '', base = null as number | null, inPart = false, headers = {} as Record<string, string> } = {},
 ) {
   const version = base ?? (await readJob(request, jobId)).version;
   for (let asked = 1; ; asked += 1) {
-    const response = await request.post(`/api/jobs/${jobId}/releases`, { data: { id, base: version, note }, headers });
+    const response = await request.post(`/api/jobs/${jobId}/releases`, { data: { id, base: version, note, inPart }, headers });
     // on a slow machine it is still being planned: the same one asked again is answered when it is there
     if (response.status() !== 202 || 'prefer' in headers || asked === 20) return response;
   }

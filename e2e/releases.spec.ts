@@ -183,6 +183,34 @@ test('two releases at once get two numbers, and one sent twice gets one', async 
   expect([...new Set(numbers)].sort()).toEqual([1, 2]);
 });
 
+test('released in part: what an open anchor holds stays held, the rest is released; a stop of another kind is not passed over', async ({
+  request,
+}) => {
+  const job = createCleanInlet();
+  job.anchors.plug = { ...job.anchors.plug!, state: 'open', nodes: [{ loomId: 'inlet', nodeId: 'n-knk' }] };
+  const id = await createTestJob(request, job);
+  const whole = await sendRelease(request, id);
+  expect([whole.status(), await whole.text()]).toEqual([
+    422,
+    expect.stringContaining('The place of the main plug is open: 2 wires of inlet'),
+  ]);
+  const part = await sendRelease(request, id, { inPart: true });
+  expect([part.status(), await part.json()]).toEqual([201, expect.objectContaining({ number: 1, heldWires: 2 })]);
+  const cuts = toSteps(job).flatMap((step) => (step.operation === 'cut' ? step.items.map((item) => ({ step, item })) : []));
+  const held = cuts.filter(({ item }) => item.heldBecause !== null);
+  expect(held).toHaveLength(2);
+  const tick = ({ step, item }: (typeof cuts)[number]) => ({
+    ...{ id: randomUUID(), loomId: 'inlet', stepId: step.id, itemId: item.id, kind: 'tick', words: '' },
+    happenedAt: '2026-11-24T08:00:00.000Z',
+  });
+  const post = (one: (typeof cuts)[number]) => request.post(`/api/jobs/${id}/releases/1/events`, { data: { events: [tick(one)] } });
+  expect(await (await post(held[0]!)).text()).toContain('place of the main plug still open');
+  expect((await post(cuts.find(({ item }) => item.heldBecause === null)!)).status()).toBe(200);
+  // where nobody says what the anchor moves, nothing goes out
+  expect((await sendEdit(request, id, 0, [{ op: 'replace', path: '/anchors/plug/nodes', value: [] }])).status()).toBe(200);
+  expect((await sendRelease(request, id, { inPart: true })).status()).toBe(422);
+});
+
 test('a revision is of the version that was looked at: of one edited since it is refused', async ({ request }) => {
   const id = await createTestJob(request, createCleanInlet());
   expect((await sendEdit(request, id, 0, [{ op: 'replace', path: '/notes', value: 'later' }])).status()).toBe(200);

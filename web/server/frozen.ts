@@ -133,7 +133,10 @@ async function readColumn<T>(jobId: string, number: number, loomId: string | nul
 }
 
 const withBands = (colour: Colour): Colour => ({ ...colour, bands: colour.bands ?? [] });
-const withLook = (wire: PlannedWire): PlannedWire => ({ ...wire, colour: withBands(wire.colour) });
+// whatever held a wire held it from being cut
+const withHolds = (holds: PlannedWire['heldBy']): PlannedWire['heldBy'] =>
+  holds.map((one) => ({ ...one, stops: one.stops ?? 'cut', endId: one.endId ?? null }));
+const withLook = (wire: PlannedWire): PlannedWire => ({ ...wire, colour: withBands(wire.colour), heldBy: withHolds(wire.heldBy) });
 
 const UNPRICED = { packs: null, cost: null };
 

@@ -1,6 +1,19 @@
 import { today } from '../client/today';
 import { and, asc, eq, gt, inArray, isNull, lt, sql } from 'drizzle-orm';
-import { carryOver, dropOvertaken, listFindings, listTesters, plan, UNDO_STEP, type CarriedWork, type Operation } from 'wattograph-core';
+import {
+  carryOver,
+  dropOvertaken,
+  isHeldFromCutting,
+  isHeldInPlan,
+  listFindings,
+  listTesters,
+  plan,
+  UNDO_STEP,
+  type CarriedWork,
+  type Finding,
+  type JobPlan,
+  type Operation,
+} from 'wattograph-core';
 import { record } from './accounts/record';
 import { RIGHTS } from './accounts/rights';
 import { toPresent } from './present';
@@ -14,8 +27,11 @@ import { floorEvents, jobs, people, releases, type FloorEventRow, type ReleaseRo
 import type { TaskContext } from './taskKinds';
 import { tell } from './tell';
 
-const LINE = { number: releases.number, version: releases.version, author: releases.author, note: releases.note, at: releases.at };
-export type ReleaseLine = Pick<ReleaseRow, 'number' | 'version' | 'author' | 'note' | 'at'>;
+const LINE = {
+  ...{ number: releases.number, version: releases.version, author: releases.author, note: releases.note },
+  ...{ heldWires: releases.heldWires, at: releases.at },
+};
+export type ReleaseLine = Pick<ReleaseRow, keyof typeof LINE>;
 
 interface ReleaseAsked {
   id: string;
@@ -23,17 +39,20 @@ interface ReleaseAsked {
   base: number;
   author: string;
   note: string;
+  /** is what doubts hold from being cut left out for now, and the rest released? */
+  inPart: boolean;
 }
 
 const EDITED = (by: string) => `The job was edited ${by}: look at it and release it again. Nothing was released.`;
 
 /**
  * Make a numbered revision of a version of a job, with all that was planned, built and drawn of it. Refused where the job has been edited since,
- * and while a stop finding is neither mended nor accepted with a reason. The same id again gives the revision that it made.
+ * and while a stop finding is neither mended nor accepted with a reason; in part, also where all that a finding stops is held in the plan
+ * anyway (craft G2). The same id again gives the revision that it made.
  */
 export async function createRelease(
   jobId: string,
-  { id, base, author, note }: ReleaseAsked,
+  { id, base, author, note, inPart }: ReleaseAsked,
   { report }: TaskContext,
 ): Promise<ReleaseLine> {
   const known = await findRelease(jobId, id, author, note);
@@ -45,7 +64,8 @@ export async function createRelease(
   const present = await readShopOf(document);
   const planned = plan(document, present.shop);
   const findings = listFindings(document, planned, present.shop, today());
-  const open = findings.filter(({ grade, key }) => grade === 'stop' && !Object.hasOwn(document.accepted, key));
+  const isLeft = (finding: Finding) => Object.hasOwn(document.accepted, finding.key) || (inPart && isHeldInPlan(finding));
+  const open = findings.filter((finding) => finding.grade === 'stop' && !isLeft(finding));
   if (open.length)
     throw new Refusal(
       422,
@@ -58,7 +78,7 @@ export async function createRelease(
     if (now?.version !== job.version) throw Refusal.at(409, 'base', EDITED('while it was planned'));
     const [made] = await tx
       .insert(releases)
-      .values({ jobId, number, id, version: job.version, document, author, note })
+      .values({ ...{ jobId, number, id, version: job.version, document, author, note }, heldWires: countHeld(planned) })
       .onConflictDoNothing()
       .returning(LINE);
     if (!made) return null;
@@ -68,8 +88,10 @@ export async function createRelease(
     return made;
   });
   // somebody released at the same moment
-  return line ?? (await findRelease(jobId, id, author, note)) ?? createRelease(jobId, { id, base, author, note }, { report });
+  return line ?? (await findRelease(jobId, id, author, note)) ?? createRelease(jobId, { id, base, author, note, inPart }, { report });
 }
+
+const countHeld = ({ looms }: JobPlan): number => looms.reduce((sum, { wires }) => sum + wires.filter(isHeldFromCutting).length, 0);
 
 /** The revision that was made under this id; null: none. Throws 409 where it was another one. */
 async function findRelease(jobId: string, id: string, author: string, note: string): Promise<ReleaseLine | null> {

@@ -37,7 +37,10 @@ export const HistoryRequest = Type.Object(
   { additionalProperties: false },
 );
 export const ReleaseRequest = Type.Object(
-  { id: Uuid, base: Type.Integer({ minimum: 0, maximum: 1e9 }), author: Author, note: Type.String({ maxLength: 2000 }) },
+  {
+    ...{ id: Uuid, base: Type.Integer({ minimum: 0, maximum: 1e9 }), author: Author, note: Type.String({ maxLength: 2000 }) },
+    inPart: Type.Optional(Type.Boolean()),
+  },
   { additionalProperties: false },
 );
 export const ShopPreviewRequest = Type.Object({ document: Type.Unknown() }, { additionalProperties: false });

@@ -160,6 +160,8 @@ export const releases = pgTable(
     document: json('document').$type<Job>().notNull(),
     author: text('author').notNull(),
     note: text('note').notNull(),
+    /** wires that it holds from being cut: it is of the rest */
+    heldWires: integer('held_wires').notNull().default(0),
     at: at('at').notNull().defaultNow(),
   },
   (table) => [primaryKey({ columns: [table.jobId, table.number] })],

@@ -26,7 +26,7 @@ import { previewBringUp, previewShop, readShopOf } from './shop';
 import { toJsonAnswer, type Answer, type TaskContext, type TaskKind } from './taskKinds';
 
 interface Inputs {
-  release: { jobId: string; id: string; base: number; author: string; note: string };
+  release: { jobId: string; id: string; base: number; author: string; note: string; inPart: boolean };
   freeze: { jobId: string; number: number };
   pages: Wanted;
   board: WantedBoard;

@@ -37,6 +37,10 @@ describe('each rule finds what it is meant for', () => {
     SC3: (loom) => {
       loom.segments.s1 = { ...loom.segments.s1!, secondLengthMm: 320 };
     },
+    SC7: (_loom, job) => {
+      const nodes = [{ loomId: 'bench', nodeId: 'n2' }];
+      job.anchors = { plug: { name: 'main plug', place: '', nodes, state: 'open', by: '' } };
+    },
     CI1: (loom) => {
       loom.ends.L = { ...loom.ends.L!, pins: { '3': createPinNeed('screen', 'screen') } };
     },
@@ -224,12 +228,27 @@ describe('rules about the job as a whole', () => {
   test('SC7: nothing is cut before the anchors are fixed; one that is not part of the job does not count', () => {
     const job = createBench();
     job.anchors = {
-      a: { name: 'battery', place: '', state: 'open', by: '' },
-      b: { name: 'main plug', place: 'left', state: 'fixed', by: 'x' },
-      c: { name: 'power box', place: '', state: 'not-here', by: 'x' },
+      a: { name: 'battery', place: '', nodes: [], state: 'open', by: '' },
+      b: { name: 'main plug', place: 'left', nodes: [], state: 'fixed', by: 'x' },
+      c: { name: 'power box', place: '', nodes: [], state: 'not-here', by: 'x' },
     };
     expect(findings(job)).toEqual([
       expect.objectContaining({ code: 'SC7', grade: 'stop', sentence: 'Nothing is cut before the anchors are fixed: battery is open.' }),
+    ]);
+  });
+  test('SC7: an open anchor that has a place holds what passes it; one whose place is gone holds all, as one that never had any', () => {
+    const job = createBench();
+    const nodes = [{ loomId: 'bench', nodeId: 'n1' }];
+    job.anchors = { a: { name: 'battery', place: '', nodes, state: 'open', by: '' } };
+    expect(findings(job)).toEqual([
+      expect.objectContaining({
+        ...{ code: 'SC7', grade: 'stop', loomId: 'bench', measured: 2 },
+        sentence: 'The place of the battery is open: 2 wires of bench are held from cutting. The other 3 do not pass it.',
+      }),
+    ]);
+    job.anchors.a!.nodes = [{ loomId: 'bench', nodeId: 'gone' }];
+    expect(findings(job).map(({ loomId, sentence }) => [loomId, sentence])).toEqual([
+      ['', 'Nothing is cut before the anchors are fixed: battery is open.'],
     ]);
   });
   test('SC8: a device on no loom is told, one that goes is not, nor one that its old loom still serves', () => {

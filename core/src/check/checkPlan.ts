@@ -35,6 +35,7 @@ import { checkLabels } from './dress/checkLabels';
 import { checkLookAlikes } from './ends/checkLookAlikes';
 import { checkLookAlikeWires } from './ends/checkLookAlikeWires';
 import { checkLooseCircuits } from './circuits/checkLooseCircuits';
+import { checkOpenAnchors } from './survey/checkOpenAnchors';
 import { checkOpenItems } from './survey/checkOpenItems';
 import { checkReadings } from './survey/checkReadings';
 import { checkRequiredPins } from './circuits/checkRequiredPins';
@@ -56,6 +57,7 @@ export const RULES = {
   SC2: checkOpenItems,
   SC3: checkReadings,
   SC4: checkFit,
+  SC7: checkOpenAnchors,
   CI1: checkRequiredPins,
   CI2: checkLooseCircuits,
   RO1: checkHoles,

@@ -5,4 +5,5 @@ export type { Finding, FindingPlace } from './types';
 export { listBuses, type Bus } from './circuits/listBuses';
 export { listBoxUse, type BoxUse } from './circuits/listBoxUse';
 export { listNetsAt, measurePartHeat } from './circuits/measurePartHeat';
+export { isHeldInPlan } from './survey/checkOpenAnchors';
 export { isBegun } from './isBegun';

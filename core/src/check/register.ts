@@ -13,13 +13,25 @@ interface RegisteredRule {
 
 /** Every rule by its code: codes never change meaning. docs/findings.md lists them in this order. */
 export const REGISTER = {
-  SC1: { grade: 'stop', station: 'survey', means: 'wires to be cut rest on a guess: a length, or what a pin is' },
-  SC2: { grade: 'stop', station: 'survey', means: 'wires to be cut rest on an open item, or on an answer that is a guess' },
+  SC1: {
+    grade: 'stop',
+    station: 'survey',
+    means: 'work rests on a guess, of a length or of what a pin is; check where it may be cut, and later work waits',
+  },
+  SC2: {
+    grade: 'stop',
+    station: 'survey',
+    means: 'work rests on an open item, or on an answer that is a guess; check where it may be cut, and later work waits',
+  },
   SC3: { grade: 'check', station: 'survey', means: 'two readings of a run are further apart than two sigma of one' },
   SC4: { grade: 'check', station: 'survey', means: 'the trial fit has begun and runs are not fitted yet' },
   SC5: { grade: 'note', station: 'brief', means: 'devices or circuits added since the scope was agreed' },
   SC6: { grade: 'check', station: 'brief', means: 'a concession past its day' },
-  SC7: { grade: 'stop', station: 'brief', means: 'anchors that are not fixed' },
+  SC7: {
+    grade: 'stop',
+    station: 'brief',
+    means: 'an anchor is not fixed: what passes it is not cut, nothing is where it has no place on the looms',
+  },
   SC8: { grade: 'note', station: 'brief', means: 'devices that are on no loom yet' },
   SC9: { grade: 'stop', station: 'survey', means: 'a wire was cut too short for where it turned out to go' },
   SC10: { grade: 'check', station: 'survey', means: 'survey entries that meet what somebody else entered' },

@@ -63,8 +63,21 @@ function makeSkerry(): Job {
     ...job.brief,
     vehicle: 'Carrow & Finch Skerry 12, rear-mid three-cylinder with a belt-driven compressor',
   };
+  for (const [id, places] of Object.entries(ANCHORED)) job.anchors[id]!.nodes = places.map(([loomId, nodeId]) => ({ loomId, nodeId }));
   return job;
 }
+
+/** Where its anchors lie on the looms. */
+const ANCHORED: Record<string, [string, string][]> = {
+  controller: [['chassis', 'm-controller-shelf']],
+  power: [['chassis', 'm-power-shelf']],
+  firewall: [
+    ['chassis', 'datum'],
+    ['engine', 'datum'],
+    ['inlet', 'datum'],
+  ],
+  battery: [['chassis', 'm-battery-tray']],
+};
 
 /** The inlet loom without its traps, and with every size left to be computed. */
 function mendInlet(job: Job): Job {

@@ -2,7 +2,7 @@ import Papa from 'papaparse';
 import { toSizeWords } from '../catalogue';
 import { listCutPieces, type LoomBuild } from '../make';
 import { toColourWords, toInsulationWords, type Job } from '../model';
-import type { LoomPlan, PlannedWire } from '../plan';
+import { isHeldFromCutting, type LoomPlan, type PlannedWire } from '../plan';
 
 /** RFC 4180 with a header line; what a spreadsheet would run as a formula is led by an apostrophe. */
 export const writeCsv = (fields: string[], data: unknown[][]) =>
@@ -26,7 +26,7 @@ export function toWireListCsv(job: Job, plan: LoomPlan): string {
       wire.cutMm,
       wire.roughMm,
       Number(wire.sigmaMm.toFixed(1)),
-      wire.heldBy.length ? 'yes' : 'no',
+      isHeldFromCutting(wire) ? 'yes' : 'no',
     ]),
   );
 }

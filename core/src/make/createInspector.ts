@@ -1,7 +1,7 @@
 import type { Catalogue } from '../catalogue';
 import { createChecker, createFinding, listLoomInputs, type Checker, type Finding } from '../check';
 import type { Job, Loom } from '../model';
-import type { JobPlan, LoomPlan } from '../plan';
+import { isHeldFromCutting, type JobPlan, type LoomPlan } from '../plan';
 import { createMemory } from '../units';
 import { isTrimmed } from './createStep';
 import { listSteps } from './listSteps';
@@ -42,7 +42,7 @@ function toOrderShape(
 ): string {
   const words: (string | number | boolean | null)[] = [];
   for (const { id, circuitId, conductor, cable, heldBy, ...wire } of wires)
-    words.push(id, circuitId, conductor.table, conductor.size, cable?.groupId ?? null, heldBy.length > 0, isTrimmed(wire));
+    words.push(id, circuitId, conductor.table, conductor.size, cable?.groupId ?? null, isHeldFromCutting({ heldBy }), isTrimmed(wire));
   for (const { endId, cavity, sealId, wireIds } of terminations) words.push(endId, cavity, sealId !== null, ...wireIds);
   for (const { segmentId, kind } of coverings) words.push(segmentId, kind);
   for (const { endId, segmentId, pieces, parking } of endDress) words.push(endId, segmentId, pieces.length > 0, parking.order);

@@ -58,9 +58,8 @@ export function createStep(id: string, operation: Operation, title: string, rest
   };
 }
 
-/** One thing to tick; held where a wire of it may not be cut yet. */
+/** One thing to tick. What holds it is found when all steps are known. */
 export function createItem(id: string, words: string, wires: readonly PlannedWire[], cavity: string | null, asks: Ask[]): StepItem {
-  const held = wires.filter(({ heldBy }) => heldBy.length > 0);
   return {
     id,
     words,
@@ -68,9 +67,7 @@ export function createItem(id: string, words: string, wires: readonly PlannedWir
     wireIds: wires.map((wire) => wire.id),
     cavity,
     reads: [],
-    heldBecause: held.length
-      ? held.map(({ number, heldBy }) => `${number}: ${heldBy.map(({ words }) => words).join(', ')}`).join('; ')
-      : null,
+    heldBecause: null,
   };
 }
 

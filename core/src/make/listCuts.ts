@@ -1,6 +1,6 @@
 import { TABLE_WORDS, toSizeWords } from '../catalogue';
 import { toInsulationWords } from '../model';
-import type { LoomPlan, PlannedWire } from '../plan';
+import { isHeldFromCutting, type LoomPlan, type PlannedWire } from '../plan';
 import { compareIds, pushTo } from '../units';
 
 /** All wires that come off one reel: same conductor, insulation and colour; or all that lie in one piece of cable. */
@@ -55,7 +55,7 @@ export function listCuts(plan: LoomPlan): CutGroup[] {
     const all = groups.get(key)!.sort((a, b) => b.cutMm - a.cutMm || compareIds(a.number, b.number));
     const { conductor, colour, cable } = all[0]!;
     // one wire that is held holds the whole cable
-    const isHeld = ({ heldBy }: PlannedWire) => (cable ? all.some((one) => one.heldBy.length > 0) : heldBy.length > 0);
+    const isHeld = (wire: PlannedWire) => (cable ? all.some(isHeldFromCutting) : isHeldFromCutting(wire));
     const wires = all.filter((wire) => !isHeld(wire));
     const measure = (of: 'roughMm' | 'cutMm') => wires.reduce((sum, wire) => (cable ? Math.max(sum, wire[of]) : sum + wire[of]), 0);
     return {

@@ -81,6 +81,7 @@ export {
   type DeviceTemplate,
   type UnknownPolicy,
 } from './vehicle/device';
+export { DOUBT_WORDS, DOUBTS, HOLD_OPERATIONS, HOLD_WORDS, HoldOperationSchema, type Doubt, type HoldOperation } from './hold';
 export { DONOR_DECISIONS, type Donor, type DonorDecision, type DonorWire } from './vehicle/donor';
 export {
   ANCHOR_STATES,
@@ -89,6 +90,7 @@ export {
   isBlocking,
   OPEN_ITEM_KINDS,
   type Anchor,
+  type Anchored,
   type AnchorState,
   type Blocked,
   type OpenItem,
@@ -97,6 +99,7 @@ export {
 export {
   createPinNeed,
   EVIDENCE,
+  listLikelyDoubts,
   LOADS,
   PinNeedSchema,
   RETURNS,

@@ -6,6 +6,7 @@ import { buildLoom, draftLengths, measureLoom, planLoom, type BuiltLoom, type Lo
 import type { PlanStore } from './planStore';
 import { keepRoute } from './route/keepRoute';
 import { routeLoom, type RoutedLoom } from './route/routeLoom';
+import { toCoiledKey } from './length/listHolds';
 import type { MinimumSize } from './size/chooseConductors';
 import type { LoomPlan } from './types';
 
@@ -48,7 +49,7 @@ export const JOIN: Stage<JobContext & { routes: readonly RoutedLoom[]; wirings: 
 
 /** What a loom is led and built by, its sizes apart. */
 const listLoomInputs = ({ job, routed, standard }: LoomContext) => [
-  ...[job.looms[routed.loomId], job.zones, job.families, standard, job.openItems],
+  ...[job.looms[routed.loomId], job.zones, job.families, standard, job.openItems, job.anchors, toCoiledKey(job, routed.loomId)],
 ];
 
 /** Lengths of its wires, before they have sizes. */

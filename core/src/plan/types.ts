@@ -1,5 +1,5 @@
 import type { Conductor } from '../catalogue';
-import type { Circuit, Colour, CoveringKind } from '../model';
+import type { Circuit, Colour, CoveringKind, HoldOperation } from '../model';
 import type { JoinedWire } from '../netlist';
 import type { RunSpread } from './length/measureRough';
 import type { Crossing, LaidStretch, LayupStrip } from './layup/layupTypes';
@@ -205,11 +205,15 @@ export interface PlannedTermination {
   problem: null | 'contact' | 'seal';
 }
 
-/** Why a wire is not cut yet: a run or a pin that is only guessed, or an open item that blocks it. */
+/** Why work on a wire waits: a run or a pin that is only guessed, an open item or anchor, a place that is not known. */
 export interface Hold {
-  kind: 'segment' | 'pin' | 'item';
-  /** segment id, "end cavity", or open item id */
+  kind: 'segment' | 'pin' | 'item' | 'anchor' | 'device';
+  /** segment id, "end cavity", or id of the open item, anchor or device */
   id: string;
+  /** the first work that waits; what is made before it is made as usual */
+  stops: HoldOperation;
+  /** where contacts wait, of what stops crimping or seating; null: at both ends */
+  endId: string | null;
   words: string;
 }
 

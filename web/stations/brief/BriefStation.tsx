@@ -16,14 +16,16 @@ import { DevicesTable } from './DevicesTable';
 import { DonorLedger } from './DonorLedger';
 import { HouseStyle } from './HouseStyle';
 import { MatesTable } from './MatesTable';
+import { AnchorsTable } from './AnchorsTable';
 import { OpenItems } from './OpenItems';
 import { ZonesTable } from './ZonesTable';
 
-const TABS = ['devices', 'open', 'donor', 'zones', 'style', 'mates'] as const;
+const TABS = ['devices', 'open', 'anchors', 'donor', 'zones', 'style', 'mates'] as const;
 type Tab = (typeof TABS)[number];
 const NAMES: Record<Tab, string> = {
   devices: 'Devices',
   open: 'Open items',
+  anchors: 'Anchors',
   donor: 'Donor loom',
   zones: 'Zones',
   style: 'House style',
@@ -39,6 +41,7 @@ export function BriefStation() {
   const counts: Partial<Record<Tab, number>> = {
     devices: Object.keys(job.devices).length,
     open: Object.values(job.openItems).filter(({ answer, kind }) => answer === null && kind !== 'concession').length,
+    anchors: Object.values(job.anchors).filter(({ state }) => state === 'open').length,
     donor: Object.values(job.donors).reduce((sum, { wires }) => sum + Object.keys(wires).length, 0),
     style: Object.keys(job.brief.departures).length,
     mates: Object.keys(job.mates).length,
@@ -60,6 +63,7 @@ export function BriefStation() {
         <div className={styles.scroll} role="tabpanel" tabIndex={0} aria-label={NAMES[tab]}>
           {tab === 'devices' && <DevicesTable job={job} />}
           {tab === 'open' && <OpenItems job={job} />}
+          {tab === 'anchors' && <AnchorsTable job={job} />}
           {tab === 'donor' && <DonorLedger job={job} />}
           {tab === 'zones' && <ZonesTable job={job} />}
           {tab === 'style' && <HouseStyle job={job} />}

@@ -4,6 +4,8 @@ import { Checkbox } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useMemo } from 'react';
 import {
+  HOLD_OPERATIONS,
+  HOLD_WORDS,
   isBlocking,
   OPEN_ITEM_KINDS,
   type Blocked,
@@ -49,7 +51,7 @@ export function OpenItems({ job }: { job: Job }) {
         <>
           <Note />
           <p className={styles.empty}>
-            Nothing is open. What is not known goes here, with what it blocks: a wire that rests on it is not cut before it is answered.
+            Nothing is open. What is not known goes here, with what it blocks and the first work that waits for the answer.
           </p>
         </>
       }
@@ -116,6 +118,21 @@ function createColumns(job: Job, people: readonly string[], edit: (command: Comm
       head: 'blocks',
       value: ({ item }) => item.blocks.map((block) => words.get(toKey(block)) ?? '').join(', '),
       cell: ({ id, item }) => <Blocks job={job} item={item} onChange={(blocks) => edit(setOpenItem(id, 'blocks', blocks))} />,
+    },
+    {
+      id: 'stops',
+      head: 'holds from',
+      value: ({ item }) => (item.kind === 'concession' ? '' : HOLD_WORDS[item.stops]),
+      cell: ({ id, item }) =>
+        item.kind !== 'concession' && (
+          <Pick
+            label={`Held by ${item.question}`}
+            title="The first work that waits for the answer; what comes before it is done as usual."
+            value={item.stops}
+            options={HOLD_OPERATIONS.map((value) => ({ value, label: HOLD_WORDS[value] }))}
+            onChange={(stops) => stops && edit(setOpenItem(id, 'stops', stops))}
+          />
+        ),
     },
     {
       id: 'owner',

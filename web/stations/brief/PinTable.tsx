@@ -1,5 +1,5 @@
 import type { DeviceTemplate, PinNeed } from 'wattograph-core';
-import { KIND_WORDS } from 'wattograph-core';
+import { DOUBT_WORDS, KIND_WORDS } from 'wattograph-core';
 import { FactTable } from '../../ui/table/FactTable';
 import styles from './Brief.module.css';
 
@@ -33,7 +33,10 @@ export function PinTable({ template }: { template: DeviceTemplate }) {
               <td className={styles.num}>{need.volts ?? '–'}</td>
               <td className={styles.num}>{need.currentA ?? '–'}</td>
               <td>{needs(need)}</td>
-              <td>{need.evidence ?? 'its maker’s sheet decides'}</td>
+              <td>
+                {need.evidence ?? 'its maker’s sheet decides'}
+                {need.doubts.length > 0 && `: ${need.doubts.map((doubt) => DOUBT_WORDS[doubt]).join(', ')}`}
+              </td>
             </tr>
           ))}
         </tbody>

@@ -5,6 +5,7 @@ import { createFenRanger, createInlet, createSkerry } from 'wattograph-core/demo
 import { useJob } from '../../client/jobContext';
 import { choose, listOptions } from '../../testing/act';
 import { FakeStore, renderWith } from '../../testing/fakeStore';
+import { AnchorsTable } from './AnchorsTable';
 import { DevicesTable } from './DevicesTable';
 import { DonorLedger } from './DonorLedger';
 import { HouseStyle } from './HouseStyle';
@@ -117,6 +118,25 @@ describe('open items', () => {
     fireEvent.change(screen.getByLabelText('Due: Does the alternator want its lamp wire fused?'), { target: { value: '24 Dec 2026' } });
     fireEvent.click(screen.getByLabelText('Answer at the vehicle: Does the alternator want its lamp wire fused?'));
     expect(store.job.openItems.q1).toMatchObject({ owner: 'Penhallow Hillclimb', due: '2026-12-24', atVisit: false });
+  });
+  test('the first work that waits for an item is chosen; a concession stops none', () => {
+    const store = open(createSkerry(), OpenItems);
+    choose('Held by Does the alternator want its lamp wire fused?', 'covering');
+    expect(store.job.openItems.q1!.stops).toBe('cover');
+    expect(screen.queryByLabelText('Held by Coils share one fuse until the power module is fitted')).toBeNull();
+  });
+  test('an anchor is given its places on the looms, and says what it holds while it is open', () => {
+    const job = createInlet();
+    const store = open(job, AnchorsTable);
+    expect(screen.queryByText(/^open: /)).toBeNull();
+    choose('State of controller', 'open');
+    expect(store.job.anchors.controller).toMatchObject({ state: 'open', by: 'Imke Dorsey' });
+    expect(screen.getByText('open: nothing is cut before somebody says where it is')).toBeTruthy();
+    choose('Where controller lies', 'inlet · throttle body');
+    expect(store.job.anchors.controller!.nodes).toEqual([{ loomId: 'inlet', nodeId: 'bk2' }]);
+    expect(screen.getByText('open: these are not cut, all others are')).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: 'controller is not at inlet · throttle body' }));
+    expect(store.job.anchors.controller!.nodes).toEqual([]);
   });
   test('what an item blocked may be gone since', () => {
     const job = createInlet();

@@ -2,7 +2,7 @@
 
 import { Table } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import { toColourWords, toSizeWords, type LengthAllowance, type PlannedWire } from 'wattograph-core';
+import { isHeldFromCutting, toColourWords, toHoldWords, toSizeWords, type LengthAllowance, type PlannedWire } from 'wattograph-core';
 import type { PlannedLoom } from '../../client/jobContext';
 import { useCursorStore, useLit, useSection } from '../../ui/cursor';
 import type { Column } from '../../ui/table/columns';
@@ -126,8 +126,10 @@ function createColumns(
       value: ({ cutMm }) => cutMm,
       cell: (wire) =>
         wire.heldBy.length ? (
-          <Why because={`Held from cutting: ${wire.heldBy.map(({ words }) => words).join(', ')}.`}>
-            <b style={{ color: 'var(--action)' }}>held {wire.cutMm}</b>
+          <Why because={`${isHeldFromCutting(wire) ? 'Held from cutting' : 'It is cut'}: ${wire.heldBy.map(toHoldWords).join(', ')}.`}>
+            <b style={{ color: 'var(--action)' }}>
+              {isHeldFromCutting(wire) ? 'held' : 'waits'} {wire.cutMm}
+            </b>
           </Why>
         ) : (
           <Why because={<WhyCut wire={wire} />}>

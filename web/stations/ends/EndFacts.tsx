@@ -17,7 +17,7 @@ import {
 } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
-import { EvidencePick } from '../../ui/fields/EvidencePick';
+import { PinEvidence } from '../../ui/fields/PinEvidence';
 import bundle from '../bundle/Bundle.module.css';
 import { NumberField } from '../../ui/fields/NumberField';
 import { Pick } from '../../ui/fields/Pick';
@@ -282,11 +282,11 @@ function PinNeeds({ end, cavities, onChange }: { end: End; cavities: readonly st
             options={CIRCUIT_KINDS.map((kind) => ({ value: kind, label: kind === pin.kind ? pin.function : kind }))}
             onChange={(kind) => kind && onChange({ ...end.pins, [cavity]: { ...pin, kind, function: kind } })}
           />
-          <EvidencePick
+          <PinEvidence
             label={`Evidence at cavity ${cavity}`}
-            value={pin.evidence}
+            pin={pin}
             none="evidence?"
-            onChange={(evidence) => onChange({ ...end.pins, [cavity]: { ...pin, evidence } })}
+            onChange={(part) => onChange({ ...end.pins, [cavity]: { ...pin, ...part } })}
           />
           <button className={bundle.link} aria-label={`Forget the need at cavity ${cavity}`} onClick={() => onChange(without(cavity))}>
             ×

@@ -122,6 +122,16 @@ describe('an end', () => {
     expect(end(store, 'knk').pins['1']).toMatchObject({ kind: 'supply', function: 'supply' });
     choose('Evidence at cavity 1', 'measured');
     expect(end(store, 'knk').pins['1']!.evidence).toBe('measured');
+    choose('Evidence at cavity 1', 'guessed');
+    // of what has no figures only the cavity can be wrong; what else is, is said
+    expect(end(store, 'knk').pins['1']).toMatchObject({ evidence: 'guessed', doubts: ['place'] });
+    const guessed = within(screen.getByRole('group', { name: 'Guessed: Evidence at cavity 1' }));
+    fireEvent.click(guessed.getByRole('button', { name: 'current' }));
+    expect(end(store, 'knk').pins['1']!.doubts).toEqual(['place', 'current']);
+    fireEvent.click(guessed.getByRole('button', { name: 'cavity' }));
+    expect(end(store, 'knk').pins['1']!.doubts).toEqual(['current']);
+    choose('Evidence at cavity 1', 'read');
+    expect(end(store, 'knk').pins['1']!.doubts).toEqual([]);
     isGood(store);
     press('Forget the need at cavity 1');
     expect(end(store, 'knk').pins).toEqual({});

@@ -3,7 +3,7 @@
 import { Button, Group, Modal, Textarea } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useState } from 'react';
-import { toCount, type CarriedWork } from 'wattograph-core';
+import { isHeldFromCutting, isHeldInPlan, toCount, type CarriedWork } from 'wattograph-core';
 import { useFindings, useJob } from '../../client/jobContext';
 import { request, RequestError, type Progress } from '../../client/request';
 import type { ReleaseLine } from '../../server/releases';
@@ -35,17 +35,23 @@ export function ReleaseDialog({
   const accepted = useJob(({ document }) => document.accepted);
   const version = useJob((state) => state.version);
   const waiting = useJob((state) => state.waiting);
+  const result = useJob((state) => state.result);
   const form = useForm({ initialValues: { note: '' } });
+  const [inPart, setInPart] = useState(false);
   const [id] = useState(() => crypto.randomUUID());
   const [busy, setBusy] = useState(false);
   const [progress, setProgress] = useState<Progress | null>(null);
   const [problem, setProblem] = useState<RequestError | null>(null);
-  const open = findings.filter(({ grade, key }) => grade === 'stop' && !Object.hasOwn(accepted, key));
+  const stops = findings.filter(({ grade, key }) => grade === 'stop' && !Object.hasOwn(accepted, key));
+  const isPart = stops.length > 0 && stops.every(isHeldInPlan);
+  const open = isPart && inPart ? [] : stops;
+  const wires = result?.looms.flatMap((loom) => loom.wires) ?? [];
+  const held = wires.filter(isHeldFromCutting).length;
   const release = async ({ note }: { note: string }) => {
     setBusy(true);
     try {
       const path = `/api/jobs/${jobId}/releases`;
-      onDone((await request<ReleaseLine>(path, { id, base: version, note }, { onProgress: setProgress })).number);
+      onDone((await request<ReleaseLine>(path, { id, base: version, note, inPart: isPart && inPart }, { onProgress: setProgress })).number);
     } catch (error) {
       if (error instanceof RequestError) setProblem(error);
       else throw error;
@@ -62,10 +68,17 @@ export function ReleaseDialog({
             problems={open.map(({ code, sentence }) => ({ path: code, message: sentence }))}
           />
           <p>Mend each, or accept it as it is with a reason that prints in the pack: Bundle, tab Findings.</p>
+          {isPart && (
+            <p>
+              {held} of {toCount(wires.length, 'wire')} {held === 1 ? 'is' : 'are'} held by that, and {held === 1 ? 'stays' : 'stay'} held
+              on every card. The rest can be released now; what is held follows with a later revision, and work done by then counts on.
+            </p>
+          )}
           <Group justify="flex-end">
             <Button variant="default" onClick={onClose}>
               Close
             </Button>
+            {isPart && <Button onClick={() => setInPart(true)}>Release the rest …</Button>}
           </Group>
         </>
       ) : (
@@ -74,6 +87,12 @@ export function ReleaseDialog({
             The job as it stands becomes revision {next}, for good. The floor works from it, and work done before counts on where it stays
             the same; later edits make the next one.
           </p>
+          {held > 0 && (
+            <p role="status">
+              {held} of {toCount(wires.length, 'wire')} {held === 1 ? 'is' : 'are'} held from cutting and {held === 1 ? 'stays' : 'stay'} so
+              in it.
+            </p>
+          )}
           <Textarea
             label="Note"
             description="what is new, for whoever builds it"

@@ -114,7 +114,10 @@ export function SheetsStation() {
           onChange={(value) => setRelease(value ?? '')}
           data={[
             { value: '', label: `draft, version ${version}` },
-            ...[...releases].reverse().map(({ number, author }) => ({ value: String(number), label: `revision ${number}, ${author}` })),
+            ...[...releases].reverse().map(({ number, author, heldWires }) => ({
+              value: String(number),
+              label: `revision ${number}, ${author}${heldWires > 0 ? `, ${toCount(heldWires, 'wire')} held` : ''}`,
+            })),
           ]}
         />
         {releases.length > 0 && (

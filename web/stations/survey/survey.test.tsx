@@ -258,7 +258,7 @@ describe('anchors, questions and what is to be settled', () => {
   });
   test('an anchor is fixed with its place in words', async () => {
     const job = createInlet();
-    job.anchors.battery = { name: 'battery', place: '', state: 'open', by: '' };
+    job.anchors.battery = { name: 'battery', place: '', nodes: [], state: 'open', by: '' };
     const fake = open(job, (store, state) => <AnchorsTab store={store} job={state.job} loomId="inlet" />);
     const battery = screen.getByRole('region', { name: 'battery' });
     fireEvent.change(within(battery).getByLabelText('Where the battery is'), { target: { value: 'behind the seat' } });
@@ -266,7 +266,13 @@ describe('anchors, questions and what is to be settled', () => {
       fireEvent.click(within(battery).getByRole('button', { name: 'Fixed' }));
       await Promise.resolve();
     });
-    expect(fake.get().job.anchors.battery).toEqual({ name: 'battery', place: 'behind the seat', state: 'fixed', by: 'Jun Okafor' });
+    expect(fake.get().job.anchors.battery).toEqual({
+      name: 'battery',
+      place: 'behind the seat',
+      nodes: [],
+      state: 'fixed',
+      by: 'Jun Okafor',
+    });
   });
   test('a question is answered with how it is known, and a new one is noted', async () => {
     const job = createInlet();

@@ -1,7 +1,7 @@
 import { EVIDENCE, type Evidence } from 'wattograph-core';
 import { Pick } from './Pick';
 
-/** Where a fact is from. What is only guessed is not cut. */
+/** Where a fact is from. What is only guessed stops work. */
 export function EvidencePick({
   label,
   value,
@@ -17,7 +17,7 @@ export function EvidencePick({
   return (
     <Pick
       label={label}
-      title="Where this is known from. What is only guessed is not cut."
+      title="Where this is known from. What is only guessed stops the work that rests on it."
       value={value}
       none={none}
       options={EVIDENCE}

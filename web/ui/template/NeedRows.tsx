@@ -1,6 +1,6 @@
 import { Checkbox } from '@mantine/core';
 import { CIRCUIT_KINDS, createPinNeed, RETURNS, type PinNeed, KIND_WORDS } from 'wattograph-core';
-import { EvidencePick } from '../fields/EvidencePick';
+import { PinEvidence } from '../fields/PinEvidence';
 import { RETURN_WORDS } from '../returnWords';
 import { NumberField } from '../fields/NumberField';
 import { Pick } from '../fields/Pick';
@@ -131,11 +131,11 @@ export function NeedRows({ pins, onChange }: { pins: readonly [string, PinNeed][
                 />
               </td>
               <td>
-                <EvidencePick
+                <PinEvidence
                   label={`Evidence of pin ${index + 1}`}
-                  value={need.evidence}
+                  pin={need}
                   none="not recorded"
-                  onChange={(evidence) => change(index, { evidence })}
+                  onChange={(part) => change(index, part)}
                 />
               </td>
               <td>

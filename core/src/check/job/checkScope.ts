@@ -1,5 +1,5 @@
 import { compareIds, toCount } from '../../units';
-import { listScopeChange } from '../../model';
+import { listScopeChange, type Anchor } from '../../model';
 import { createFinding } from '../createFinding';
 import type { Finding, WiringRule } from '../types';
 
@@ -38,9 +38,13 @@ export const checkScope: WiringRule = ({ job }) => {
   return findings;
 };
 
-/** SC7, stop: anchors that are not fixed. Nothing is cut before all are. */
+/**
+ * SC7, stop: anchors that are not fixed, and of which nobody has said where on the looms they are. Nothing is cut before. Of those that have a
+ * place, the wires that pass them are found loom by loom.
+ */
 export const checkAnchors: WiringRule = ({ job }) => {
-  const open = Object.values(job.anchors).filter(({ state }) => state === 'open');
+  const hasPlace = ({ nodes }: Anchor) => nodes.some(({ loomId, nodeId }) => Object.hasOwn(job.looms[loomId]?.nodes ?? {}, nodeId));
+  const open = Object.values(job.anchors).filter((anchor) => anchor.state === 'open' && !hasPlace(anchor));
   if (open.length === 0) return [];
   return [
     createFinding(

@@ -1,35 +1,52 @@
-import { compareIds, pushTo } from '../../units';
+import { DOUBT_WORDS } from '../../model';
+import { toCount } from '../../units';
 import { createFinding } from '../createFinding';
 import type { Finding, Rule, RuleContext } from '../types';
+import { listHeld, toHeldWords } from './listHeld';
 
-/** SC1, stop: a wire to be cut rests on a guess: a length, or what a pin is. One finding a segment or pin. */
+/**
+ * SC1: work rests on a guess: a length, or what a pin is. One finding a segment, or pin; stop where wires are not cut for it, check where
+ * they are and what comes later waits.
+ */
 export const checkGuesses: Rule = (context) => {
   const { loom, plan } = context;
-  const counts = new Map<string, number>();
-  for (const wire of plan.wires) for (const { kind, id } of wire.heldBy) if (kind === 'segment') counts.set(id, (counts.get(id) ?? 0) + 1);
   return [
     ...checkPins(context),
-    ...[...counts.keys()].sort(compareIds).map((segmentId) => {
+    ...checkCoiled(context),
+    ...listHeld(plan.wires, 'segment').map(({ id: segmentId, stops, numbers, grade }) => {
       const { nearNodeId, farNodeId, lengthMm } = plan.tree.segments[segmentId]!;
       const run = `${loom.nodes[nearNodeId]!.name} to ${loom.nodes[farNodeId]!.name}`;
-      const held = counts.get(segmentId)!;
+      const held = toHeldWords(toCount(numbers.length, 'wire'), numbers.length, stops);
       return createFinding(
         context,
         'SC1',
         [{ kind: 'segment', id: segmentId }],
-        `${run} is only guessed at ${Math.round(lengthMm)} mm: ${held} ${held === 1 ? 'wire is' : 'wires are'} held from cutting until it is measured.`,
-        { measured: held, limit: 0 },
+        `${run} is only guessed at ${Math.round(lengthMm)} mm: ${held} until it is measured.`,
+        { grade, measured: numbers.length, limit: 0 },
       );
     }),
   ];
 };
 
+function checkCoiled(context: RuleContext): Finding[] {
+  return listHeld(context.plan.wires, 'device').map(({ id, numbers, grade, stops }) => {
+    const { name, at } = context.job.devices[id]!;
+    return createFinding(
+      context,
+      'SC1',
+      [{ kind: 'end', id: at!.endId }],
+      `Where ${name} goes is not known, its leg is left coiled: ${toHeldWords(numbers.join(', '), numbers.length, stops)}.`,
+      { grade, measured: numbers.length, limit: 0 },
+    );
+  });
+}
+
 function checkPins(context: RuleContext): Finding[] {
-  const pins = new Map<string, string[]>();
-  for (const { number, heldBy } of context.plan.wires) for (const { kind, id } of heldBy) if (kind === 'pin') pushTo(pins, id, number);
-  return [...pins].map(([id, numbers]) => {
+  return listHeld(context.plan.wires, 'pin').map(({ id, stops, numbers, grade }) => {
     const [endId, cavity] = id.split(' ') as [string, string];
     const end = context.loom.ends[endId]!;
+    const pin = end.pins[cavity]!;
+    const what = pin.doubts.length === 0 ? '' : ` (${pin.doubts.map((doubt) => DOUBT_WORDS[doubt]).join(', ')})`;
     return createFinding(
       context,
       'SC1',
@@ -37,8 +54,8 @@ function checkPins(context: RuleContext): Finding[] {
         { kind: 'end', id: endId },
         { kind: 'circuit', id: `${endId}-${cavity}` },
       ],
-      `What ${end.name} has at pin ${cavity} (${end.pins[cavity]!.function}) is only guessed: ${numbers.join(', ')} ${numbers.length === 1 ? 'is' : 'are'} held from cutting.`,
-      { measured: numbers.length, limit: 0 },
+      `What ${end.name} has at pin ${cavity} (${pin.function}) is only guessed${what}: ${toHeldWords(numbers.join(', '), numbers.length, stops)}.`,
+      { grade, measured: numbers.length, limit: 0 },
     );
   });
 }

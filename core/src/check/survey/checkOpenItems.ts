@@ -1,20 +1,34 @@
+import { isBlocking } from '../../model';
+import { compareIds, toCount } from '../../units';
 import { createFinding } from '../createFinding';
-import type { Rule } from '../types';
+import type { Finding, Rule, RuleContext } from '../types';
+import { listHeld, toHeldWords } from './listHeld';
 
-/** SC2, stop: wires to be cut rest on an open item. One finding an item. */
+/** SC2: work rests on an open item. One finding an item; stop where wires are not cut for it, check where what comes later waits. */
 export const checkOpenItems: Rule = (context) => {
-  const counts = new Map<string, number>();
-  for (const wire of context.plan.wires)
-    for (const { kind, id } of wire.heldBy) if (kind === 'item') counts.set(id, (counts.get(id) ?? 0) + 1);
-  return [...counts].map(([id, held]) => {
-    const { question, answer, owner } = context.job.openItems[id]!;
-    const state = answer === null ? 'is open' : `is answered by a guess only ("${answer}")`;
-    return createFinding(
-      context,
-      'SC2',
-      [{ kind: 'item', id }],
-      `"${question}" ${state}: ${held} ${held === 1 ? 'wire is' : 'wires are'} held from cutting.${owner ? ` ${owner} finds it out.` : ''}`,
-      { measured: held, limit: 0 },
-    );
+  const held = listHeld(context.plan.wires, 'item').map(({ id, stops, numbers, grade }) => {
+    const words = toHeldWords(toCount(numbers.length, 'wire'), numbers.length, stops);
+    return toFinding(context, id, words, { grade, measured: numbers.length, limit: 0 });
   });
+  const told = new Set(held.flatMap(({ places }) => places.map(({ id }) => id)));
+  return [...held, ...checkCovers(context, told)];
 };
+
+/** What waits for its covering has perhaps no wire yet. */
+function checkCovers(context: RuleContext, told: ReadonlySet<string>): Finding[] {
+  const { job, loomId } = context;
+  return Object.keys(job.openItems)
+    .sort(compareIds)
+    .filter((id) => {
+      const item = job.openItems[id]!;
+      return item.stops === 'cover' && !told.has(id) && isBlocking(item) && item.blocks.some((block) => block.loomId === loomId);
+    })
+    .map((id) => toFinding(context, id, 'what it blocks is held from covering', { grade: 'check' }));
+}
+
+function toFinding(context: RuleContext, id: string, held: string, rest: Parameters<typeof createFinding>[4]): Finding {
+  const { question, answer, owner } = context.job.openItems[id]!;
+  const state = answer === null ? 'is open' : `is answered by a guess only ("${answer}")`;
+  const words = `"${question}" ${state}: ${held}.${owner ? ` ${owner} finds it out.` : ''}`;
+  return createFinding(context, 'SC2', [{ kind: 'item', id }], words, rest);
+}

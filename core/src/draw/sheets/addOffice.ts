@@ -4,16 +4,20 @@ import { drawStrip } from '../drawStrip';
 import type { Cell, Column } from './flow/flowTypes';
 import { mm, toRunWords, type SheetContext } from './sheetContext';
 import { compareIds, pushTo, toCount } from '../../units';
-import type { Blocked, OpenItem, OpenItemKind } from '../../model';
+import { HOLD_OPERATIONS, HOLD_WORDS, type Blocked, type HoldOperation, type OpenItem, type OpenItemKind } from '../../model';
 
 const tick: Column = { title: '', share: 0.5 };
 const number = (title: string, share = 1): Column => ({ title, share, align: 'end', face: 'mono' });
 
-/** Wires by what holds them. */
-function groupBy(held: readonly PlannedWire[]): Map<string, string[]> {
+/** Wires by what stops a kind of work on them. */
+function groupBy(held: readonly PlannedWire[], stops: HoldOperation): Map<string, string[]> {
   const groups = new Map<string, string[]>();
   for (const { heldBy, number: wire } of held) {
-    const words = heldBy.map((hold) => hold.words).join(', ');
+    const words = heldBy
+      .filter((hold) => hold.stops === stops)
+      .map((hold) => hold.words)
+      .join(', ');
+    if (words === '') continue;
     pushTo(groups, words, wire);
   }
   return groups;
@@ -65,12 +69,14 @@ export function addOverview({ job, loom, plan, findings, flow }: SheetContext): 
     `${toCount(plan.wires.length, 'wire')}, ${toCount(plan.splices.length, 'splice')}, ${toCount(Object.keys(loom.ends).length, 'end')}. Wire ${mm(massG.wire)} g, sleeving ${mm(massG.covering)} g, housings ${mm(massG.housings)} g, contacts ${mm(massG.contacts)} g: ${mm(massG.total)} g in all. Millimetres throughout, from the datum (${loom.nodes[tree.datumId]!.name}).`,
   );
   if (job.notes) flow.paragraph(job.notes);
-  const held = plan.wires.filter(({ heldBy }) => heldBy.length > 0);
-  if (held.length)
+  for (const stops of HOLD_OPERATIONS) {
+    const held = groupBy(plan.wires, stops);
+    if (held.size === 0) continue;
     flow.paragraph(
-      `HELD, do not cut: ${[...groupBy(held)].map(([words, numbers]) => `${numbers.join(', ')} (${words})`).join('; ')}.`,
+      `HELD from ${HOLD_WORDS[stops]}: ${[...held].map(([words, numbers]) => `${numbers.join(', ')} (${words})`).join('; ')}.`,
       'narrow-bold',
     );
+  }
   addChosen({ job, loom, plan, flow });
   const told = findings.filter(({ grade }) => grade !== 'note');
   if (told.length === 0) return;

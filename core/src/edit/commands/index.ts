@@ -3,7 +3,7 @@ export { agreeScope } from './brief/agreeScope';
 export { departFromHouse } from './brief/departFromHouse';
 export { createDonorId, decideDonorWire, importDonor, setDonorWire } from './brief/donors';
 export { mateEnds, takeMateApart } from './brief/mates';
-export { addOpenItem, answerOpenItem, setOpenItem, strikeOpenItem } from './brief/openItems';
+export { addOpenItem, answerOpenItem, placeAnchor, setOpenItem, settleAnchor, strikeOpenItem } from './brief/openItems';
 export { setBrief, workTo, type BriefFacts } from './brief/setBrief';
 export { takeWaiverBack, waiveFinding } from './brief/waiveFinding';
 export { addZone, removeZone, setZone } from './brief/zones';

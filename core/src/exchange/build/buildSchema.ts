@@ -1,5 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { ColourSchema } from '../../model';
+import { ColourSchema, HoldOperationSchema } from '../../model';
 import { OPERATIONS } from '../../make';
 
 export const BUILD_FORMAT_VERSION = 1;
@@ -35,6 +35,9 @@ const Wire = closed({
   }),
   cable: orNull(closed({ group: Id, item: Words }), 'in which it is a core; null: a single wire'),
   held: Type.Array(Words, { description: 'why it must not be cut yet; empty: it may' }),
+  waits: Type.Array(closed({ from: HoldOperationSchema, because: Words }), {
+    description: 'of what is cut: the first work on it that waits, and why',
+  }),
 });
 
 const End = closed({

@@ -2,7 +2,16 @@ import { findFamily, toSizeWords, type Catalogue } from '../../catalogue';
 import type { Finding } from '../../check';
 import { listCutPieces, type LoomBuild } from '../../make';
 import { toColourWords, type Job, type Loom } from '../../model';
-import { DRESS_ROLE_WORDS, listMarks, planClips, type DressPiece, type LoomPlan, type PlannedWire } from '../../plan';
+import {
+  DRESS_ROLE_WORDS,
+  isHeldFromCutting,
+  listMarks,
+  planClips,
+  toHoldWords,
+  type DressPiece,
+  type LoomPlan,
+  type PlannedWire,
+} from '../../plan';
 import { number, words, yesNo, type DataCell, type DataTable } from './dataTable';
 
 /** What the lists of a loom are made from. */
@@ -76,8 +85,8 @@ const listWires = (context: Context): DataTable => ({
     wire.roughMm,
     wire.sigmaMm,
     wire.massG,
-    wire.heldBy.length > 0,
-    wire.heldBy.map((hold) => hold.words).join(', ') || null,
+    isHeldFromCutting(wire),
+    wire.heldBy.map(toHoldWords).join(', ') || null,
   ]),
 });
 

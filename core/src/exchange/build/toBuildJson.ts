@@ -88,7 +88,8 @@ const toWire = (wire: PlannedWire, circuit: string): BuildJson['wires'][number] 
   terms: wire.addends.map(({ words, mm }) => ({ words, mm })),
   runs: wire.pieces.map(({ segmentId, fromMm, toMm }) => ({ run: segmentId, fromMm, toMm })),
   cable: wire.cable ? { group: wire.cable.groupId, item: wire.cable.itemId } : null,
-  held: wire.heldBy.map(({ words }) => words),
+  held: wire.heldBy.filter(({ stops }) => stops === 'cut').map(({ words }) => words),
+  waits: wire.heldBy.filter(({ stops }) => stops !== 'cut').map(({ stops, words }) => ({ from: stops, because: words })),
 });
 
 const toCavity = (one: PlannedTermination): BuildJson['ends'][number]['cavities'][number] => ({

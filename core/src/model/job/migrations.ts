@@ -3,6 +3,7 @@ import { createBrief } from './brief';
 import { addAdapter, addCavityFields } from '../shop/family';
 import { FORMAT_VERSION } from './job';
 import { mapRecord } from '../mapRecord';
+import { addDoubts } from '../power/pinNeed';
 import { createModes, createSource } from '../power/power';
 
 /** One step of the file format: what it does in a name, and from which version it leads to the next. */
@@ -161,6 +162,19 @@ export const MIGRATIONS: readonly Migration[] = [
         ends: mapRecord(loom.ends, (end) => ({ ...end, tongueMm: null })),
         circuits: mapRecord(loom.circuits, (circuit) => ({ ...circuit, colour: addBands(circuit.colour) })),
       })),
+    }),
+  },
+  {
+    from: 11,
+    name: 'add-what-doubts-stop',
+    run: (document) => ({
+      ...document,
+      formatVersion: 12,
+      anchors: mapRecord(document.anchors, (anchor) => ({ ...anchor, nodes: [] })),
+      // whatever was open held wires from being cut
+      openItems: mapRecord(document.openItems, (item) => ({ ...item, stops: 'cut' })),
+      deviceTemplates: mapRecord(document.deviceTemplates, addDoubts),
+      looms: mapRecord(document.looms, (loom) => ({ ...loom, ends: mapRecord(loom.ends, addDoubts) })),
     }),
   },
 ];

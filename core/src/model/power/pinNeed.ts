@@ -1,9 +1,11 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { CIRCUIT_KINDS, type CircuitKind } from '../loom/circuit';
+import { DOUBTS, type Doubt } from '../hold';
 import { literals, NameSchema } from '../ids';
+import { mapRecord } from '../mapRecord';
 import { CAPABILITIES } from './pinOffer';
 
-/** Where a fact comes from. What is only guessed may not be cut. */
+/** Where a fact comes from. What is only guessed stops work. */
 export const EVIDENCE = ['read', 'measured', 'told', 'guessed'] as const;
 export type Evidence = (typeof EVIDENCE)[number];
 export const EvidenceSchema = literals(EVIDENCE);
@@ -56,10 +58,24 @@ export const PinNeedSchema = Type.Object(
       description: 'sensor grounds and supplies of one group may be shared; null: the group of all the rest',
     }),
     evidence: Type.Union([EvidenceSchema, Type.Null()], { description: 'where this is known from; null: not recorded' }),
+    doubts: Type.Array(literals(DOUBTS), {
+      ...{ uniqueItems: true, maxItems: DOUBTS.length },
+      description: 'what of it is guessed, where it is: the cavity, the current, the volts; empty: not said, all of it may be wrong',
+    }),
   },
   { additionalProperties: false },
 );
 export type PinNeed = Static<typeof PinNeedSchema>;
+
+/** What of a pin may be wrong where somebody guessed it: which cavity it is, and the figures that were given with it. */
+export const listLikelyDoubts = ({ currentA, volts }: Pick<PinNeed, 'currentA' | 'volts'>): Doubt[] =>
+  DOUBTS.filter((doubt) => doubt === 'place' || (doubt === 'current' ? currentA !== null : volts !== null));
+
+/** What an older format had of whatever has pins, as it is written now. */
+export const addDoubts = (owner: Record<string, unknown>) => ({
+  ...owner,
+  pins: mapRecord(owner.pins, (pin) => ({ ...pin, doubts: [] })),
+});
 
 /** A need with nothing special about it. */
 export function createPinNeed(name: string, kind: CircuitKind, rest: Partial<PinNeed> = {}): PinNeed {
@@ -80,6 +96,7 @@ export function createPinNeed(name: string, kind: CircuitKind, rest: Partial<Pin
     returnBy: 'pin',
     noise: null,
     evidence: null,
+    doubts: [],
     ...rest,
   };
 }

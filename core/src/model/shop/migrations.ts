@@ -1,6 +1,7 @@
 import { COLOUR_NAMES } from '../loom/colour';
 import { addCoveringTraits } from './covering';
 import { addAdapter, addCavityFields } from './family';
+import { addDoubts } from '../power/pinNeed';
 import { mapRecord } from '../mapRecord';
 import type { Migration } from '../job/migrations';
 import { SHOP_FORMAT_VERSION } from './shop';
@@ -72,10 +73,14 @@ export const SHOP_MIGRATIONS: readonly Migration[] = [
     run: (shop) => ({
       ...shop,
       formatVersion: 8,
-      standards: mapRecord(shop.standards, (standard) => ({ ...standard, ...PROOF_DEFAULTS })),
+      standards: mapRecord(shop.standards, (standard) => ({ ...standard, ...PROOF_DEFAULTS, guessStops: GUESS_STOPS })),
+      devices: mapRecord(shop.devices, addDoubts),
     }),
   },
 ];
+
+/** The first work that a guess stops in a shop that never said otherwise (craft G1). */
+export const GUESS_STOPS = { length: 'cut', current: 'cut', place: 'seat', volts: 'energise' } as const;
 
 /** What isolation a shop that never said so asks of new wire (craft E1). */
 export const PROOF_DEFAULTS = { isolationMegohm: 100, isolationVolts: 500 } as const;

@@ -1,6 +1,7 @@
 import { Type, type Static, type TSchema } from '@sinclair/typebox';
 import { CIRCUIT_KINDS, WIRE_TABLE_NAMES } from '../loom/circuit';
 import { COLOUR_NAMES, MOST_BANDS, type ColourName } from '../loom/colour';
+import { DOUBTS, HoldOperationSchema } from '../hold';
 import { IdSchema, literals, NameSchema } from '../ids';
 import { LOADS } from '../power/pinNeed';
 import { BUNDLINGS, COVERING_KINDS, DRESSINGS, MEASURE_METHODS, type CoveringKind } from '../loom/segment';
@@ -176,6 +177,10 @@ export const ShopStandardSchema = Type.Object(
     tapeTurns: Type.Integer({ minimum: 0, maximum: 100 }),
     millivoltAboveA: least0(10_000, 'a feed or return above this is proved by millivolts, A, at so many amperes of a limited supply'),
     millivoltTestA: positive(10_000),
+    guessStops: Type.Object(
+      { length: HoldOperationSchema, ...each(DOUBTS, () => HoldOperationSchema) },
+      { additionalProperties: false, description: 'the first work that a guess stops: of a length, and of what a pin is' },
+    ),
     isolationMegohm: positive(10_000, 'a net of a bare loom is isolated from all others by so much, MΩ, at so many volts direct'),
     isolationVolts: positive(1000),
     leastOffcutMm: least0(10_000, 'a shorter piece of wire is not kept'),

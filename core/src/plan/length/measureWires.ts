@@ -91,7 +91,7 @@ export function measureWires(
   const { job, loomId, wires, catalogue } = inputs;
   const rest = {
     cables: new Map(catalogue.cables.map(({ id, name }) => [id, name])),
-    holds: listHolds(job, loomId, job.looms[loomId]!),
+    holds: listHolds(job, loomId, job.looms[loomId]!, inputs.standard),
     firstCuts: before && new Map(before.map(({ id, roughMm }) => [id, roughMm])),
   };
   return wires.map((wire, index) => measureWire(inputs, wire, addends[index]!, marks[index]!, rest));

@@ -1,4 +1,4 @@
-import { createOpenItem, type Job, type OpenItem } from '../../../model';
+import { createOpenItem, type Anchor, type AnchorState, type Job, type OpenItem } from '../../../model';
 import { createId } from '../../createId';
 import { createCommand, type Command } from '../command';
 
@@ -12,6 +12,7 @@ const change = (id: string, label: string, part: (item: OpenItem, draft: Job) =>
 
 const WORDS = {
   blocks: 'what an open item blocks',
+  stops: 'what an open item stops',
   owner: 'owner',
   due: 'due',
   atVisit: 'where it is answered',
@@ -20,6 +21,16 @@ const WORDS = {
 
 export const setOpenItem = <Key extends keyof typeof WORDS>(id: string, key: Key, value: OpenItem[Key]): Command =>
   change(id, WORDS[key], () => ({ [key]: value }));
+
+/** Where on the looms an anchor lies. of: what it is called. */
+export const placeAnchor = (id: string, of: string, nodes: Anchor['nodes']): Command =>
+  createCommand(`where ${of} lies`, (draft) => void (draft.anchors[id]!.nodes = nodes));
+
+export const settleAnchor = (id: string, of: string, state: AnchorState, by: string): Command =>
+  createCommand(
+    `${of} ${state === 'not-here' ? 'not part of this job' : state}`,
+    (draft) => void Object.assign(draft.anchors[id]!, { state, by }),
+  );
 
 /** An answer frees no wire before somebody says how it is known: until then it is a guess. Empty: it is open again. */
 export const answerOpenItem = (id: string, answer: string, by: string): Command =>

@@ -147,7 +147,10 @@ function followEnds(draft: Job, loomId: string, newId: string, endIds: ReadonlyS
     if (isMoved(mate.a)) mate.a = { ...mate.a, loomId: newId };
     if (isMoved(mate.b)) mate.b = { ...mate.b, loomId: newId };
   }
-  const circuits = draft.looms[loomId]!.circuits;
+  const { circuits, nodes } = draft.looms[loomId]!;
+  const gone = (nodeId: string) => !Object.hasOwn(nodes, nodeId) && Object.hasOwn(draft.looms[newId]!.nodes, nodeId);
+  for (const anchor of Object.values(draft.anchors))
+    anchor.nodes = anchor.nodes.map((node) => (node.loomId === loomId && gone(node.nodeId) ? { ...node, loomId: newId } : node));
   for (const item of Object.values(draft.openItems))
     item.blocks = item.blocks.map((block) => {
       const goes =

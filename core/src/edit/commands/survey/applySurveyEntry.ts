@@ -137,6 +137,7 @@ const HANDLERS: { [K in Kind]: Handler<K> } = {
         due: null,
         atVisit: true,
         answer: null,
+        stops: 'cut',
         evidence: null,
         answeredBy: '',
       };

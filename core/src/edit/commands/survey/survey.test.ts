@@ -204,7 +204,7 @@ describe('entries that meet something else', () => {
   test('ticks, anchors, clamp, answers and questions are taken; an answer to an answered question is shown beside it', () => {
     const start = createBench((_loom, job) => {
       job.openItems.q = createOpenItem('thread of the stud');
-      job.anchors = { battery: { name: 'battery', place: '', state: 'open', by: '' } };
+      job.anchors = { battery: { name: 'battery', place: '', nodes: [], state: 'open', by: '' } };
     });
     const answer = (words: string): SurveyEntry => ({
       ...base(),
@@ -228,7 +228,7 @@ describe('entries that meet something else', () => {
     // somebody else saw it leave elsewhere: both are shown; the same again is nothing new
     expect(meets(aside, { ...base(), kind: 'side', segmentId: 's2', leavesDeg: 180, seen: null })).toBe('leaves at 3 o’clock');
     expect(meets(aside, { ...base(), kind: 'side', segmentId: 's2', leavesDeg: 90, seen: null })).toBeNull();
-    expect(job.anchors.battery).toEqual({ name: 'battery', place: 'behind the seat', state: 'fixed', by: 'Jun Okafor' });
+    expect(job.anchors.battery).toEqual({ name: 'battery', place: 'behind the seat', nodes: [], state: 'fixed', by: 'Jun Okafor' });
     expect(job.looms.bench!.clampedBy).toBe('Jun Okafor');
     expect(job.looms.bench!.nodes.datum!.name).toBe('firewall hole');
     expect(meets(job, { ...base(), kind: 'datum', name: 'battery', seen: 'datum' })).toBe('the datum is firewall hole');

@@ -10,7 +10,7 @@ export const POST = routeHandler<{ id: string }>(
   'plan',
   async (request, { id }, person) => {
     const jobId = toJobId(id);
-    const release = { ...toRequest(ReleaseRequest, await readJson(request)), author: person.name };
+    const release = { inPart: false, ...toRequest(ReleaseRequest, await readJson(request)), author: person.name };
     return answerByTask(request, 'release', [jobId, release], { jobId, ...release });
   },
   { isCostly: true },

@@ -1,0 +1,1 @@
+ALTER TABLE "releases" ADD COLUMN "held_wires" integer DEFAULT 0 NOT NULL;
