@@ -6,6 +6,7 @@ import {
   isHeldFromCutting,
   isHeldInPlan,
   listFindings,
+  listLanes,
   listTesters,
   plan,
   UNDO_STEP,
@@ -165,7 +166,7 @@ const storeTogether = createGatherer<EventRow[]>(async (key, batches) => {
   });
 });
 
-/** Every event is about a step and an item of the revision, and no tick is of what is held. */
+/** Every event is about a step and an item of the revision, or a lane of it, and no tick is of what is held. */
 async function expectAsked(jobId: string, release: number, events: readonly FloorEvent[]): Promise<void> {
   for (const { loomId, stepId, itemId, kind } of events) {
     const refuse = (message: string) => Refusal.at(422, `${stepId} ${itemId}`.trim(), message);
@@ -175,7 +176,13 @@ async function expectAsked(jobId: string, release: number, events: readonly Floo
         throw refuse(`revision ${release} asks for nothing of that name to be undone`);
       continue;
     }
-    const items = (await readBuild(jobId, release, loomId)).items.get(stepId);
+    const build = await readBuild(jobId, release, loomId);
+    if (kind === 'take' || kind === 'leave') {
+      if (stepId !== '' || !build.lanes.has(itemId))
+        throw refuse(`expected an end, a run or a post of revision ${release} of the loom, got another`);
+      continue;
+    }
+    const items = build.items.get(stepId);
     if (!items) throw refuse(`expected a step of revision ${release} of the loom, got another`);
     // troubles are of the step as a whole
     if (kind === 'problem' || kind === 'solved') continue;
@@ -223,6 +230,7 @@ interface Asked {
   items: Map<string, Map<string, string | null>>;
   /** by step */
   operations: Map<string, Operation>;
+  lanes: Set<string>;
 }
 
 /** What a loom of a revision asks for: steps, their items, why one is held. A revision never changes; the latest asked for are kept. */
@@ -237,6 +245,7 @@ async function readBuild(jobId: string, release: number, loomId: string): Promis
   const made: Asked = {
     items: new Map(build.steps.map(({ id, items }) => [id, new Map(items.map((item) => [item.id, item.heldBecause]))])),
     operations: new Map(build.steps.map(({ id, operation }) => [id, operation])),
+    lanes: new Set(listLanes(build.steps)),
   };
   asked.set(key, made);
   for (const oldest of asked.keys()) if (asked.size > MOST_ASKED) asked.delete(oldest);

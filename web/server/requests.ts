@@ -94,7 +94,14 @@ const FloorEventRequest = Type.Union([
   Type.Object(
     {
       ...happened,
-      kind: Type.Union([Type.Literal('tick'), Type.Literal('untick'), Type.Literal('problem'), Type.Literal('solved')]),
+      kind: Type.Union([
+        Type.Literal('tick'),
+        Type.Literal('untick'),
+        Type.Literal('problem'),
+        Type.Literal('solved'),
+        Type.Literal('take'),
+        Type.Literal('leave'),
+      ]),
       readId: Type.Optional(Type.Null()),
       value: Type.Optional(Type.Null()),
       unit: Type.Optional(Type.Null()),

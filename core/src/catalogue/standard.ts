@@ -127,6 +127,7 @@ export const LARKHOLLOW: ShopStandard = {
   tapeTurns: 4,
   millivoltAboveA: 5,
   millivoltTestA: 5,
+  leaseMin: 20,
   guessStops: { length: 'cut', current: 'cut', place: 'seat', volts: 'energise' },
   isolationMegohm: 100,
   isolationVolts: 500,

@@ -1,6 +1,9 @@
 export { createBuild, type LoomBuild } from './createBuild';
 export { dropOvertaken, type SeenTick } from './dropOvertaken';
-export { listCardSteps } from './steps/listCardSteps';
+export { listCardSteps, toPost } from './steps/listCardSteps';
+export { listLanes, listTouching, readLane, toLane, toLaneName } from './floor/lanes';
+export { listClaims, type Claim, type FloorDeed } from './floor/listClaims';
+export { listWork, type Work, type WorkState } from './floor/listWork';
 export { listTesters } from './listTesters';
 export { createInspector, listFindings } from './createInspector';
 export type { ContinuityRow } from './listContinuity';

@@ -3,9 +3,11 @@ import {
   listFailed,
   listVoidedTests,
   type CarriedWork,
+  type Claim,
   type ReopenedItem,
   type Step,
   type TakenReading,
+  type Work,
 } from 'wattograph-core';
 import type { FloorEvent } from '../../server/releases';
 
@@ -56,6 +58,8 @@ export function measureProgress(
   for (const event of dropOvertaken(events)) {
     if (seen.has(event.id)) continue;
     seen.add(event.id);
+    // who is where says nothing of what is done
+    if (event.kind === 'take' || event.kind === 'leave') continue;
     if (event.kind === 'reading') {
       const ofStep = readings.get(event.stepId) ?? new Map<string, KnownReading[]>();
       readings.set(event.stepId, ofStep);
@@ -90,6 +94,25 @@ export function measureProgress(
       const done = step.items.every(({ id }) => ticked.has(id) && !failed.has(id));
       return [step.id, { ...of, ticked, failed, trouble: troubles.get(step.id) ?? null, done }];
     }),
+  );
+}
+
+/** The next step that can be done now, after another one or from the first: of a lane of one's own before one that nobody has. null: none. */
+export function findNext(
+  work: readonly Work[],
+  claims: ReadonlyMap<string, readonly Claim[]>,
+  author: string,
+  after: string | null,
+): Work | null {
+  const from = after === null ? 0 : work.findIndex(({ step }) => step.id === after) + 1;
+  const ready = [...work.slice(from), ...work.slice(0, from)].filter(({ state, step }) => state === 'ready' && step.id !== after);
+  const who = ({ lane }: Work) => (lane === null ? [] : (claims.get(lane) ?? []).map((claim) => claim.author));
+  const here = after === null ? null : work[from - 1]!.lane;
+  return (
+    ready.find((one) => one.lane !== null && one.lane === here) ??
+    ready.find((one) => who(one).includes(author)) ??
+    ready.find((one) => who(one).length === 0) ??
+    null
   );
 }
 

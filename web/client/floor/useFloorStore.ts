@@ -18,6 +18,8 @@ export interface BenchPack {
   carried: CarriedWork;
   /** tools of the shop, to read with */
   instruments: string[];
+  /** minutes without a tick after which a lane is free again */
+  leaseMin: number;
 }
 
 /** What happens to a loom on this device; null until what the device kept before is known. */

@@ -1,8 +1,9 @@
+import { findStandard } from 'wattograph-core';
 import { listFrozen, readFrozen } from '../frozen';
 import { readJob } from '../documents';
 import { hasSeveral, listFloorEvents, listReleases, readCarried, readRelease } from '../releases';
 import { toJobId, toReleaseNumber } from '../requests';
-import { readShop } from '../shop';
+import { readShop, readShopOf } from '../shop';
 
 /** A revision of a job as the bench works from it: the one asked for, or the newest; pack null: none is released. */
 export async function openPack(id: string, query: { release?: string; loom?: string }) {
@@ -30,6 +31,7 @@ export async function openPack(id: string, query: { release?: string; loom?: str
       carried,
       needsSecond: await hasSeveral(),
       instruments: tools.map(({ name }) => name),
+      leaseMin: findStandard(document, (await readShopOf(document)).shop).leaseMin,
     },
     continuity: build.continuity,
     events: await listFloorEvents(jobId, number),

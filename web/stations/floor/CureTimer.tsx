@@ -1,7 +1,7 @@
 'use client';
 
-import { useEffect, useState } from 'react';
 import type { Cure } from '../../client/findCure';
+import { useNow } from '../../client/useNow';
 import styles from './Floor.module.css';
 
 const CLOCK = { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' } as const;
@@ -9,11 +9,7 @@ const toClock = (at: Date) => at.toLocaleString('en-GB', CLOCK);
 
 /** When what was poured is ready, and how long that is from now. */
 export function CureTimer({ cure }: { cure: Cure | null }) {
-  const [now, setNow] = useState(() => Date.now());
-  useEffect(() => {
-    const timer = setInterval(() => setNow(Date.now()), 30_000);
-    return () => clearInterval(timer);
-  }, []);
+  const now = useNow();
   if (!cure) return <p className={styles.trouble}>Not poured yet: it cures from the tick on.</p>;
   const left = Math.ceil((cure.readyAt.getTime() - now) / 60_000);
   const since = `Poured ${toClock(cure.pouredAt)} (${cure.author})`;

@@ -1,24 +1,39 @@
 'use client';
 
 import Link from 'next/link';
+import { useRouter } from 'next/navigation';
 import { useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
-import { createUndoStep, listCardSteps, listTesters, type ExpectedReading, type FloorBoard, type Step } from 'wattograph-core';
+import {
+  createUndoStep,
+  listCardSteps,
+  listClaims,
+  listTesters,
+  listTouching,
+  listWork,
+  toLane,
+  type ExpectedReading,
+  type FloorBoard,
+  type Step,
+} from 'wattograph-core';
 import { useLocalStorage } from '@mantine/hooks';
 import { usePerson } from '../../client/person';
 import { findCure } from '../../client/findCure';
-import { findResume, measureProgress, type StepProgress } from '../../client/floor/floorProgress';
+import { findNext, findResume, measureProgress, type StepProgress } from '../../client/floor/floorProgress';
 import type { FloorState, FloorStore } from '../../client/floor/floorStore';
 import { useFloorStore, useIsClient, type BenchPack } from '../../client/floor/useFloorStore';
+import { useNow } from '../../client/useNow';
 import { sayOldest } from '../../client/outbox/deviceStorage';
 import type { Person } from '../../server/accounts/rights';
 import type { FloorEvent } from '../../server/releases';
 import { askReason } from '../../ui/fields/askReason';
 import { NotTaken } from '../../ui/NotTaken';
 import { Who } from '../../ui/accounts/Who';
-import { ItemReadings } from './ItemReadings';
 import styles from './Floor.module.css';
 import { CureTimer } from './CureTimer';
-import { BoardWay, PrintCheck } from './LayOnBoard';
+import { toClaimWords } from './claimWords';
+import { PrintCheck } from './LayOnBoard';
+import { StepItems } from './StepItems';
+import { StepList, toLaneWords } from './StepList';
 import { StepPicture } from './StepPicture';
 
 interface Pack extends BenchPack {
@@ -78,10 +93,10 @@ function OpenCard({ person, jobId, pack, events, card }: Opened) {
   return <Card jobId={jobId} pack={pack} store={store} card={card} />;
 }
 
-const WORDS = { tick: 'tick', untick: 'tick taken back', problem: 'problem', solved: 'solved', reading: 'reading' } satisfies Record<
-  FloorEvent['kind'],
-  string
->;
+const WORDS = {
+  ...{ tick: 'tick', untick: 'tick taken back', problem: 'problem', solved: 'solved', reading: 'reading' },
+  ...{ take: 'taken', leave: 'left' },
+} satisfies Record<FloorEvent['kind'], string>;
 
 const titleOf = (steps: readonly Step[], stepId: string): string => steps.find(({ id }) => id === stepId)?.title ?? stepId;
 
@@ -102,6 +117,7 @@ function findCardStep(steps: readonly Step[], card: string, progress: ReadonlyMa
 function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: FloorStore; card: string | null }) {
   const { plan, job, release } = pack;
   const { name: author } = usePerson();
+  const router = useRouter();
   const state = useSyncExternalStore(store.subscribe, store.get, store.get);
   const { carried } = state;
   // what is to be undone comes before all else
@@ -109,18 +125,25 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
     const undo = createUndoStep(carried.undo);
     return undo ? [undo, ...pack.steps] : pack.steps;
   }, [pack.steps, carried.undo]);
-  const progress = useMemo(
-    () =>
-      measureProgress(
-        steps,
-        [...state.events, ...state.waiting].filter(({ loomId }) => loomId === plan.loomId),
-        carried,
-      ),
-    [steps, state.events, state.waiting, carried, plan.loomId],
+  const told = useMemo(
+    () => [...state.events, ...state.waiting].filter(({ loomId }) => loomId === plan.loomId),
+    [state.events, state.waiting, plan.loomId],
   );
+  const progress = useMemo(() => measureProgress(steps, told, carried), [steps, told, carried]);
+  const nowMs = useNow();
+  const deeds = useMemo(() => told.map((event) => ({ ...event, atMs: Date.parse(event.happenedAt) })), [told]);
+  const claims = useMemo(() => listClaims(steps, deeds, { nowMs, leaseMin: pack.leaseMin }), [steps, deeds, nowMs, pack.leaseMin]);
+  const work = useMemo(
+    () => listWork(steps, (id, itemId) => progress.get(id)!.ticked.has(itemId) && !progress.get(id)!.failed.has(itemId)),
+    [steps, progress],
+  );
+  const touching = useMemo(() => listTouching(steps, (id) => progress.get(id)!.done), [steps, progress]);
+  const [isListed, setListed] = useState(false);
   // by its id: what is to be undone may come in while a card is open
   const asked = useState(() => (card === null ? null : findCardStep(steps, card, progress)))[0];
-  const [stepId, setStepId] = useState(() => asked ?? steps[findResume(steps, progress)]!.id);
+  const [stepId, setStepId] = useState(
+    () => asked ?? findNext(work, claims, author, null)?.step.id ?? steps[findResume(steps, progress)]!.id,
+  );
   const at = Math.max(
     0,
     steps.findIndex(({ id }) => id === stepId),
@@ -135,27 +158,28 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
   const step = steps[at]!;
   const here = progress.get(step.id)!;
   const instrument = instruments[step.operation] ?? '';
-  const next = steps[at + 1];
-  const told = useMemo(
-    () => [...state.events, ...state.waiting].filter(({ loomId }) => loomId === plan.loomId),
-    [state.events, state.waiting, plan.loomId],
-  );
   const tested = useMemo(() => listTesters(pack.steps, told), [pack.steps, told]);
   const needsOther = pack.needsSecond && step.operation === 'sign' && tested.includes(author);
   const doable = step.items.filter(({ heldBecause }) => heldBecause === null);
   const isFinished = doable.every(({ id }) => here.ticked.has(id) && !here.failed.has(id));
+  // whoever has done one goes on to what can be done now; what is skipped leads to the next in order
+  const next = (isFinished && doable.length > 0 ? findNext(work, claims, author, step.id)?.step : undefined) ?? steps[at + 1];
+  const lane = toLane(step);
+  const others = lane === null ? [] : (claims.get(lane) ?? []).filter((claim) => claim.author !== author);
   const done = steps.filter(({ id }) => progress.get(id)!.done).length;
   const waitingFor = step.needs
     .map(({ stepId, because }) => ({ step: steps.find(({ id }) => id === stepId), because }))
     .filter((one) => one.step && !progress.get(one.step.id)!.done);
-  const tell = (kind: Exclude<FloorEvent['kind'], 'reading'>, itemId: string, words = '') =>
+  const tell = (kind: Exclude<FloorEvent['kind'], 'reading' | 'take' | 'leave'>, itemId: string, words = '') =>
     store.add({ loomId: plan.loomId, stepId: step.id, itemId, kind, words, author });
+  const tellLane = (kind: 'take' | 'leave', itemId: string) =>
+    store.add({ loomId: plan.loomId, stepId: '', itemId, kind, words: '', author });
   const tellReading = (itemId: string, one: ExpectedReading, value: number) => {
     const reading = { readId: one.id, value, unit: one.unit, instrument: instrument.trim() };
     store.add({ loomId: plan.loomId, stepId: step.id, itemId, kind: 'reading', words: one.words, author, ...reading });
   };
   return (
-    <div className={styles.floor}>
+    <div className={`${styles.floor} ${isListed ? styles.listed : ''}`}>
       <header>
         <div className={styles.head}>
           <b>
@@ -179,7 +203,12 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
         <NotTaken
           entries={state.refused.map(({ id, body, reason }) => ({
             id,
-            what: [WORDS[body.kind], titleOf(pack.steps, body.stepId), body.words, body.kind === 'reading' && `${body.value} ${body.unit}`]
+            what: [
+              WORDS[body.kind],
+              body.stepId === '' ? toLaneWords(body.itemId, job.looms[plan.loomId]!) : titleOf(pack.steps, body.stepId),
+              body.words,
+              body.kind === 'reading' && `${body.value} ${body.unit}`,
+            ]
               .filter(Boolean)
               .join(', '),
             reason,
@@ -211,122 +240,113 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
           <span style={{ width: `${(100 * done) / steps.length}%` }} />
         </div>
       </header>
-      <main className={styles.step}>
-        <div className={styles.title}>
-          <span className={styles.number}>
-            {at + 1} of {steps.length}
-          </span>
-          <h1>{step.title}</h1>
-        </div>
-        {step.caution && <p className={styles.caution}>{step.caution} Local codes and makers’ instructions come first.</p>}
-        {here.trouble && (
-          <p className={styles.trouble}>
-            Problem: {here.trouble.words} ({here.trouble.author}) <button onClick={() => tell('solved', 'step')}>solved</button>
-          </p>
-        )}
-        {waitingFor.length > 0 && (
-          <p className={styles.trouble}>
-            First:{' '}
-            {waitingFor
-              .slice(0, 2)
-              .map(({ step: one, because }) => `${one!.title} (${because})`)
-              .join('; ')}
-            {waitingFor.length > 2 ? ` and ${waitingFor.length - 2} more` : ''}
-          </p>
-        )}
-        {step.operation === 'lay' && pack.board && <PrintCheck board={pack.board} release={release} />}
-        {step.operation === 'wait' && <CureTimer cure={findCure(step, told)} />}
-        {needsOther && <p className={styles.trouble}>{author} tested this loom: somebody else looks it over and signs.</p>}
-        <datalist id="instruments">
-          {pack.instruments.map((name) => (
-            <option key={name} value={name} />
-          ))}
-        </datalist>
-        <ul className={styles.items} aria-label="To do">
-          {step.items.map((item) => {
-            const isTicked = here.ticked.has(item.id);
-            const reopened = isTicked ? undefined : here.reopened.get(item.id);
-            const from = isTicked ? here.carried.get(item.id) : undefined;
-            return (
-              <li key={item.id}>
-                <button
-                  className={styles.item}
-                  aria-pressed={isTicked}
-                  disabled={item.heldBecause !== null || (needsOther && !isTicked)}
-                  onClick={() => tell(isTicked ? 'untick' : 'tick', item.id)}
-                >
-                  <span className={styles.box}>{item.heldBecause !== null ? '–' : isTicked ? '✓' : ''}</span>
-                  <span>
-                    {item.words}
-                    {step.operation === 'lay' && pack.board && <BoardWay plan={plan} board={pack.board} nodeId={item.id} />}
-                    {from !== undefined && <small className={styles.carried}>done in revision {from}, and the same now</small>}
-                    {reopened && (
-                      <small className={styles.reopened}>
-                        Done in revision {reopened.revision}, changed since: {reopened.differences.join('; ')}
-                        {reopened.serves !== null && ` (${reopened.serves})`}
-                      </small>
-                    )}
-                    {item.heldBecause !== null && (
-                      <>
-                        <br />
-                        <b>HELD: {item.heldBecause}</b>
-                      </>
-                    )}
-                    {isTicked && here.failed.has(item.id) && (
-                      <small className={styles.failed}>Not done: a reading is outside its limit.</small>
-                    )}
-                  </span>
-                </button>
-                {item.reads.length > 0 && item.heldBecause === null && (
-                  <ItemReadings
-                    reads={item.reads}
-                    taken={here.readings.get(item.id) ?? []}
-                    instrument={instrument}
-                    onInstrument={(name) => setInstruments({ ...instruments, [step.operation]: name })}
-                    onRead={(one, value) => tellReading(item.id, one, value)}
-                  />
-                )}
-              </li>
-            );
-          })}
-        </ul>
-        <aside className={styles.side}>
-          {step.operation === 'test' && (
-            <Link className={styles.prove} href={`/jobs/${jobId}/prove?loom=${plan.loomId}&release=${release}`}>
-              Ring it out on Prove
-            </Link>
+      {isListed ? (
+        <StepList
+          {...{ work, claims, touching, author, lane, nowMs }}
+          loom={job.looms[plan.loomId]!}
+          onOpen={(id) => {
+            setStepId(id);
+            setListed(false);
+          }}
+          onScan={({ jobId: of, query }) => {
+            const isHere = of === jobId && (query.get('loom') ?? plan.loomId) === plan.loomId;
+            const found = isHere ? findCardStep(steps, query.get('card')!, progress) : null;
+            if (found === null) router.push(`/jobs/${of}/floor?${query.toString()}`);
+            else {
+              setStepId(found);
+              setListed(false);
+            }
+          }}
+          onTake={(one) => tellLane('take', one)}
+          onLeave={(one) => tellLane('leave', one)}
+        />
+      ) : (
+        <main className={styles.step}>
+          <div className={styles.title}>
+            <span className={styles.number}>
+              {at + 1} of {steps.length}
+            </span>
+            <h1>{step.title}</h1>
+          </div>
+          {step.caution && <p className={styles.caution}>{step.caution} Local codes and makers’ instructions come first.</p>}
+          {here.trouble && (
+            <p className={styles.trouble}>
+              Problem: {here.trouble.words} ({here.trouble.author}) <button onClick={() => tell('solved', 'step')}>solved</button>
+            </p>
           )}
-          {/* what is to be undone is in no plan any more */}
-          {step.operation !== 'undo' && <StepPicture pack={pack} step={step} ticked={here} />}
-          <dl>
-            {step.tool && (
-              <>
-                <dt>Tool</dt>
-                <dd>{step.tool}</dd>
-              </>
+          {others.length > 0 && (
+            <p className={styles.here}>
+              {toLaneWords(lane!, job.looms[plan.loomId]!)}: {others.map((claim) => toClaimWords(claim, nowMs)).join(' · ')}
+            </p>
+          )}
+          {waitingFor.length > 0 && (
+            <p className={styles.trouble}>
+              First:{' '}
+              {waitingFor
+                .slice(0, 2)
+                .map(({ step: one, because }) => `${one!.title} (${because})`)
+                .join('; ')}
+              {waitingFor.length > 2 ? ` and ${waitingFor.length - 2} more` : ''}
+            </p>
+          )}
+          {step.operation === 'lay' && pack.board && <PrintCheck board={pack.board} release={release} />}
+          {step.operation === 'wait' && <CureTimer cure={findCure(step, told)} />}
+          {needsOther && <p className={styles.trouble}>{author} tested this loom: somebody else looks it over and signs.</p>}
+          <StepItems
+            pack={pack}
+            step={step}
+            here={here}
+            isBarred={needsOther}
+            instrument={instrument}
+            onInstrument={(name) => setInstruments({ ...instruments, [step.operation]: name })}
+            onTick={(itemId, isTicked) => tell(isTicked ? 'untick' : 'tick', itemId)}
+            onRead={tellReading}
+          />
+          <aside className={styles.side}>
+            {step.operation === 'test' && (
+              <Link className={styles.prove} href={`/jobs/${jobId}/prove?loom=${plan.loomId}&release=${release}`}>
+                Ring it out on Prove
+              </Link>
             )}
-            {step.parts.length > 0 && (
-              <>
-                <dt>Parts</dt>
-                <dd>{step.parts.join(', ')}</dd>
-              </>
-            )}
-          </dl>
-        </aside>
-      </main>
+            {/* what is to be undone is in no plan any more */}
+            {step.operation !== 'undo' && <StepPicture pack={pack} step={step} ticked={here} />}
+            <dl>
+              {step.tool && (
+                <>
+                  <dt>Tool</dt>
+                  <dd>{step.tool}</dd>
+                </>
+              )}
+              {step.parts.length > 0 && (
+                <>
+                  <dt>Parts</dt>
+                  <dd>{step.parts.join(', ')}</dd>
+                </>
+              )}
+            </dl>
+          </aside>
+        </main>
+      )}
       <footer className={styles.foot}>
-        <button disabled={at === 0} onClick={() => setAt(at - 1)}>
+        <button disabled={at === 0 && !isListed} onClick={() => (isListed ? setListed(false) : setAt(at - 1))}>
           Back
         </button>
-        <span className={styles.next}>
-          {next ? `Next: ${next.title}` : done === steps.length ? 'Every step is done.' : 'This is the last step.'}
-        </span>
-        <button className={styles.problem} onClick={() => askReason('What is wrong?', (words) => tell('problem', 'step', words))}>
-          Problem
+        <button aria-pressed={isListed} onClick={() => setListed(!isListed)}>
+          Steps
         </button>
-        <button className={styles.main} disabled={!next} onClick={() => setAt(at + 1)}>
-          {isFinished ? 'Next step' : 'Skip for now'}
-        </button>
+        {!isListed && (
+          <>
+            <span className={styles.next}>
+              {next ? `Next: ${next.title}` : done === steps.length ? 'Every step is done.' : 'This is the last step.'}
+            </span>
+            <button className={styles.problem} onClick={() => askReason('What is wrong?', (words) => tell('problem', 'step', words))}>
+              Problem
+            </button>
+            <button className={styles.main} disabled={!next} onClick={() => (setListed(false), setStepId(next!.id))}>
+              {isFinished ? 'Next step' : 'Skip for now'}
+            </button>
+          </>
+        )}
       </footer>
     </div>
   );

@@ -12,6 +12,8 @@ import { askReason } from '../../ui/fields/askReason';
 import { FloorStation } from './FloorStation';
 
 jest.mock('../../ui/fields/askReason', () => ({ askReason: jest.fn() }));
+const push = jest.fn();
+jest.mock('next/navigation', () => ({ useRouter: () => ({ push }) }));
 jest.mock('../../client/serviceWorker', () => ({ registerServiceWorker: () => undefined }));
 
 const create = (change: (job: Job) => void = () => undefined, carried: CarriedWork = NOTHING_CARRIED) => {
@@ -30,6 +32,7 @@ const create = (change: (job: Job) => void = () => undefined, carried: CarriedWo
     carried,
     needsSecond: true,
     instruments: ['pull tester', 'milliohmmeter'],
+    leaseMin: 20,
   };
 };
 type Pack = ReturnType<typeof create>;
@@ -200,6 +203,43 @@ test('a cut shows the place on the loom, an end its face from the side of the wi
   expect(title()).toBe(pack.steps[at]!.title);
   expect(screen.getByText('WIRE SIDE')).toBeTruthy();
   expect(screen.queryByRole('img', { name: 'Where on the loom' })).toBeNull();
+});
+
+test('the list of steps leads to one and back; what is taken there is at once one’s own; the code of another loom leads there', async () => {
+  const pack = create();
+  await open(pack);
+  expect(title()).toMatch(/^Cut and mark/);
+  press('Steps');
+  expect(screen.queryByRole('button', { name: 'Problem' })).toBeNull();
+  press(/^All /);
+  await act(() => Promise.resolve(press('Take injector 1')));
+  expect(screen.getByRole('button', { name: 'Leave injector 1' })).toBeTruthy();
+  press(/^Crimp injector 1/);
+  press('Steps');
+  press('Back');
+  expect(title()).toBe('Crimp injector 1');
+  press('Steps');
+  const scan = (loom: string, card: string) => {
+    const field = screen.getByLabelText('Find an end, a wire or a step');
+    fireEvent.change(field, { target: { value: `http://x/jobs/5ee12000-0000-4000-8000-000000000012/floor?loom=${loom}&card=${card}` } });
+    fireEvent.submit(field.closest('form')!);
+  };
+  scan('engine', 'post+kit');
+  expect(push).toHaveBeenCalledWith('/jobs/5ee12000-0000-4000-8000-000000000012/floor?loom=engine&card=post+kit');
+});
+
+test('somebody else at the same end is named, and work goes on where nobody is', async () => {
+  const pack = create();
+  const at = pack.steps.findIndex(({ endId, operation }) => operation === 'crimp' && endId === 'inj1');
+  const now = new Date().toISOString();
+  const take: FloorEvent = { ...tick('', 'end inj1', 'take'), happenedAt: now };
+  await open(pack, [...all(pack, at), take]);
+  // the end that Tobin has is not offered as the next
+  expect(title()).not.toContain('injector 1');
+  press('Steps');
+  press(/^All /);
+  press(/^Crimp injector 1/);
+  expect(screen.getByText('injector 1: Tobin Ashgrove is here')).toBeTruthy();
 });
 
 test('another revision that is out is said, with the way there', async () => {

@@ -31,7 +31,7 @@ const { steps, continuity } = createBuild(job, loomPlan, CATALOGUE);
 const ringOut = createRingOut(job, CATALOGUE, loomPlan, continuity);
 const PACK: ProvePack = {
   ...{ release: 2, newest: 2, job, plan: loomPlan, steps, families: CATALOGUE.families },
-  ...{ carried: NOTHING_CARRIED, instruments: ['milliohmmeter'], ringOut },
+  ...{ carried: NOTHING_CARRIED, instruments: ['milliohmmeter'], leaseMin: 20, ringOut },
 };
 const total = ringOut.tests.length;
 /** a slow machine writes slowly */

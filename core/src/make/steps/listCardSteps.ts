@@ -13,6 +13,8 @@ const POST_OF: Readonly<Record<Operation, string | null>> = {
   ...{ route: 'vehicle', clip: 'vehicle', torque: 'vehicle', depin: 'vehicle' },
 };
 
+export const toPost = (operation: Operation): string | null => POST_OF[operation];
+
 /**
  * Steps that a card of the pack is about, in their order: `cut <reel>`, `end <end>`, `test <end>`, `post <post>`. Empty where there are none, as
  * on a card that is older than the revision.

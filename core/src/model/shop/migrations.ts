@@ -73,7 +73,12 @@ export const SHOP_MIGRATIONS: readonly Migration[] = [
     run: (shop) => ({
       ...shop,
       formatVersion: 8,
-      standards: mapRecord(shop.standards, (standard) => ({ ...standard, ...PROOF_DEFAULTS, guessStops: GUESS_STOPS })),
+      standards: mapRecord(shop.standards, (standard) => ({
+        ...standard,
+        ...PROOF_DEFAULTS,
+        guessStops: GUESS_STOPS,
+        leaseMin: LEASE_MIN,
+      })),
       devices: mapRecord(shop.devices, addDoubts),
     }),
   },
@@ -81,6 +86,9 @@ export const SHOP_MIGRATIONS: readonly Migration[] = [
 
 /** The first work that a guess stops in a shop that never said otherwise (craft G1). */
 export const GUESS_STOPS = { length: 'cut', current: 'cut', place: 'seat', volts: 'energise' } as const;
+
+/** How long whoever takes a lane of a loom has it without a tick, in a shop that never said so (craft D1). */
+export const LEASE_MIN = 20;
 
 /** What isolation a shop that never said so asks of new wire (craft E1). */
 export const PROOF_DEFAULTS = { isolationMegohm: 100, isolationVolts: 500 } as const;

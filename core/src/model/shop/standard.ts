@@ -181,6 +181,7 @@ export const ShopStandardSchema = Type.Object(
       { length: HoldOperationSchema, ...each(DOUBTS, () => HoldOperationSchema) },
       { additionalProperties: false, description: 'the first work that a guess stops: of a length, and of what a pin is' },
     ),
+    leaseMin: positive(1440, 'who takes a part of a loom has it until nothing was ticked there for so many minutes'),
     isolationMegohm: positive(10_000, 'a net of a bare loom is isolated from all others by so much, MΩ, at so many volts direct'),
     isolationVolts: positive(1000),
     leastOffcutMm: least0(10_000, 'a shorter piece of wire is not kept'),
