@@ -4,16 +4,16 @@ import { chromium, type Page } from '@playwright/test';
 import { CATALOGUE, createBuild, plan } from 'wattograph-core';
 import { CHROMIUM } from './chromium';
 import { cookieOf, storageOf } from '../scripts/lib/testPeople.cjs';
-import { createCleanInlet, pick } from './helpers';
+import { createCleanInlet } from './helpers';
 
 const address = process.env.BENCH_ADDRESS!;
 const folder = process.argv[2]!;
 const SKERRY = '/jobs/5ee12000-0000-4000-8000-000000000012';
 
-const post = async (path: string, data: unknown) => {
+const post = async (path: string, data: unknown, who = 'imke') => {
   const response = await fetch(`${address}${path}`, {
     method: 'POST',
-    headers: { 'content-type': 'application/json', cookie: cookieOf('imke') },
+    headers: { 'content-type': 'application/json', prefer: 'wait=60', cookie: cookieOf(who) },
     body: JSON.stringify(data),
   });
   if (!response.ok) throw new Error(await response.text());
@@ -62,12 +62,6 @@ async function main(): Promise<void> {
   await board.getByRole('button', { name: 'This print hangs' }).click();
   await board.getByText(/^Hung on/).waitFor();
   await keep(board, 'board');
-  const breaks = await open(`${SKERRY}/circuits?loom=chassis`);
-  await breaks.getByRole('tab', { name: 'Breaks' }).click();
-  await pick(breaks, 'Which break', /inlet/);
-  await breaks.getByRole('button', { name: 'Find a better order' }).click();
-  await breaks.getByRole('region', { name: 'Better order' }).waitFor();
-  await keep(breaks, 'breaks');
   const chassis = await open(`${SKERRY}/bundle?loom=chassis`);
   await chassis.getByText(/^All \d+ wires$/).click();
   await chassis.keyboard.press('/');
@@ -131,6 +125,12 @@ async function main(): Promise<void> {
   await prove.getByRole('heading', { name: /are exchanged\.$/ }).waitFor();
   await prove.getByText('failed', { exact: true }).click();
   await keep(prove, 'prove');
+  const take = { ...signed, id: randomUUID(), stepId: '', itemId: 'end B1', kind: 'take', happenedAt: new Date().toISOString() };
+  await post(`/api/jobs/${id}/releases/2/events`, { events: [take] }, 'tobin');
+  const list = await open(`/jobs/${id}/floor`, 1024, 768);
+  await list.getByRole('button', { name: 'Steps', exact: true }).click();
+  await list.getByRole('button', { name: /^Waiting / }).click();
+  await keep(list, 'floor-steps');
   const floor = await open(`/jobs/${id}/floor`, 1024, 768);
   for (let step = 0; step < 200; step += 1) {
     if ((await floor.getByRole('heading', { level: 1 }).textContent()) === 'Crimp throttle') break;

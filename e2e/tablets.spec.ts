@@ -1,7 +1,7 @@
 import { expect, test, type Browser, type Page } from '@playwright/test';
 import { CATALOGUE, createBuild, plan, type Step } from 'wattograph-core';
 import { storageOf } from '../scripts/lib/testPeople.cjs';
-import { createCleanInlet, createTestJob, sendRelease } from './helpers';
+import { createCleanInlet, createTestJob, readJob, sendRelease } from './helpers';
 
 const job = createCleanInlet();
 const { steps } = createBuild(job, plan(job, CATALOGUE).looms[0]!, CATALOGUE);
@@ -123,4 +123,63 @@ test('only a lane of the revision is taken', async ({ request }) => {
   expect(await send('end nobody')).toBe(422);
   expect(await send('end inj1', 'crimp.inj1')).toBe(422);
   expect(await send('post cut')).toBe(200);
+});
+
+test('a problem told at a tablet is on the planner’s wall by itself; her answer is at the step, and what is to be done over is open again', async ({
+  browser,
+  page,
+  request,
+}) => {
+  test.setTimeout(120_000);
+  const id = await createTestJob(request, job);
+  expect((await sendRelease(request, id)).ok()).toBe(true);
+  await page.goto('/');
+  const tobin = await openTablet(browser, 'tobin', id);
+  const title = await tobin.getByRole('heading', { level: 1 }).innerText();
+  await tobin.getByRole('list', { name: 'To do' }).locator('button[aria-pressed]').first().click();
+  const words = `sleeve too tight ${id.slice(0, 8)}`;
+  const tell = async () => {
+    await tobin.getByRole('button', { name: 'Problem' }).click();
+    await tobin.getByLabel('Reason').fill(words);
+    await tobin.getByRole('button', { name: 'Keep' }).click();
+  };
+  await tell();
+  await expect(tobin.getByText('It is on the wall of whoever plans.')).toBeVisible();
+  // crew does not answer, whatever it sends
+  const step = steps.find((one) => one.title === title)!;
+  const answer = {
+    ...{ id: crypto.randomUUID(), loomId: 'inlet', stepId: step.id, itemId: 'carry-on', kind: 'answer', words: 'x' },
+    happenedAt: '2026-11-24T08:00:00.000Z',
+  };
+  const path = `/api/jobs/${id}/releases/1/events`;
+  expect((await tobin.request.post(path, { data: { events: [answer] } })).status()).toBe(403);
+  expect((await request.post(path, { data: { events: [{ ...answer, itemId: 'shrug' }] } })).status()).toBe(422);
+  const onWall = page.getByRole('region', { name: /^From the floor/ }).getByRole('link', { name: words });
+  await onWall.click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(title);
+  await page.getByRole('button', { name: 'Redo' }).click();
+  await page.getByLabel('Reason').fill('the other reel');
+  await page.getByRole('button', { name: 'Keep' }).click();
+  await expect(tobin.getByText('Do it over: the other reel (Imke Dorsey)')).toBeVisible();
+  await expect(tobin.getByRole('list', { name: 'To do' }).locator('button[aria-pressed="true"]')).toHaveCount(0);
+  await page.goto('/');
+  await expect(page.getByText('jobs in work')).toBeVisible();
+  await expect(onWall).toHaveCount(0);
+  // told again it is let pass until a day: the job has a concession of it
+  await tell();
+  await expect(tobin.getByText('It is on the wall of whoever plans.')).toBeVisible();
+  await onWall.click();
+  await page.getByRole('button', { name: 'Let pass until …' }).click();
+  await page.getByRole('textbox', { name: 'Until' }).fill('1 Feb 2027');
+  await page.keyboard.press('Tab');
+  await page.getByLabel('Who asks the customer').fill('Jun Okafor');
+  await page.getByRole('button', { name: 'Let it pass', exact: true }).click();
+  await expect(tobin.getByText(`Let pass: ${words}, until 2027-02-01; Jun Okafor asks the customer (Imke Dorsey)`)).toBeVisible();
+  const { document } = await readJob(request, id);
+  expect(
+    Object.values(document.openItems).filter(
+      ({ kind, due, owner }) => kind === 'concession' && due === '2027-02-01' && owner === 'Jun Okafor',
+    ),
+  ).toHaveLength(1);
+  await tobin.context().close();
 });

@@ -1,4 +1,5 @@
 import { listJobSummaries } from '../server/jobSummaries';
+import { listOpenProblems } from '../server/jobs/openProblems';
 import { expectPerson } from '../server/accounts/page';
 import { JobsStation } from '../stations/jobs/JobsStation';
 
@@ -6,5 +7,6 @@ export const dynamic = 'force-dynamic';
 
 export default async function JobsPage() {
   const person = await expectPerson();
-  return <JobsStation jobs={await listJobSummaries()} person={person} />;
+  const [jobs, problems] = await Promise.all([listJobSummaries(), listOpenProblems()]);
+  return <JobsStation jobs={jobs} problems={problems} person={person} />;
 }

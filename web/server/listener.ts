@@ -7,6 +7,8 @@ export type Heard =
   | { topic: 'lines'; id: string }
   | { topic: 'release'; id: string; number: number }
   | { topic: 'floor'; id: string; number: number }
+  /** one was told, answered or solved */
+  | { topic: 'problem'; id: string }
   | { topic: 'photos'; id: string }
   | { topic: 'shop'; version: number }
   | { topic: 'people' }

@@ -3,12 +3,14 @@ import { and, asc, eq, gt, inArray, isNull, lt, sql } from 'drizzle-orm';
 import {
   carryOver,
   dropOvertaken,
+  isAnswer,
   isHeldFromCutting,
   isHeldInPlan,
   listFindings,
   listLanes,
   listTesters,
   plan,
+  PROBLEM_ANSWERS,
   UNDO_STEP,
   type CarriedWork,
   type Finding,
@@ -123,8 +125,17 @@ type Read = Pick<FloorEventRow, 'readId' | 'value' | 'unit' | 'instrument'>;
 type Known = Partial<Pick<FloorEventRow, 'device' | 'after' | 'serial'>>;
 export type FloorEvent = Told & Partial<Read> & Known & { happenedAt: string };
 
+/** Kinds of event that a wall of problems hangs on. */
+const TROUBLES: ReadonlySet<string> = new Set(['problem', 'solved', 'answer']);
+
 /** Add what happened on the floor. The same id and content again counts once; what the revision does not ask for is refused. */
-export async function addFloorEvents(jobId: string, release: number, events: readonly FloorEvent[]): Promise<{ stored: string[] }> {
+export async function addFloorEvents(
+  jobId: string,
+  release: number,
+  events: readonly FloorEvent[],
+  mayAnswer: boolean,
+): Promise<{ stored: string[] }> {
+  if (!mayAnswer && events.some(({ kind }) => kind === 'answer')) throw Refusal.at(403, 'kind', 'a problem is answered by whoever plans');
   await expectAsked(jobId, release, events);
   const signed = await expectSecond(jobId, release, events);
   const rows = events.map((event) => ({
@@ -151,6 +162,7 @@ const storeTogether = createGatherer<EventRow[]>(async (key, batches) => {
     for (const { id, author, loomId, isSignature } of rows)
       if (isSignature && fresh.has(id)) await record(tx, author, 'signed', `loom ${loomId} of revision ${release} of job ${jobId}`);
     if (made.length > 0) await tell(tx, { topic: 'floor', id: jobId, number: release });
+    if (rows.some(({ id, kind }) => fresh.has(id) && TROUBLES.has(kind))) await tell(tx, { topic: 'problem', id: jobId });
     if (made.length === rows.length) return;
     const kept = await tx
       .select({ id: floorEvents.id, hash: floorEvents.hash })
@@ -186,6 +198,10 @@ async function expectAsked(jobId: string, release: number, events: readonly Floo
     if (!items) throw refuse(`expected a step of revision ${release} of the loom, got another`);
     // troubles are of the step as a whole
     if (kind === 'problem' || kind === 'solved') continue;
+    if (kind === 'answer') {
+      if (!isAnswer(itemId)) throw refuse(`expected one of ${PROBLEM_ANSWERS.join(', ')}, got another answer`);
+      continue;
+    }
     const held = items.get(itemId);
     if (held === undefined) throw refuse(`expected something that the step asks for in revision ${release}, got another`);
     if (held && kind === 'tick') throw refuse(`it is held: ${held}`);
@@ -231,13 +247,16 @@ interface Asked {
   /** by step */
   operations: Map<string, Operation>;
   lanes: Set<string>;
+  /** what its steps are called, and it */
+  titles: Map<string, string>;
+  name: string;
 }
 
 /** What a loom of a revision asks for: steps, their items, why one is held. A revision never changes; the latest asked for are kept. */
 const asked = new Map<string, Asked>();
 const MOST_ASKED = 40;
 
-async function readBuild(jobId: string, release: number, loomId: string): Promise<Asked> {
+export async function readBuild(jobId: string, release: number, loomId: string): Promise<Asked> {
   const key = `${jobId} ${release} ${loomId}`;
   const known = asked.get(key);
   if (known) return known;
@@ -246,6 +265,8 @@ async function readBuild(jobId: string, release: number, loomId: string): Promis
     items: new Map(build.steps.map(({ id, items }) => [id, new Map(items.map((item) => [item.id, item.heldBecause]))])),
     operations: new Map(build.steps.map(({ id, operation }) => [id, operation])),
     lanes: new Set(listLanes(build.steps)),
+    titles: new Map(build.steps.map(({ id, title }) => [id, title])),
+    name: (await readRelease(jobId, release)).document.looms[loomId]!.name,
   };
   asked.set(key, made);
   for (const oldest of asked.keys()) if (asked.size > MOST_ASKED) asked.delete(oldest);

@@ -101,6 +101,7 @@ const FloorEventRequest = Type.Union([
         Type.Literal('solved'),
         Type.Literal('take'),
         Type.Literal('leave'),
+        Type.Literal('answer'),
       ]),
       readId: Type.Optional(Type.Null()),
       value: Type.Optional(Type.Null()),

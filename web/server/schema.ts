@@ -206,7 +206,7 @@ export const floorEvents = pgTable(
     loomId: text('loom_id').notNull(),
     stepId: text('step_id').notNull(),
     itemId: text('item_id').notNull(),
-    kind: text('kind').$type<'tick' | 'untick' | 'problem' | 'solved' | 'reading' | 'take' | 'leave'>().notNull(),
+    kind: text('kind').$type<'tick' | 'untick' | 'problem' | 'solved' | 'reading' | 'take' | 'leave' | 'answer'>().notNull(),
     words: text('words').notNull(),
     /** of a reading: which, what was read, in what, with what; null: no reading */
     readId: text('read_id'),
@@ -226,6 +226,9 @@ export const floorEvents = pgTable(
   (table) => [
     index('floor_events_of').on(table.jobId, table.release, table.loomId),
     index('floor_events_after').on(table.jobId, table.release, table.serial),
+    index('floor_events_troubles')
+      .on(table.jobId, table.release, table.loomId, table.stepId, table.serial.desc())
+      .where(sql`kind in ('problem', 'solved', 'answer')`),
   ],
 );
 

@@ -3,6 +3,7 @@ export { dropOvertaken, type SeenTick } from './dropOvertaken';
 export { listCardSteps, toPost } from './steps/listCardSteps';
 export { listLanes, listTouching, readLane, toLane, toLaneName } from './floor/lanes';
 export { listClaims, type Claim, type FloorDeed } from './floor/listClaims';
+export { ANSWER_WORDS, isAnswer, PROBLEM_ANSWERS, type ProblemAnswer } from './floor/answers';
 export { listWork, type Work, type WorkState } from './floor/listWork';
 export { listTesters } from './listTesters';
 export { createInspector, listFindings } from './createInspector';

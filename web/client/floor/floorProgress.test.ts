@@ -1,6 +1,6 @@
-import type { Step } from 'wattograph-core';
+import { listWork, type Step } from 'wattograph-core';
 import type { FloorEvent } from '../../server/releases';
-import { findResume, measureProgress } from './floorProgress';
+import { findNext, findResume, measureProgress } from './floorProgress';
 
 const step = (id: string, items: string[], held: string[] = []): Step => ({
   id,
@@ -70,6 +70,33 @@ test('with everything done it stays at the last step; with nothing it begins at 
 test('a problem stands until it is solved', () => {
   expect(measureProgress(steps, [event('b', 'step', 'problem')]).get('b')!.trouble?.words).toBe('bent pin');
   expect(measureProgress(steps, [event('b', 'step', 'problem'), event('b', 'step', 'solved')]).get('b')!.trouble).toBeNull();
+});
+
+test('an answer stands until the problem is solved, or told anew: then it waits for another', () => {
+  const told = (...events: FloorEvent[]) => {
+    const { trouble, answer } = measureProgress(steps, events).get('b')!;
+    return [trouble?.kind ?? null, answer?.itemId ?? null];
+  };
+  const [problem, answer] = [event('b', 'step', 'problem'), event('b', 'carry-on', 'answer')];
+  expect(told(problem, answer)).toEqual(['problem', 'carry-on']);
+  expect(told(problem, answer, event('b', 'step', 'solved'))).toEqual([null, null]);
+  expect(told(problem, answer, event('b', 'step', 'problem'))).toEqual(['problem', null]);
+  // who is where is no trouble, and solves none
+  expect(told(problem, event('', 'end x', 'take'), event('', 'end x', 'leave'))).toEqual(['problem', null]);
+});
+
+test('the next step is in the same lane, then in one’s own, then where nobody is; never where somebody else is', () => {
+  const lanes = ['x', 'y', 'x', 'z'].map((end, at) => ({ ...step(`s${at}`, ['1']), endId: end }));
+  const work = (done: string[] = []) => listWork(lanes, (id) => done.includes(id));
+  const claim = (author: string) => [{ author, sinceMs: 0, lastMs: 0 }];
+  const next = (after: string | null, claims: Record<string, string>, done: string[] = []) =>
+    findNext(work(done), new Map(Object.entries(claims).map(([end, author]) => [`end ${end}`, claim(author)])), 'Imke', after)?.step.id ??
+    null;
+  expect(next('s0', {}, ['s0'])).toBe('s2');
+  expect(next('s0', { z: 'Imke' }, ['s0', 's2'])).toBe('s3');
+  expect(next('s0', { y: 'Jun' }, ['s0', 's2'])).toBe('s3');
+  expect(next(null, { x: 'Jun' })).toBe('s1');
+  expect(next('s0', { y: 'Jun', z: 'Jun' }, ['s0', 's2'])).toBeNull();
 });
 
 test('a reading outside its limit undoes a tick until a later one passes; work goes on there', () => {

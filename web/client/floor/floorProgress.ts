@@ -30,6 +30,8 @@ export interface StepProgress {
   failed: ReadonlySet<string>;
   /** the last trouble told and not solved */
   trouble: FloorEvent | null;
+  /** what whoever plans said to it; null: nothing yet */
+  answer: FloorEvent | null;
   done: boolean;
 }
 
@@ -45,6 +47,7 @@ export function measureProgress(
   const seen = new Set<string>();
   const ticks = new Map<string, Set<string>>();
   const troubles = new Map<string, FloorEvent | null>();
+  const answers = new Map<string, FloorEvent>();
   const carried = new Map<string, Map<string, number>>();
   const readings = new Map<string, Map<string, KnownReading[]>>();
   for (const { stepId, itemId, revision } of before.carried) {
@@ -80,7 +83,12 @@ export function measureProgress(
       }
     if (event.kind === 'tick') ticked.add(event.itemId);
     else if (event.kind === 'untick') ticked.delete(event.itemId);
-    else troubles.set(event.stepId, event.kind === 'problem' ? event : null);
+    else if (event.kind === 'answer') answers.set(event.stepId, event);
+    else {
+      // told anew it waits for an answer again
+      troubles.set(event.stepId, event.kind === 'problem' ? event : null);
+      answers.delete(event.stepId);
+    }
   }
   return new Map(
     steps.map((step) => {
@@ -92,7 +100,8 @@ export function measureProgress(
       };
       const failed = new Set(step.items.flatMap(({ id, reads }) => (listFailed(reads, of.readings.get(id) ?? []).length > 0 ? [id] : [])));
       const done = step.items.every(({ id }) => ticked.has(id) && !failed.has(id));
-      return [step.id, { ...of, ticked, failed, trouble: troubles.get(step.id) ?? null, done }];
+      const told = { trouble: troubles.get(step.id) ?? null, answer: answers.get(step.id) ?? null };
+      return [step.id, { ...of, ...told, ticked, failed, done }];
     }),
   );
 }

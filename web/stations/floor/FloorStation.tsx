@@ -35,6 +35,7 @@ import { PrintCheck } from './LayOnBoard';
 import { StepItems } from './StepItems';
 import { StepList, toLaneWords } from './StepList';
 import { StepPicture } from './StepPicture';
+import { Trouble } from './Trouble';
 
 interface Pack extends BenchPack {
   /** it is spread on; null: it was not when it was released */
@@ -95,7 +96,7 @@ function OpenCard({ person, jobId, pack, events, card }: Opened) {
 
 const WORDS = {
   ...{ tick: 'tick', untick: 'tick taken back', problem: 'problem', solved: 'solved', reading: 'reading' },
-  ...{ take: 'taken', leave: 'left' },
+  ...{ take: 'taken', leave: 'left', answer: 'answer' },
 } satisfies Record<FloorEvent['kind'], string>;
 
 const titleOf = (steps: readonly Step[], stepId: string): string => steps.find(({ id }) => id === stepId)?.title ?? stepId;
@@ -269,11 +270,18 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
             <h1>{step.title}</h1>
           </div>
           {step.caution && <p className={styles.caution}>{step.caution} Local codes and makers’ instructions come first.</p>}
-          {here.trouble && (
-            <p className={styles.trouble}>
-              Problem: {here.trouble.words} ({here.trouble.author}) <button onClick={() => tell('solved', 'step')}>solved</button>
-            </p>
-          )}
+          <Trouble
+            jobId={jobId}
+            title={step.title}
+            told={here}
+            author={author}
+            onAnswer={(answer, words) => {
+              tell('answer', answer, words);
+              // what was done of it is open again, as if whoever ticked it had taken it back
+              if (answer === 'redo') for (const itemId of here.ticked) tell('untick', itemId);
+            }}
+            onSolved={() => tell('solved', 'step')}
+          />
           {others.length > 0 && (
             <p className={styles.here}>
               {toLaneWords(lane!, job.looms[plan.loomId]!)}: {others.map((claim) => toClaimWords(claim, nowMs)).join(' · ')}
@@ -339,7 +347,10 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
             <span className={styles.next}>
               {next ? `Next: ${next.title}` : done === steps.length ? 'Every step is done.' : 'This is the last step.'}
             </span>
-            <button className={styles.problem} onClick={() => askReason('What is wrong?', (words) => tell('problem', 'step', words))}>
+            <button
+              className={styles.problem}
+              onClick={() => askReason('What is wrong?', (words) => tell('problem', 'step', words), 'goes to the wall of whoever plans')}
+            >
               Problem
             </button>
             <button className={styles.main} disabled={!next} onClick={() => (setListed(false), setStepId(next!.id))}>

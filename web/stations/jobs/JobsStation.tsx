@@ -12,12 +12,14 @@ import { hearNews } from '../../client/live';
 import { request, RequestError } from '../../client/request';
 import type { Person } from '../../server/accounts/rights';
 import type { JobSummary } from '../../server/jobSummaries';
+import type { OpenProblem } from '../../server/jobs/openProblems';
 import { BIN_DAYS } from '../../server/jobs/binDays';
 import { Who } from '../../ui/accounts/Who';
 import { ProblemList } from '../../ui/findings/ProblemList';
 import { Segmented } from '../../ui/fields/Segmented';
 import { TOUR, TOUR_JOB } from '../../ui/tour/steps';
 import { useTour } from '../../ui/tour/useTour';
+import { FloorProblems } from './FloorProblems';
 import { countShown, FILTERS, listShown, ORDERS, toTouchedWords, type Filter, type Order } from './listShown';
 import styles from './Jobs.module.css';
 
@@ -25,13 +27,16 @@ const MOST_BYTES = 8 * 1024 * 1024;
 
 const GATHER_MS = 300;
 
+/** What the server tells that changes the wall. */
+const HEEDED: ReadonlySet<string> = new Set(['lines', 'job', 'release', 'problem', 'again']);
+
 /** The wall as it is now: a job that was edited, counted or released anywhere shows here. */
 function useFreshLines(): void {
   const router = useRouter();
   useEffect(() => {
     let timer: ReturnType<typeof setTimeout> | undefined;
     const deaf = hearNews(({ topic }) => {
-      if (topic !== 'lines' && topic !== 'job' && topic !== 'release' && topic !== 'again') return;
+      if (!HEEDED.has(topic)) return;
       clearTimeout(timer);
       timer = setTimeout(() => router.refresh(), GATHER_MS);
     });
@@ -174,7 +179,7 @@ function JobLine({ job, now, act }: { job: JobSummary; now: number | null; act: 
 }
 
 /** The shop's wall: jobs in work, what is next for each, and a way to begin another. */
-export function JobsStation({ jobs, person }: { jobs: JobSummary[]; person: Person }) {
+export function JobsStation({ jobs, problems: told, person }: { jobs: JobSummary[]; problems: OpenProblem[]; person: Person }) {
   useState(() => setPerson(person));
   const mayPlan = useMay('plan');
   const router = useRouter();
@@ -298,6 +303,7 @@ export function JobsStation({ jobs, person }: { jobs: JobSummary[]; person: Pers
           </Button>
         </div>
       )}
+      <FloorProblems problems={told} now={now} />
       {jobs.length > 0 && (
         <div className={styles.bar}>
           <TextInput

@@ -16,7 +16,7 @@ const POST_OF: Readonly<Record<Operation, string | null>> = {
 export const toPost = (operation: Operation): string | null => POST_OF[operation];
 
 /**
- * Steps that a card of the pack is about, in their order: `cut <reel>`, `end <end>`, `test <end>`, `post <post>`. Empty where there are none, as
+ * Steps that a card of the pack is about, in their order: `cut <reel>`, `end <end>`, `test <end>`, `post <post>`, `step <id>`. Empty where there are none, as
  * on a card that is older than the revision.
  */
 export function listCardSteps(steps: readonly Step[], card: string): Step[] {
@@ -24,6 +24,7 @@ export function listCardSteps(steps: readonly Step[], card: string): Step[] {
   const [kind, id] = [card.slice(0, space), card.slice(space + 1)];
   const at = (post: string, isHere: (step: Step) => boolean = () => true) =>
     steps.filter((step) => POST_OF[step.operation] === post && isHere(step));
+  if (kind === 'step') return steps.filter((step) => step.id === id);
   if (kind === 'cut') return steps.filter((step) => step.id === `cut.${id}`);
   if (kind === 'end') return at('crimp', ({ endId }) => endId === id);
   if (kind === 'test') {

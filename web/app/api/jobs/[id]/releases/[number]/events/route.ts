@@ -1,3 +1,4 @@
+import { mayDo } from '../../../../../../../server/accounts/rights';
 import { addFloorEvents, listFloorEvents } from '../../../../../../../server/releases';
 import { FloorEventsRequest, toJobId, toReleaseNumber, toRequest, toSerial } from '../../../../../../../server/requests';
 import { readJson, routeHandler } from '../../../../../../../server/routeHandler';
@@ -15,8 +16,8 @@ export const GET = routeHandler<Parameters>(
 );
 
 /** Add ticks and problems; those that are there already are passed over. */
-export const POST = routeHandler<Parameters>('report', async (request, { id, number }, { name }) => {
+export const POST = routeHandler<Parameters>('report', async (request, { id, number }, { name, role }) => {
   const { events } = toRequest(FloorEventsRequest, await readJson(request));
   const signed = events.map((event) => ({ ...event, author: name }));
-  return Response.json(await addFloorEvents(toJobId(id), toReleaseNumber(number), signed));
+  return Response.json(await addFloorEvents(toJobId(id), toReleaseNumber(number), signed, mayDo(role, 'plan')));
 });

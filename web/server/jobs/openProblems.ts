@@ -1,0 +1,55 @@
+import { and, desc, eq, inArray, isNull } from 'drizzle-orm';
+import { database } from '../database';
+import { readBuild } from '../releases';
+import { floorEvents, jobs } from '../schema';
+
+/** What somebody on the floor told to be wrong, and nobody has answered or solved yet. */
+export interface OpenProblem {
+  id: string;
+  jobId: string;
+  job: string;
+  release: number;
+  loomId: string;
+  loom: string;
+  stepId: string;
+  step: string;
+  words: string;
+  author: string;
+  /** by the clock of the tablet, ISO 8601 */
+  at: string;
+}
+
+/** A wall has no room for more. */
+const MOST = 40;
+
+/** Problems of all jobs in work that wait for an answer, the newest first. */
+export async function listOpenProblems(): Promise<OpenProblem[]> {
+  const db = database();
+  const latest = db
+    .selectDistinctOn([floorEvents.jobId, floorEvents.release, floorEvents.loomId, floorEvents.stepId], {
+      ...{ id: floorEvents.id, jobId: floorEvents.jobId, release: floorEvents.release, loomId: floorEvents.loomId },
+      ...{ stepId: floorEvents.stepId, kind: floorEvents.kind, words: floorEvents.words, author: floorEvents.author },
+      ...{ happenedAt: floorEvents.happenedAt, serial: floorEvents.serial },
+    })
+    .from(floorEvents)
+    .where(inArray(floorEvents.kind, ['problem', 'solved', 'answer']))
+    .orderBy(floorEvents.jobId, floorEvents.release, floorEvents.loomId, floorEvents.stepId, desc(floorEvents.serial))
+    .as('latest');
+  const rows = await db
+    .select({
+      ...{ id: latest.id, jobId: latest.jobId, release: latest.release, loomId: latest.loomId, stepId: latest.stepId },
+      ...{ words: latest.words, author: latest.author, happenedAt: latest.happenedAt, job: jobs.name },
+    })
+    .from(latest)
+    .innerJoin(jobs, eq(jobs.id, latest.jobId))
+    .where(and(eq(latest.kind, 'problem'), isNull(jobs.archivedAt), isNull(jobs.deletedAt)))
+    .orderBy(desc(latest.serial))
+    .limit(MOST);
+  return Promise.all(
+    rows.map(async ({ happenedAt, job, ...row }) => {
+      const { titles, name } = await readBuild(row.jobId, row.release, row.loomId);
+      const step = titles.get(row.stepId) ?? 'what is to be undone';
+      return { ...row, job: job ?? '', loom: name, step, at: happenedAt.toISOString() };
+    }),
+  );
+}

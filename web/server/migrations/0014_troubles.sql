@@ -1,0 +1,1 @@
+CREATE INDEX "floor_events_troubles" ON "floor_events" USING btree ("job_id","release","loom_id","step_id","serial" DESC NULLS LAST) WHERE kind in ('problem', 'solved', 'answer');

@@ -1,0 +1,63 @@
+'use client';
+
+import { ANSWER_WORDS, isAnswer, type ProblemAnswer } from 'wattograph-core';
+import type { StepProgress } from '../../client/floor/floorProgress';
+import { useMay } from '../../client/person';
+import { askReason } from '../../ui/fields/askReason';
+import { askConcession } from './askConcession';
+import styles from './Floor.module.css';
+
+const ASKED: Record<Exclude<ProblemAnswer, 'concession'>, string> = {
+  'carry-on': 'Carry on: what does the crew have to know?',
+  redo: 'Do it over: what has to be different?',
+  change: 'Change: what will the next revision do otherwise?',
+};
+
+/** What is wrong at a step, and what whoever plans says to it (craft D4); solved when somebody says so. */
+export function Trouble({
+  jobId,
+  title,
+  told: { trouble, answer },
+  author,
+  onAnswer,
+  onSolved,
+}: {
+  jobId: string;
+  /** of the step */
+  title: string;
+  told: Pick<StepProgress, 'trouble' | 'answer'>;
+  author: string;
+  onAnswer: (answer: ProblemAnswer, words: string) => void;
+  onSolved: () => void;
+}) {
+  const mayPlan = useMay('plan');
+  if (!trouble) return null;
+  const ask = (kind: ProblemAnswer) => {
+    if (kind === 'concession') askConcession({ jobId, title, words: trouble.words, author }, (words) => onAnswer(kind, words));
+    else askReason(ASKED[kind], (words) => onAnswer(kind, words), 'the crew reads it at the step');
+  };
+  return (
+    <div className={styles.trouble}>
+      Problem: {trouble.words} ({trouble.author}){' '}
+      {answer && isAnswer(answer.itemId) ? (
+        <p className={styles.answer}>
+          <b>{ANSWER_WORDS[answer.itemId]}:</b> {answer.words} ({answer.author})
+        </p>
+      ) : (
+        !mayPlan && <p className={styles.answer}>It is on the wall of whoever plans.</p>
+      )}
+      <span className={styles.answers}>
+        {mayPlan &&
+          !answer &&
+          (['carry-on', 'redo', 'change', 'concession'] as const).map((kind) => (
+            <button key={kind} onClick={() => ask(kind)}>
+              {BUTTONS[kind]}
+            </button>
+          ))}
+        <button onClick={onSolved}>solved</button>
+      </span>
+    </div>
+  );
+}
+
+const BUTTONS: Record<ProblemAnswer, string> = { 'carry-on': 'Carry on', redo: 'Redo', change: 'Change', concession: 'Let pass until …' };

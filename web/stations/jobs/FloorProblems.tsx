@@ -1,0 +1,34 @@
+import Link from 'next/link';
+import type { OpenProblem } from '../../server/jobs/openProblems';
+import styles from './Jobs.module.css';
+import { toTouchedWords } from './listShown';
+
+/** What the floor tells to be wrong and nobody has answered: each leads to its step, where it is answered. */
+export function FloorProblems({ problems, now }: { problems: readonly OpenProblem[]; now: number | null }) {
+  if (problems.length === 0) return null;
+  return (
+    <section className={styles.problems} aria-labelledby="floor-problems">
+      <h2 id="floor-problems">
+        From the floor <span>{problems.length}</span>
+      </h2>
+      <ul>
+        {problems.map(({ id, jobId, job, release, loomId, loom, stepId, step, words, author, at }) => (
+          <li key={id}>
+            <Link
+              href={`/jobs/${jobId}/floor?loom=${encodeURIComponent(loomId)}&release=${release}&card=${encodeURIComponent(`step ${stepId}`)}`}
+            >
+              {words}
+            </Link>
+            <span>
+              {job} · {loom}, {step}
+            </span>
+            <span className="faint">
+              {author}
+              {now !== null && `, ${toTouchedWords(at, now)}`}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
