@@ -4,13 +4,13 @@ import { chromium, type Page } from '@playwright/test';
 import { CATALOGUE, createBuild, plan } from 'wattograph-core';
 import { CHROMIUM } from './chromium';
 import { cookieOf, storageOf } from '../scripts/lib/testPeople.cjs';
-import { createCleanInlet } from './helpers';
+import { createCleanInlet, pick } from './helpers';
 
 const address = process.env.BENCH_ADDRESS!;
 const folder = process.argv[2]!;
 const SKERRY = '/jobs/5ee12000-0000-4000-8000-000000000012';
 
-const post = async (path: string, data: unknown, who = 'imke') => {
+const post = async (path: string, data: unknown, who: 'imke' | 'tobin' = 'imke') => {
   const response = await fetch(`${address}${path}`, {
     method: 'POST',
     headers: { 'content-type': 'application/json', prefer: 'wait=60', cookie: cookieOf(who) },
@@ -132,10 +132,9 @@ async function main(): Promise<void> {
   await list.getByRole('button', { name: /^Waiting / }).click();
   await keep(list, 'floor-steps');
   const floor = await open(`/jobs/${id}/floor`, 1024, 768);
-  for (let step = 0; step < 200; step += 1) {
-    if ((await floor.getByRole('heading', { level: 1 }).textContent()) === 'Crimp throttle') break;
-    await floor.getByRole('button', { name: /^(Skip for now|Next step)$/ }).click();
-  }
+  await floor.getByRole('button', { name: 'Steps', exact: true }).click();
+  await floor.getByLabel('Find an end, a wire or a step').fill('Crimp throttle');
+  await floor.keyboard.press('Enter');
   await floor.getByRole('button', { name: /^cavity 1:/ }).click();
   await keep(floor, 'floor');
   await browser.close();
