@@ -52,7 +52,7 @@ function createColumns(
       head: 'grade',
       value: ({ grade, code }) => `${grade} ${code}`,
       cell: ({ grade, code, key }) => (
-        <span className={grade === 'stop' && !isAccepted(key) ? styles.stop : ''}>
+        <span className={`${styles.code} ${grade === 'stop' && !isAccepted(key) ? styles.stop : ''}`}>
           <span className={styles.grade}>
             {SHAPE[grade]} {grade}
           </span>{' '}

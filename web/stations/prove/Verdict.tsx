@@ -36,6 +36,9 @@ export function Verdict({
     () => measureProgress(pack.steps, proof.events, pack.carried).get('test')?.ticked,
     [pack.steps, pack.carried, proof.events],
   );
+  const powerless = pack.plan.wires.flatMap(({ number, heldBy }) =>
+    heldBy.flatMap(({ stops, words }) => (stops === 'energise' ? [`${number}, ${words}`] : [])),
+  );
   const open = test?.items.filter(({ id, heldBecause }) => heldBecause === null && !ticked?.has(id)) ?? [];
   return (
     <div className={`${styles.verdict} ${examined.failed.length > 0 ? styles.bad : isSound ? styles.good : ''}`}>
@@ -53,6 +56,7 @@ export function Verdict({
         {examined.unread.length} to go
         {voided > 0 && `, ${voided} of them read before something was done over`}.
       </p>
+      {powerless.length > 0 && <p className={styles.alarm}>▲ Held from power, whatever the measurements say: {powerless.join('; ')}.</p>}
       {isSham && (
         <p className={styles.alarm}>
           ▲ There are readings of the stand-in tester among these: they say nothing of this loom and prove nothing.

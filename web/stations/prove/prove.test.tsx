@@ -211,6 +211,15 @@ test('leads that look alike are found one by one, the last by what is left', asy
   expect(lead().getByText(group!.leads.at(-1)!.number)).toBeTruthy();
 });
 
+test('a loom with a guessed supply voltage may pass, and is held from power', async () => {
+  const words = 'volts of fuel pump pin 1 only guessed';
+  const doubt = { kind: 'pin' as const, id: 'fpt 1', stops: 'energise' as const, endId: 'fpt', words };
+  const wires = loomPlan.wires.map((wire, at) => (at === 0 ? { ...wire, heldBy: [doubt] } : wire));
+  await open({ ...PACK, plan: { ...loomPlan, wires } }, measure([]));
+  expect(headings()).toContain(`All ${total} measurements pass`);
+  expect(screen.getByText(new RegExp(`Held from power, whatever the measurements say: ${wires[0]!.number}, ${words}`))).toBeTruthy();
+});
+
 test('whoever only looks reads nothing in', async () => {
   await open(PACK, [], { ...IMKE, role: 'viewer' });
   expect(next().getByText('Imke Dorsey may look, and reads nothing in.')).toBeTruthy();
