@@ -1,7 +1,9 @@
 import { and, desc, eq, inArray, isNull } from 'drizzle-orm';
+import { UNDO_STEP } from 'wattograph-core';
 import { database } from '../database';
+import { log } from '../log';
 import { readBuild } from '../releases';
-import { floorEvents, jobs } from '../schema';
+import { floorEvents, jobs, releaseLooms } from '../schema';
 
 /** What somebody on the floor told to be wrong, and nobody has answered or solved yet. */
 export interface OpenProblem {
@@ -21,6 +23,21 @@ export interface OpenProblem {
 
 /** A wall has no room for more. */
 const MOST = 40;
+
+/** What loom and step are called. The wall waits for no worker, and one revision that cannot be read does not take it away: then by their ids. */
+async function readNames({ jobId, release, loomId, stepId }: Pick<OpenProblem, 'jobId' | 'release' | 'loomId' | 'stepId'>) {
+  const byId = { loom: loomId, step: stepId === UNDO_STEP ? 'what is to be undone' : stepId };
+  const of = and(eq(releaseLooms.jobId, jobId), eq(releaseLooms.number, release), eq(releaseLooms.loomId, loomId));
+  const [frozen] = await database().select({ loomId: releaseLooms.loomId }).from(releaseLooms).where(of);
+  if (!frozen) return byId;
+  try {
+    const { titles, name } = await readBuild(jobId, release, loomId);
+    return { loom: name, step: titles.get(stepId) ?? byId.step };
+  } catch (error) {
+    log.warn({ jobId, release, loomId, error }, 'a problem of a revision that cannot be read');
+    return byId;
+  }
+}
 
 /** Problems of all jobs in work that wait for an answer, the newest first. */
 export async function listOpenProblems(): Promise<OpenProblem[]> {
@@ -47,9 +64,7 @@ export async function listOpenProblems(): Promise<OpenProblem[]> {
     .limit(MOST);
   return Promise.all(
     rows.map(async ({ happenedAt, job, ...row }) => {
-      const { titles, name } = await readBuild(row.jobId, row.release, row.loomId);
-      const step = titles.get(row.stepId) ?? 'what is to be undone';
-      return { ...row, job: job ?? '', loom: name, step, at: happenedAt.toISOString() };
+      return { ...row, ...(await readNames(row)), job: job ?? '', at: happenedAt.toISOString() };
     }),
   );
 }

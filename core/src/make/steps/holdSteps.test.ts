@@ -4,8 +4,17 @@ import { listFindings } from '../createInspector';
 import { createBuild } from '../createBuild';
 import { listCuts } from '../listCuts';
 import type { Operation, Step } from '../step';
-import { createDevice, createOpenItem, createPinNeed, HOLD_OPERATIONS, type HoldOperation, type Job, type OpenItem } from '../../model';
-import { plan } from '../../plan';
+import {
+  createDevice,
+  createOpenItem,
+  createPinNeed,
+  editDocument,
+  HOLD_OPERATIONS,
+  type HoldOperation,
+  type Job,
+  type OpenItem,
+} from '../../model';
+import { createPlanner, plan } from '../../plan';
 import { createBench, join } from '../../testing/createBench';
 
 const build = (job: Job, catalogue: Catalogue = CATALOGUE, loomId?: string) => {
@@ -141,6 +150,38 @@ describe('a doubt stops the work that it names (craft G1)', () => {
     const seats = build(job).steps.find(({ id }) => id === 'seat.A')!.items;
     expect(seats.filter(({ heldBecause }) => heldBecause !== null).map(({ cavity }) => cavity)).toEqual(['5']);
   });
+});
+
+test('a planner that remembers holds what one that begins anew holds, after each edit of what is in doubt', () => {
+  const planner = createPlanner(CATALOGUE);
+  let job = createBench((loom, whole) => {
+    loom.ends.R!.pins['1'] = createPinNeed('signal', 'signal');
+    whole.anchors = { a: { name: 'battery', place: '', nodes: [], state: 'fixed', by: '' } };
+    whole.devices.d = createDevice('radio', 'data', { at: { loomId: 'bench', endId: 'L' } });
+  });
+  planner(job);
+  const blocks = [{ loomId: 'bench', kind: 'loom' as const, id: 'bench' }];
+  const edits: ((draft: Job) => void)[] = [
+    (draft) => void (draft.openItems.q = createOpenItem('is it so', { blocks })),
+    (draft) => void (draft.openItems.q!.stops = 'seat'),
+    (draft) => void (draft.anchors.a!.nodes = [{ loomId: 'bench', nodeId: 'n1' }]),
+    (draft) => void (draft.anchors.a!.state = 'open'),
+    (draft) => void Object.assign(draft.looms.bench!.ends.R!.pins['1']!, { evidence: 'guessed', doubts: ['volts'] }),
+    (draft) => void (draft.looms.bench!.ends.R!.pins['1']!.doubts = ['current']),
+    (draft) => void (draft.devices.d!.unknownPolicy = 'coil'),
+    (draft) => void (draft.anchors.a!.state = 'not-here'),
+    (draft) => void delete draft.openItems.q,
+  ];
+  const seen = new Set<string>();
+  for (const apply of edits) {
+    job = editDocument(job, apply).next;
+    const held = (planned: ReturnType<typeof plan>) => JSON.stringify(planned.looms[0]!.wires.map(({ heldBy }) => heldBy));
+    const now = held(planner(job));
+    expect(now).toBe(held(plan(job, CATALOGUE)));
+    seen.add(now);
+  }
+  // every edit but that of where a fixed anchor lies changes what is held
+  expect(seen.size).toBe(edits.length - 1);
 });
 
 describe('an open anchor holds what lies beyond it (craft G2)', () => {
