@@ -4,6 +4,7 @@ export { listCardSteps, toPost } from './steps/listCardSteps';
 export { listLanes, listTouching, readLane, toLane, toLaneName } from './floor/lanes';
 export { listClaims, type Claim, type FloorDeed } from './floor/listClaims';
 export { ANSWER_WORDS, isAnswer, PROBLEM_ANSWERS, type ProblemAnswer } from './floor/answers';
+export { createHandover, toHandoverLine, toWaitingLine, type Handover } from './floor/createHandover';
 export { listWork, type Work, type WorkState } from './floor/listWork';
 export { listTesters } from './listTesters';
 export { createInspector, listFindings } from './createInspector';

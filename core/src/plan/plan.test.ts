@@ -123,7 +123,9 @@ describe('measure: every addend is kept', () => {
     const job = createBench((loom) => {
       loom.segments.s2 = { ...loom.segments.s2!, status: 'guessed', method: 'estimate' };
     });
-    expect(wire(job, 'T-1').heldBy).toEqual([{ kind: 'segment', id: 's2', words: 'length to left only guessed' }]);
+    expect(wire(job, 'T-1').heldBy).toEqual([
+      { kind: 'segment', id: 's2', stops: 'cut', endId: null, words: 'length to left only guessed' },
+    ]);
     expect(wire(job, 'T-2').heldBy).toEqual([]);
   });
   test('rough cut falls away when every run on the way is fitted', () => {

@@ -31,6 +31,7 @@ import { Who } from '../../ui/accounts/Who';
 import styles from './Floor.module.css';
 import { CureTimer } from './CureTimer';
 import { toClaimWords } from './claimWords';
+import { HandoverDialog } from './HandoverDialog';
 import { PrintCheck } from './LayOnBoard';
 import { StepItems } from './StepItems';
 import { StepList, toLaneWords } from './StepList';
@@ -140,6 +141,7 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
   );
   const touching = useMemo(() => listTouching(steps, (id) => progress.get(id)!.done), [steps, progress]);
   const [isListed, setListed] = useState(false);
+  const [isHanded, setHanded] = useState(false);
   // by its id: what is to be undone may come in while a card is open
   const asked = useState(() => (card === null ? null : findCardStep(steps, card, progress)))[0];
   const [stepId, setStepId] = useState(
@@ -258,6 +260,7 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
               setListed(false);
             }
           }}
+          onHandOver={() => setHanded(true)}
           onTake={(one) => tellLane('take', one)}
           onLeave={(one) => tellLane('leave', one)}
         />
@@ -334,6 +337,14 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
             </dl>
           </aside>
         </main>
+      )}
+      {isHanded && (
+        <HandoverDialog
+          {...{ work, deeds, claims, progress, nowMs }}
+          title={`${job.name} · ${job.looms[plan.loomId]!.name}, revision ${release}`}
+          loom={job.looms[plan.loomId]!}
+          onClose={() => setHanded(false)}
+        />
       )}
       <footer className={styles.foot}>
         <button disabled={at === 0 && !isListed} onClick={() => (isListed ? setListed(false) : setAt(at - 1))}>

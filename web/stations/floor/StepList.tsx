@@ -32,6 +32,7 @@ export const toLaneWords = (lane: string, loom: Loom): string => {
 export function StepList({
   onOpen,
   onScan,
+  onHandOver,
   onTake,
   onLeave,
   ...lists
@@ -39,6 +40,7 @@ export function StepList({
   onOpen: (stepId: string) => void;
   /** the code of a card of the pack was read in */
   onScan: (code: CardCode) => void;
+  onHandOver: () => void;
   onTake: (lane: string) => void;
   onLeave: (lane: string) => void;
 }) {
@@ -76,6 +78,9 @@ export function StepList({
           options={posts.map((value) => ({ value, label: POST_WORDS[value as Post] ?? value }))}
           onChange={setPost}
         />
+        <button className={styles.hand} onClick={onHandOver}>
+          Hand over
+        </button>
         <form
           onSubmit={(event) => {
             event.preventDefault();

@@ -12,7 +12,7 @@ const { steps } = createBuild(job, plan(job, CATALOGUE).looms[0]!, CATALOGUE);
 const MINUTE = 60_000;
 const claim = (author: string, lastMin: number): Claim => ({ author, sinceMs: 0, lastMs: lastMin * MINUTE });
 
-const told = { open: jest.fn(), scan: jest.fn(), take: jest.fn(), leave: jest.fn() };
+const told = { open: jest.fn(), scan: jest.fn(), hand: jest.fn(), take: jest.fn(), leave: jest.fn() };
 type Some = Partial<ComponentProps<typeof StepList>>;
 function List(some: Some) {
   const [, redraw] = useState(0);
@@ -28,6 +28,7 @@ function List(some: Some) {
         loom={loom}
         onOpen={told.open}
         onScan={told.scan}
+        onHandOver={told.hand}
         onTake={(lane) => (told.take(lane), redraw(1))}
         onLeave={told.leave}
         {...some}
@@ -106,6 +107,12 @@ test('an end, a wire number or a step is found by typing it, the end itself firs
   expect(screen.getByText('Nothing is called “no such thing”.')).toBeTruthy();
   enter();
   expect(told.open).toHaveBeenCalledTimes(1);
+});
+
+test('the hand-over is asked for from here', () => {
+  open();
+  press('Hand over');
+  expect(told.hand).toHaveBeenCalledTimes(1);
 });
 
 test('the code of a card, as a scanner types it, leads to that card', () => {

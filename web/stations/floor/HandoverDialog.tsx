@@ -1,0 +1,106 @@
+'use client';
+
+import { Button, Group, Modal } from '@mantine/core';
+import { useState } from 'react';
+import { createHandover, toHandoverLine, toWaitingLine, type Claim, type FloorDeed, type Loom, type Work } from 'wattograph-core';
+import type { StepProgress } from '../../client/floor/floorProgress';
+import { Pick } from '../../ui/fields/Pick';
+import { copyText } from '../../ui/table/copyText';
+import { toLaneWords } from './StepList';
+import styles from './Handover.module.css';
+
+const HOURS = ['4', '8', '12', '24'] as const;
+const HOUR_MS = 3_600_000;
+/** of a list that says enough by its beginning */
+const MOST_WAITING = 6;
+
+interface Handed {
+  /** job, loom and revision */
+  title: string;
+  loom: Loom;
+  work: readonly Work[];
+  deeds: readonly FloorDeed[];
+  claims: ReadonlyMap<string, readonly Claim[]>;
+  progress: ReadonlyMap<string, StepProgress>;
+  nowMs: number;
+}
+
+/** What the next shift has to know, made from what was ticked, told and taken (craft D4): to read, or to send on as text. */
+export function HandoverDialog({ onClose, ...handed }: Handed & { onClose: () => void }) {
+  const [hours, setHours] = useState<string>('12');
+  const [isCopied, setCopied] = useState(false);
+  const sections = listSections(handed, handed.nowMs - Number(hours) * HOUR_MS);
+  const clock = new Date(handed.nowMs).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
+  const text = [
+    `${handed.title}, ${clock}`,
+    ...sections.flatMap(({ head, lines }) => ['', head, ...lines.map((line) => `- ${line}`)]),
+  ].join('\n');
+  return (
+    <Modal opened onClose={onClose} title="Hand over" size="xl">
+      <div className={styles.hand}>
+        <div className={styles.head}>
+          {handed.title}, {clock}. What was done in the last{' '}
+          <Pick
+            label="How far back"
+            value={hours}
+            options={HOURS.map((value) => ({ value, label: `${value} hours` }))}
+            onChange={(value) => {
+              if (!value) return;
+              setHours(value);
+              setCopied(false);
+            }}
+          />
+        </div>
+        {sections.map(({ head, lines }) => (
+          <section key={head} aria-label={head}>
+            <h3>{head}</h3>
+            <ul>
+              {lines.map((line, at) => (
+                <li key={at}>{line}</li>
+              ))}
+            </ul>
+          </section>
+        ))}
+        {sections.length === 0 && <p>Nothing was done, told or taken, and nothing waits.</p>}
+      </div>
+      <Group justify="flex-end" mt="md">
+        <Button
+          variant="default"
+          onClick={() => {
+            copyText(text);
+            setCopied(true);
+          }}
+        >
+          {isCopied ? 'Copied' : 'Copy as text'}
+        </Button>
+        <Button onClick={onClose}>Close</Button>
+      </Group>
+    </Modal>
+  );
+}
+
+function listSections({ loom, work, deeds, claims, progress }: Handed, sinceMs: number): { head: string; lines: string[] }[] {
+  const { done, begun, waiting, held, here } = createHandover(work, deeds, claims, sinceMs);
+  const problems = work.flatMap(({ step }) => {
+    const { trouble, answer } = progress.get(step.id)!;
+    if (!trouble) return [];
+    return [
+      `${step.title}: ${trouble.words} (${trouble.author})${answer ? `, answered: ${answer.words} (${answer.author})` : ', not answered'}`,
+    ];
+  });
+  const more = waiting.length - MOST_WAITING;
+  return [
+    { head: 'Problems', lines: problems },
+    {
+      head: 'Begun and not finished: look before it goes on',
+      lines: begun.map(({ title, done: items, of, author }) => `${toHandoverLine({ title, items, of })}${author && ` (${author})`}`),
+    },
+    ...done.map(({ author, steps }) => ({ head: `Done by ${author}`, lines: steps.map(toHandoverLine) })),
+    { head: 'Who is where', lines: here.map(({ lane, authors }) => `${toLaneWords(lane, loom)}: ${authors.join(', ')}`) },
+    {
+      head: 'Waiting',
+      lines: [...waiting.slice(0, MOST_WAITING).map(toWaitingLine), ...(more > 0 ? [`and for ${more} other steps`] : [])],
+    },
+    { head: 'Held', lines: held },
+  ].filter(({ lines }) => lines.length > 0);
+}
