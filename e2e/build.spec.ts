@@ -268,7 +268,7 @@ test('the wall is searched; a job is begun from another, put away and brought ba
   const id = await createTestJob(request, { ...createCleanInlet(), name: 'Wall one', customer: 'Quoin Motors' });
   const before = (await readJob(request, id)).document;
   await page.goto('/');
-  const rows = page.getByRole('listitem');
+  const rows = page.getByRole('list', { name: 'Jobs' }).getByRole('listitem');
   await page.getByLabel('Search jobs').fill('quoin wall');
   await expect(rows).toHaveCount(1);
   await page.getByRole('button', { name: 'More of Wall one' }).click();

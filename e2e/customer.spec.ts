@@ -134,10 +134,17 @@ test('a deleted job goes from the wall and answers nobody, keeps what a tablet d
   expect(told.status()).toBe(200);
 
   await page.getByText(/^deleted \d+$/).click();
-  const line = page.getByRole('listitem').filter({ hasText: job.name });
+  const line = page.getByRole('listitem').filter({ has: page.getByRole('heading', { name: job.name }) });
   await expect(line).toContainText('Deleted by Imke Dorsey');
   await line.getByRole('button', { name: 'Bring it back' }).click();
   await expect(line).toHaveCount(0);
+  // and what the tablet told is on the wall again
+  await expect(
+    page
+      .getByRole('region', { name: /^From the floor/ })
+      .getByRole('listitem')
+      .filter({ hasText: job.name }),
+  ).toContainText('a pin is bent');
   expect((await readJob(request, id)).document.name).toBe(job.name);
   expect(await (await request.get(`/api/jobs/${id}/releases/1/events`)).text()).toContain('a pin is bent');
   await page.goto(`/jobs/${id}/bundle`);

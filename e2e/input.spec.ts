@@ -16,7 +16,7 @@ const spoilt = (change: (job: Job) => void) => {
 
 test('a bad job file is refused with its place and nothing is stored', async ({ page }) => {
   await page.goto('/');
-  const jobs = await page.getByRole('listitem').count();
+  const jobs = await page.getByRole('list', { name: 'Jobs' }).getByRole('listitem').count();
   const cases: [string, string | Buffer, RegExp][] = [
     ['cut.json', JSON.stringify(createInlet()).slice(0, 400), /line 1, column 401: expected more JSON, got the end of the file/],
     [
@@ -63,7 +63,7 @@ test('a bad job file is refused with its place and nothing is stored', async ({ 
     await expect(alert).toContainText(expected);
   }
   await page.reload();
-  expect(await page.getByRole('listitem').count()).toBeGreaterThanOrEqual(jobs);
+  expect(await page.getByRole('list', { name: 'Jobs' }).getByRole('listitem').count()).toBeGreaterThanOrEqual(jobs);
   await expect(page.getByText('cut.json')).toHaveCount(0);
 });
 

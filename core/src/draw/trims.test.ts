@@ -58,12 +58,12 @@ test('the planner’s sheet of lengths names every term of a cut length', () => 
 });
 
 test('what holds a wire is said with it, once for all it holds', () => {
-  expect(textOf(createInlet(), 'inlet', 'Loom')).toContain('HELD, do not cut: N-222, N-223 (length to knock sensor only guessed).');
+  expect(textOf(createInlet(), 'inlet', 'Loom')).toContain('HELD from cutting: N-222, N-223 (length to knock sensor only guessed).');
 });
 
 test('findings of the job as a whole print in the pack of every loom', () => {
   const job = createSkerry();
-  job.anchors.battery!.state = 'open';
+  job.anchors.battery = { ...job.anchors.battery!, state: 'open', nodes: [] };
   for (const loomId of ['engine', 'inlet']) expect(textOf(job, loomId, 'Loom')).toContain('battery is open');
 });
 

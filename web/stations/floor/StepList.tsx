@@ -94,7 +94,7 @@ export function StepList({
         >
           <input
             aria-label="Find an end, a wire or a step"
-            placeholder="end, wire, step, code"
+            placeholder="end, wire, code"
             value={words}
             onChange={(event) => setWords(event.target.value)}
           />

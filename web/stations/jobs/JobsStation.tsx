@@ -331,7 +331,7 @@ export function JobsStation({ jobs, problems: told, person }: { jobs: JobSummary
           />
         </div>
       )}
-      <ul className={styles.wall}>
+      <ul className={styles.wall} aria-label="Jobs">
         {shown.map((job) => (
           <JobLine key={job.id} job={job} now={now} act={act} />
         ))}
