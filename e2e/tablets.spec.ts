@@ -155,6 +155,8 @@ test('a problem told at a tablet is on the planner’s wall by itself; her answe
   expect((await tobin.request.post(path, { data: { events: [answer] } })).status()).toBe(403);
   expect((await request.post(path, { data: { events: [{ ...answer, itemId: 'shrug' }] } })).status()).toBe(422);
   const onWall = page.getByRole('region', { name: /^From the floor/ }).getByRole('link', { name: words });
+  // named as people name them, not by ids
+  await expect(page.getByRole('listitem').filter({ hasText: words })).toContainText(`· inlet, ${title}`);
   await onWall.click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(title);
   await page.getByRole('button', { name: 'Redo' }).click();

@@ -247,9 +247,8 @@ interface Asked {
   /** by step */
   operations: Map<string, Operation>;
   lanes: Set<string>;
-  /** what its steps are called, and it */
+  /** what its steps are called */
   titles: Map<string, string>;
-  name: string;
 }
 
 /** What a loom of a revision asks for: steps, their items, why one is held. A revision never changes; the latest asked for are kept. */
@@ -266,7 +265,6 @@ export async function readBuild(jobId: string, release: number, loomId: string):
     operations: new Map(build.steps.map(({ id, operation }) => [id, operation])),
     lanes: new Set(listLanes(build.steps)),
     titles: new Map(build.steps.map(({ id, title }) => [id, title])),
-    name: (await readRelease(jobId, release)).document.looms[loomId]!.name,
   };
   asked.set(key, made);
   for (const oldest of asked.keys()) if (asked.size > MOST_ASKED) asked.delete(oldest);

@@ -1,9 +1,9 @@
-import { and, desc, eq, inArray, isNull } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { UNDO_STEP } from 'wattograph-core';
 import { database } from '../database';
 import { log } from '../log';
 import { readBuild } from '../releases';
-import { floorEvents, jobs, releaseLooms } from '../schema';
+import { floorEvents, jobs, releaseLooms, releases } from '../schema';
 
 /** What somebody on the floor told to be wrong, and nobody has answered or solved yet. */
 export interface OpenProblem {
@@ -28,11 +28,15 @@ const MOST = 40;
 async function readNames({ jobId, release, loomId, stepId }: Pick<OpenProblem, 'jobId' | 'release' | 'loomId' | 'stepId'>) {
   const byId = { loom: loomId, step: stepId === UNDO_STEP ? 'what is to be undone' : stepId };
   const of = and(eq(releaseLooms.jobId, jobId), eq(releaseLooms.number, release), eq(releaseLooms.loomId, loomId));
-  const [frozen] = await database().select({ loomId: releaseLooms.loomId }).from(releaseLooms).where(of);
+  const [frozen] = await database()
+    .select({ name: sql<string | null>`${releases.document} -> 'looms' -> ${loomId} ->> 'name'` })
+    .from(releaseLooms)
+    .innerJoin(releases, and(eq(releases.jobId, releaseLooms.jobId), eq(releases.number, releaseLooms.number)))
+    .where(of);
   if (!frozen) return byId;
   try {
-    const { titles, name } = await readBuild(jobId, release, loomId);
-    return { loom: name, step: titles.get(stepId) ?? byId.step };
+    const { titles } = await readBuild(jobId, release, loomId);
+    return { loom: frozen.name ?? loomId, step: titles.get(stepId) ?? byId.step };
   } catch (error) {
     log.warn({ jobId, release, loomId, error }, 'a problem of a revision that cannot be read');
     return byId;

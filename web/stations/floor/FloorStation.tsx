@@ -279,9 +279,13 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
             told={here}
             author={author}
             onAnswer={(answer, words) => {
-              tell('answer', answer, words);
-              // what was done of it is open again, as if whoever ticked it had taken it back
-              if (answer === 'redo') for (const itemId of here.ticked) tell('untick', itemId);
+              const of = { loomId: plan.loomId, stepId: step.id, author };
+              // to be done over: what was done is open again, as if whoever ticked it had taken it back
+              const undone = answer === 'redo' ? [...here.ticked] : [];
+              store.addMany([
+                { ...of, itemId: answer, kind: 'answer', words },
+                ...undone.map((itemId) => ({ ...of, itemId, kind: 'untick' as const, words: '' })),
+              ]);
             }}
             onSolved={() => tell('solved', 'step')}
           />

@@ -193,7 +193,11 @@ function find(work: readonly Work[], wanted: string, loom: Loom): Work[] {
     if (has(step.title)) return 2;
     return step.items.some((item) => has(item.words)) ? 3 : 4;
   };
-  return [0, 1, 2, 3].flatMap((level) => work.filter((one) => rank(one) === level));
+  return work
+    .map((one) => ({ one, at: rank(one) }))
+    .filter(({ at }) => at < 4)
+    .sort((a, b) => a.at - b.at)
+    .map(({ one }) => one);
 }
 
 /** Where the code of a card leads, as a scanner types it. */
@@ -211,6 +215,10 @@ function readCode(words: string): CardCode | null {
 
 function groupByLane(work: readonly Work[]): [string | null, Work[]][] {
   const lanes = new Map<string | null, Work[]>();
-  for (const one of work) lanes.set(one.lane, [...(lanes.get(one.lane) ?? []), one]);
+  for (const one of work) {
+    const here = lanes.get(one.lane);
+    if (here) here.push(one);
+    else lanes.set(one.lane, [one]);
+  }
   return [...lanes];
 }
