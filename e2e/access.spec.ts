@@ -40,6 +40,12 @@ const SCREENS: [name: string, path: (id: string) => string, ready: (page: Page) 
       (page) => page.locator('main, h1').first().waitFor({ timeout: 60_000 }),
     ],
   ),
+  ['first power', (id) => `/jobs/${id}/prove/power`, (page) => page.locator('main, h1').first().waitFor({ timeout: 60_000 })],
+  [
+    'power, switches',
+    (id) => `/jobs/${id}/power?loom=chassis`,
+    (page) => page.getByRole('tab', { name: 'Switches' }).click({ timeout: 60_000 }),
+  ],
   ...(['lengths', 'circuits', 'findings'] as const).map((tab): (typeof SCREENS)[number] => [
     `bundle, ${tab}`,
     (id) => `/jobs/${id}/bundle?loom=chassis&tab=${tab}`,

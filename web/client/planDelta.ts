@@ -8,7 +8,7 @@ const LISTS = [
   ...(['wires', 'splices', 'barrels', 'bundles', 'layups', 'coverings', 'endDress', 'breakoutDress', 'feeds', 'screens', 'studs'] as const),
   ...(['heats', 'currents', 'terminations', 'plugs'] as const),
 ] as const;
-const POWER_LISTS = ['nets', 'loads', 'protections'] as const;
+const POWER_LISTS = ['states', 'nets', 'loads', 'protections'] as const;
 type Lists = (typeof LISTS)[number];
 type PowerLists = (typeof POWER_LISTS)[number];
 type PackedLoom = Omit<LoomPlan, Lists> & { [K in Lists]: Packed<LoomPlan[K][number]> };

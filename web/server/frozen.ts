@@ -26,6 +26,7 @@ import {
 } from 'wattograph-core';
 import { database, type Database } from './database';
 import { toPresent } from './present';
+import { freezePower, storePower } from './jobs/firstPower';
 import { isWorker } from './queue';
 import { Refusal } from './refusal';
 import { releaseLooms, releases } from './schema';
@@ -98,6 +99,7 @@ export async function freezeLate(jobId: string, number: number): Promise<void> {
   const date = row.at.toISOString().slice(0, 10);
   const rows = await freeze(job, planned, listFindings(job, planned, present.shop, date), present, { jobId, number, date });
   await storeFrozen(database(), rows);
+  await storePower(database(), await freezePower(job, planned, present.shop, { jobId, number }));
 }
 
 export async function storeFrozen(db: Pick<Database, 'insert'>, rows: Row[]): Promise<void> {

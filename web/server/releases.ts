@@ -10,6 +10,7 @@ import {
   listLanes,
   listTesters,
   plan,
+  POWER_STEP,
   PROBLEM_ANSWERS,
   UNDO_STEP,
   type CarriedWork,
@@ -22,9 +23,10 @@ import { RIGHTS } from './accounts/rights';
 import { toPresent } from './present';
 import { expectSame, toContentHash } from './contentHash';
 import { database, tickDatabase } from './database';
-import { freeze, listFrozenBuilds, readFrozen, storeFrozen } from './frozen';
+import { freeze, listFrozen, listFrozenBuilds, readFrozen, storeFrozen } from './frozen';
 import { createGatherer } from './gather';
 import { Refusal } from './refusal';
+import { expectPowerAsked, freezePower, listPowerHolds, storePower } from './jobs/firstPower';
 import { readShopOf } from './shop';
 import { floorEvents, jobs, people, releases, type FloorEventRow, type ReleaseRow } from './schema';
 import type { TaskContext } from './taskKinds';
@@ -76,6 +78,7 @@ export async function createRelease(
     );
   const number = ((await listReleases(jobId)).at(-1)?.number ?? 0) + 1;
   const rows = await freeze(document, planned, findings, present, { jobId, number, date: today() }, report);
+  const power = await freezePower(document, planned, present.shop, { jobId, number });
   const line = await database().transaction(async (tx) => {
     const [now] = await tx.select({ version: jobs.version }).from(jobs).where(eq(jobs.id, jobId)).for('update');
     if (now?.version !== job.version) throw Refusal.at(409, 'base', EDITED('while it was planned'));
@@ -86,6 +89,7 @@ export async function createRelease(
       .returning(LINE);
     if (!made) return null;
     await storeFrozen(tx, rows);
+    await storePower(tx, power);
     await record(tx, author, 'released', `revision ${number} of ${document.name}`);
     await tell(tx, { topic: 'release', id: jobId, number });
     return made;
@@ -180,8 +184,13 @@ const storeTogether = createGatherer<EventRow[]>(async (key, batches) => {
 
 /** Every event is about a step and an item of the revision, or a lane of it, and no tick is of what is held. */
 async function expectAsked(jobId: string, release: number, events: readonly FloorEvent[]): Promise<void> {
-  for (const { loomId, stepId, itemId, kind } of events) {
+  for (const event of events) {
+    const { loomId, stepId, itemId, kind } = event;
     const refuse = (message: string) => Refusal.at(422, `${stepId} ${itemId}`.trim(), message);
+    if (stepId === POWER_STEP) {
+      await expectPowerAsked(jobId, release, event, () => listHeldFromPower(jobId, release));
+      continue;
+    }
     if (stepId === UNDO_STEP) {
       const { undo } = await readCarried(jobId, release, loomId);
       if (itemId !== '' && !undo.some(({ id }) => id === itemId))
@@ -204,8 +213,14 @@ async function expectAsked(jobId: string, release: number, events: readonly Floo
     }
     const held = items.get(itemId);
     if (held === undefined) throw refuse(`expected something that the step asks for in revision ${release}, got another`);
-    if (held && kind === 'tick') throw refuse(`it is held: ${held}`);
+    if (held && (kind === 'tick' || kind === 'hand')) throw refuse(`it is held: ${held}`);
   }
+}
+
+async function listHeldFromPower(jobId: string, release: number): Promise<string[]> {
+  const held: string[] = [];
+  for (const { loomId } of await listFrozen(jobId, release)) held.push(...listPowerHolds((await readFrozen(jobId, release, loomId)).plan));
+  return held;
 }
 
 /**

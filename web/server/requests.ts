@@ -1,7 +1,7 @@
 import Ajv, { type ValidateFunction } from 'ajv';
 import { Type, type Static, type TSchema } from '@sinclair/typebox';
 import addFormats from 'ajv-formats';
-import { SurveyEntrySchema } from 'wattograph-core';
+import { POWER_UNITS, SurveyEntrySchema } from 'wattograph-core';
 import { Refusal } from './refusal';
 
 const ajv = addFormats(new Ajv({ allErrors: true }));
@@ -102,6 +102,8 @@ const FloorEventRequest = Type.Union([
         Type.Literal('take'),
         Type.Literal('leave'),
         Type.Literal('answer'),
+        Type.Literal('hand'),
+        Type.Literal('down'),
       ]),
       readId: Type.Optional(Type.Null()),
       value: Type.Optional(Type.Null()),
@@ -116,7 +118,13 @@ const FloorEventRequest = Type.Union([
       kind: Type.Literal('reading'),
       readId: Type.String({ minLength: 1, maxLength: 200 }),
       value: Type.Number({ minimum: -1e6, maximum: 1e6 }),
-      unit: Type.Union([Type.Literal('N'), Type.Literal('Ω'), Type.Literal('mV'), Type.Literal('MΩ'), Type.Literal('Nm')]),
+      unit: Type.Union([
+        Type.Literal('N'),
+        Type.Literal('mV'),
+        Type.Literal('MΩ'),
+        Type.Literal('Nm'),
+        ...POWER_UNITS.map((unit) => Type.Literal(unit)),
+      ]),
       instrument: Type.String({ minLength: 1, maxLength: 80, pattern: '\\S' }),
     },
     { additionalProperties: false },

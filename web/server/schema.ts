@@ -195,6 +195,21 @@ export const releaseLooms = pgTable(
   ],
 );
 
+/** What is read when the vehicle of a revision gets power for the first time, as it was worked out then. JSON, gzipped. */
+export const releasePower = pgTable(
+  'release_power',
+  {
+    jobId: uuid('job_id').notNull(),
+    number: integer('number').notNull(),
+    /** FirstPower; null: no battery is in the job */
+    sheet: bytea('sheet'),
+  },
+  (table) => [
+    primaryKey({ columns: [table.jobId, table.number] }),
+    foreignKey({ columns: [table.jobId, table.number], foreignColumns: [releases.jobId, releases.number] }).onDelete('cascade'),
+  ],
+);
+
 /** What happened on the floor, only ever added to. The id is made by the tablet. */
 export const floorEvents = pgTable(
   'floor_events',
@@ -206,7 +221,7 @@ export const floorEvents = pgTable(
     loomId: text('loom_id').notNull(),
     stepId: text('step_id').notNull(),
     itemId: text('item_id').notNull(),
-    kind: text('kind').$type<'tick' | 'untick' | 'problem' | 'solved' | 'reading' | 'take' | 'leave' | 'answer'>().notNull(),
+    kind: text('kind').$type<'tick' | 'untick' | 'problem' | 'solved' | 'reading' | 'take' | 'leave' | 'answer' | 'hand' | 'down'>().notNull(),
     words: text('words').notNull(),
     /** of a reading: which, what was read, in what, with what; null: no reading */
     readId: text('read_id'),

@@ -54,6 +54,7 @@ const link = (
   maxA,
   peakA: null,
   coil: null,
+  closedIn: [],
   ...rest,
 });
 

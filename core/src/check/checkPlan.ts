@@ -44,6 +44,7 @@ import { checkSplicePlaces } from './bundle/checkSplicePlaces';
 import { checkPottings } from './ends/checkPottings';
 import { checkScreenSleeves, checkStacks } from './ends/checkScreensAndStuds';
 import { checkStuds } from './ends/checkStuds';
+import { checkIsolator, checkUnsaidStates } from './power/checkStates';
 import { checkZoneHeat } from './power/checkZoneHeat';
 import { checkSwapsAcross } from './job/checkSwapsAcross';
 import { checkLegends } from './job/checkLegends';
@@ -127,6 +128,8 @@ export const JOB_RULES = {
   unfused: checkUnfused,
   modes: checkModes,
   source: checkSource,
+  isolator: checkIsolator,
+  unsaidStates: checkUnsaidStates,
   suppression: checkSuppression,
   coils: checkCoils,
   acrossLooms: checkSwapsAcross,

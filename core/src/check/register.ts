@@ -99,6 +99,9 @@ export const REGISTER = {
   },
   PO19: { grade: 'check', station: 'power', means: 'too much wire between the battery and its first fuse' },
   PO20: { grade: 'check', station: 'power', means: 'feed and load path together lose more than both their budgets' },
+  PO21: { grade: 'stop', station: 'power', means: 'the isolator is open and what the engine runs by stays live' },
+  PO22: { grade: 'check', station: 'power', means: 'what goes round the isolator has a fuse that carries what runs the engine, or none' },
+  PO23: { grade: 'note', station: 'power', means: 'nobody said how a switch, a relay or a channel stands in a mode' },
   RO1: { grade: 'stop', station: 'dress', means: 'a bundle does not pass a hole, or no order leads all its ends through it' },
   RO2: { grade: 'check', station: 'bundle', means: 'where it lies is hotter than the covering stands' },
   BU1: {

@@ -2,8 +2,9 @@ import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createDemoShop } from '../catalogue';
-import { createInlet, createSkerry } from '../demo';
-import { toJobFile } from '../exchange';
+import { createCleanSkerry, createInlet, createSkerry } from '../demo';
+import { readCsv, toJobFile } from '../exchange';
+import { writeCsv } from '../exchange/toCsv';
 import { createBench } from '../testing/createBench';
 import { readXlsx } from '../exchange/xlsx';
 import { runCli } from './runCli';
@@ -141,6 +142,40 @@ test('prove prints the measurements for a tester, and says of its readings what 
   expect([none.code, none.error]).toEqual([2, '--stand-in: expected a fault that this loom has a place for, got "screen"\n']);
   const bad = await call('prove', skerry, '--loom', 'inlet', '--readings', file('bad.csv', 'test,value\nB1 99 inj1 2,1'));
   expect([bad.code, bad.error]).toEqual([2, expect.stringContaining('bad.csv line 2, test: expected a measurement of this loom')]);
+});
+
+test('prove --power prints the first power of the vehicle, and says of its readings where to look; --live what stays live', async () => {
+  const whole = file('power.json', JSON.stringify(createCleanSkerry()));
+  const { code, out } = await call('prove', whole, '--power');
+  expect(code).toBe(0);
+  const [head, ...rows] = out.trimEnd().split('\r\n');
+  const columns = head!.split(',');
+  const at = (name: string) => columns.indexOf(name);
+  const table = readCsv(out);
+  if (!table.ok) throw new Error('no table');
+  const cells = table.value.rows.map((row) => row.cells);
+  expect(new Set(cells.map((row) => row[at('part')])).size).toBe(11);
+  const filled = (change: (row: string[]) => string) =>
+    writeCsv(
+      ['test', 'value'],
+      cells.map((row) => [row[at('test')]!, change(row)]),
+    );
+  const good = (row: string[]) => (row[at('unit')] === '°C' ? '20' : row[at('unit')] === 'Ω' ? 'OL' : row[at('expected')] || '3');
+  const sound = await call('prove', whole, '--power', '--readings', file('power.csv', filled(good)));
+  expect(sound).toEqual({ code: 0, out: `${rows.length} readings passed, 0 failed, 0 not made\n`, error: '' });
+  const dead = filled((row) => (row[at('what')]!.startsWith('red on module feed') ? '0.1' : good(row)));
+  const broken = await call('prove', whole, '--power', '--readings', file('dead.csv', dead));
+  expect([broken.code, broken.out]).toEqual([
+    1,
+    expect.stringMatching(/stop: red on module feed, black on battery negative: 0.1 V\n {2}Open on its way/),
+  ]);
+  const bad = await call('prove', whole, '--power', '--readings', file('bad.csv', 'test,value\nbare sky,2\nstart engine,maybe'));
+  expect(bad.error).toContain('line 2, test: expected a reading of this vehicle’s first power');
+  expect(bad.error).toContain('line 3, value: expected 1, 0, yes or no, got "maybe"');
+  const live = await call('prove', whole, '--live');
+  expect(live.out).toMatch(/isolator open,yes,main fuse to kill switch,live,main fuse,/);
+  const none = await call('prove', bench, '--power');
+  expect([none.code, none.error]).toEqual([2, 'expected a battery on a loom of this job: nothing is fed by it\n']);
 });
 
 test('layup prints the lay-up of a loom, the same for the same seed; every thread lies in one place of each section', async () => {

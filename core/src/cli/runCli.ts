@@ -17,6 +17,7 @@ import {
 import { createBuild, listFindings } from '../make';
 import { writeWorkbook } from '../exchange/xlsx';
 import { writeBoard } from './writeBoard';
+import { writePower } from './writePower';
 import { writeProof } from './writeProof';
 import { writeSheets } from './writeSheets';
 import { BadInput, findLoom, type Output } from './cliTypes';
@@ -37,6 +38,9 @@ wattograph board FILE             a loom laid out at full scale by search: --svg
 wattograph prove FILE              the measurements that prove a loom, as CSV for a tester  [--loom ID]
 wattograph prove FILE --stand-in sound|open|short|exchange|screen|poor|turn  readings of the tester that ships, of a loom with such a fault  [--loom ID] [--seed N]
 wattograph prove FILE --readings CSV  what is wrong with the loom that was measured; exit code 0 nothing, 3 nothing so far, 1 something  [--loom ID]
+wattograph prove FILE --power      first power of the vehicle, as CSV: no power, grounds, every cavity in every switch state, boxes, feeds, lamps, inputs, actuators, cranking
+wattograph prove FILE --power --readings CSV  what its readings come to; exit codes as above
+wattograph prove FILE --live       what is live in each mode, with its fuse, and how long the battery lasts, as CSV
 each with --shop SHOP: the shop's own parts and standards, a file that the application exports; where none is given those that the job carries, else the demo shop's
 `;
 const MOST_BYTES = 8 * 1024 * 1024;
@@ -88,7 +92,9 @@ export async function runCli(words: readonly string[], output: Output = TERMINAL
         await writeBoard(job, shop, values, output);
         return 0;
       case 'prove':
-        return writeProof(job, shop, values, output);
+        return values.power === true || values.live === true
+          ? writePower(job, shop, values, output)
+          : writeProof(job, shop, values, output);
       default:
         throw new BadInput([
           { path: '', message: `expected plan, check, sheets, convert, layup, dress, board or prove, got "${command}"\n${USAGE}` },
@@ -107,6 +113,8 @@ function readWords(words: readonly string[]) {
       args: [...words],
       allowPositionals: true,
       options: {
+        power: { type: 'boolean' },
+        live: { type: 'boolean' },
         pdf: { type: 'string' },
         dxf: { type: 'string' },
         sheet: { type: 'string' },

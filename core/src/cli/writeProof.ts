@@ -1,6 +1,6 @@
 import { readFileSync, statSync } from 'node:fs';
 import type { Catalogue } from '../catalogue';
-import { createStandInDevice, fromReadings, readCsv, toTestsCsv } from '../exchange';
+import { createStandInDevice, fromReadings, readCsv, toTestsCsv, type CsvTable } from '../exchange';
 import {
   createBuild,
   createRingOut,
@@ -54,7 +54,7 @@ export function writeProof(job: Job, shop: Catalogue, words: ProofWords, output:
     output.out(toTestsCsv(ringOut));
     return 0;
   }
-  const values = readValues(ringOut, words.readings);
+  const values = new Map(readFile(words.readings, (table) => fromReadings(ringOut, table)).map(({ test, value }) => [test, value]));
   const { passed, failed, unread, faults, seeks } = examine(ringOut, values);
   output.out(`${toCount(passed, 'measurement')} passed, ${failed.length} failed, ${unread.length} not made\n`);
   for (const fault of faults) {
@@ -70,7 +70,8 @@ export function writeProof(job: Job, shop: Catalogue, words: ProofWords, output:
   return failed.length > 0 ? 1 : unread.length > 0 ? 3 : 0;
 }
 
-function readValues(ringOut: RingOut, file: string): Map<string, number> {
+/** Readings of a CSV file, as one of the readers takes them. Throws BadInput with the file's name. */
+export function readFile<T>(file: string, read: (table: CsvTable) => Checked<T>): T {
   let text: string;
   try {
     if (statSync(file).size > MOST_BYTES) throw new Error('expected at most 8 MB');
@@ -80,9 +81,9 @@ function readValues(ringOut: RingOut, file: string): Map<string, number> {
       { path: file, message: `expected a file that can be read: ${error instanceof Error ? error.message : String(error)}` },
     ]);
   }
-  const take = <T>(checked: Checked<T>): T => {
+  const take = <V>(checked: Checked<V>): V => {
     if (!checked.ok) throw new BadInput(checked.problems.map(({ path, message }) => ({ path: `${file} ${path}`.trim(), message })));
     return checked.value;
   };
-  return new Map(take(fromReadings(ringOut, take(readCsv(text)))).map(({ test, value }) => [test, value]));
+  return take(read(take(readCsv(text))));
 }

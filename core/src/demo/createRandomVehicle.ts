@@ -52,6 +52,7 @@ export function createRandomVehicle(seed: number, wires: number): Job {
           maxA: 40,
           peakA: null,
           coil: null,
+          closedIn: [],
         },
       ]),
     ),

@@ -18,6 +18,7 @@ import {
 import { addChassis } from './addChassis';
 import { addEngine } from './addEngine';
 import { addTraps } from './addTraps';
+import { sayStates } from './sayStates';
 import { takeFixes } from './takeFixes';
 
 const at = (place: string) => {
@@ -64,7 +65,7 @@ function makeSkerry(): Job {
     vehicle: 'Carrow & Finch Skerry 12, rear-mid three-cylinder with a belt-driven compressor',
   };
   for (const [id, places] of Object.entries(ANCHORED)) job.anchors[id]!.nodes = places.map(([loomId, nodeId]) => ({ loomId, nodeId }));
-  return job;
+  return sayStates(job, CATALOGUE);
 }
 
 /** Where its anchors lie on the looms. */

@@ -9,7 +9,7 @@ import { toDigest } from './toDigest';
 export interface FloorTick {
   stepId: string;
   itemId: string;
-  kind: 'tick' | 'untick' | 'problem' | 'solved' | 'reading' | 'take' | 'leave' | 'answer';
+  kind: 'tick' | 'untick' | 'problem' | 'solved' | 'reading' | 'take' | 'leave' | 'answer' | 'hand' | 'down';
 }
 
 /** The steps of a loom in one revision, and what was ticked while the floor worked from it, in order. */

@@ -5,6 +5,7 @@ export { listLanes, listTouching, readLane, toLane, toLaneName } from './floor/l
 export { listClaims, type Claim, type FloorDeed } from './floor/listClaims';
 export { ANSWER_WORDS, isAnswer, PROBLEM_ANSWERS, type ProblemAnswer } from './floor/answers';
 export { createHandover, toHandoverLine, toWaitingLine, type Handover } from './floor/createHandover';
+export { isDoubtful, isPinning, listInHand, toHandState, type Asking, type HandDeed, type InHand, type HandState } from './floor/inHand';
 export { listWork, type Work, type WorkState } from './floor/listWork';
 export { listTesters } from './listTesters';
 export { createInspector, listFindings } from './createInspector';
@@ -37,4 +38,5 @@ export { listCrimpKinds, type CrimpKind } from './listCrimpKinds';
 export { CURE, POURED } from './steps/listPotSteps';
 export { findScreen } from './steps/listScreenSteps';
 export * from './board';
+export * from './firstPower';
 export * from './prove';

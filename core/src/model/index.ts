@@ -111,6 +111,11 @@ export {
 export { CAPABILITIES, createPinOffer, PinOfferSchema, type Capability, type PinOffer } from './power/pinOffer';
 export {
   createModes,
+  ENGINE_STATES,
+  LINK_STATES,
+  type EngineState,
+  type LinkRef,
+  type LinkState,
   createSource,
   LINK_KINDS,
   PART_KINDS,

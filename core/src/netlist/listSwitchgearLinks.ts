@@ -17,6 +17,8 @@ export interface SwitchgearLink {
   peakA: number | null;
   /** pins of the coil that works it; null: none that is wired */
   coil: { feed: PinPlace; switch: PinPlace } | null;
+  /** positions of its switch in which it is closed; empty: it stands by itself */
+  closedIn: readonly string[];
   /** chosen by hand; null: computed */
   pinnedA: number | null;
   pinReason: string | null;
@@ -57,6 +59,7 @@ export function listSwitchgearLinks(job: Job, catalogue: Catalogue): SwitchgearL
               maxA: link.maxA,
               peakA: link.peakA,
               coil: link.coil && { feed: { ...at, cavity: link.coil.feed }, switch: { ...at, cavity: link.coil.switch } },
+              closedIn: link.closedIn,
               pinnedA: rating?.ratingA ?? null,
               pinReason: rating?.reason ?? null,
             },

@@ -28,7 +28,7 @@ export function createSeededVehicle(seed: number): Job {
   const whole = (least: number, most: number) => least + Math.floor(random() * (most - least + 1));
   const chance = (share: number) => random() < share;
   const job = createJob(`seeded ${seed}`, '');
-  job.source = { volts: 12.5, milliohm: whole(4, 12), chassisMilliohm: whole(0, 3), continuousA: null };
+  job.source = { volts: 12.5, milliohm: whole(4, 12), chassisMilliohm: whole(0, 3), continuousA: null, capacityAh: null, isolator: null };
   const main = job.looms.main!;
   main.nodes.hub = createNode('breakout', 'hub');
   main.segments.t0 = createSegment('datum', 'hub', whole(50, 300), { zoneId: 'cabin' });

@@ -100,6 +100,18 @@ const listMated = (job: Job) =>
     ['1', '2'].map((cavity) => [pinKey(a.loomId, a.endId, cavity), pinKey(b.loomId, b.endId, cavity)] as const),
   );
 
+/** Volts of every point of a network of resistors, those held at zero at 0 V; draws: from one point to another, A. */
+export function solveNodal(
+  resistors: readonly { a: number; b: number; ohm: number }[],
+  draws: readonly { from: number; to: number; currentA: number }[],
+  zero: readonly number[],
+  size: number,
+): Float64Array {
+  const matrix = createMatrix(resistors, draws, zero, size);
+  eliminate(matrix);
+  return Float64Array.from(matrix, (row) => row[size]!);
+}
+
 /** Conductances of a network with what is drawn as its last column; the points held at zero are so. */
 function createMatrix(
   resistors: readonly { a: number; b: number; ohm: number }[],

@@ -61,8 +61,8 @@ export function measureProgress(
   for (const event of dropOvertaken(events)) {
     if (seen.has(event.id)) continue;
     seen.add(event.id);
-    // who is where says nothing of what is done
-    if (event.kind === 'take' || event.kind === 'leave') continue;
+    // who is where, and what is in whose hand, says nothing of what is done
+    if (event.kind === 'take' || event.kind === 'leave' || event.kind === 'hand' || event.kind === 'down') continue;
     if (event.kind === 'reading') {
       const ofStep = readings.get(event.stepId) ?? new Map<string, KnownReading[]>();
       readings.set(event.stepId, ofStep);

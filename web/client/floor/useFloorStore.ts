@@ -26,7 +26,7 @@ export interface BenchPack {
 export function useFloorStore(
   person: Person,
   jobId: string,
-  { release, plan, carried }: Pick<BenchPack, 'release' | 'plan' | 'carried'>,
+  { release, plan, carried }: Pick<BenchPack, 'release' | 'carried'> & { plan: Pick<LoomPlan, 'loomId'> },
   events: FloorEvent[],
 ): FloorStore | null {
   const [store] = useState(() => {

@@ -36,6 +36,7 @@ describe('a box of her own', () => {
       maxA: 15,
       peakA: null,
       coil: null,
+      closedIn: [],
     });
     expect(checkJob(store.job, createLookup(CATALOGUE)).ok).toBe(true);
   });
@@ -47,9 +48,10 @@ describe('a box of her own', () => {
     choose('Kind of link 2', 'relay');
     choose('Coil switch of link 2', '4');
     choose('Kind of link 2', 'switch');
+    write('Positions in which link 2 is closed', 'on, start,on');
     keep();
     expect(made(store).links.f1).toMatchObject({ kind: 'relay', coil: { feed: '1', switch: '3' } });
-    expect(made(store).links.f2).toMatchObject({ kind: 'switch', coil: null });
+    expect(made(store).links.f2).toMatchObject({ kind: 'switch', coil: null, closedIn: ['on', 'start'] });
   });
   test('what a pin can do is chosen and taken back', () => {
     const store = open(createInlet(), 'fuse box, eight ways');

@@ -5,6 +5,7 @@ import { useRouter } from 'next/navigation';
 import { useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
 import {
   createUndoStep,
+  isPinning,
   listCardSteps,
   listClaims,
   listTesters,
@@ -19,24 +20,24 @@ import { useLocalStorage } from '@mantine/hooks';
 import { usePerson } from '../../client/person';
 import { findCure } from '../../client/findCure';
 import { findNext, findResume, measureProgress, type StepProgress } from '../../client/floor/floorProgress';
-import type { FloorState, FloorStore } from '../../client/floor/floorStore';
+import type { FloorStore } from '../../client/floor/floorStore';
 import { useFloorStore, useIsClient, type BenchPack } from '../../client/floor/useFloorStore';
 import { useNow } from '../../client/useNow';
-import { sayOldest } from '../../client/outbox/deviceStorage';
 import type { Person } from '../../server/accounts/rights';
 import type { FloorEvent } from '../../server/releases';
 import { askReason } from '../../ui/fields/askReason';
-import { NotTaken } from '../../ui/NotTaken';
-import { Who } from '../../ui/accounts/Who';
 import styles from './Floor.module.css';
 import { CureTimer } from './CureTimer';
 import { toClaimWords } from './claimWords';
+import { FloorHead } from './FloorHead';
 import { HandoverDialog } from './HandoverDialog';
 import { PrintCheck } from './LayOnBoard';
+import { PinCard } from './PinCard';
 import { StepItems } from './StepItems';
 import { StepList, toLaneWords } from './StepList';
 import { StepPicture } from './StepPicture';
 import { Trouble } from './Trouble';
+import { usePins } from './usePins';
 
 interface Pack extends BenchPack {
   /** it is spread on; null: it was not when it was released */
@@ -95,21 +96,6 @@ function OpenCard({ person, jobId, pack, events, card }: Opened) {
   return <Card jobId={jobId} pack={pack} store={store} card={card} />;
 }
 
-const WORDS = {
-  ...{ tick: 'tick', untick: 'tick taken back', problem: 'problem', solved: 'solved', reading: 'reading' },
-  ...{ take: 'taken', leave: 'left', answer: 'answer' },
-} satisfies Record<FloorEvent['kind'], string>;
-
-const titleOf = (steps: readonly Step[], stepId: string): string => steps.find(({ id }) => id === stepId)?.title ?? stepId;
-
-function sayState({ waiting, oldestSince, refused, online, isFull, isBarred }: FloorState): string {
-  if (isFull) return 'This tablet is full: what is ticked is lost when the page is closed before it is sent.';
-  if (waiting.length > 0 && isBarred) return `${waiting.length} kept here until who made it signs in${sayOldest(oldestSince)}`;
-  if (waiting.length > 0) return `${waiting.length} kept here, ${online ? 'sending' : 'server away'}${sayOldest(oldestSince)}`;
-  if (!online) return 'server away';
-  return refused.length > 0 ? `${refused.length} not stored` : 'all stored';
-}
-
 /** Where a card of the pack begins: its first step that is not done, or its last. */
 function findCardStep(steps: readonly Step[], card: string, progress: ReadonlyMap<string, StepProgress>): string | null {
   const here = listCardSteps(steps, card);
@@ -140,12 +126,17 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
     [steps, progress],
   );
   const touching = useMemo(() => listTouching(steps, (id) => progress.get(id)!.done), [steps, progress]);
+  const pins = usePins(store, deeds, { loomId: plan.loomId, author, nowMs, leaseMin: pack.leaseMin });
   const [isListed, setListed] = useState(false);
   const [isHanded, setHanded] = useState(false);
   // by its id: what is to be undone may come in while a card is open
   const asked = useState(() => (card === null ? null : findCardStep(steps, card, progress)))[0];
   const [stepId, setStepId] = useState(
-    () => asked ?? findNext(work, claims, author, null)?.step.id ?? steps[findResume(steps, progress)]!.id,
+    () =>
+      asked ??
+      steps.find((one) => pins.listDoubtful(one).length > 0)?.id ??
+      findNext(work, claims, author, null)?.step.id ??
+      steps[findResume(steps, progress)]!.id,
   );
   const at = Math.max(
     0,
@@ -167,6 +158,10 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
   const isFinished = doable.every(({ id }) => here.ticked.has(id) && !here.failed.has(id));
   // whoever has done one goes on to what can be done now; what is skipped leads to the next in order
   const next = (isFinished && doable.length > 0 ? findNext(work, claims, author, step.id)?.step : undefined) ?? steps[at + 1];
+  const doubtful = pins.listDoubtful(step);
+  // what is in one's hand, or doubtful, is finished before anything else is looked at
+  const isTaken = isPinning(step) && (doubtful.length > 0 || pins.isTaken(step));
+  const isOne = isPinning(step) && (pins.isOne || isTaken);
   const lane = toLane(step);
   const others = lane === null ? [] : (claims.get(lane) ?? []).filter((claim) => claim.author !== author);
   const done = steps.filter(({ id }) => progress.get(id)!.done).length;
@@ -183,66 +178,7 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
   };
   return (
     <div className={`${styles.floor} ${isListed ? styles.listed : ''}`}>
-      <header>
-        <div className={styles.head}>
-          <b>
-            {job.name} · {job.looms[plan.loomId]!.name}
-          </b>
-          <span>revision {release}</span>
-          <Who />
-          {Object.keys(job.looms).length > 1 &&
-            Object.entries(job.looms).map(([id, loom]) =>
-              id === plan.loomId ? null : (
-                <Link key={id} href={`/jobs/${jobId}/floor?loom=${id}&release=${release}`}>
-                  {loom.name}
-                </Link>
-              ),
-            )}
-          <Link href={`/jobs/${jobId}/bundle?loom=${plan.loomId}`}>plan</Link>
-          <span role="status" className={`${styles.state} ${state.online && !state.isFull && !state.refused.length ? '' : styles.offline}`}>
-            {sayState(state)}
-          </span>
-        </div>
-        <NotTaken
-          entries={state.refused.map(({ id, body, reason }) => ({
-            id,
-            what: [
-              WORDS[body.kind],
-              body.stepId === '' ? toLaneWords(body.itemId, job.looms[plan.loomId]!) : titleOf(pack.steps, body.stepId),
-              body.words,
-              body.kind === 'reading' && `${body.value} ${body.unit}`,
-            ]
-              .filter(Boolean)
-              .join(', '),
-            reason,
-          }))}
-          onRetry={store.retry}
-          onLetGo={store.letGo}
-          size="lg"
-        />
-        {pack.newest > release && (
-          <p className={styles.trouble} style={{ margin: '8px 20px' }}>
-            Revision {pack.newest} is out; this card is revision {release}.{' '}
-            <Link href={`/jobs/${jobId}/floor?loom=${plan.loomId}`}>Go on in revision {pack.newest}</Link>: work that stays the same counts
-            there.
-          </p>
-        )}
-        {card !== null && asked === null && (
-          <p className={styles.trouble} style={{ margin: '8px 20px' }}>
-            The card that was opened is not of this loom in revision {release}: work goes on where it was.
-          </p>
-        )}
-        <div
-          className={styles.progress}
-          role="progressbar"
-          aria-valuemin={0}
-          aria-valuemax={steps.length}
-          aria-valuenow={done}
-          aria-label="Steps done"
-        >
-          <span style={{ width: `${(100 * done) / steps.length}%` }} />
-        </div>
-      </header>
+      <FloorHead {...{ jobId, pack, store, state, done, total: steps.length }} isForeign={card !== null && asked === null} />
       {isListed ? (
         <StepList
           {...{ work, claims, touching, author, lane, nowMs }}
@@ -307,16 +243,30 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
           {step.operation === 'lay' && pack.board && <PrintCheck board={pack.board} release={release} />}
           {step.operation === 'wait' && <CureTimer cure={findCure(step, told)} />}
           {needsOther && <p className={styles.trouble}>{author} tested this loom: somebody else looks it over and signs.</p>}
-          <StepItems
-            pack={pack}
-            step={step}
-            here={here}
-            isBarred={needsOther}
-            instrument={instrument}
-            onInstrument={(name) => setInstruments({ ...instruments, [step.operation]: name })}
-            onTick={(itemId, isTicked) => tell(isTicked ? 'untick' : 'tick', itemId)}
-            onRead={tellReading}
-          />
+          {isPinning(step) && (
+            <button className={styles.prove} aria-pressed={isOne} disabled={isTaken} onClick={() => pins.setOne(!pins.isOne)}>
+              One at a time
+            </button>
+          )}
+          {isOne ? (
+            <PinCard
+              {...{ pack, step, here, instrument, inHand: pins.inHand, asking: pins.asking }}
+              onInstrument={(name) => setInstruments({ ...instruments, [step.operation]: name })}
+              onDeed={(itemId, deed, words) => pins.deed(step, itemId, deed, words)}
+              onRead={tellReading}
+            />
+          ) : (
+            <StepItems
+              pack={pack}
+              step={step}
+              here={here}
+              isBarred={needsOther}
+              instrument={instrument}
+              onInstrument={(name) => setInstruments({ ...instruments, [step.operation]: name })}
+              onTick={(itemId, isTicked) => tell(isTicked ? 'untick' : 'tick', itemId)}
+              onRead={tellReading}
+            />
+          )}
           <aside className={styles.side}>
             {step.operation === 'test' && (
               <Link className={styles.prove} href={`/jobs/${jobId}/prove?loom=${plan.loomId}&release=${release}`}>
@@ -368,7 +318,7 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
             >
               Problem
             </button>
-            <button className={styles.main} disabled={!next} onClick={() => (setListed(false), setStepId(next!.id))}>
+            <button className={styles.main} disabled={!next || doubtful.length > 0} onClick={() => (setListed(false), setStepId(next!.id))}>
               {isFinished ? 'Next step' : 'Skip for now'}
             </button>
           </>

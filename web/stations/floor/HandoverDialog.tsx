@@ -2,7 +2,16 @@
 
 import { Button, Group, Modal } from '@mantine/core';
 import { useState } from 'react';
-import { createHandover, toHandoverLine, toWaitingLine, type Claim, type FloorDeed, type Loom, type Work } from 'wattograph-core';
+import {
+  createHandover,
+  listInHand,
+  toHandoverLine,
+  toWaitingLine,
+  type Claim,
+  type FloorDeed,
+  type Loom,
+  type Work,
+} from 'wattograph-core';
 import type { StepProgress } from '../../client/floor/floorProgress';
 import { Pick } from '../../ui/fields/Pick';
 import { copyText } from '../../ui/table/copyText';
@@ -88,9 +97,15 @@ function listSections({ loom, work, deeds, claims, progress }: Handed, sinceMs: 
       `${step.title}: ${trouble.words} (${trouble.author})${answer ? `, answered: ${answer.words} (${answer.author})` : ', not answered'}`,
     ];
   });
+  const inHand = [...listInHand(deeds).values()].flatMap(({ stepId, itemId, author }) => {
+    const step = work.find((one) => one.step.id === stepId)?.step;
+    const item = step?.items.find(({ id }) => id === itemId);
+    return step && item ? [`${step.title}: ${item.cavity ?? item.words} (${author})`] : [];
+  });
   const more = waiting.length - MOST_WAITING;
   return [
     { head: 'Problems', lines: problems },
+    { head: 'In hand, not finished: doubtful', lines: inHand },
     {
       head: 'Begun and not finished: look before it goes on',
       lines: begun.map(({ title, done: items, of, author }) => `${toHandoverLine({ title, items, of })}${author && ` (${author})`}`),

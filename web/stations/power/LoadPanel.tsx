@@ -146,7 +146,7 @@ export function LoadPanel({ planned, load }: { planned: { job: Job; power: Power
                 key={id}
                 name={job.modes[id]!.name}
                 unsaid={
-                  load.load === 'starter' && !job.modes[id]!.cranking
+                  load.load === 'starter' && job.modes[id]!.engine !== 'cranking'
                     ? 'not given: a starter turns in cranking only'
                     : 'not given: counts as fully on'
                 }

@@ -15,12 +15,14 @@ import { NextAction } from '../../ui/NextAction';
 import controls from '../../ui/controls.module.css';
 import styles from './Power.module.css';
 import { PowerTree } from './PowerTree';
+import { LivePanel } from './LivePanel';
 import { SourcePanel } from './SourcePanel';
+import { SwitchTable } from './SwitchTable';
 import { HeatPanel } from './HeatPanel';
 
-type Side = 'load' | 'event' | 'heat' | 'source';
-const NAMES: Record<Side, string> = { load: 'Load', event: 'In seconds', heat: 'Heat along it', source: 'Source, modes' };
-const OF_POWER = /^(PO([2-9]|1\d|20)|EN5)$/;
+type Side = 'load' | 'event' | 'live' | 'heat' | 'source';
+const NAMES: Record<Side, string> = { load: 'Load', event: 'In seconds', live: 'Switches', heat: 'Heat along it', source: 'Source, modes' };
+const OF_POWER = /^(PO([2-9]|1\d|2[0-3])|EN5)$/;
 
 /** From the battery to every load: what protects it, what it loses on the way, and what is wrong. */
 export function PowerStation() {
@@ -90,14 +92,19 @@ export function PowerStation() {
           }}
         />
       )}
-      <div className={styles.tree} role="region" aria-label="Power tree">
+      <div className={styles.tree} role="region" aria-label={side === 'live' ? 'Switches' : 'Power tree'}>
         <FindingLines findings={about} />
-        <PowerTree planned={planned} only={endId === null ? null : { loomId, endId }} mode={mode} chosen={load.id} onPick={pick} />
+        {side === 'live' ? (
+          <SwitchTable planned={planned} mode={mode} />
+        ) : (
+          <PowerTree planned={planned} only={endId === null ? null : { loomId, endId }} mode={mode} chosen={load.id} onPick={pick} />
+        )}
       </div>
       <aside className={styles.side}>
         <SideTabs names={NAMES} value={side} onChange={setSide}>
           {side === 'load' && <LoadPanel key={load.id} planned={planned} load={load} />}
           {side === 'event' && <EventPanel key={load.id} planned={planned} load={load} />}
+          {side === 'live' && <LivePanel planned={planned} mode={mode} />}
           {side === 'source' && <SourcePanel job={job} />}
           {side === 'heat' && <HeatPanel looms={planned.looms} job={job} modeIds={power.modeIds} mode={mode} />}
         </SideTabs>

@@ -66,6 +66,13 @@ function listLoadsAt({ loads, protections }: PowerPlan, job: Job, { loomId, endI
   return loads.filter(({ pin, linkIds }) => (pin.loomId === loomId && pin.endId === endId) || linkIds.some(isFrom));
 }
 
+/** A vehicle as it is planned now. */
+export interface PlannedVehicle {
+  job: Job;
+  power: PowerPlan;
+  looms: LoomPlan[];
+}
+
 /** Battery to load as a tree: rating, current, wire and rule, drop against budget. */
 export const PowerTree = memo(function PowerTree({
   planned: { job, power, looms },
@@ -74,7 +81,7 @@ export const PowerTree = memo(function PowerTree({
   chosen,
   onPick,
 }: {
-  planned: { job: Job; power: PowerPlan; looms: LoomPlan[] };
+  planned: PlannedVehicle;
   /** an end whose loads alone are shown, with what feeds them, or what hangs on it where it is a box; null: all */
   only: { loomId: string; endId: string } | null;
   mode: number | null;

@@ -1,18 +1,32 @@
 'use client';
 
 import { Checkbox } from '@mantine/core';
-import { compareIds, type Job, addMode, removeMode, renameMode, setCranking, setSource, setStud } from 'wattograph-core';
+import {
+  compareIds,
+  ENGINE_STATES,
+  type EngineState,
+  type Job,
+  addMode,
+  removeMode,
+  renameMode,
+  setEngine,
+  setSource,
+  setStud,
+} from 'wattograph-core';
 import { useJobStore } from '../../client/jobContext';
 import { NumberField } from '../../ui/fields/NumberField';
+import { Pick } from '../../ui/fields/Pick';
 import { TextField } from '../../ui/fields/TextField';
 import controls from '../../ui/controls.module.css';
 import { FactTable } from '../../ui/table/FactTable';
 import styles from './Power.module.css';
 
+const ENGINE_WORDS: Record<EngineState, string> = { off: 'engine off', cranking: 'the starter turns', running: 'engine runs' };
+
 /** Battery, generator, chassis; and the states of the vehicle in which loads are on or off. */
 export function SourcePanel({ job }: { job: Job }) {
   const store = useJobStore();
-  const set = (key: keyof Job['source']) => (value: number | null) => store.edit(setSource(key, value));
+  const set = (key: Exclude<keyof Job['source'], 'isolator'>) => (value: number | null) => store.edit(setSource(key, value));
   const { source } = job;
   const modes = Object.keys(job.modes).sort(compareIds);
   return (
@@ -65,11 +79,11 @@ export function SourcePanel({ job }: { job: Job }) {
                 />
               </td>
               <td>
-                <Checkbox
-                  size="xs"
-                  label="the starter turns"
-                  checked={job.modes[id]!.cranking}
-                  onChange={(event) => store.edit(setCranking(id, event.currentTarget.checked))}
+                <Pick
+                  label={`Engine in ${job.modes[id]!.name}`}
+                  value={job.modes[id]!.engine}
+                  options={ENGINE_STATES.map((state) => ({ value: state, label: ENGINE_WORDS[state] }))}
+                  onChange={(engine) => engine && store.edit(setEngine(id, job.modes[id]!.name, engine))}
                 />
               </td>
               <td>
@@ -91,7 +105,7 @@ export function SourcePanel({ job }: { job: Job }) {
       </button>
       <p className="faint">
         How long a device is on in each mode is set at its load. A device that says nothing about a mode counts as fully on; a starter only
-        where it turns.
+        where it turns. What a switch, a relay or a channel cuts off draws nothing: how they stand is under “Switches”.
       </p>
     </div>
   );

@@ -148,11 +148,14 @@ test('source and modes are figures of the job', () => {
   expect(store.job.source.continuousA).toBeNull();
   type('Name of mode wet', 'rain stage');
   fireEvent.click(screen.getByRole('button', { name: 'Take mode idle out' }));
-  expect(Object.keys(store.job.modes).sort()).toEqual(['crank', 'night', 'wet']);
+  const left = Object.keys(createCleanSkerry().modes).filter((id) => id !== 'idle');
+  expect(Object.keys(store.job.modes).sort()).toEqual([...left].sort());
+  // how its switches stood goes with it
+  expect(Object.keys(store.job.devices.kill!.states.main!).sort()).toEqual([...left].sort());
   expect(store.job.modes.wet!.name).toBe('rain stage');
   expect(store.job.devices.fan!.duty).toEqual({ crank: 0, wet: 0.6 });
   fireEvent.click(screen.getByRole('button', { name: 'Add a mode' }));
-  expect(Object.keys(store.job.modes)).toHaveLength(4);
+  expect(Object.keys(store.job.modes)).toHaveLength(left.length + 1);
 });
 
 test('heat along the way to an end', () => {
@@ -195,7 +198,7 @@ test('in every mode: what flows, what is lost, and how warm it gets', () => {
   const lines = within(screen.getByRole('table', { name: 'In every mode' }))
     .getAllByRole('row')
     .map((one) => one.textContent);
-  expect(lines).toHaveLength(5);
+  expect(lines).toHaveLength(1 + Object.keys(createCleanSkerry().modes).length);
   expect(lines.some((words) => /^cranking.*off$/.test(words))).toBe(true);
   const percent = (words: string) => Number(/mV, (\d+) %/.exec(words)?.[1] ?? 0);
   const most = Math.max(...lines.map((words) => percent(words ?? '')));
@@ -273,4 +276,47 @@ test('a load shows the wire at its own pin; what it shares with others is in the
   const ways = screen.getAllByText(/ mV$/).map((one) => one.closest('tr')!.textContent);
   expect(ways[0]).toMatch(/^outC-\d+AWG 22, minimum\d+ mV$/);
   expect(ways.filter((words) => words.startsWith('back')).length).toBeGreaterThan(1);
+});
+
+test('switches: how each stands by mode acts on what is live, and all of a box is set at once', () => {
+  const store = open(createCleanSkerry());
+  fireEvent.click(screen.getByRole('tab', { name: 'Switches' }));
+  const panel = () => screen.getByRole('table', { name: 'Live nets' });
+  // with the isolator open: the starter's lead, and what stands before the switch behind its fuse
+  expect(within(panel()).getAllByRole('row')).toHaveLength(3);
+  expect(within(panel()).getByText('starter motor main feed')).toBeTruthy();
+  choose('kill switch main pole in isolator open', 'closed');
+  expect(store.job.devices.kill!.states.main!.isolated).toBe('closed');
+  // no mode is left in which it is open
+  expect(screen.queryByRole('table', { name: 'Live nets' })).toBeNull();
+  fireEvent.click(screen.getByRole('button', { name: 'key off' }));
+  expect(within(panel()).getAllByRole('row')).toHaveLength(4);
+  choose('All of Sluice 24 in key off', 'closed');
+  expect(Object.values(store.job.devices['pdm-p']!.states).every((states) => states['key-off'] === 'closed')).toBe(true);
+  expect(within(panel()).getAllByRole('row').length).toBeGreaterThan(20);
+  choose('Sluice 24 channel 1 in key off', 'not said');
+  expect(store.job.devices['pdm-p']!.states.ch1).not.toHaveProperty('key-off');
+  choose('What Sluice 24 channel 2 works only with', 'starter relay contact gives');
+  expect(store.job.devices['pdm-p']!.enabledBy.ch2).toEqual({ deviceId: 'starter', linkId: 'contact' });
+  choose('Isolator', 'not said');
+  expect(store.job.source.isolator).toBeNull();
+});
+
+test('how long the battery lasts follows its capacity and what the engine does in a mode', () => {
+  const store = open(createCleanSkerry());
+  fireEvent.click(screen.getByRole('tab', { name: 'Switches' }));
+  const lasts = (name: string) =>
+    within(screen.getByRole('table', { name: 'Battery time' }))
+      .getByText(name)
+      .closest('tr')!.cells[2]!.textContent;
+  expect([lasts('parked, display on'), lasts('key off')]).toEqual(['5.3 h', 'nothing drawn']);
+  type('Battery capacity', '32');
+  expect(lasts('parked, display on')).toBe('10.7 h');
+  type('Battery capacity', '');
+  expect([store.job.source.capacityAh, lasts('parked, display on')]).toEqual([null, 'capacity not said']);
+  fireEvent.click(screen.getByRole('tab', { name: 'Source, modes' }));
+  choose('Engine in parked, display on', 'engine runs');
+  expect(store.job.modes.display!.engine).toBe('running');
+  fireEvent.click(screen.getByRole('tab', { name: 'Switches' }));
+  expect(within(screen.getByRole('table', { name: 'Battery time' })).queryByText('parked, display on')).toBeNull();
 });

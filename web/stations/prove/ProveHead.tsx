@@ -47,6 +47,7 @@ export function ProveHead({
             </Link>
           ),
         )}
+        <Link href={`/jobs/${jobId}/prove/power?release=${release}`}>first power</Link>
         <Link href={`/jobs/${jobId}/floor?loom=${plan.loomId}&release=${release}`}>floor</Link>
         <Link href={`/jobs/${jobId}/bundle?loom=${plan.loomId}`}>plan</Link>
         <span role="status" className={`${styles.state} ${online && !isFull ? '' : styles.away}`}>

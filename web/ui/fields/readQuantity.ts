@@ -11,6 +11,7 @@ const UNITS = {
   // a tester of insulation shows M
   MΩ: { mω: 1, mohm: 1, m: 1, gω: 1e3, gohm: 1e3, g: 1e3, kω: 1e-3, kohm: 1e-3, k: 1e-3, ω: 1e-6, ohm: 1e-6 },
   Nm: { nm: 1, 'n·m': 1, 'lb·ft': 1.3558179483, lbft: 1.3558179483, 'lb·in': 0.112984829, lbin: 0.112984829 },
+  Ah: { ah: 1, mah: 1e-3 },
   W: { w: 1, mw: 1e-3, kw: 1e3 },
   ms: { ms: 1, s: 1e3, µs: 1e-3, us: 1e-3 },
   s: { s: 1, ms: 1e-3, min: 60, h: 3600 },

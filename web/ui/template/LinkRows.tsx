@@ -1,9 +1,18 @@
 import { LINK_KINDS, type DeviceTemplate, type TemplateLink } from 'wattograph-core';
 import { NumberField } from '../fields/NumberField';
 import { Pick } from '../fields/Pick';
-import { Words } from '../fields/TextField';
+import { TextField, Words } from '../fields/TextField';
 import { FactTable } from '../table/FactTable';
 import styles from './Template.module.css';
+
+const toPositions = (words: string): string[] => [
+  ...new Set(
+    words
+      .split(',')
+      .map((one) => one.trim())
+      .filter((one) => one !== ''),
+  ),
+];
 
 /** What joins pins inside a box: fuses, channels, relay contacts with their coils, switches, bars. */
 export function LinkRows({
@@ -46,6 +55,7 @@ export function LinkRows({
           maxA: null,
           peakA: null,
           coil: null,
+          closedIn: [],
         },
       ],
     ]);
@@ -67,6 +77,7 @@ export function LinkRows({
               </th>
               <th>coil feed</th>
               <th>coil switch</th>
+              <th title="of a switch of several throws: positions in which this contact is closed, with commas between">closed in</th>
               <th />
             </tr>
           </thead>
@@ -78,7 +89,10 @@ export function LinkRows({
                     label={`Kind of link ${index + 1}`}
                     value={link.kind}
                     options={LINK_KINDS}
-                    onChange={(kind) => kind && change(index, { kind, coil: kind === 'relay' ? link.coil : null })}
+                    onChange={(kind) =>
+                      kind &&
+                      change(index, { kind, coil: kind === 'relay' ? link.coil : null, closedIn: kind === 'switch' ? link.closedIn : [] })
+                    }
                   />
                 </td>
                 <td>
@@ -150,6 +164,16 @@ export function LinkRows({
                       )}
                   </td>
                 ))}
+                <td>
+                  {link.kind === 'switch' && (
+                    <TextField
+                      label={`Positions in which link ${index + 1} is closed`}
+                      value={link.closedIn.join(', ')}
+                      most={200}
+                      onChange={(words) => change(index, { closedIn: toPositions(words) })}
+                    />
+                  )}
+                </td>
                 <td>
                   <button
                     type="button"

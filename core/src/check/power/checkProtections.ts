@@ -1,3 +1,4 @@
+import type { Mode } from '../../model';
 import { findHarm, FUSE_RATINGS, measureFuseCarries, type PlannedProtection } from '../../plan';
 import { createFinding, toPlacesAt } from '../createFinding';
 import type { Finding, FindingPlace, JobContext, JobRule, WiringRule } from '../types';
@@ -149,7 +150,7 @@ export const checkWholeWays: JobRule = ({ job, plan }) => {
   const isBehind = (linkIds: readonly string[]) => overFeeds.some((feed) => feed.linkIds.every((id, index) => linkIds[index] === id));
   return plan.power.loads.flatMap(({ id, name, pin, load, onA, linkIds, dropV, budgetV, totalByModeV, totalBudgetV }) => {
     // while the engine is cranked the starter's own budget counts
-    const counts = (mode: number) => onA[mode]! > 0 && !job.modes[plan.power.modeIds[mode]!]!.cranking;
+    const counts = (mode: number) => onA[mode]! > 0 && job.modes[plan.power.modeIds[mode]!]!.engine !== 'cranking';
     const totalV = Math.max(0, ...totalByModeV.filter((_, mode) => counts(mode)));
     if (load === 'feed' || totalV <= totalBudgetV * 1.0005 || dropV > budgetV * 1.0005 || isBehind(linkIds)) return [];
     const mode = plan.power.modeIds[totalByModeV.indexOf(totalV)]!;
@@ -165,12 +166,12 @@ export const checkWholeWays: JobRule = ({ job, plan }) => {
   });
 };
 
-/** PO14, stop: in every mode the starter turns, so nothing is summed of what runs else. The fix adds a mode. */
+/** PO14, stop: the engine runs in no mode, so nothing is summed of what runs else. The fix adds a mode. */
 export const checkModes: JobRule = ({ job, plan }) => {
   const { loads, modeIds } = plan.power;
-  if (loads.length === 0 || modeIds.some((id) => !job.modes[id]!.cranking)) return [];
+  if (loads.length === 0 || modeIds.some((id) => job.modes[id]!.engine === 'running')) return [];
   const free = ['running', ...modeIds.map((_, index) => `running-${index + 1}`)].find((id) => !Object.hasOwn(job.modes, id))!;
-  const value = { name: 'running', cranking: false };
+  const value: Mode = { name: 'running', engine: 'running' };
   return [
     createFinding(
       { loomId: '' },
@@ -190,7 +191,7 @@ export const checkSource: JobRule = ({ job, plan }) => {
   if (power.sourceA && continuousA !== null) {
     power.modeIds.forEach((modeId, mode) => {
       const mean = power.sourceA!.mean[mode]!;
-      if (job.modes[modeId]!.cranking || mean <= continuousA) return;
+      if (job.modes[modeId]!.engine !== 'running' || mean <= continuousA) return;
       findings.push(
         createFinding(
           { loomId: '' },

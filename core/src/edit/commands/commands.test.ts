@@ -40,7 +40,7 @@ import {
   setCovering,
   setDressing,
   setTransition,
-  setCranking,
+  setEngine,
   setDevice,
   setDonorWire,
   setDuty,
@@ -151,7 +151,7 @@ test.each<[string, Command]>([
   ['add a mode', addMode()],
   ['generator current', setSource('continuousA', 80)],
   ['chassis at stud', setStud(stud, 'stud', 'none')],
-  ['mode', setCranking(Object.keys(skerry.modes)[0]!, false)],
+  ['engine off in idle', setEngine('idle', 'idle', 'off')],
   [`${fuse.name} 10 A`, setRating(fuse, { ratingA: 10, reason: 'in the drawer' })],
   [`let ${fuse.name} be computed`, setRating(fuse, null)],
 ])('%s: is called so, and the job is still a job', (label, command) => {

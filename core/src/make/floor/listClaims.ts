@@ -21,7 +21,7 @@ export interface Claim {
   lastMs: number;
 }
 
-const WORKING = new Set(['tick', 'untick', 'reading']);
+const WORKING = new Set(['tick', 'untick', 'reading', 'hand', 'down']);
 
 /**
  * Who is at work in which lane (craft D1). Whoever takes a lane, ticks or reads something in it is there, until leaving it or until nothing

@@ -35,6 +35,7 @@ export function checkBrief(job: Job, lookup: CatalogueLookup): Problem[] {
     for (const mode of Object.keys(duty))
       if (!has(job.modes, mode))
         problems.push({ path: `/devices/${id}/duty/${mode}`, message: `expected a mode of this job, got "${mode}"` });
+  problems.push(...checkStates(job));
   for (const [id, { at, kind, ohms }] of Object.entries(job.parts)) {
     expectEnd(at, `/parts/${id}/at`);
     if (at.cavities[0] === at.cavities[1])
@@ -54,5 +55,25 @@ export function checkBrief(job: Job, lookup: CatalogueLookup): Problem[] {
       mated.set(key, id);
     }
   }
+  return problems;
+}
+
+/** States and positions are of modes, and what a link waits for is of a device, of this job. */
+function checkStates(job: Job): Problem[] {
+  const problems: Problem[] = [];
+  const expectMode = (modeId: string, path: string) => {
+    if (!has(job.modes, modeId)) problems.push({ path: `${path}/${modeId}`, message: `expected a mode of this job, got "${modeId}"` });
+  };
+  const expectDevice = (deviceId: string, path: string) => {
+    if (!has(job.devices, deviceId)) problems.push({ path, message: `expected a device of this job, got "${deviceId}"` });
+  };
+  for (const [id, { states, positions, enabledBy }] of Object.entries(job.devices)) {
+    for (const [linkId, ofLink] of Object.entries(states))
+      for (const modeId of Object.keys(ofLink)) expectMode(modeId, `/devices/${id}/states/${linkId}`);
+    for (const modeId of Object.keys(positions)) expectMode(modeId, `/devices/${id}/positions`);
+    for (const [linkId, by] of Object.entries(enabledBy)) expectDevice(by.deviceId, `/devices/${id}/enabledBy/${linkId}/deviceId`);
+  }
+  const { isolator } = job.source;
+  if (isolator) expectDevice(isolator.deviceId, '/source/isolator/deviceId');
   return problems;
 }

@@ -4,7 +4,7 @@ import { addAdapter, addCavityFields } from '../shop/family';
 import { FORMAT_VERSION } from './job';
 import { mapRecord } from '../mapRecord';
 import { addDoubts } from '../power/pinNeed';
-import { createModes, createSource } from '../power/power';
+import { addThrows, createSource } from '../power/power';
 
 /** One step of the file format: what it does in a name, and from which version it leads to the next. */
 export interface Migration {
@@ -67,7 +67,12 @@ export const MIGRATIONS: readonly Migration[] = [
         ...loom,
         ends: mapRecord(loom.ends, (end) => ({ ...end, pins: mapRecord(end.pins, addLoad), offers: {} })),
       })),
-      modes: createModes(),
+      modes: {
+        idle: { name: 'idle', cranking: false },
+        night: { name: 'full power at night', cranking: false },
+        crank: { name: 'cranking', cranking: true },
+        wet: { name: 'wet', cranking: false },
+      },
       source: createSource(),
       parts: {},
     }),
@@ -175,6 +180,19 @@ export const MIGRATIONS: readonly Migration[] = [
       openItems: mapRecord(document.openItems, (item) => ({ ...item, stops: 'cut' })),
       deviceTemplates: mapRecord(document.deviceTemplates, addDoubts),
       looms: mapRecord(document.looms, (loom) => ({ ...loom, ends: mapRecord(loom.ends, addDoubts) })),
+    }),
+  },
+  {
+    from: 12,
+    name: 'add-states-of-switches',
+    run: (document) => ({
+      ...document,
+      formatVersion: 13,
+      // whatever did not turn the starter was taken to be with the engine running
+      modes: mapRecord(document.modes, ({ cranking, ...mode }) => ({ ...mode, engine: cranking === true ? 'cranking' : 'running' })),
+      source: { ...(document.source as object), capacityAh: null, isolator: null },
+      devices: mapRecord(document.devices, (device) => ({ ...device, states: {}, positions: {}, enabledBy: {} })),
+      deviceTemplates: mapRecord(document.deviceTemplates, addThrows),
     }),
   },
 ];

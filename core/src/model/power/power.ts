@@ -1,24 +1,42 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { IdSchema, literals, NameSchema, ReasonSchema, recordOf } from '../ids';
+import { mapRecord } from '../mapRecord';
 
 const CavitySchema = Type.String({ pattern: '^[A-Za-z0-9]{1,6}$' });
 
-/** A state of the vehicle in which loads are on or off. */
+/** What the engine does in a mode: while it is off the battery alone gives, while it is cranked the starter's own budget counts. */
+export const ENGINE_STATES = ['off', 'cranking', 'running'] as const;
+export type EngineState = (typeof ENGINE_STATES)[number];
+
+/** A state of the vehicle in which loads are on or off and switches open or closed. */
 export const ModeSchema = Type.Object(
-  { name: NameSchema, cranking: Type.Boolean({ description: 'the starter turns: its own drop budget counts here only' }) },
+  { name: NameSchema, engine: literals(ENGINE_STATES, { description: 'cranking: the starter turns, and its own drop budget counts' }) },
   { additionalProperties: false },
 );
 export type Mode = Static<typeof ModeSchema>;
 
-/** Modes of a new job; every device counts as fully on in each until somebody says otherwise. */
+/** Modes of a new job; every device counts as fully on in each until somebody says otherwise (craft G6). */
 export function createModes(): Record<string, Mode> {
   return {
-    idle: { name: 'idle', cranking: false },
-    night: { name: 'full power at night', cranking: false },
-    crank: { name: 'cranking', cranking: true },
-    wet: { name: 'wet', cranking: false },
+    isolated: { name: 'isolator open', engine: 'off' },
+    bypass: { name: 'isolator open, by-pass on', engine: 'off' },
+    'key-off': { name: 'key off', engine: 'off' },
+    'key-on': { name: 'key on', engine: 'off' },
+    display: { name: 'parked, display on', engine: 'off' },
+    crank: { name: 'cranking', engine: 'cranking' },
+    idle: { name: 'idle', engine: 'running' },
+    night: { name: 'full power at night', engine: 'running' },
+    wet: { name: 'wet', engine: 'running' },
   };
 }
+
+/** How a switch, a relay or a channel stands in a mode. momentary: open, and closed for as long as it is held. */
+export const LINK_STATES = ['open', 'closed', 'momentary'] as const;
+export type LinkState = (typeof LINK_STATES)[number];
+
+/** A link of a device of this job. */
+export const LinkRefSchema = Type.Object({ deviceId: IdSchema, linkId: IdSchema }, { additionalProperties: false });
+export type LinkRef = Static<typeof LinkRefSchema>;
 
 /** Battery, generator and the way back through the chassis. */
 export const SourceSchema = Type.Object(
@@ -32,6 +50,12 @@ export const SourceSchema = Type.Object(
     continuousA: Type.Union([Type.Number({ exclusiveMinimum: 0, maximum: 1000 }), Type.Null()], {
       description: 'what the generator gives for good; null: not known',
     }),
+    capacityAh: Type.Union([Type.Number({ exclusiveMinimum: 0, maximum: 1000 }), Type.Null()], {
+      description: 'what the battery holds; null: not known, no time is told',
+    }),
+    isolator: Type.Union([LinkRefSchema, Type.Null()], {
+      description: 'the switch that has to stop the engine and to leave nothing live but what the rules allow; null: not said',
+    }),
   },
   { additionalProperties: false },
 );
@@ -39,7 +63,7 @@ export type Source = Static<typeof SourceSchema>;
 
 /** Usual figures of a small race battery; each a field that the planner sees and changes in Power. */
 export function createSource(): Source {
-  return { volts: 12.5, milliohm: 8, chassisMilliohm: 1, continuousA: null };
+  return { volts: 12.5, milliohm: 8, chassisMilliohm: 1, continuousA: null, capacityAh: null, isolator: null };
 }
 
 /** What joins two pins inside a box: it protects, switches, or just joins. a is the side of the supply. */
@@ -67,10 +91,20 @@ export const TemplateLinkSchema = Type.Object(
     coil: Type.Union([Type.Object({ feed: CavitySchema, switch: CavitySchema }, { additionalProperties: false }), Type.Null()], {
       description: 'pins of the coil that works a relay contact; null: no relay, or worked inside',
     }),
+    closedIn: Type.Array(NameSchema, {
+      ...{ maxItems: 12, uniqueItems: true },
+      description: 'positions of a switch of several throws in which this contact is closed; empty: it is open or closed by itself',
+    }),
   },
   { additionalProperties: false },
 );
 export type TemplateLink = Static<typeof TemplateLinkSchema>;
+
+/** What an older format had of whatever has links, as it is written now. */
+export const addThrows = (owner: Record<string, unknown>) => ({
+  ...owner,
+  links: mapRecord(owner.links, (link) => ({ ...link, closedIn: [] })),
+});
 
 /** A fuse or setting chosen by hand. */
 export const RatingSchema = Type.Object(

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { createDemoShop } from '../../catalogue';
-import published from '../../../schema/shop-8.json';
+import published from '../../../schema/shop-9.json';
 import old from '../../testing/formats/shop-1.json';
 import second from '../../testing/formats/shop-2.json';
 import third from '../../testing/formats/shop-3.json';
@@ -249,8 +249,8 @@ test.each<[string, (shop: Shop & Record<string, unknown>) => void, string]>([
   ['a field that nobody knows', (shop) => (shop.colour = 'red'), '/colour: expected no such field here'],
   [
     'a newer version',
-    (shop) => Object.assign(shop, { formatVersion: 9 }),
-    '/formatVersion: expected at most 8, got 9: the file is of a newer Wattograph',
+    (shop) => Object.assign(shop, { formatVersion: SHOP_FORMAT_VERSION + 1 }),
+    `/formatVersion: expected at most ${SHOP_FORMAT_VERSION}, got ${SHOP_FORMAT_VERSION + 1}: the file is of a newer Wattograph`,
   ],
   ['a job', (shop) => Object.assign(shop, { format: 'wattograph-job' }), '/format: expected "wattograph-shop", got "wattograph-job"'],
 ])('refused with its place: %s', (_, change, expected) => {

@@ -2,6 +2,7 @@ import { COLOUR_NAMES } from '../loom/colour';
 import { addCoveringTraits } from './covering';
 import { addAdapter, addCavityFields } from './family';
 import { addDoubts } from '../power/pinNeed';
+import { addThrows } from '../power/power';
 import { mapRecord } from '../mapRecord';
 import type { Migration } from '../job/migrations';
 import { SHOP_FORMAT_VERSION } from './shop';
@@ -82,7 +83,32 @@ export const SHOP_MIGRATIONS: readonly Migration[] = [
       devices: mapRecord(shop.devices, addDoubts),
     }),
   },
+  {
+    from: 8,
+    name: 'add-first-power-and-throws',
+    run: (shop) => ({
+      ...shop,
+      formatVersion: 9,
+      standards: mapRecord(shop.standards, (standard) => ({ ...standard, ...FIRST_POWER_DEFAULTS })),
+      devices: mapRecord(shop.devices, addThrows),
+    }),
+  },
 ];
+
+/** What a shop that never said so goes by when a loom gets power for the first time (craft E2). */
+export const FIRST_POWER_DEFAULTS = {
+  supplyFactor: 1.25,
+  supplyExtraA: 0.2,
+  currentBandShare: 0.2,
+  currentBandA: 0.2,
+  voltBandShare: 0.05,
+  deadMostV: 0.5,
+  feedLeastOhm: 1000,
+  groundMostMilliohm: 10,
+  crankLeastV: 9,
+  batteryShare: 0.5,
+  restApartK: 3,
+} as const;
 
 /** The first work that a guess stops in a shop that never said otherwise (craft G1). */
 export const GUESS_STOPS = { length: 'cut', current: 'cut', place: 'seat', volts: 'energise' } as const;

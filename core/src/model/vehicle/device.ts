@@ -2,7 +2,7 @@ import { Type, type Static } from '@sinclair/typebox';
 import { IdSchema, literals, NameSchema, recordOf } from '../ids';
 import { PinNeedSchema } from '../power/pinNeed';
 import { PinOfferSchema } from '../power/pinOffer';
-import { RatingSchema, TemplateLinkSchema } from '../power/power';
+import { LINK_STATES, LinkRefSchema, RatingSchema, TemplateLinkSchema } from '../power/power';
 
 /** What is to become of a device on this vehicle. */
 export const DECISIONS = ['fit', 'keep', 'remove', 'repurpose', 'later'] as const;
@@ -54,6 +54,14 @@ export const DeviceSchema = Type.Object(
       additionalProperties: false,
       description: 'mode → share of the time it is on; a mode that is not here counts as fully on',
     }),
+    states: recordOf(Type.Record(IdSchema, literals(LINK_STATES), { additionalProperties: false }), {
+      description: 'how its switches, relays and channels stand: link → mode → state; what is not here is not said',
+    }),
+    positions: Type.Record(IdSchema, NameSchema, {
+      additionalProperties: false,
+      description: 'mode → position of a switch of several throws; a mode that is not here is not said',
+    }),
+    enabledBy: recordOf(LinkRefSchema, { description: 'link → the link that has to give before this one does' }),
     ratings: recordOf(RatingSchema, { description: 'fuses and settings of its links chosen by hand; others are computed' }),
   },
   { additionalProperties: false },
@@ -74,6 +82,9 @@ export function createDevice(name: string, system: string, rest: Partial<Device>
     at: null,
     unit: '',
     duty: {},
+    states: {},
+    positions: {},
+    enabledBy: {},
     ratings: {},
     ...rest,
   };

@@ -14,6 +14,7 @@ import { measureCurrents } from './currents/measureCurrents';
 import { measureLoads, type NetlistWire, type MeasuredLoad } from './drop/measureLoads';
 import { createLoadWriter } from './drop/writeLoads';
 import type { SizedLoom } from './sizedLoom';
+import { listStates } from './switching/listStates';
 import { slimMinimumSizes, type TightLimits } from './copper/slimMinimumSizes';
 import type { CurrentPaths } from './currents/currentPaths';
 import { listCurrentPaths } from './currents/listCurrentPaths';
@@ -88,6 +89,7 @@ export function createVehicleSums(
   const writeLoads = createLoadWriter(ways);
   // whatever its sizes, a vehicle has the same nets: what was made of them holds
   const findNets = once(() => listNets(netlist, flows));
+  const findStates = once(() => listStates(job, netlist, flows.live));
   return (looms) => {
     const wires: NetlistWire[] = [];
     for (const { loomId, wires: ofLoom, lengthsMm, currents } of looms)
@@ -107,6 +109,7 @@ export function createVehicleSums(
       slim: (before, tight) => slimMinimumSizes(context, before, tight),
       write: (numberOf) => ({
         modeIds: flows.modeIds,
+        states: findStates(),
         nets: findNets(),
         loads: writeLoads(findLoads(), { wires, numberOf, source: job.source, sourceOnA: sourceA?.on ?? null, known: new Map() }),
         protections: findProtections().slice(0, rated.length),

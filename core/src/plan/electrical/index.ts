@@ -28,6 +28,9 @@ export {
 } from './transient/createEvent';
 export { measureEvent, type EventHeat } from './transient/measureEvent';
 export { measureTransient, type Transient, type TransientInputs } from './transient/measureTransient';
+export { findSetting, listDevicesBehind, type LinkSetting, type LinkStanding } from './switching/findSettings';
+export { floodFeeds, type Liveness, type NetLive } from './switching/findLive';
+export { listLive, listStandingModes, measureBatteryHours, type LiveLine, type StandingMode } from './switching/listLiveOff';
 export type * from './types';
 export { findInMode, findMostOn, listRunning, measureSag, measureSourceMean } from './report/findInMode';
 export { listFuseCurves, type FuseCurves } from './report/listFuseCurves';

@@ -17,13 +17,14 @@ const current = (job: Job, circuitId: string) => plan(job, CATALOGUE).looms[0]!.
 describe('currents', () => {
   test('sum from the loads through their fuses to the battery: all of it while it is on, the mean by duty', () => {
     const { modeIds, sourceA } = power(createVehicle());
-    expect(modeIds).toEqual(['crank', 'idle', 'night', 'wet']);
-    // lamp 0.8 A, pump 7 A on a quarter of the time at idle
-    expect(sourceA!.on.map((one) => Number(one.toFixed(3)))).toEqual([7.8, 7.8, 7.8, 7.8]);
-    expect(sourceA!.mean[1]).toBeCloseTo(0.8 + 7 / 4, 9);
-    expect(current(createVehicle(), 'c2').onA[1]).toBeCloseTo(7.8, 9);
+    expect(modeIds).toEqual(['bypass', 'crank', 'display', 'idle', 'isolated', 'key-off', 'key-on', 'night', 'wet']);
+    // lamp 0.8 A, pump 7 A on a quarter of the time at idle; no switch is on the way, so that nothing cuts them off
+    expect(sourceA!.on.map((one) => Number(one.toFixed(3)))).toEqual(modeIds.map(() => 7.8));
+    const idle = modeIds.indexOf('idle');
+    expect(sourceA!.mean[idle]).toBeCloseTo(0.8 + 7 / 4, 9);
+    expect(current(createVehicle(), 'c2').onA[idle]).toBeCloseTo(7.8, 9);
     // the pump's cycle is not given: its bundle feels all of it
-    expect(current(createVehicle(), 'c2').heatA[1]).toBeCloseTo(7.8, 9);
+    expect(current(createVehicle(), 'c2').heatA[idle]).toBeCloseTo(7.8, 9);
     expect(current(createVehicle(), 'c2').designA).toBeCloseTo(7.8, 9);
   });
   test('what goes in comes back: the battery ground carries as much as the battery feed', () => {
@@ -33,8 +34,9 @@ describe('currents', () => {
     const job = createVehicle((one) => {
       one.looms.main!.ends.lamp!.pins['1']!.load = 'starter';
     });
-    expect(load(job, 'lamp').onA).toEqual([0.8, 0, 0, 0]);
-    expect(load(createVehicle(), 'lamp').onA).toEqual([0.8, 0.8, 0.8, 0.8]);
+    const { modeIds } = power(job);
+    expect(load(job, 'lamp').onA).toEqual(modeIds.map((id) => (id === 'crank' ? 0.8 : 0)));
+    expect(load(createVehicle(), 'lamp').onA).toEqual(modeIds.map(() => 0.8));
   });
   test('a load whose current nobody gave is said, not counted as nothing known', () => {
     const job = createVehicle((one) => {
@@ -81,7 +83,7 @@ test('two grounds of a box that are spliced to one wire each keep their budget, 
 
 test.each([
   ['no mode at all', () => ({})],
-  ['the starter turning in every one', () => ({ running: { name: 'all', cranking: true } })],
+  ['the starter turning in every one', () => ({ running: { name: 'all', engine: 'cranking' } })],
 ])('with %s nothing is summed, which stops the build; the fix adds a mode in which the engine runs', (_, modes) => {
   const job = createVehicle((one) => {
     one.modes = modes();

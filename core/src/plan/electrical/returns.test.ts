@@ -148,6 +148,7 @@ describe('three currents, never one for another', () => {
           maxA: 20,
           peakA: null,
           coil: null,
+          closedIn: [],
         },
       },
     };

@@ -143,8 +143,33 @@ export interface WireCurrent {
   guardIds: readonly string[];
 }
 
+/** What feeds a net in a mode. live: it is fed; momentary: while a switch is held; unsaid: by a switch of which nobody said how it stands. */
+export interface LiveNet {
+  netId: string;
+  state: 'live' | 'momentary' | 'unsaid';
+  /** links from the battery to it, in their order */
+  via: string[];
+  /** box whose own rail feeds it; null: none */
+  railOf: string | null;
+  /** the isolator is open, and it hangs behind it all the same */
+  isByPassed: boolean;
+}
+
+/** How switches stand in a mode, and what is live by that (craft G6). */
+export interface PlannedState {
+  modeId: string;
+  /** is the isolator open in it */
+  isIsolated: boolean;
+  /** what is fed; all other nets are dead */
+  live: LiveNet[];
+  /** links of which nobody said how they stand, and their loads do not say it either */
+  unsaid: string[];
+}
+
 export interface PowerPlan {
   modeIds: string[];
+  /** by mode */
+  states: PlannedState[];
   nets: PlannedNet[];
   loads: PlannedLoad[];
   protections: PlannedProtection[];

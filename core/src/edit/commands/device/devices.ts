@@ -36,7 +36,13 @@ export const decideDevice = (id: string, of: string, decision: Decision, by: str
   });
 
 export const strikeDevice = (id: string, of: string): Command =>
-  createCommand(`strike ${of} off`, (draft) => void delete draft.devices[id]);
+  createCommand(`strike ${of} off`, (draft) => {
+    delete draft.devices[id];
+    // nothing waits for what is gone, and it isolates nothing
+    if (draft.source.isolator?.deviceId === id) draft.source.isolator = null;
+    for (const { enabledBy } of Object.values(draft.devices))
+      for (const [linkId, by] of Object.entries(enabledBy)) if (by.deviceId === id) delete enabledBy[linkId];
+  });
 
 /** @throws RangeError where another device or another loom mates with that end */
 export const putDevice = (

@@ -40,7 +40,18 @@ function createFive(crankAlone = false): Job {
   if (crankAlone) add('9', 'crank ground', 'sensor-ground', 'A-9 u-2');
   ['p-3', 'p-4', 'q-3', 'r-3', 's-3', 'u-1'].forEach((pin, at) => add(String(at + 3), `signal ${at}`, 'signal', `A-${at + 3} ${pin}`));
   const job = createSkerry();
-  return { ...job, looms: { five: loom }, mates: {}, devices: {}, openItems: {}, parts: {}, donors: {}, accepted: {}, surveyConflicts: {} };
+  return {
+    ...job,
+    looms: { five: loom },
+    mates: {},
+    source: { ...job.source, isolator: null },
+    devices: {},
+    openItems: {},
+    parts: {},
+    donors: {},
+    accepted: {},
+    surveyConflicts: {},
+  };
 }
 
 const FIVE = new Set(['p', 'q', 'r', 's', 'u']);

@@ -75,7 +75,7 @@ class Tracer {
     const back = this.returns.traceBack(node, when);
     // the box that feeds it and all before it are the feed's own budget, and so is the way from the tie to battery negative on; a starter has no box
     const shared = boxAt === null || when === 'cranking' ? 0 : steps.length - boxAt;
-    const shares = listShares(job, flows.modeIds, deviceId, when === 'cranking');
+    const shares = listShares(job, flows, { deviceId, isStarter: when === 'cranking', node });
     const { on, heat } = toLoadCurrents(need!.currentA!, shares, need!.cycleS !== null && need!.cycleS <= standard.shortCycleS);
     const budgetV = standard.dropShare[need!.load ?? 'electronics'] * job.source.volts * (isOutside ? standard.aloneShare : 1);
     linkIds.reverse();

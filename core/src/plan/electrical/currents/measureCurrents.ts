@@ -2,6 +2,7 @@ import type { ShopStandard } from '../../../catalogue';
 import type { Capability, CircuitKind, Job, PinOffer } from '../../../model';
 import { compareIds, pushTo } from '../../../units';
 import { addCurrents, mostOf, noCurrents, toLoadCurrents, type Currents } from './currents';
+import { findLive, listSwitchedOff } from '../switching/findLive';
 import { findBodies } from './findBodies';
 import type { VehicleCurrents, NetCurrents } from './vehicleCurrents';
 import { measureReturns } from '../drop/measureReturns';
@@ -15,10 +16,20 @@ const SINKS: readonly Capability[] = ['low-side', 'ignition'];
 /** Does a pin of a box take a load's current from outside and send it out of the grounds of its box? A half bridge feeds its load itself. */
 export const isSink = (offer: PinOffer | null): boolean => offer?.can.some((one) => SINKS.includes(one)) === true;
 
-/** Share of the time that a load is on in each mode. A mode its device says nothing of counts as fully on; a starter only where it turns. */
-export function listShares(job: Job, modeIds: readonly string[], deviceId: string | null, isStarter: boolean): number[] {
+/**
+ * Share of the time that a load is on in each mode. A mode its device says nothing of counts as fully on; a starter only where it turns.
+ * What is switched off draws nothing. node: its pin in the netlist.
+ */
+export function listShares(
+  job: Job,
+  { modeIds, isOff }: Pick<VehicleCurrents, 'modeIds' | 'isOff'>,
+  { deviceId, isStarter, node }: { deviceId: string | null; isStarter: boolean; node: number },
+): number[] {
   const duty = deviceId === null ? {} : job.devices[deviceId]!.duty;
-  return modeIds.map((mode) => (Object.hasOwn(duty, mode) ? duty[mode]! : isStarter && !job.modes[mode]!.cranking ? 0 : 1));
+  const shares = modeIds.map((mode) =>
+    Object.hasOwn(duty, mode) ? duty[mode]! : isStarter && job.modes[mode]!.engine !== 'cranking' ? 0 : 1,
+  );
+  return shares.map((share, mode) => (isOff[mode]?.[node] ? 0 : share));
 }
 
 /** Current on every wire of the netlist in every mode (calculations 3): what each pin draws, summed towards what feeds it, and home again. */
@@ -56,6 +67,8 @@ class FlowMaker {
       unknownBeyond: netlist.edges.map(() => 0),
       parentEdge: netlist.nodes.map(() => -1),
       nets: [],
+      live: findLive(job, netlist),
+      isOff: [],
       bodies: { engine: null, ties: [] },
     };
     for (const link of netlist.links) {
@@ -74,6 +87,7 @@ class FlowMaker {
 
   make(): VehicleCurrents {
     const { netlist, flows } = this;
+    flows.isOff = this.listOff();
     flows.nets = netlist.nets.map((_, index) => this.findRoot(index));
     netlist.nets.forEach((_, index) => this.spanNet(index));
     flows.bodies = findBodies(this.job, netlist, flows);
@@ -104,12 +118,34 @@ class FlowMaker {
     const { need, pins } = this.netlist.nodes[node]!;
     if (!need || need.currentA === null) return null;
     const deviceId = this.netlist.deviceAt.get(`${pins[0]!.loomId}/${pins[0]!.endId}`) ?? null;
-    const shares = listShares(this.job, this.modeIds, deviceId, need.load === 'starter');
+    const shares = listShares(this.job, this.flows, { deviceId, isStarter: need.load === 'starter', node });
     return toLoadCurrents(need.currentA, shares, need.cycleS !== null && need.cycleS <= this.standard.shortCycleS);
   }
 
+  /** A supply is off with its net; what a box sinks or hands back, with all that feeds it. */
+  private listOff(): boolean[][] {
+    const { netlist } = this;
+    const nets = listSwitchedOff(this.job, netlist, this.flows.live);
+    const feedsOf = new Map<number, readonly number[]>();
+    for (const nodes of this.units.values()) {
+      const feeds = nodes.filter((node) => {
+        const { need } = netlist.nodes[node]!;
+        return need?.kind === 'supply' && need.currentA !== null;
+      });
+      for (const node of nodes) feedsOf.set(node, feeds);
+    }
+    return nets.map((off) => {
+      if (!off.includes(true)) return [];
+      return netlist.nodes.map(({ need }, node) => {
+        const isOwn = need === null || need.kind === 'supply' || need.kind === 'sensor-supply';
+        const feeds = isOwn ? [node] : (feedsOf.get(node) ?? []);
+        return feeds.length > 0 && feeds.every((one) => off[netlist.netOf[one]!]!);
+      });
+    });
+  }
+
   private listDraws(): void {
-    const { netlist, job } = this;
+    const { netlist, job, flows } = this;
     for (const nodes of this.units.values()) {
       const isSupplied = nodes.some((node) => {
         const need = netlist.nodes[node]!.need;
@@ -137,7 +173,7 @@ class FlowMaker {
         for (const node of pins) this.unknown[node] = 0;
         const currents = toLoadCurrents(
           circuit.currentA,
-          this.modeIds.map(() => 1),
+          this.modeIds.map((_, mode) => (flows.isOff[mode]?.[source] ? 0 : 1)),
           false,
         );
         this.whole.set(`${loomId}/${circuitId}`, currents);

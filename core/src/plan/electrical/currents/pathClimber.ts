@@ -26,7 +26,8 @@ export class PathClimber {
   constructor(private readonly context: PathContext) {
     const { flows, job } = context;
     this.ties = new Set(flows.bodies.ties.map(({ node }) => node));
-    const list = (isCranking: boolean) => flows.modeIds.flatMap((id, index) => (job.modes[id]!.cranking === isCranking ? [index] : []));
+    const list = (isCranking: boolean) =>
+      flows.modeIds.flatMap((id, index) => ((job.modes[id]!.engine === 'cranking') === isCranking ? [index] : []));
     this.modes = { cranking: list(true), other: list(false) };
   }
 

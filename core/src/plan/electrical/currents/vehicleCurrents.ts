@@ -1,5 +1,6 @@
 import type { Currents } from './currents';
 import type { SwitchgearLink } from '../../../netlist';
+import type { ModeLive } from '../switching/findLive';
 
 /** Currents of every mode over the whole of the copper, as a tree from its roots. */
 export interface VehicleCurrents {
@@ -13,6 +14,10 @@ export interface VehicleCurrents {
   /** towards the root, by node: the edge to it; -1 at roots and what is off the tree */
   parentEdge: number[];
   nets: NetCurrents[];
+  /** what is fed in each mode as its switches stand */
+  live: readonly ModeLive[];
+  /** pins that are switched off, by mode and node */
+  isOff: readonly (readonly boolean[])[];
   bodies: Bodies;
 }
 

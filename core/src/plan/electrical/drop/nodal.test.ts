@@ -25,7 +25,7 @@ const get = (seed: number) => {
 function listDraws(job: Job, modeId: string) {
   const share = (endId: string, need: PinNeed) => {
     const duty = job.devices[endId]?.duty ?? {};
-    return duty[modeId] ?? (need.load === 'starter' && !job.modes[modeId]!.cranking ? 0 : 1);
+    return duty[modeId] ?? (need.load === 'starter' && job.modes[modeId]!.engine !== 'cranking' ? 0 : 1);
   };
   const draws: { from: string; to: string; currentA: number }[] = [];
   let ecuA = 0;

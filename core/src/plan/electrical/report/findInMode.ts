@@ -7,7 +7,7 @@ export const findInMode = (values: readonly number[], mode: number | null): numb
 
 /** Modes in which the engine runs by itself: true, mode by mode. */
 export const listRunning = (job: Pick<Job, 'modes'>, modeIds: readonly string[]): boolean[] =>
-  modeIds.map((id) => !job.modes[id]!.cranking);
+  modeIds.map((id) => job.modes[id]!.engine !== 'cranking');
 
 /** The largest of a figure of a load in the modes that count for it: it is on, and the engine is not cranked, but for a starter. */
 export const findMostOn = (

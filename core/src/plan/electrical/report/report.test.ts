@@ -1,5 +1,6 @@
 import { CATALOGUE } from '../../../catalogue';
 import { createSkerry } from '../../../demo';
+import type { Job } from '../../../model';
 import { plan } from '../../plan';
 import type { PathStep, PlannedLoad, PlannedProtection } from '../types';
 import { findInMode, findMostOn, listFuseCurves, listRunning, listVoltageSteps, measureSag, measureSourceMean } from '../index';
@@ -61,7 +62,11 @@ describe('a fuse over its wire', () => {
 
 test('figures by mode: one, the largest, and the largest of those that count', () => {
   expect([findInMode([1, 3, 2], 2), findInMode([1, 3, 2], null), findInMode([], null), findInMode([1], 4)]).toEqual([2, 3, 0, 0]);
-  const modes = { run: { name: 'run', cranking: false }, crank: { name: 'crank', cranking: true }, wet: { name: 'wet', cranking: false } };
+  const modes: Job['modes'] = {
+    run: { name: 'run', engine: 'running' },
+    crank: { name: 'crank', engine: 'cranking' },
+    wet: { name: 'wet', engine: 'off' },
+  };
   const running = listRunning({ modes }, ['run', 'crank', 'wet']);
   expect(running).toEqual([true, false, true]);
   const load = (kind: PlannedLoad['load'], onA: number[]) => ({ load: kind, onA });

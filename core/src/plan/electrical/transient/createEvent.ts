@@ -118,7 +118,7 @@ function findCurrent(load: PlannedLoad, kind: EventKind): number | EventGap {
 function findCranking(job: Pick<Job, 'modes'>, { modeIds, sourceA }: PowerPlan): number | null {
   const drawn = (mode: number) => sourceA?.on[mode] ?? 0;
   return modeIds.reduce<number | null>(
-    (most, id, mode) => (job.modes[id]!.cranking && (most === null || drawn(mode) > drawn(most)) ? mode : most),
+    (most, id, mode) => (job.modes[id]!.engine === 'cranking' && (most === null || drawn(mode) > drawn(most)) ? mode : most),
     null,
   );
 }

@@ -115,7 +115,7 @@ describe('what happens within seconds', () => {
   });
   test('without a mode that cranks nothing is made up', () => {
     const job = structuredClone(createCleanSkerry());
-    job.modes.crank!.cranking = false;
+    job.modes.crank!.engine = 'running';
     expect(gap(job, 'starter motor main', 'cranking')).toBe('no-mode');
   });
   test.each([

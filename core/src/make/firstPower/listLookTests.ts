@@ -1,0 +1,130 @@
+import type { PinNeed } from '../../model';
+import { compareIds } from '../../units';
+import { createPowerTest, isDriven, type PowerContext } from './powerContext';
+import type { PowerTest } from './types';
+
+interface Placed {
+  id: string;
+  name: string;
+  system: string;
+  end: string;
+  needs: PinNeed[];
+}
+
+/** Every device on a loom with what its pins need. */
+const listPlaced = ({ job, wired }: PowerContext): Placed[] =>
+  Object.keys(job.devices)
+    .sort(compareIds)
+    .flatMap((id): Placed[] => {
+      const { at, name, system, decision } = job.devices[id]!;
+      if (!at || decision === 'remove' || !wired.has(`${at.loomId}/${at.endId}`)) return [];
+      const { pins } = job.looms[at.loomId]!.ends[at.endId]!;
+      return [{ id, name, system, end: `${at.loomId}/${at.endId}`, needs: Object.values(pins) }];
+    });
+
+/** Lamps light when they are given power, and go out again. */
+export const listLampTests = (context: PowerContext): PowerTest[] =>
+  listPlaced(context)
+    .filter(({ needs }) => needs.some(({ load }) => load === 'lamp'))
+    .map(({ id, name, end }) =>
+      createPowerTest({
+        id: `lamp ${id}`,
+        part: 'lamps',
+        words: `${name} lights when it is given power, and goes out when it is taken`,
+        unit: 'look',
+        expected: 1,
+        least: 1,
+        wakes: [id],
+        endIds: [end],
+      }),
+    );
+
+/** The reading that temperatures at rest are compared with. */
+export const AMBIENT_TEST = 'inputs ambient';
+
+/** What every sensor says at rest (craft E2): temperatures agree with each other and the air, all else as its kind does. */
+export function listInputTests(context: PowerContext): PowerTest[] {
+  const placed = listPlaced(context).filter(({ id, needs }) => context.boxOf(id) === null && needs.some(({ kind }) => kind === 'signal'));
+  const isWarm = ({ needs }: Placed) => needs.some(({ wants }) => wants === 'temperature');
+  const warm = placed.filter(isWarm);
+  const ambient = createPowerTest({ id: AMBIENT_TEST, part: 'inputs', words: 'the air beside the vehicle, by a thermometer', unit: '°C' });
+  return [
+    ...(warm.length > 0 ? [ambient] : []),
+    ...warm.map(({ id, name, end }) =>
+      createPowerTest({ id: `inputs ${id}`, part: 'inputs', words: `${name}, at rest and cold`, unit: '°C', endIds: [end] }),
+    ),
+    ...placed
+      .filter((one) => !isWarm(one))
+      .map(({ id, name, end, needs }) =>
+        createPowerTest({
+          id: `inputs ${id}`,
+          part: 'inputs',
+          words: `${name}: ${toRestWords(needs)}`,
+          unit: 'look',
+          expected: 1,
+          least: 1,
+          endIds: [end],
+        }),
+      ),
+  ];
+}
+
+function toRestWords(needs: readonly PinNeed[]): string {
+  const signals = needs.filter(({ kind }) => kind === 'signal');
+  const wants = new Set(signals.map((need) => need.wants));
+  if (wants.has('analogue') && signals.length > 1) return 'end to end; all its tracks agree';
+  if (wants.has('analogue')) return 'at zero, or at what the air has; moves with what it measures';
+  if (wants.has('frequency') || wants.has('coil-pair')) return 'counts when it is turned by hand or by a drill';
+  if (wants.has('knock-pair')) return 'answers a tap beside it';
+  return 'changes as it is worked by hand, and back';
+}
+
+/** One actuator at a time, by the shortest pulse, with what may hurt (craft E2). */
+export const listActuatorTests = (context: PowerContext): PowerTest[] =>
+  listPlaced(context)
+    .filter(
+      ({ id, needs }) =>
+        context.boxOf(id) === null &&
+        (needs.some(({ load }) => load === 'motor' || load === 'ignition' || load === 'starter' || load === 'heater') ||
+          isDriven(context, id)),
+    )
+    .map((one) =>
+      createPowerTest({
+        id: `actuators ${one.id}`,
+        part: 'actuators',
+        words: `${one.name}: the shortest pulse; seen, heard or felt, it alone`,
+        hazard: toHazard(one),
+        unit: 'look',
+        expected: 1,
+        least: 1,
+        wakes: [one.id],
+        endIds: [one.end],
+      }),
+    );
+
+function toHazard({ name, system, needs }: Placed): string {
+  if (needs.some(({ load }) => load === 'starter')) return 'Gearbox in neutral, fuel and spark off, nobody near belt and wheels.';
+  if (needs.some(({ wants }) => wants === 'half-bridge')) return 'Fingers and tools out of the throttle.';
+  if (/inject/i.test(`${system} ${name}`)) return 'Fuel pressure off, or its cylinder floods; no spark near.';
+  if (needs.some(({ load }) => load === 'ignition')) return 'High voltage and spark: no fuel vapour, hands off plug and coil.';
+  if (needs.some(({ load }) => load === 'heater')) return 'It gets hot: nothing that burns against it.';
+  if (/fuel/i.test(`${system} ${name}`)) return 'Without fuel no longer than a second; with fuel, look for leaks, extinguisher at hand.';
+  if (/fan/i.test(name)) return 'Guard on, hands and sleeves away.';
+  if (/valve/i.test(name)) return 'What it holds may be under pressure: let it off first.';
+  return 'Keep clear of what it moves.';
+}
+
+/** What stands at the end: the first start, and that the isolator ends it. */
+export const listStartTests = ({ job, planned }: PowerContext): PowerTest[] => {
+  if (!planned.power.modeIds.some((id) => job.modes[id]!.engine === 'running')) return [];
+  const look = (id: string, words: string, hazard: string) =>
+    createPowerTest({ id: `start ${id}`, part: 'start', words, hazard, unit: 'look', expected: 1, least: 1 });
+  return [
+    look(
+      'engine',
+      'the engine starts and idles',
+      'Extinguisher in hand, fuel lines looked over, exhaust led outside, one person at the isolator.',
+    ),
+    ...(job.source.isolator ? [look('isolator', 'the isolator stops the engine', 'One person at the isolator, one beside the car.')] : []),
+  ];
+};

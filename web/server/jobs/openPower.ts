@@ -1,0 +1,43 @@
+import type { LoomSteps, Step } from 'wattograph-core';
+import type { FirstPowerPack, PowerLoom } from '../../stations/firstPower/firstPowerPack';
+import { readJob } from '../documents';
+import { listFrozen, readFrozen } from '../frozen';
+import { listFloorEvents, listReleases, readCarried, readRelease, type FloorEvent } from '../releases';
+import { toJobId, toReleaseNumber } from '../requests';
+import { readShop } from '../shop';
+import { listPowerHolds, readPower } from './firstPower';
+
+/** A vehicle of a revision as it gets power: the revision asked for, or the newest. pack null: none is released. */
+export async function openPower(
+  id: string,
+  query: { release?: string },
+): Promise<{ jobName: string; pack: FirstPowerPack | null; events: FloorEvent[] }> {
+  const jobId = toJobId(id);
+  const { document: job } = await readJob(jobId, '');
+  const newest = (await listReleases(jobId)).at(-1)?.number;
+  if (newest === undefined) return { jobName: job.name, pack: null, events: [] };
+  const release = query.release ? toReleaseNumber(query.release) : newest;
+  const { document } = await readRelease(jobId, release);
+  const sheet = await readPower(jobId, release);
+  const looms: PowerLoom[] = [];
+  const wireEnds: [string, string[]][] = [];
+  for (const { loomId, wires } of await listFrozen(jobId, release)) {
+    if (wires === 0) continue;
+    const { plan, build } = await readFrozen(jobId, release, loomId);
+    for (const { id: wireId, from, to } of plan.wires)
+      wireEnds.push([`${loomId}/${wireId}`, [from, to].flatMap((end) => (end.kind === 'cavity' ? [`${loomId}/${end.endId}`] : []))]);
+    looms.push({
+      loomId,
+      name: document.looms[loomId]!.name,
+      steps: build.steps.map(toTouched),
+      test: build.steps.filter(({ operation }) => operation === 'test'),
+      carried: await readCarried(jobId, release, loomId),
+      held: listPowerHolds(plan),
+    });
+  }
+  const { tools } = (await readShop()).shop;
+  const pack = { release, newest, jobName: document.name, sheet, looms, wireEnds, instruments: tools.map(({ name }) => name) };
+  return { jobName: document.name, pack, events: await listFloorEvents(jobId, release) };
+}
+
+const toTouched = ({ id, title, operation, endId, items }: Step): LoomSteps['steps'][number] => ({ id, title, operation, endId, items });

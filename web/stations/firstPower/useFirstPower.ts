@@ -1,0 +1,89 @@
+import { useMemo, useSyncExternalStore } from 'react';
+import {
+  isPowered,
+  judgePower,
+  listPowerProofs,
+  POWER_STEP,
+  STAND_IN,
+  type FirstPower,
+  type JudgedPower,
+  type PowerProof,
+  type PowerTest,
+} from 'wattograph-core';
+import { measureProgress } from '../../client/floor/floorProgress';
+import type { FloorState, FloorStore, Happened } from '../../client/floor/floorStore';
+import type { FloorEvent } from '../../server/releases';
+import type { FirstPowerPack } from './firstPowerPack';
+
+/** What is known of a vehicle that gets power. */
+export interface PowerState {
+  state: FloorState;
+  proofs: ReadonlyMap<string, PowerProof>;
+  /** readings that still hold */
+  values: ReadonlyMap<string, number>;
+  judged: JudgedPower;
+  /** what has to be done before any power is put on; empty: it may be */
+  blocks: { words: string; loomId: string }[];
+  /** are there readings of the stand-in among those that hold */
+  isSham: boolean;
+}
+
+/** Readings of a vehicle as they stand, and what they come to; or those of a practice, which is of no vehicle. */
+export function useFirstPower(
+  { looms, wireEnds }: FirstPowerPack,
+  sheet: FirstPower,
+  store: FloorStore,
+  practice: readonly FloorEvent[] | null,
+): PowerState {
+  const state = useSyncExternalStore(store.subscribe, store.get, store.get);
+  const all = useMemo(() => [...state.events, ...state.waiting], [state.events, state.waiting]);
+  const ends = useMemo(() => new Map(wireEnds), [wireEnds]);
+  const proofs = useMemo(() => listPowerProofs(sheet, looms, ends, practice ?? all), [sheet, looms, ends, practice, all]);
+  const values = useMemo(
+    () => new Map([...proofs].flatMap(([id, { value, voidBecause }]) => (voidBecause === null ? [[id, value] as const] : []))),
+    [proofs],
+  );
+  const judged = useMemo(() => judgePower(sheet, values), [sheet, values]);
+  const blocks = useMemo(() => (practice ? [] : listBlocks(looms, all)), [practice, looms, all]);
+  const isSham = !practice && [...proofs.values()].some(({ instrument, voidBecause }) => instrument === STAND_IN && voidBecause === null);
+  return { state, proofs, values, judged, blocks, isSham };
+}
+
+/** Looms that are not rung out, and what is held from power. */
+function listBlocks(looms: FirstPowerPack['looms'], events: readonly FloorEvent[]): PowerState['blocks'] {
+  return looms.flatMap(({ loomId, name, test, carried, held }) => {
+    const progress = measureProgress(
+      test,
+      events.filter((event) => event.loomId === loomId),
+      carried,
+    );
+    const open = test.filter(({ id, items }) => items.some((item) => !progress.get(id)?.ticked.has(item.id)));
+    return [
+      ...(test.length === 0 || open.length > 0 ? [{ loomId, words: `the ${name} loom is not rung out` }] : []),
+      ...held.map((words) => ({ loomId, words: `held from power: ${words}` })),
+    ];
+  });
+}
+
+const MOST_WORDS = 400;
+
+/** A reading as it is kept with what happened on the floor: of the vehicle, of no loom. */
+export const toPowerEvent = (
+  test: PowerTest,
+  readId: string,
+  value: number,
+  by: { instrument: string; author: string; words?: string },
+): Happened => ({
+  ...{
+    loomId: '',
+    stepId: POWER_STEP,
+    itemId: test.part,
+    kind: 'reading',
+    words: (by.words ?? test.words).slice(0, MOST_WORDS),
+    author: by.author,
+  },
+  ...{ readId, value, unit: readId === test.id ? test.unit : 'look', instrument: by.instrument.trim() },
+});
+
+/** May this be read while something stands in the way of power? */
+export const isFree = (test: PowerTest, blocks: PowerState['blocks']): boolean => blocks.length === 0 || !isPowered(test.part);
