@@ -75,7 +75,7 @@ test('a vehicle gets power: not before every loom is rung out; a surprise stops 
   await expect(page.getByRole('region', { name: 'Next reading' }).getByText(feed!.words)).toBeVisible({ timeout: 30_000 });
   await field.fill('14');
   await page.keyboard.press('Enter');
-  await page.getByRole('button', { name: /^What else woke with/ }).click();
+  await page.getByRole('combobox', { name: /^What else woke with/ }).click();
   await page.getByRole('option', { name: 'radiator fan' }).click();
   await expect(page.getByText(/^Two nets are joined behind .*: radiator fan hangs on /)).toBeVisible();
 });

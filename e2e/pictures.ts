@@ -4,6 +4,7 @@ import { chromium, type Page } from '@playwright/test';
 import { CATALOGUE, createBuild, plan } from 'wattograph-core';
 import { CHROMIUM } from './chromium';
 import { cookieOf, storageOf } from '../scripts/lib/testPeople.cjs';
+import { createCleanSkerry } from 'wattograph-core/demo';
 import { createCleanInlet, pick } from './helpers';
 
 const address = process.env.BENCH_ADDRESS!;
@@ -36,7 +37,6 @@ async function main(): Promise<void> {
     await page.screenshot({ path: join(folder, `${name}.png`) });
   };
   await keep(await open('/'), 'jobs');
-  await keep(await open('/people'), 'people');
   const shop = await open('/shop');
   await shop.getByRole('button', { name: /^Housings/ }).click();
   await shop.getByRole('button', { name: /^Quill 34/ }).click();
@@ -135,8 +135,19 @@ async function main(): Promise<void> {
   await floor.getByRole('button', { name: 'Steps', exact: true }).click();
   await floor.getByLabel('Find an end, a wire or a step').fill('Crimp throttle');
   await floor.keyboard.press('Enter');
-  await floor.getByRole('button', { name: /^cavity 1:/ }).click();
+  await floor.getByRole('button', { name: 'One at a time' }).click();
+  await floor.getByRole('button', { name: 'Take it' }).click();
+  await floor.getByRole('button', { name: 'Crimped' }).click();
+  await floor.getByRole('button', { name: 'Take it' }).click();
   await keep(floor, 'floor');
+  const whole = randomUUID();
+  await post('/api/jobs', { id: whole, author: 'Imke Dorsey', document: createCleanSkerry() });
+  await post(`/api/jobs/${whole}/releases`, { id: randomUUID(), base: 0, author: 'Imke Dorsey', note: '' });
+  const firstPower = await open(`/jobs/${whole}/prove/power`);
+  await firstPower.getByRole('button', { name: 'Stand-in vehicle' }).click();
+  await firstPower.getByRole('button', { name: 'Read until a surprise' }).click();
+  await firstPower.getByText(/^Two nets are joined behind/).waitFor();
+  await keep(firstPower, 'first-power');
   await browser.close();
 }
 
