@@ -243,11 +243,6 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
           {step.operation === 'lay' && pack.board && <PrintCheck board={pack.board} release={release} />}
           {step.operation === 'wait' && <CureTimer cure={findCure(step, told)} />}
           {needsOther && <p className={styles.trouble}>{author} tested this loom: somebody else looks it over and signs.</p>}
-          {isPinning(step) && (
-            <button className={styles.prove} aria-pressed={isOne} disabled={isTaken} onClick={() => pins.setOne(!pins.isOne)}>
-              One at a time
-            </button>
-          )}
           {isOne ? (
             <PinCard
               {...{ pack, step, here, instrument, inHand: pins.inHand, asking: pins.asking }}
@@ -268,6 +263,11 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
             />
           )}
           <aside className={styles.side}>
+            {isPinning(step) && (
+              <button className={styles.prove} aria-pressed={isOne} disabled={isTaken} onClick={() => pins.setOne(!pins.isOne)}>
+                One at a time
+              </button>
+            )}
             {step.operation === 'test' && (
               <Link className={styles.prove} href={`/jobs/${jobId}/prove?loom=${plan.loomId}&release=${release}`}>
                 Ring it out on Prove

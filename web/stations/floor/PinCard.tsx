@@ -136,7 +136,6 @@ function Cavity({
           )}
         </div>
       </div>
-      <p className={styles.words}>{item.words}</p>
       {state === 'doubtful' && taken ? (
         <>
           <p className={styles.doubtful} role="alert">
@@ -177,6 +176,7 @@ function Cavity({
           )}
         </div>
       )}
+      <p className={styles.words}>{item.words}</p>
     </>
   );
 }
