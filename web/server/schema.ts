@@ -221,7 +221,9 @@ export const floorEvents = pgTable(
     loomId: text('loom_id').notNull(),
     stepId: text('step_id').notNull(),
     itemId: text('item_id').notNull(),
-    kind: text('kind').$type<'tick' | 'untick' | 'problem' | 'solved' | 'reading' | 'take' | 'leave' | 'answer' | 'hand' | 'down'>().notNull(),
+    kind: text('kind')
+      .$type<'tick' | 'untick' | 'problem' | 'solved' | 'reading' | 'take' | 'leave' | 'answer' | 'hand' | 'down'>()
+      .notNull(),
     words: text('words').notNull(),
     /** of a reading: which, what was read, in what, with what; null: no reading */
     readId: text('read_id'),
