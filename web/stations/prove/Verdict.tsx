@@ -79,7 +79,8 @@ export function Verdict({
           Ticked on the floor.{' '}
           <Link href={`/jobs/${jobId}/floor?loom=${pack.plan.loomId}&release=${pack.release}`}>
             Somebody else looks it over and signs there.
-          </Link>
+          </Link>{' '}
+          <Link href={`/jobs/${jobId}/prove/power?release=${pack.release}`}>First power of the vehicle</Link> comes once every loom is.
         </p>
       )}
     </div>

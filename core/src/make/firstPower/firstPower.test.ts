@@ -217,6 +217,26 @@ describe('the sheet', () => {
   });
 });
 
+test.each([
+  ['supplyFactor', 2],
+  ['supplyExtraA', 0.5],
+  ['currentBandShare', 0.5],
+  ['currentBandA', 1],
+  ['voltBandShare', 0.1],
+  ['deadMostV', 1],
+  ['feedLeastOhm', 50],
+  ['groundMostMilliohm', 4],
+  ['crankLeastV', 8],
+  ['restApartK', 6],
+  ['workshopC', 40],
+] as const)('what the shop says of %s acts on the sheet', (field, value) => {
+  const standards = { ...CATALOGUE.standards, [job.standardId]: { ...standard, [field]: value } };
+  const turned = createFirstPower(job, planned, { ...CATALOGUE, standards })!;
+  expect(turned).not.toEqual(sheet);
+  // and on nothing but limits and expected figures: what is read, and in which order, stays
+  expect(turned.tests.map(({ id }) => id)).toEqual(sheet.tests.map(({ id }) => id));
+});
+
 describe('a surprise stops the sheet and says where to look', () => {
   test('a sound vehicle passes all, whatever the meter’s noise', () => {
     for (let seed = 1; seed <= runs(20, 200); seed += 1) {
