@@ -1,7 +1,6 @@
 'use client';
 
 import { Button, FileButton } from '@mantine/core';
-import { useLocalStorage } from '@mantine/hooks';
 import Link from 'next/link';
 import { useState } from 'react';
 import { fromPowerReadings, STAND_IN, toPowerCsv, toWokenId, type FirstPower, type PowerTest, type Problem } from 'wattograph-core';
@@ -14,6 +13,7 @@ import type { FloorEvent } from '../../server/releases';
 import { ProblemList } from '../../ui/findings/ProblemList';
 import { useListFile } from '../../ui/wireList/useListFile';
 import styles from '../prove/Prove.module.css';
+import { InstrumentField, useInstrument } from '../prove/InstrumentField';
 import type { FirstPowerPack } from './firstPowerPack';
 import { NextReading } from './NextReading';
 import { PowerHead } from './PowerHead';
@@ -86,12 +86,7 @@ function Bench({ jobId, pack, sheet, store }: { jobId: string; pack: FirstPowerP
   const { judged, blocks, proofs, values } = power;
   const { name: author } = usePerson();
   const may = useMay('report');
-  const [instruments, setInstruments] = useLocalStorage<Record<string, string>>({
-    key: 'wattograph.instruments',
-    defaultValue: {},
-    getInitialValueInEffect: false,
-  });
-  const instrument = instruments.power ?? '';
+  const [instrument, setInstrument] = useInstrument('power');
   const [pickedId, setPicked] = useState<string | null>(null);
   const [isStandIn, setStandIn] = useState(false);
   const [problems, setProblems] = useState<Problem[]>([]);
@@ -138,22 +133,7 @@ function Bench({ jobId, pack, sheet, store }: { jobId: string; pack: FirstPowerP
     <div className={styles.prove}>
       <PowerHead jobId={jobId} pack={pack} store={store} state={power.state} />
       <div className={styles.tools}>
-        <label>
-          read with{' '}
-          <input
-            aria-label="Instrument"
-            list="power-instruments"
-            maxLength={80}
-            value={instrument}
-            placeholder="name or number of the instrument"
-            onChange={(event) => setInstruments((now) => ({ ...now, power: event.target.value }))}
-          />
-        </label>
-        <datalist id="power-instruments">
-          {pack.instruments.map((name) => (
-            <option key={name} value={name} />
-          ))}
-        </datalist>
+        <InstrumentField value={instrument} tools={pack.instruments} onChange={setInstrument} />
         <span className={styles.gap} />
         <Button variant="default" onClick={() => saveFile(`${pack.jobName} first power.csv`, toPowerCsv(sheet))}>
           Save the sheet

@@ -1,23 +1,15 @@
 import Link from 'next/link';
-import { toCount } from 'wattograph-core';
 import type { FloorState, FloorStore } from '../../client/floor/floorStore';
-import { sayOldest } from '../../client/outbox/deviceStorage';
 import { Who } from '../../ui/accounts/Who';
 import { NotTaken } from '../../ui/NotTaken';
 import styles from '../prove/Prove.module.css';
+import { sayKept } from '../prove/sayKept';
 import type { FirstPowerPack } from './firstPowerPack';
 
 /** Which revision gets power, the rule that goes before all else, and what of its readings is not stored yet. */
 export function PowerHead({ jobId, pack, store, state }: { jobId: string; pack: FirstPowerPack; store: FloorStore; state: FloorState }) {
   const { looms, release, newest, jobName } = pack;
-  const { waiting, online, isFull, isBarred, refused, oldestSince } = state;
-  const words = isFull
-    ? 'This device is full: what is read is lost when the page is closed before it is sent.'
-    : waiting.length > 0
-      ? `${toCount(waiting.length, 'reading')} kept here${isBarred ? ' until who made it signs in' : online ? ', sending' : ', server away'}${sayOldest(oldestSince)}`
-      : online
-        ? 'all stored'
-        : 'server away';
+  const { online, isFull, refused } = state;
   return (
     <header>
       <div className={styles.head}>
@@ -33,7 +25,7 @@ export function PowerHead({ jobId, pack, store, state }: { jobId: string; pack: 
         ))}
         <Link href={`/jobs/${jobId}/power`}>plan</Link>
         <span role="status" className={`${styles.state} ${online && !isFull ? '' : styles.away}`}>
-          {words}
+          {sayKept(state)}
         </span>
       </div>
       <p className={styles.rule}>

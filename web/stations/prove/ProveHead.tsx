@@ -1,11 +1,10 @@
 import Link from 'next/link';
-import { toCount } from 'wattograph-core';
 import type { FloorStore } from '../../client/floor/floorStore';
-import { sayOldest } from '../../client/outbox/deviceStorage';
 import { Who } from '../../ui/accounts/Who';
 import { NotTaken } from '../../ui/NotTaken';
 import styles from './Prove.module.css';
 import type { ProvePack } from './provePack';
+import { sayKept } from './sayKept';
 import type { ProofState } from './useProof';
 
 /** Which loom of which revision is proved, and what of its readings is not stored yet. */
@@ -21,15 +20,7 @@ export function ProveHead({
   proof: ProofState;
 }) {
   const { job, plan, release, newest } = pack;
-  const { waiting, online, isFull, isBarred, refused, oldestSince } = state;
-  const kept = `${toCount(waiting.length, 'reading')} kept here`;
-  const words = isFull
-    ? 'This device is full: what is read is lost when the page is closed before it is sent.'
-    : waiting.length > 0
-      ? `${kept}${isBarred ? ' until who made it signs in' : online ? ', sending' : ', server away'}${sayOldest(oldestSince)}`
-      : online
-        ? 'all stored'
-        : 'server away';
+  const { online, isFull, refused } = state;
   return (
     <header>
       <div className={styles.head}>
@@ -51,7 +42,7 @@ export function ProveHead({
         <Link href={`/jobs/${jobId}/floor?loom=${plan.loomId}&release=${release}`}>floor</Link>
         <Link href={`/jobs/${jobId}/bundle?loom=${plan.loomId}`}>plan</Link>
         <span role="status" className={`${styles.state} ${online && !isFull ? '' : styles.away}`}>
-          {words}
+          {sayKept(state)}
         </span>
       </div>
       <NotTaken

@@ -1,7 +1,6 @@
 'use client';
 
 import { Button, FileButton } from '@mantine/core';
-import { useLocalStorage } from '@mantine/hooks';
 import Link from 'next/link';
 import { useState } from 'react';
 import { fromReadings, listRework, STAND_IN, toTestsCsv, toUnlisted, type LoomFault, type Problem, type ProofTest } from 'wattograph-core';
@@ -14,6 +13,7 @@ import type { FloorEvent } from '../../server/releases';
 import { ProblemList } from '../../ui/findings/ProblemList';
 import { useListFile } from '../../ui/wireList/useListFile';
 import { FaultList } from './FaultList';
+import { InstrumentField, useInstrument } from './InstrumentField';
 import { LeadsDialog } from './LeadsDialog';
 import { MeasurementsTable } from './MeasurementsTable';
 import { NextMeasurement } from './NextMeasurement';
@@ -82,12 +82,7 @@ function Bench({ jobId, pack, store }: { jobId: string; pack: ProvePack; store: 
   const { examined } = proof;
   const { name: author } = usePerson();
   const may = useMay('report');
-  const [instruments, setInstruments] = useLocalStorage<Record<string, string>>({
-    key: 'wattograph.instruments',
-    defaultValue: {},
-    getInitialValueInEffect: false,
-  });
-  const instrument = instruments[SHOP_TEST] ?? '';
+  const [instrument, setInstrument] = useInstrument(SHOP_TEST);
   const [picked, setPicked] = useState<ProofTest | null>(null);
   const [isStandIn, setStandIn] = useState(false);
   const [isLeads, setLeads] = useState(false);
@@ -135,22 +130,7 @@ function Bench({ jobId, pack, store }: { jobId: string; pack: ProvePack; store: 
     <div className={styles.prove}>
       <ProveHead jobId={jobId} pack={pack} store={store} proof={proof} />
       <div className={styles.tools}>
-        <label>
-          read with{' '}
-          <input
-            aria-label="Instrument"
-            list="prove-instruments"
-            maxLength={80}
-            value={instrument}
-            placeholder="name or number of the instrument"
-            onChange={(event) => setInstruments((now) => ({ ...now, [SHOP_TEST]: event.target.value }))}
-          />
-        </label>
-        <datalist id="prove-instruments">
-          {pack.instruments.map((name) => (
-            <option key={name} value={name} />
-          ))}
-        </datalist>
+        <InstrumentField value={instrument} tools={pack.instruments} onChange={setInstrument} />
         <span className={styles.gap} />
         <Button
           variant="default"
