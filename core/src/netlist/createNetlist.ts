@@ -44,6 +44,12 @@ export interface Netlist {
   deviceAt: Map<string, string>;
 }
 
+/** The net of a pin, by its place in the netlist's nets; null: no wire goes there. */
+export function findNetOf({ nodeOfPin, netOf }: Pick<Netlist, 'nodeOfPin' | 'netOf'>, place: PinPlace): number | null {
+  const node = nodeOfPin.get(toPinKey(place));
+  return node === undefined ? null : netOf[node]!;
+}
+
 /** Join the looms of a job as they are wired and mated. wires: of each loom, as routed. */
 export function createNetlist(job: Job, catalogue: Catalogue, looms: readonly { loomId: string; wires: readonly JoinedWire[] }[]): Netlist {
   const netlist: Netlist = {

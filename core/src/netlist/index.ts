@@ -1,4 +1,4 @@
-export { createNetlist, type Netlist, type NetlistEdge, type NetlistNet, type NetlistNode } from './createNetlist';
+export { createNetlist, findNetOf, type Netlist, type NetlistEdge, type NetlistNet, type NetlistNode } from './createNetlist';
 export { createNetMap, type MappedNet } from './createNetMap';
 export { findPin, listNetPins, toBox, toPinWords, toTakeOut, type NetPin } from './listNetPins';
 export { listNets, listOtherSides, type JoinedCircuits } from './listNets';

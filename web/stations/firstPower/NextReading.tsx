@@ -1,6 +1,6 @@
 import { Button, Input } from '@mantine/core';
 import { useState } from 'react';
-import { isPowered, type FirstPower, type JudgedTest, type PowerProof } from 'wattograph-core';
+import { type FirstPower, type JudgedTest, type PowerProof } from 'wattograph-core';
 import { readQuantity, isUnit } from '../../ui/fields/readQuantity';
 import styles from '../prove/Prove.module.css';
 import { PART_HINTS, PART_WORDS, toBandWords, toPowerWords } from './powerWords';
@@ -31,8 +31,7 @@ export function NextReading({
   const value = isOpen ? OPEN : ((isUnit(unit) ? readQuantity(typed, unit) : null) ?? NaN);
   const isGood = Number.isFinite(value) && (value >= 0 || unit === '°C' || unit === 'V');
   const state = sheet.states.find(({ id }) => id === test.stateId);
-  const limitA = sheet.limitA[test.id] ?? state?.limitA ?? sheet.idleLimitA;
-  const hasLimit = isPowered(test.part) && test.part !== 'cranking' && test.part !== 'start';
+  const limitA = sheet.limitA[test.id] ?? state?.limitA ?? null;
   return (
     <section aria-label="Next reading" className={styles.next}>
       <h2>{PART_WORDS[test.part]}</h2>
@@ -46,9 +45,10 @@ export function NextReading({
       <p className={styles.probeWords}>{test.words}</p>
       {test.note !== '' && <p className={styles.last}>{test.note}</p>}
       {test.hazard !== '' && <p className={styles.caution}>{test.hazard}</p>}
-      {hasLimit && (
+      {limitA !== null && (
         <p className={styles.last}>
           supply limited to <b className="mono">{limitA.toFixed(2)} A</b>
+          {unit === 'A' && ' above what flows already'}
         </p>
       )}
       <p className={styles.pass}>

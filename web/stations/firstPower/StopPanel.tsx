@@ -85,13 +85,11 @@ export function StopPanel({
         </section>
       )}
       {judged.failed.length === 0 && fed && judged.next && isPowered(judged.next.test.part) && judged.next.test.part === 'feeds' && (
-        <WokenPick sheet={sheet} test={fed.test} may={may} onWoken={onWoken} label={`Something else woke with ${toFeed(fed.test)}`} />
+        <WokenPick sheet={sheet} test={fed.test} may={may} onWoken={onWoken} label={`Something else woke with ${fed.test.name}`} />
       )}
     </>
   );
 }
-
-const toFeed = ({ words }: PowerTest) => words.replace(/ alone gives.*$/, '');
 
 function Surprise({
   sheet,
@@ -126,7 +124,7 @@ function Surprise({
               {sheet.devices[id] ?? id} did not wake after all
             </Button>
           ))}
-          <WokenPick sheet={sheet} test={test} may={may} onWoken={onWoken} label={`What else woke with ${toFeed(test)}`} />
+          <WokenPick sheet={sheet} test={test} may={may} onWoken={onWoken} label={`What else woke with ${test.name}`} />
         </>
       )}
       <Button variant="default" onClick={() => onPick(test.id)}>

@@ -5,7 +5,6 @@ import { listBareTests, listBoxTests, listCrankTests, listFeedTests } from './li
 import { listActuatorTests, listInputTests, listLampTests, listStartTests } from './listLookTests';
 import { listStandingStates, listVoltTests } from './listVoltTests';
 import { createPowerContext } from './powerContext';
-import { toSupplyLimit } from './powerLimits';
 import { POWER_PARTS, type FirstPower } from './types';
 
 /**
@@ -36,7 +35,6 @@ export function createFirstPower(job: Job, planned: JobPlan, catalogue: Catalogu
     elements: [...context.elements.values()],
     restApartK: context.standard.restApartK,
     limitA: { ...boxes.limitA, ...feeds.limitA },
-    idleLimitA: toSupplyLimit(0, context.standard),
     untold: unplugged.untold + withModules.untold,
     devices: Object.fromEntries(Object.entries(job.devices).flatMap(([id, { name, at }]) => (at ? [[id, name]] : []))),
   };

@@ -30,11 +30,11 @@ function explainFeed(
   { least, most }: { least: number | null; most: number | null },
   values: ReadonlyMap<string, number>,
 ): string[] {
-  const name = test.words.replace(/ alone gives.*$/, '');
+  const { name } = test;
   const woken = listWoken(test, values);
   if (woken.length > 0) {
     const others = sheet.tests.filter((one) => one.part === 'feeds' && one.id !== test.id && one.wakes.some((id) => woken.includes(id)));
-    const by = others.map(({ words }) => words.replace(/ alone gives.*$/, ''));
+    const by = others.map((other) => other.name);
     return [
       `Two nets are joined behind ${name}: ${list(woken.map((id) => sheet.devices[id] ?? id))} ${woken.length === 1 ? 'hangs' : 'hang'} on ${by.length > 0 ? list(by) : 'another feed'}.`,
     ];
@@ -54,7 +54,7 @@ function explainLive(sheet: FirstPower, { tests }: JudgedPower, test: PowerTest)
   const beside = alive.filter((one) => one.test.endIds.some((id) => test.endIds.includes(id)));
   return [
     beside.length > 0
-      ? `Live at the same plug in this state: ${list(beside.map((one) => one.test.words.replace(/^red on | , black.*$|, black.*$/g, '')))}. A cavity beside one of them, or one exchanged with it, first.`
+      ? `Live at the same plug in this state: ${list(beside.map((one) => one.test.name))}. A cavity beside one of them, or one exchanged with it, first.`
       : alive.length > 0
         ? 'Nothing else is live at this plug in this state: a wire of another plug is in it, or a link that should be open is not.'
         : 'Nothing is live in this state: a switch does not stand as said, or something goes round it.',

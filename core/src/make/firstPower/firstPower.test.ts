@@ -198,6 +198,15 @@ describe('the sheet', () => {
     const injectors = of('feeds').find(({ note }) => note.includes('sleeps until it is driven: injector 3'))!;
     expect(injectors).toMatchObject({ expected: 0, least: 0, most: 0.2, wakes: [] });
   });
+  test('a box that states what it uses at its ground is read by that; of one that nobody gave a figure nothing is told', () => {
+    const boxOf = (from: FirstPower, id: string) => of('boxes', from).find((test) => test.id === `box ${id}`)!;
+    expect(boxOf(sheet, 'Sluice 24')).toMatchObject({ expected: 0.3, note: 'as its ground says' });
+    const silent = structuredClone(job);
+    silent.looms.chassis!.ends['m-display']!.pins['1']!.currentA = null;
+    const other = createFirstPower(silent, plan(silent, CATALOGUE), CATALOGUE)!;
+    expect(boxOf(other, 'display')).toMatchObject({ expected: null, least: null, most: null });
+    expect(other.limitA).not.toHaveProperty('box display');
+  });
   test('every actuator has the line that keeps people whole', () => {
     expect(of('actuators').every(({ hazard }) => hazard !== '')).toBe(true);
     const line = (name: string) => of('actuators').find(({ words }) => words.startsWith(name))!.hazard;
@@ -282,6 +291,8 @@ describe('a surprise stops the sheet and says where to look', () => {
           [one!.id, read],
         ]),
       ).failed.length;
+    // before the air is read there is nothing to compare with
+    expect(judgePower(sheet, new Map([[one!.id, 80]])).tests.find(({ test }) => test.id === one!.id)!.verdict).toBe('unread');
     expect([judge(21, 23.9), judge(21, 24.1), judge(35, 23.9), judge(-4, -6)]).toEqual([0, 1, 1, 0]);
   });
 });

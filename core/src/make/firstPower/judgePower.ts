@@ -37,8 +37,10 @@ export function judgePower({ tests, restApartK }: FirstPower, values: ReadonlyMa
   const ambientC = values.get(AMBIENT_TEST) ?? null;
   const judged = tests.map((test): JudgedTest => {
     const value = values.get(test.id) ?? null;
-    const isRest = test.unit === '°C' && test.id !== AMBIENT_TEST && ambientC !== null;
-    const [least, most] = isRest ? [ambientC - restApartK, ambientC + restApartK] : [test.least, test.most];
+    const isRest = test.unit === '°C' && test.id !== AMBIENT_TEST;
+    // without the air there is nothing to compare it with
+    if (isRest && ambientC === null) return { test, value, verdict: 'unread', least: null, most: null };
+    const [least, most] = isRest && ambientC !== null ? [ambientC - restApartK, ambientC + restApartK] : [test.least, test.most];
     const isGood =
       value !== null &&
       (least === null || value >= least - 1e-9) &&

@@ -1,4 +1,5 @@
 import type { PlannedLoad, PlannedProtection } from '../../plan';
+import type { PowerBox } from './listBoxes';
 import { createPowerTest, isDriven, nodeAt, type PowerContext } from './powerContext';
 import { standIn } from './listVoltTests';
 import { toCurrentLimits, toSupplyLimit } from './powerLimits';
@@ -76,9 +77,9 @@ export function listBoxTests(context: PowerContext): { tests: PowerTest[]; limit
     const own = planned.power.loads.filter(
       ({ load, deviceId }) => load !== 'feed' && deviceId !== null && box.deviceIds.includes(deviceId),
     );
-    const expected = own.reduce((sum, { onA }) => sum + onA[at.mode]!, 0);
+    const expected = measureOwn(context, box, own.length > 0 ? own.reduce((sum, { onA }) => sum + onA[at.mode]!, 0) : null);
     const id = `box ${box.id}`;
-    limitA[id] = toSupplyLimit(expected, standard);
+    if (expected !== null) limitA[id] = toSupplyLimit(expected, standard);
     return [
       createPowerTest({
         id,
@@ -88,15 +89,32 @@ export function listBoxTests(context: PowerContext): { tests: PowerTest[]; limit
         note:
           own.length > 0
             ? `its own: ${own.map(({ name, onA }) => `${name} ${onA[at.mode]!.toFixed(2)} A`).join(', ')}`
-            : 'it draws nothing that is known',
+            : expected === null
+              ? 'nobody said what it draws'
+              : 'as its ground says',
+        name: box.name,
         unit: 'A',
-        expected,
-        ...toCurrentLimits(expected, standard),
+        ...toRise(expected, standard),
         endIds: box.ends.map(({ loomId, endId }) => `${loomId}/${endId}`),
       }),
     ];
   });
   return { tests, limitA };
+}
+
+/** By what a current rises; null: not told, so that any reading stands. */
+const toRise = (expected: number | null, standard: PowerContext['standard']): Pick<PowerTest, 'expected' | 'least' | 'most'> =>
+  expected === null ? { expected, least: null, most: null } : { expected, ...toCurrentLimits(expected, standard) };
+
+/** What a box uses itself: what its supplies draw, or what it states at its grounds; null: nobody said. */
+function measureOwn({ job }: PowerContext, { ends }: PowerBox, suppliedA: number | null): number | null {
+  if (suppliedA !== null) return suppliedA;
+  const stated = ends.flatMap(({ loomId, endId }) =>
+    Object.values(job.looms[loomId]!.ends[endId]!.pins).flatMap(({ kind, currentA }) =>
+      kind === 'power-ground' && currentA !== null ? [currentA] : [],
+    ),
+  );
+  return stated.length > 0 ? stated.reduce((sum, one) => sum + one, 0) : null;
 }
 
 /** Fuses and channels one by one, each given by itself: what flows, and which loads wake. What a box drives sleeps on. */
@@ -111,9 +129,11 @@ export function listFeedTests(context: PowerContext): { tests: PowerTest[]; limi
       if (behind.length === 0) return [];
       const asleep = behind.filter(({ deviceId }) => deviceId !== null && isDriven(context, deviceId));
       const awake = behind.filter((load) => !asleep.includes(load));
-      const expected = awake.reduce((sum, { currentA }) => sum + currentA, 0);
+      // one whose current nobody gave may wake as well: what flows is not told then
+      const unknown = planned.power.nets.find(({ id: netId }) => netId === one.netId)?.unknown ?? 0;
+      const expected = unknown > 0 ? null : awake.reduce((sum, { currentA }) => sum + currentA, 0);
       const id = `feed ${one.id}`;
-      limitA[id] = toSupplyLimit(expected, standard);
+      if (expected !== null) limitA[id] = toSupplyLimit(expected, standard);
       const device = (of: readonly PlannedLoad[]) => [...new Set(of.flatMap(({ deviceId }) => deviceId ?? []))];
       const wireEnds = behind.map(({ pin }) => `${pin.loomId}/${pin.endId}`);
       return [
@@ -123,13 +143,14 @@ export function listFeedTests(context: PowerContext): { tests: PowerTest[]; limi
           words: `${one.name} alone gives: the current rises by`,
           note: [
             awake.length > 0 ? `wakes ${awake.map(({ name }) => name).join(', ')}` : 'wakes nothing',
+            unknown > 0 ? 'nobody said what all of its loads draw' : '',
             asleep.length > 0 ? `sleeps until it is driven: ${asleep.map(({ name }) => name).join(', ')}` : '',
           ]
             .filter(Boolean)
             .join('; '),
+          name: one.name,
           unit: 'A',
-          expected,
-          ...toCurrentLimits(expected, standard),
+          ...toRise(expected, standard),
           wakes: device(awake),
           endIds: [...new Set(wireEnds)],
         }),

@@ -194,6 +194,7 @@ function toLiveTest(
     id: `${state.id} ${toPinKey(place)}`,
     part,
     stateId: state.id,
+    name: context.toWords(place),
     words: `red on ${context.toWords(place)}, black on battery negative`,
     note: [through === null ? '' : `through ${through}, which its driver does not pull down`, isHeld ? 'while the switch is held' : '']
       .filter(Boolean)

@@ -83,7 +83,7 @@ export const nodeAt = ({ netlist }: PowerContext, place: PinPlace): number => ne
 
 /** A test with nothing special about it. */
 export const createPowerTest = (test: Pick<PowerTest, 'id' | 'part' | 'words' | 'unit'> & Partial<PowerTest>): PowerTest => ({
-  ...{ stateId: null, note: '', hazard: '', expected: null, least: null, most: null, path: [], endIds: [], wakes: [] },
+  ...{ name: test.words, stateId: null, note: '', hazard: '', expected: null, least: null, most: null, path: [], endIds: [], wakes: [] },
   ...test,
 });
 

@@ -26,6 +26,8 @@ export interface PowerTest {
   part: PowerPart;
   /** state of the vehicle in which it is read, of the sheet's states; null: of none */
   stateId: string | null;
+  /** the cavity, plug, feed or device that it is about */
+  name: string;
   /** where the probe is put, or what is looked at */
   words: string;
   /** what it hangs on, what wakes, what may hurt; empty: nothing to add */
@@ -68,12 +70,10 @@ export interface FirstPower {
   states: PowerState[];
   tests: PowerTest[];
   elements: PowerElement[];
-  /** what the supply is limited to, A, by test that draws; others: the least of it */
+  /** what the supply may give above what flows already, A, by test of which it is known what it draws */
   limitA: Record<string, number>;
   /** temperatures at rest agree within this with the air, K */
   restApartK: number;
-  /** the limit while nothing should draw, A */
-  idleLimitA: number;
   /** cavities of which nothing can be told: how a switch stands is not said */
   untold: number;
   /** device id → name, of what may wake */

@@ -1,5 +1,5 @@
 import type { Job } from '../../../model';
-import { toPinKey, type Netlist, type SwitchgearLink } from '../../../netlist';
+import { findNetOf, toPinKey, type Netlist, type SwitchgearLink } from '../../../netlist';
 import { compareIds, pushTo } from '../../../units';
 import { findSetting, listDevicesBehind, type LinkSetting, type LinkStanding } from './findSettings';
 
@@ -65,10 +65,7 @@ class Feeds {
     private readonly job: Job,
     private readonly netlist: Netlist,
   ) {
-    const netOf = (place: SwitchgearLink['a']) => {
-      const node = netlist.nodeOfPin.get(toPinKey(place));
-      return node === undefined ? null : netlist.netOf[node]!;
-    };
+    const netOf = (place: SwitchgearLink['a']) => findNetOf(netlist, place);
     const given = new Set<number>();
     for (const link of netlist.links) {
       const [from, to] = [netOf(link.a), netOf(link.b)];

@@ -1,5 +1,5 @@
 import type { Device, Job } from '../../../model';
-import { toPinKey, type Netlist, type SwitchgearLink } from '../../../netlist';
+import { findNetOf, type Netlist, type SwitchgearLink } from '../../../netlist';
 
 /** How a link stands in a mode: as it is said, or, where it is a relay or a channel, as its loads are on; unsaid: nobody said. */
 export type LinkSetting = 'closed' | 'momentary' | 'unsaid' | 'open';
@@ -13,10 +13,7 @@ export interface LinkStanding {
 /** The devices whose loads hang behind each link, through all links beyond it. */
 export function listDevicesBehind(job: Job, netlist: Netlist): Map<string, ReadonlySet<string>> {
   const from = new Map<number, SwitchgearLink[]>();
-  const netOf = (place: SwitchgearLink['a']) => {
-    const node = netlist.nodeOfPin.get(toPinKey(place));
-    return node === undefined ? null : netlist.netOf[node]!;
-  };
+  const netOf = (place: SwitchgearLink['a']) => findNetOf(netlist, place);
   for (const link of netlist.links) {
     const net = netOf(link.a);
     if (net === null) continue;

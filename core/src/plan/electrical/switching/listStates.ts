@@ -1,5 +1,5 @@
 import type { Job } from '../../../model';
-import { toPinKey, type Netlist, type PinPlace } from '../../../netlist';
+import { findNetOf, type Netlist, type PinPlace } from '../../../netlist';
 import type { LiveNet, PlannedState } from '../types';
 import type { ModeLive } from './findLive';
 
@@ -22,10 +22,7 @@ export function listStates({ source: { isolator } }: Pick<Job, 'source'>, netlis
 
 /** Nets that the isolator feeds, through all links beyond it. */
 function listBehind(netlist: Netlist, isolatorId: string | null): ReadonlySet<number> {
-  const netOf = (place: PinPlace) => {
-    const node = netlist.nodeOfPin.get(toPinKey(place));
-    return node === undefined ? null : netlist.netOf[node]!;
-  };
+  const netOf = (place: PinPlace) => findNetOf(netlist, place);
   const isolator = netlist.links.find(({ id }) => id === isolatorId);
   const first = isolator && netOf(isolator.b);
   const found = new Set<number>(first === null || first === undefined ? [] : [first]);
