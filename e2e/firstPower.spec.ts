@@ -1,7 +1,7 @@
 import { expect, test, type APIRequestContext } from '@playwright/test';
 import { CATALOGUE, createBuild, createFirstPower, plan, POWER_STEP, type Job, type PowerTest } from 'wattograph-core';
 import { createCleanSkerry } from 'wattograph-core/demo';
-import { createTestJob, sendRelease } from './helpers';
+import { createTestJob, sendEdit, sendRelease } from './helpers';
 
 const job = createCleanSkerry();
 const planned = plan(job, CATALOGUE);
@@ -77,6 +77,15 @@ test('a vehicle gets power: not before every loom is rung out; a surprise stops 
   await page.keyboard.press('Enter');
   await page.getByRole('combobox', { name: /^What else woke with/ }).click();
   await page.getByRole('option', { name: 'radiator fan' }).click();
+  await expect(page.getByText(/^Two nets are joined behind .*: radiator fan hangs on /)).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: 'all stored' })).toBeVisible({ timeout: 30_000 });
+  // another revision, in which nothing of the wiring changed: what was read counts there, the surprise too
+  expect((await sendEdit(request, id, 0, [{ op: 'replace', path: '/notes', value: 'fan looked at' }])).ok()).toBe(true);
+  expect((await sendRelease(request, id)).ok()).toBe(true);
+  await page.goto(`/jobs/${id}/prove/power`);
+  await expect(page.getByRole('region', { name: 'The sheet' }).getByText('revision 1', { exact: true }).first()).toBeVisible({
+    timeout: 60_000,
+  });
   await expect(page.getByText(/^Two nets are joined behind .*: radiator fan hangs on /)).toBeVisible();
 });
 

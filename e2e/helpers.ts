@@ -100,3 +100,36 @@ export async function letCustomerIn(request: APIRequestContext, jobId: string, n
   const session = accepted.headers.getSetCookie().find((value) => value.includes('session_token'))!;
   return session.split(';')[0]!;
 }
+
+/** One first-off as its dialog asks for it: the gauge where it is due, then samples that look right and hold half as much again. */
+export async function passSamples(dialog: Locator): Promise<void> {
+  const gauge = dialog.getByRole('button', { name: 'Go goes in, no-go does not' });
+  await expect(gauge.or(dialog.getByRole('listitem', { name: 'Sample 1' }))).toBeVisible();
+  if (await gauge.isVisible()) await gauge.click();
+  await dialog.getByLabel('pulled with').fill('pull tester 2');
+  const height = dialog.getByLabel('height with');
+  if (await height.isVisible()) await height.fill('micrometer 1');
+  for (const sample of await dialog.getByRole('listitem', { name: /^Sample / }).all()) {
+    await sample.getByRole('button', { name: 'Looks right' }).click();
+    for (const label of await sample.locator('label').all()) {
+      const words = (await label.textContent())!;
+      const figure = Number(/(\d[\d.]*) (?:N|±)/.exec(words)![1]);
+      await label.getByRole('textbox').fill(String(words.includes('pull') ? figure * 1.5 : figure));
+    }
+  }
+  await dialog.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(dialog).toHaveCount(0);
+}
+
+/** Samples of every kind that the crimp step on a floor page waits for. */
+export async function passFirstOffs(page: Page): Promise<void> {
+  const proof = page.getByRole('region', { name: 'How the crimps are proved' });
+  const more = proof.getByRole('button', { name: /other kinds? here/ });
+  if (await more.isVisible()) await more.click();
+  const due = proof.getByRole('button', { name: /^\d+ samples$/ });
+  for (let left = await due.count(); left > 0; left -= 1) {
+    await due.first().click();
+    await passSamples(page.getByRole('dialog'));
+    await expect(due).toHaveCount(left - 1);
+  }
+}

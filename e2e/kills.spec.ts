@@ -19,6 +19,8 @@ const VICTIMS = ['application', 'postgres', 'worker', 'both', 'machine'] as cons
 type Victim = (typeof VICTIMS)[number];
 /** a tab is ended as a crash does every so many rounds */
 const CRASH_EVERY = IS_SOAK ? 23 : 3;
+/** a page that cannot be worked at for so long is lost to whoever is at it */
+const LONGEST_ACT_MS = 90_000;
 const PHOTO_EVERY = IS_SOAK ? 10 : 2;
 
 const root = join(__dirname, '..');
@@ -95,6 +97,8 @@ async function recover(struck = performance.now()): Promise<number> {
 /** Somebody at a page, and what they have done there. */
 interface Worker {
   page: Page;
+  /** keep what a page of it throws */
+  listen(page: Page): Page;
   done: number;
   open(): Promise<void>;
   act(): Promise<void>;
@@ -105,15 +109,31 @@ async function createWorker(
   open: (page: Page) => Promise<void>,
   act: (page: Page, count: number) => Promise<void>,
 ): Promise<Worker> {
+  /** what its page threw, the last ones */
+  const said: string[] = [];
+  const listen = (page: Page): Page => {
+    page.setDefaultTimeout(LONGEST_ACT_MS);
+    page.on('pageerror', (error) => said.push(`${error.stack}`));
+    page.on('console', (message) => {
+      // what the network says of a server that is away is no news
+      if (message.type() === 'error' && !/Failed to load resource|ERR_/.test(message.text())) said.push(message.text().slice(0, 1500));
+    });
+    return page;
+  };
   const worker: Worker = {
-    page: await context.newPage(),
+    listen,
+    page: listen(await context.newPage()),
     done: 0,
     open: async () => {
       await open(worker.page);
     },
     act: async () => {
       worker.done += 1;
-      await act(worker.page, worker.done);
+      await act(worker.page, worker.done).catch(async (error: Error) => {
+        // what it shows says more than what was waited for
+        const shown = await worker.page.innerText('body', { timeout: 5000 }).catch(() => 'nothing');
+        throw new Error(`${worker.page.url()} shows: ${shown.slice(0, 600)}\n${said.slice(-5).join('\n')}`, { cause: error });
+      });
     },
   };
   await worker.open();
@@ -127,7 +147,7 @@ async function crash(worker: Worker, context: BrowserContext): Promise<void> {
   void session.send('Page.crash').catch(() => undefined);
   await gone;
   await worker.page.close();
-  worker.page = await context.newPage();
+  worker.page = worker.listen(await context.newPage());
   await worker.open();
 }
 

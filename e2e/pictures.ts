@@ -41,9 +41,6 @@ async function main(): Promise<void> {
   await shop.getByRole('button', { name: /^Housings/ }).click();
   await shop.getByRole('button', { name: /^Quill 34/ }).click();
   await keep(shop, 'shop');
-  const brief = await open(`${SKERRY}/brief?loom=engine`);
-  await brief.getByRole('button', { name: 'charge control valve, 2 pins' }).first().click();
-  await keep(brief, 'brief');
   await keep(await open(`${SKERRY}/customer`), 'customer');
   const survey = await open(`${SKERRY}/survey?loom=engine`, 390, 844);
   await survey.getByRole('group', { name: 'Read from' }).getByRole('button', { name: 'cam cover' }).click();
@@ -135,6 +132,27 @@ async function main(): Promise<void> {
   await floor.getByRole('button', { name: 'Steps', exact: true }).click();
   await floor.getByLabel('Find an end, a wire or a step').fill('Crimp throttle');
   await floor.keyboard.press('Enter');
+  await floor.getByRole('region', { name: 'How the crimps are proved' }).getByRole('button', { name: '3 samples' }).click();
+  const samples = floor.getByRole('dialog');
+  const figures = samples.getByRole('textbox', { name: /, at least/ });
+  await samples.getByLabel('pulled with').fill('pull tester 2');
+  if (await samples.getByLabel('height with').isVisible()) await samples.getByLabel('height with').fill('micrometer 1');
+  for (const [at, look] of (await samples.getByRole('button', { name: 'Looks right' }).all()).entries()) {
+    await look.click();
+    await figures.nth(at).fill(String([72, 78, 66][at]));
+    const height = samples.getByRole('textbox', { name: /^height, / }).nth(at);
+    if (await height.isVisible())
+      await height.fill(
+        /height, ([\d.]+)/.exec(
+          (await samples
+            .getByText(/^height, /)
+            .nth(at)
+            .textContent())!,
+        )![1]!,
+      );
+  }
+  await keep(floor, 'first-off');
+  await samples.getByRole('button', { name: /^Keep/ }).click();
   await floor.getByRole('button', { name: 'One at a time' }).click();
   await floor.getByRole('button', { name: 'Take it' }).click();
   await floor.getByRole('button', { name: 'Crimped' }).click();

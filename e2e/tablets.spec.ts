@@ -1,7 +1,7 @@
 import { expect, test, type Browser, type Page } from '@playwright/test';
 import { CATALOGUE, createBuild, plan, type Step } from 'wattograph-core';
 import { storageOf } from '../scripts/lib/testPeople.cjs';
-import { createCleanInlet, createTestJob, readJob, sendRelease } from './helpers';
+import { createCleanInlet, createTestJob, passFirstOffs, readJob, sendRelease } from './helpers';
 
 const job = createCleanInlet();
 const { steps } = createBuild(job, plan(job, CATALOGUE).looms[0]!, CATALOGUE);
@@ -49,6 +49,7 @@ async function makeEnd(page: Page, name: string): Promise<void> {
     await page.getByLabel('Find an end, a wire or a step').fill(`${work} ${name}`);
     await page.keyboard.press('Enter');
     await expect(page.getByRole('heading', { level: 1 })).toHaveText(`${work} ${name}`);
+    if (work === 'Crimp') await passFirstOffs(page);
     // a button that opens readings is not one that is pressed
     const items = page.getByRole('list', { name: 'To do' }).locator('button[aria-pressed="false"]');
     for (let left = await items.count(); left > 0; left -= 1) {
@@ -138,12 +139,18 @@ test('a problem told at a tablet is on the planner’s wall by itself; her answe
   const title = await tobin.getByRole('heading', { level: 1 }).innerText();
   await tobin.getByRole('list', { name: 'To do' }).locator('button[aria-pressed]').first().click();
   const words = `sleeve too tight ${id.slice(0, 8)}`;
-  const tell = async () => {
+  const tell = async (photo: Buffer | null = null) => {
     await tobin.getByRole('button', { name: 'Problem' }).click();
     await tobin.getByLabel('Reason').fill(words);
+    if (photo) await tobin.getByLabel('With a photo').setInputFiles({ name: 'sleeve.png', mimeType: 'image/png', buffer: photo });
     await tobin.getByRole('button', { name: 'Keep' }).click();
   };
-  await tell();
+  const { default: sharp } = await import('sharp');
+  await tell(
+    await sharp({ create: { width: 60, height: 40, channels: 3, background: '#884422' } })
+      .png()
+      .toBuffer(),
+  );
   await expect(tobin.getByText('It is on the wall of whoever plans.')).toBeVisible();
   // crew does not answer, whatever it sends
   const step = steps.find((one) => one.title === title)!;
@@ -157,8 +164,13 @@ test('a problem told at a tablet is on the planner’s wall by itself; her answe
   const onWall = page.getByRole('region', { name: /^From the floor/ }).getByRole('link', { name: words });
   // named as people name them, not by ids
   await expect(page.getByRole('listitem').filter({ hasText: words })).toContainText(`· inlet, ${title}`);
+  // with its picture, there and at the step
+  const isShown = (picture: HTMLImageElement) => picture.complete && picture.naturalWidth > 0;
+  const onCard = page.getByRole('listitem').filter({ hasText: words }).getByRole('img', { name: 'photo of the problem' });
+  await expect.poll(() => onCard.evaluate(isShown)).toBe(true);
   await onWall.click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(title);
+  await expect.poll(() => page.getByRole('img', { name: 'photo of the problem' }).evaluate(isShown)).toBe(true);
   await page.getByRole('button', { name: 'Redo' }).click();
   await page.getByLabel('Reason').fill('the other reel');
   await page.getByRole('button', { name: 'Keep' }).click();

@@ -87,3 +87,24 @@ test('a line that has gone dead without saying so is given up, so that what wait
   expect(told).toEqual(['tick 0 true', 'photo 0 true']);
   jest.useRealTimers();
 });
+
+test('an answer that is cut off on its way is none: what it did is not known, and is asked for again', async () => {
+  const cut = (): Promise<never> => Promise.reject(new TypeError('network error'));
+  const fetched = global.fetch;
+  global.fetch = (() =>
+    Promise.resolve({ ok: true, status: 200, json: cut, blob: cut, headers: { get: () => null } })) as unknown as typeof fetch;
+  const asks = [
+    () => request('/api/jobs/a/releases/1/carried'),
+    () => requestStore('/api/photos', new Blob(['x'])),
+    () => requestFile('/api/jobs/a/pdf'),
+  ];
+  for (const ask of asks) {
+    const error = await ask().catch((reason: RequestError) => reason);
+    expect(error).toBeInstanceOf(RequestError);
+    expect(error).toMatchObject({ status: 0, isPassing: true });
+  }
+  // what no answer can be read of a refusal is still a refusal
+  global.fetch = (() => Promise.resolve({ ok: false, status: 409, json: cut })) as unknown as typeof fetch;
+  expect(await request('/api/jobs/a/edits', {}).catch((reason: RequestError) => reason)).toMatchObject({ status: 409, isPassing: false });
+  global.fetch = fetched;
+});

@@ -16,20 +16,8 @@ import { hearNews, type News } from './live';
 import { outboxDatabase } from './outbox/outboxDatabase';
 import { OutboxLine } from './outbox/outboxLine';
 import { PlanRunner, type PlanResult } from './planner';
-import { DEAD_LINE_MS, request, requestStore, RequestError } from './request';
-
-/** A photo taken here and not yet on the server. */
-export interface WaitingPhoto {
-  id: string;
-  loom: string;
-  node: string;
-  caption: string;
-  author: string;
-  takenAt: string;
-  blob: Blob;
-  /** id of who took it; undefined: kept by an older Wattograph */
-  by?: string;
-}
+import { createPhotoLine, refusePhoto, type WaitingPhoto } from './photoLine';
+import { DEAD_LINE_MS, request, RequestError } from './request';
 
 export interface SurveyState {
   /** the job with everything entered here on top */
@@ -63,7 +51,6 @@ const findOldest = (...times: (number | null)[]): number | null => {
 };
 
 const MOST_AT_ONCE = 100;
-const MOST_PHOTO_BYTES = 20 * 1024 * 1024;
 
 const FULL = 'This device is full: what was entered last is lost when the page is closed before it is sent.';
 
@@ -98,13 +85,7 @@ export class SurveyStore {
       onGone: () => this.readAnew(),
       onChange: () => this.refresh(),
     });
-    this.pictures = new OutboxLine<WaitingPhoto>({
-      name: `photo/${loaded.id}`,
-      most: 1,
-      send: ([photo]) => this.sendPhoto(photo!.body),
-      onGone: () => this.listAnew(),
-      onChange: () => this.refresh(),
-    });
+    this.pictures = createPhotoLine(loaded.id, { onSent: () => this.listAnew(), onChange: () => this.refresh() });
     this.state = {
       ...{ job: loaded.document, result: null, writing: 0, waiting: 0, oldestSince: null, online: true, problem: null },
       ...{ photos: [], waitingPhotos: [], refused: [] },
@@ -170,9 +151,9 @@ export class SurveyStore {
   }
 
   addPhoto(photo: Omit<WaitingPhoto, 'id' | 'author' | 'takenAt' | 'by'>): void {
-    if (photo.blob.size > MOST_PHOTO_BYTES) {
-      const got = (photo.blob.size / 1024 / 1024).toFixed(0);
-      this.set({ problem: `A photo was not kept: expected at most ${MOST_PHOTO_BYTES / 1024 / 1024} MB, got ${got} MB.` });
+    const problem = refusePhoto(photo.blob);
+    if (problem !== null) {
+      this.set({ problem });
       return;
     }
     const id = crypto.randomUUID();
@@ -241,11 +222,6 @@ export class SurveyStore {
       const meet = taken.conflicts.length === 1 ? 'meets' : 'meet';
       this.set({ problem: `${taken.conflicts.length} entered here ${meet} what somebody else entered: see Settle.` });
     };
-  }
-
-  private async sendPhoto({ blob, by, ...about }: WaitingPhoto): Promise<() => void> {
-    await requestStore(`/api/jobs/${this.loaded.id}/photos?${new URLSearchParams(about).toString()}`, blob, by);
-    return this.listAnew();
   }
 
   private async listAnew(): Promise<() => void> {

@@ -13,10 +13,16 @@ setPriority(process.argv[2] === 'line' ? constants.priority.PRIORITY_LOW : const
 process.on('disconnect', () => process.exit(0));
 // it waits for work for as long as its parent is there
 process.channel?.ref();
+/** A parent that is gone hears nothing: what was asked for is asked for again by the next one. */
+const answer = (message: { done: true } | { failed: string }): void => {
+  process.send!(message, undefined, undefined, (error) => {
+    if (error) process.exit(0);
+  });
+};
 process.on('message', ({ kind, id }: Labour) => {
   void (kind === 'task' ? doStoredTask(id) : countLine(id)).then(
-    () => process.send!({ done: true }),
-    (error: unknown) => process.send!({ failed: error instanceof Error ? error.message : String(error) }),
+    () => answer({ done: true }),
+    (error: unknown) => answer({ failed: error instanceof Error ? error.message : String(error) }),
   );
 });
 log.debug('labour ready');

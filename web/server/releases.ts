@@ -2,10 +2,12 @@ import { today } from '../client/today';
 import { and, asc, eq, gt, inArray, isNull, lt, sql } from 'drizzle-orm';
 import {
   carryOver,
+  CRIMP_STEP,
   dropOvertaken,
   isAnswer,
   isHeldFromCutting,
   isHeldInPlan,
+  listCrimpSeries,
   listFindings,
   listLanes,
   listTesters,
@@ -26,6 +28,7 @@ import { database, tickDatabase } from './database';
 import { freeze, listFrozen, listFrozenBuilds, readFrozen, storeFrozen } from './frozen';
 import { createGatherer } from './gather';
 import { Refusal } from './refusal';
+import { addUses, expectCrimpAsked, nameUses, toAskedCrimps, toUse, type AskedCrimps, type ToolUse } from './jobs/crimps';
 import { expectPowerAsked, freezePower, listPowerHolds, storePower } from './jobs/firstPower';
 import { readShopOf } from './shop';
 import { floorEvents, jobs, people, releases, type FloorEventRow, type ReleaseRow } from './schema';
@@ -127,7 +130,7 @@ type Told = Pick<FloorEventRow, 'id' | 'loomId' | 'stepId' | 'itemId' | 'kind' |
 type Read = Pick<FloorEventRow, 'readId' | 'value' | 'unit' | 'instrument'>;
 /** The device, and the last event that it knew of when it made this one; of what is at the server, which came first. */
 type Known = Partial<Pick<FloorEventRow, 'device' | 'after' | 'serial'>>;
-export type FloorEvent = Told & Partial<Read> & Known & { happenedAt: string };
+export type FloorEvent = Told & Partial<Read> & Partial<Pick<FloorEventRow, 'samples'>> & Known & { happenedAt: string };
 
 /** Kinds of event that a wall of problems hangs on. */
 const TROUBLES: ReadonlySet<string> = new Set(['problem', 'solved', 'answer']);
@@ -142,16 +145,32 @@ export async function addFloorEvents(
   if (!mayAnswer && events.some(({ kind }) => kind === 'answer')) throw Refusal.at(403, 'kind', 'a problem is answered by whoever plans');
   await expectAsked(jobId, release, events);
   const signed = await expectSecond(jobId, release, events);
-  const rows = events.map((event) => ({
-    ...{ ...event, jobId, release, happenedAt: new Date(event.happenedAt) },
-    hash: toContentHash({ ...event, jobId, release }),
-    isSignature: signed.has(event.id),
-  }));
-  await storeTogether(`${jobId} ${release}`, rows);
+  const rows: EventRow[] = [];
+  for (const event of events)
+    rows.push({
+      ...{ ...event, jobId, release, happenedAt: new Date(event.happenedAt) },
+      hash: toContentHash({ ...event, jobId, release }),
+      isSignature: signed.has(event.id),
+      use: await findUse(jobId, release, event),
+    });
+  await storeTogether(`${jobId} ${release}`, await nameUses(rows));
   return { stored: events.map(({ id }) => id) };
 }
 
-type EventRow = typeof floorEvents.$inferInsert & { jobId: string; release: number; hash: string; isSignature: boolean };
+type EventRow = typeof floorEvents.$inferInsert & {
+  jobId: string;
+  release: number;
+  hash: string;
+  isSignature: boolean;
+  /** crimps that it tells of, with their tool */
+  use: ToolUse | null;
+};
+
+/** Crimps that an event tells of, with their tool; null: it tells of none. */
+async function findUse(jobId: string, release: number, event: FloorEvent): Promise<ToolUse | null> {
+  if (event.kind !== 'sample' && (event.kind !== 'tick' || event.stepId === UNDO_STEP)) return null;
+  return toUse((await readBuild(jobId, release, event.loomId)).crimps, event);
+}
 
 /** Tablets tick at the same moment: what they send of one revision goes into one commit. */
 const storeTogether = createGatherer<EventRow[]>(async (key, batches) => {
@@ -160,11 +179,15 @@ const storeTogether = createGatherer<EventRow[]>(async (key, batches) => {
   await tickDatabase().transaction(async (tx) => {
     // serials become visible in their order: who asks for what came after one misses nothing
     await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`floor ${key}`}, 0))`);
-    const values = rows.map(({ isSignature: _, ...row }) => row);
+    const values = rows.map(({ isSignature: _, use: __, ...row }) => row);
     const made = await tx.insert(floorEvents).values(values).onConflictDoNothing().returning({ id: floorEvents.id });
     const fresh = new Set(made.map(({ id }) => id));
     for (const { id, author, loomId, isSignature } of rows)
       if (isSignature && fresh.has(id)) await record(tx, author, 'signed', `loom ${loomId} of revision ${release} of job ${jobId}`);
+    await addUses(
+      tx,
+      rows.filter(({ id }) => fresh.has(id)).map(({ use }) => use),
+    );
     if (made.length > 0) await tell(tx, { topic: 'floor', id: jobId, number: release });
     if (rows.some(({ id, kind }) => fresh.has(id) && TROUBLES.has(kind))) await tell(tx, { topic: 'problem', id: jobId });
     if (made.length === rows.length) return;
@@ -198,6 +221,12 @@ async function expectAsked(jobId: string, release: number, events: readonly Floo
       continue;
     }
     const build = await readBuild(jobId, release, loomId);
+    if (stepId === CRIMP_STEP) {
+      await expectCrimpAsked(build.crimps, event);
+      continue;
+    }
+    if (kind === 'gauge' || kind === 'sample' || kind === 'changeover')
+      throw refuse(`expected ${CRIMP_STEP} for the step of what is told of a tool or its samples`);
     if (kind === 'take' || kind === 'leave') {
       if (stepId !== '' || !build.lanes.has(itemId))
         throw refuse(`expected an end, a run or a post of revision ${release} of the loom, got another`);
@@ -264,6 +293,7 @@ interface Asked {
   lanes: Set<string>;
   /** what its steps are called */
   titles: Map<string, string>;
+  crimps: AskedCrimps;
 }
 
 /** What a loom of a revision asks for: steps, their items, why one is held. A revision never changes; the latest asked for are kept. */
@@ -274,8 +304,10 @@ export async function readBuild(jobId: string, release: number, loomId: string):
   const key = `${jobId} ${release} ${loomId}`;
   const known = asked.get(key);
   if (known) return known;
-  const { build } = await readFrozen(jobId, release, loomId);
+  const { build, plan: loom } = await readFrozen(jobId, release, loomId);
   const made: Asked = {
+    // which they are and how they are made; the heights of their sheets are asked for at the bench alone
+    crimps: toAskedCrimps(listCrimpSeries(loom, build.steps, [])),
     items: new Map(build.steps.map(({ id, items }) => [id, new Map(items.map((item) => [item.id, item.heldBecause]))])),
     operations: new Map(build.steps.map(({ id, operation }) => [id, operation])),
     lanes: new Set(listLanes(build.steps)),
@@ -297,6 +329,7 @@ export async function listFloorEvents(jobId: string, release: number, after = 0)
     ...{ serial, id, loomId, stepId, itemId, kind, words, author, happenedAt: happenedAt.toISOString() },
     ...{ device: row.device, after: row.after },
     ...(kind === 'reading' ? { readId, value, unit, instrument } : {}),
+    ...(kind === 'sample' ? { samples: row.samples } : {}),
   }));
 }
 

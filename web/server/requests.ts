@@ -1,7 +1,7 @@
 import Ajv, { type ValidateFunction } from 'ajv';
 import { Type, type Static, type TSchema } from '@sinclair/typebox';
 import addFormats from 'ajv-formats';
-import { POWER_UNITS, SurveyEntrySchema } from 'wattograph-core';
+import { POWER_UNITS, SampleSetSchema, SurveyEntrySchema } from 'wattograph-core';
 import { Refusal } from './refusal';
 
 const ajv = addFormats(new Ajv({ allErrors: true }));
@@ -104,14 +104,18 @@ const FloorEventRequest = Type.Union([
         Type.Literal('answer'),
         Type.Literal('hand'),
         Type.Literal('down'),
+        Type.Literal('gauge'),
+        Type.Literal('changeover'),
       ]),
       readId: Type.Optional(Type.Null()),
       value: Type.Optional(Type.Null()),
       unit: Type.Optional(Type.Null()),
       instrument: Type.Optional(Type.Null()),
+      samples: Type.Optional(Type.Null()),
     },
     { additionalProperties: false },
   ),
+  Type.Object({ ...happened, kind: Type.Literal('sample'), samples: SampleSetSchema }, { additionalProperties: false }),
   Type.Object(
     {
       ...happened,

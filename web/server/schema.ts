@@ -1,11 +1,9 @@
 import { sql } from 'drizzle-orm';
 import {
-  bigint,
   bigserial,
   boolean,
   customType,
   foreignKey,
-  doublePrecision,
   index,
   integer,
   json,
@@ -18,6 +16,8 @@ import {
 import type { EditOperation, Job, Shop } from 'wattograph-core';
 import type { Role } from './accounts/rights';
 import type { TaskKind } from './taskKinds';
+
+export * from './jobs/floorSchema';
 
 const at = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
 
@@ -210,45 +210,6 @@ export const releasePower = pgTable(
   ],
 );
 
-/** What happened on the floor, only ever added to. The id is made by the tablet. */
-export const floorEvents = pgTable(
-  'floor_events',
-  {
-    serial: bigserial('serial', { mode: 'number' }).primaryKey(),
-    id: uuid('id').notNull().unique(),
-    jobId: uuid('job_id').notNull(),
-    release: integer('release').notNull(),
-    loomId: text('loom_id').notNull(),
-    stepId: text('step_id').notNull(),
-    itemId: text('item_id').notNull(),
-    kind: text('kind')
-      .$type<'tick' | 'untick' | 'problem' | 'solved' | 'reading' | 'take' | 'leave' | 'answer' | 'hand' | 'down'>()
-      .notNull(),
-    words: text('words').notNull(),
-    /** of a reading: which, what was read, in what, with what; null: no reading */
-    readId: text('read_id'),
-    value: doublePrecision('value'),
-    unit: text('unit'),
-    instrument: text('instrument'),
-    author: text('author').notNull(),
-    /** by the tablet's clock: to be read, nothing is decided by it */
-    happenedAt: at('happened_at').notNull(),
-    receivedAt: at('received_at').notNull().defaultNow(),
-    /** the device, and the last event that it knew of; null: an older one, that does not say */
-    device: uuid('device'),
-    after: bigint('after', { mode: 'number' }),
-    /** of what was sent under the id; null: stored before that was kept */
-    hash: text('hash'),
-  },
-  (table) => [
-    index('floor_events_of').on(table.jobId, table.release, table.loomId),
-    index('floor_events_after').on(table.jobId, table.release, table.serial),
-    index('floor_events_troubles')
-      .on(table.jobId, table.release, table.loomId, table.stepId, table.serial.desc())
-      .where(sql`kind in ('problem', 'solved', 'answer')`),
-  ],
-);
-
 /** Photographs of a job at their place on a loom. As they are shown: turned upright, of a fitting size, nothing else in them. */
 export const photos = pgTable(
   'photos',
@@ -388,4 +349,3 @@ export type PhotoRow = typeof photos.$inferSelect;
 export type ReleaseLoomRow = typeof releaseLooms.$inferSelect;
 export type ReleaseRow = typeof releases.$inferSelect;
 export type EditRow = typeof edits.$inferSelect;
-export type FloorEventRow = typeof floorEvents.$inferSelect;

@@ -27,9 +27,19 @@ const contact = (row: ContactRow, tool: string, positioner: string, removalTool:
       maxC: 125,
       pullOffN: null,
       gender: null,
+      crimpHeights: HEIGHTS[id] ?? [],
     },
     ...{ tool, positioner, removalTool, massG },
   };
+};
+
+/** Crimp heights of open barrels by the sheets of their makers: a wire size and mm. A four-indent crimp has none. */
+const HEIGHTS: Readonly<Record<string, string[]>> = {
+  p16f: ['22 1.08', '20 1.2', '0.35 1.06', '0.5 1.16'],
+  p16: ['18 1.34', '16 1.46', '0.75 1.28', '1.0 1.38', '1.5 1.55'],
+  t150f: ['22 1.02', '20 1.14', '0.35 1.0', '0.5 1.1'],
+  t150: ['18 1.3', '16 1.4', '0.75 1.24', '1.0 1.34'],
+  q10: ['22 0.94', '20 1.06', '0.35 0.92', '0.5 1.0', '0.75 1.12'],
 };
 
 /** What contacts bear for a moment, as their sheets state it, A; three times the rating where they say nothing. */

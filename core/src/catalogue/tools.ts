@@ -1,8 +1,10 @@
 import type { Tool } from '../model';
 
 const tool = (id: string, name: string, setting: string, calibratedOn: string | null = null, everyDays: number | null = null): Tool => ({
-  ...{ id, name, setting, calibratedOn, everyDays },
+  ...{ id, name, setting, calibratedOn, everyDays, gauged: GAUGED.has(id), servicedOn: null },
 });
+
+const GAUGED: ReadonlySet<string> = new Set(['four-indent']);
 
 /** Tools of the demo shop's bench: those that make a joint nobody can look into are gauged and calibrated. */
 export const TOOLS: readonly Tool[] = [

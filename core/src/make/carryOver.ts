@@ -2,6 +2,7 @@ import { pushTo } from '../units';
 import { ALL_WORK } from './createBuild';
 import { createStep, MARKER, WIRE } from './createStep';
 import { FINAL, ROUGH } from './listSteps';
+import type { FloorKind } from './floor/kinds';
 import type { Ask, Operation, Step, StepItem } from './step';
 import { toDigest } from './toDigest';
 
@@ -9,7 +10,7 @@ import { toDigest } from './toDigest';
 export interface FloorTick {
   stepId: string;
   itemId: string;
-  kind: 'tick' | 'untick' | 'problem' | 'solved' | 'reading' | 'take' | 'leave' | 'answer' | 'hand' | 'down';
+  kind: FloorKind;
 }
 
 /** The steps of a loom in one revision, and what was ticked while the floor worked from it, in order. */

@@ -136,6 +136,8 @@ export {
   type BoughtTable,
   findTool,
   findDueDay,
+  createTool,
+  findCrimpHeight,
   toBuyingKey,
   RETIRABLE_TABLES,
   isBoughtTable,

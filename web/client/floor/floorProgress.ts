@@ -26,7 +26,7 @@ export interface StepProgress {
   reopened: ReadonlyMap<string, ReopenedItem>;
   /** what was read in this revision, by item, in order */
   readings: ReadonlyMap<string, readonly KnownReading[]>;
-  /** items with a reading that does not pass: not done, whoever ticked them */
+  /** items with a reading that does not pass, or taken back by a bad sample: not done, whoever ticked them */
   failed: ReadonlySet<string>;
   /** the last trouble told and not solved */
   trouble: FloorEvent | null;
@@ -35,14 +35,32 @@ export interface StepProgress {
   done: boolean;
 }
 
+/** Nothing that a bad sample takes back. */
+const NOTHING_REFUSED: ReadonlyMap<string, unknown> = new Map();
+
+/** What says nothing of how far a step is. */
+const BESIDE: ReadonlySet<FloorEvent['kind']> = new Set<FloorEvent['kind']>([
+  'take',
+  'leave',
+  'hand',
+  'down',
+  'gauge',
+  'sample',
+  'changeover',
+]);
+
 /** No revision before this one. */
 export const NOTHING_CARRIED: CarriedWork = { carried: [], reopened: [], undo: [] };
 
-/** What the events say of each step: later ones count over earlier ones, and each id once; what earlier revisions left done counts first. */
+/**
+ * What the events say of each step: later ones count over earlier ones, and each id once; what earlier revisions left done counts first. refused: by step
+ * and item, what a bad sample takes back: not done, whoever ticked it.
+ */
 export function measureProgress(
   steps: readonly Step[],
   events: readonly FloorEvent[],
   before: CarriedWork = NOTHING_CARRIED,
+  refused: ReadonlyMap<string, unknown> = NOTHING_REFUSED,
 ): Map<string, StepProgress> {
   const seen = new Set<string>();
   const ticks = new Map<string, Set<string>>();
@@ -62,7 +80,7 @@ export function measureProgress(
     if (seen.has(event.id)) continue;
     seen.add(event.id);
     // who is where, and what is in whose hand, says nothing of what is done
-    if (event.kind === 'take' || event.kind === 'leave' || event.kind === 'hand' || event.kind === 'down') continue;
+    if (BESIDE.has(event.kind)) continue;
     if (event.kind === 'reading') {
       const ofStep = readings.get(event.stepId) ?? new Map<string, KnownReading[]>();
       readings.set(event.stepId, ofStep);
@@ -98,7 +116,9 @@ export function measureProgress(
         reopened: reopened.get(step.id) ?? new Map<string, ReopenedItem>(),
         readings: readings.get(step.id) ?? new Map<string, KnownReading[]>(),
       };
-      const failed = new Set(step.items.flatMap(({ id, reads }) => (listFailed(reads, of.readings.get(id) ?? []).length > 0 ? [id] : [])));
+      const isFailed = ({ id, reads }: Step['items'][number]) =>
+        listFailed(reads, of.readings.get(id) ?? []).length > 0 || (ticked.has(id) && refused.has(`${step.id} ${id}`));
+      const failed = new Set(step.items.filter(isFailed).map(({ id }) => id));
       const done = step.items.every(({ id }) => ticked.has(id) && !failed.has(id));
       const told = { trouble: troubles.get(step.id) ?? null, answer: answers.get(step.id) ?? null };
       return [step.id, { ...of, ...told, ticked, failed, done }];

@@ -20,7 +20,7 @@ const open = (release = 3) => {
 
 const PATH = '/api/jobs/job/releases/3/events';
 let taken: FloorEvent[] = [];
-let mode: 'well' | 'away' = 'well';
+let mode: 'well' | 'away' | 'cut' = 'well';
 const posts = jest.fn();
 let asked: string[] = [];
 let status = 200;
@@ -38,7 +38,11 @@ beforeEach(async () => {
     asked.push(path);
     if (mode === 'away') return Promise.reject(new TypeError('no network'));
     const answer = (code: number, body: unknown) =>
-      Promise.resolve({ ok: code < 300, status: code, json: () => Promise.resolve(JSON.parse(JSON.stringify(body))) });
+      Promise.resolve({
+        ok: code < 300,
+        status: code,
+        json: () => (mode === 'cut' ? Promise.reject(new TypeError('network error')) : Promise.resolve(JSON.parse(JSON.stringify(body)))),
+      });
     if (status !== 200) return answer(status, { problems: [{ path: '/events/0/stepId', message: 'expected a step of revision 3' }] });
     if (path.includes('/carried')) return answer(200, carried);
     const [place, after] = path.split('?after=');
@@ -199,6 +203,22 @@ test('with the server away ticks of the revision before stay where they are', as
   await until(() => store.get().isOpen);
   await new Promise((resolve) => setTimeout(resolve, 400));
   expect(await keptOnDevice()).toBe(1);
+});
+
+test('an answer that is cut off as the server ends leaves what is known as it was; a tick that it took is sent again and is there once', async () => {
+  carried = { ...NOTHING_CARRIED, carried: [{ stepId: 'cut', itemId: 'N-1', revision: 2 }] };
+  const { store } = open();
+  await until(() => store.get().carried.carried.length === 1);
+  mode = 'cut';
+  say({ topic: 'again' });
+  store.add(tick('2'));
+  await until(() => taken.length === 1 && asked.filter((path) => path.includes('/carried')).length >= 2);
+  expect(store.get()).toMatchObject({ online: false, carried });
+  expect(itemsOf(store.get().waiting)).toEqual(['2']);
+  mode = 'well';
+  say({ topic: 'again' });
+  await until(() => store.get().waiting.length === 0);
+  expect([itemsOf(taken), itemsOf(store.get().events)]).toEqual([['2'], ['2']]);
 });
 
 test('two tabs of one tablet: neither drops what the other has not sent', async () => {

@@ -4,6 +4,7 @@ import { readDevice } from '../device';
 import { readPerson } from '../person';
 import { hearNews, type News } from '../live';
 import { listLines, OutboxLine, type Refused } from '../outbox/outboxLine';
+import { createPhotoLine, type WaitingPhoto } from '../photoLine';
 import { DEAD_LINE_MS, request } from '../request';
 
 export interface FloorState {
@@ -21,6 +22,10 @@ export interface FloorState {
   isBarred: boolean;
   /** the tablet has no room: what is ticked is lost when the page is closed before it is sent */
   isFull: boolean;
+  /** photos taken here, not yet on the server */
+  waitingPhotos: number;
+  /** and those that it does not take */
+  refusedPhotos: Refused<WaitingPhoto>[];
   /** what this tablet kept before is known */
   isOpen: boolean;
 }
@@ -29,6 +34,7 @@ export interface FloorState {
 export type Happened = Omit<FloorEvent, 'id' | 'happenedAt' | 'device' | 'after'>;
 
 const MOST_SENT = 200;
+const MOST_CAPTION = 200;
 
 const lineOf = (jobId: string) => `event/${jobId}/`;
 const pathOf = (jobId: string, release: number) => `/api/jobs/${jobId}/releases/${release}/events`;
@@ -48,6 +54,7 @@ export class FloorStore {
   private state: FloorState;
   private listeners = new Set<() => void>();
   private readonly line: OutboxLine<Made>;
+  private readonly photos: OutboxLine<WaitingPhoto>;
   private readonly path: string;
 
   constructor(
@@ -74,7 +81,9 @@ export class FloorStore {
       },
       onChange: () => this.refresh(),
     });
+    this.photos = createPhotoLine(jobId, { onSent: () => Promise.resolve(() => undefined), onChange: () => this.refresh() });
     this.state = {
+      ...{ waitingPhotos: 0, refusedPhotos: [] },
       events,
       waiting: [],
       oldestSince: null,
@@ -89,7 +98,7 @@ export class FloorStore {
 
   /** Send what waits and hear what others tick, until the function given back is called. */
   begin(): () => void {
-    const ends = [this.line.begin(), hearNews((news) => this.heed(news))];
+    const ends = [this.line.begin(), this.photos.begin(), hearNews((news) => this.heed(news))];
     void this.line.opened.then(() => this.sendEarlier());
     return () => ends.forEach((end) => end());
   }
@@ -107,23 +116,41 @@ export class FloorStore {
 
   /** Several that happened at once, as the readings of a file. */
   addMany(events: readonly Happened[]): void {
-    const [happenedAt, device, after, by] = [new Date().toISOString(), readDevice(), this.lastSerial(), readPerson().id];
-    this.line.addMany(
-      events.map((event) => {
-        const id = crypto.randomUUID();
-        return { id, body: { ...event, id, happenedAt, device, after, by } };
-      }),
-    );
+    this.line.addMany(events.map((event) => this.stamp(event)));
+  }
+
+  /** Something is wrong, with a picture of it: its photo is found by the id of what was told. */
+  addProblem(event: Happened, photo: Pick<WaitingPhoto, 'blob' | 'node'> | null): void {
+    const told = this.stamp(event);
+    this.line.addMany([told]);
+    if (!photo) return;
+    const { id, happenedAt: takenAt, loomId: loom, author, by, words } = told.body;
+    const caption = `Problem: ${words}`.slice(0, MOST_CAPTION);
+    // on the device each has a row of its own; at the server the one is found by the id of the other
+    this.photos.add(`photo ${id}`, { ...photo, id, caption, loom, author, takenAt, by });
+  }
+
+  /** When, where and by whom it happened. */
+  private stamp(event: Happened): { id: string; body: Made } {
+    const id = crypto.randomUUID();
+    const seen = { happenedAt: new Date().toISOString(), device: readDevice(), after: this.lastSerial() };
+    return { id, body: { ...event, ...seen, id, by: readPerson().id } };
   }
 
   /** The last event that this device has heard of. */
   private lastSerial = (): number => this.state.events.reduce((last, { serial }) => Math.max(last, serial ?? 0), 0);
 
   /** Send what was refused once more. */
-  retry = (id: string): void => void this.line.retry(id);
+  retry = (id: string): void => {
+    void this.line.retry(id);
+    void this.photos.retry(id);
+  };
 
   /** Let go what was refused. */
-  letGo = (id: string): void => void this.line.remove([id]);
+  letGo = (id: string): void => {
+    void this.line.remove([id]);
+    void this.photos.remove([id]);
+  };
 
   private heed(news: News): void {
     if (news.topic === 'away') this.set({ online: false });
@@ -136,7 +163,7 @@ export class FloorStore {
   }
 
   private async catchUp(): Promise<void> {
-    await this.line.flush();
+    await Promise.all([this.line.flush(), this.photos.flush()]);
     await this.fetch();
     await this.sendEarlier();
   }
@@ -190,7 +217,11 @@ export class FloorStore {
 
   private refresh(): void {
     const { waiting, oldestSince, refused, online, isFull, isOpen, isBarred } = this.line;
-    this.set({ waiting: waiting.map(({ body }) => body), oldestSince, refused, online, isFull, isOpen, isBarred });
+    this.set({
+      ...{ waiting: waiting.map(({ body }) => body), oldestSince, refused, online, isOpen },
+      ...{ isFull: isFull || this.photos.isFull, isBarred: isBarred || this.photos.isBarred },
+      ...{ waitingPhotos: this.photos.waiting.length, refusedPhotos: this.photos.refused },
+    });
   }
 
   private set(part: Partial<FloorState>): void {

@@ -1,5 +1,16 @@
 import { useEffect, useState, useSyncExternalStore } from 'react';
-import type { CarriedWork, ConnectorFamily, Job, LoomPlan, Step } from 'wattograph-core';
+import type {
+  BenchTool,
+  CarriedWork,
+  CrimpAsking,
+  CrimpDeed,
+  CrimpSeries,
+  ConnectorFamily,
+  Job,
+  LoomPlan,
+  ShopStandard,
+  Step,
+} from 'wattograph-core';
 import type { Person } from '../../server/accounts/rights';
 import type { FloorEvent } from '../../server/releases';
 import { FloorStore } from './floorStore';
@@ -20,6 +31,17 @@ export interface BenchPack {
   instruments: string[];
   /** minutes without a tick after which a lane is free again */
   leaseMin: number;
+}
+
+/** Crimps of a loom by how they are made, what the shop asks of them, and the tools by the words of their contacts. */
+export interface Crimping {
+  series: CrimpSeries[];
+  sampling: CrimpAsking['standard'];
+  /** length kept for new terminations where an end says nothing of its own */
+  kept: Pick<ShopStandard, 'reterminations' | 'reterminationMm'>;
+  tools: Record<string, BenchTool>;
+  /** what earlier revisions know of them */
+  earlier: CrimpDeed[];
 }
 
 /** What happens to a loom on this device; null until what the device kept before is known. */

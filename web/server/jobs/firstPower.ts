@@ -1,6 +1,6 @@
 import { promisify } from 'node:util';
 import { gunzip, gzip } from 'node:zlib';
-import { and, eq } from 'drizzle-orm';
+import { and, eq, lt } from 'drizzle-orm';
 import {
   createFirstPower,
   isPowered,
@@ -15,7 +15,7 @@ import {
 } from 'wattograph-core';
 import { database, type Database } from '../database';
 import { Refusal } from '../refusal';
-import { releasePower, type FloorEventRow } from '../schema';
+import { floorEvents, releasePower, type FloorEventRow } from '../schema';
 
 const [zip, unzip] = [promisify(gzip), promisify(gunzip)];
 
@@ -39,6 +39,16 @@ export async function readPower(jobId: string, number: number): Promise<FirstPow
     .where(and(eq(releasePower.jobId, jobId), eq(releasePower.number, number)));
   if (!row) return undefined;
   return row.sheet && (JSON.parse((await unzip(row.sheet)).toString()) as FirstPower);
+}
+
+/** Revisions before one in which something was read at first power, in order. */
+export async function listPowerRevisions(jobId: string, before: number): Promise<number[]> {
+  const rows = await database()
+    .selectDistinct({ number: floorEvents.release })
+    .from(floorEvents)
+    .where(and(eq(floorEvents.jobId, jobId), lt(floorEvents.release, before), eq(floorEvents.stepId, POWER_STEP)))
+    .orderBy(floorEvents.release);
+  return rows.map(({ number }) => number);
 }
 
 /** What may be read of a revision, with the part of each, and what holds it from power. */

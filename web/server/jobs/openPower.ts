@@ -1,11 +1,11 @@
-import type { LoomSteps, Step } from 'wattograph-core';
+import { carryPower, NO_CARRIED_POWER, type EarlierPower, type LoomSteps, type Step } from 'wattograph-core';
 import type { FirstPowerPack, PowerLoom } from '../../stations/firstPower/firstPowerPack';
 import { readJob } from '../documents';
 import { listFrozen, readFrozen } from '../frozen';
 import { listFloorEvents, listReleases, readCarried, readRelease, type FloorEvent } from '../releases';
 import { toJobId, toReleaseNumber } from '../requests';
 import { readShop } from '../shop';
-import { listPowerHolds, readPower } from './firstPower';
+import { listPowerHolds, listPowerRevisions, readPower } from './firstPower';
 
 /** A vehicle of a revision as it gets power: the revision asked for, or the newest. pack null: none is released. */
 export async function openPower(
@@ -36,8 +36,24 @@ export async function openPower(
     });
   }
   const { tools } = (await readShop()).shop;
-  const pack = { release, newest, jobName: document.name, sheet, looms, wireEnds, instruments: tools.map(({ name }) => name) };
+  const earlier = sheet ? carryPower(sheet, await listEarlierPower(jobId, release), looms) : NO_CARRIED_POWER;
+  const pack = { release, newest, jobName: document.name, sheet, looms, earlier, wireEnds, instruments: tools.map(({ name }) => name) };
   return { jobName: document.name, pack, events: await listFloorEvents(jobId, release) };
 }
 
 const toTouched = ({ id, title, operation, endId, items }: Step): LoomSteps['steps'][number] => ({ id, title, operation, endId, items });
+
+/** Revisions before one, from the first on in which something was read at first power. */
+async function listEarlierPower(jobId: string, release: number): Promise<EarlierPower[]> {
+  const numbers = await listPowerRevisions(jobId, release);
+  const first = numbers[0];
+  if (first === undefined) return [];
+  const earlier: EarlierPower[] = [];
+  for (let number = first; number < release; number += 1)
+    earlier.push({
+      number,
+      sheet: numbers.includes(number) ? ((await readPower(jobId, number)) ?? null) : null,
+      events: await listFloorEvents(jobId, number),
+    });
+  return earlier;
+}

@@ -3,7 +3,7 @@ import { UNDO_STEP } from 'wattograph-core';
 import { database } from '../database';
 import { log } from '../log';
 import { readBuild } from '../releases';
-import { floorEvents, jobs, releaseLooms, releases } from '../schema';
+import { floorEvents, jobs, photos, releaseLooms, releases } from '../schema';
 
 /** What somebody on the floor told to be wrong, and nobody has answered or solved yet. */
 export interface OpenProblem {
@@ -19,6 +19,8 @@ export interface OpenProblem {
   author: string;
   /** by the clock of the tablet, ISO 8601 */
   at: string;
+  /** is there a picture of it: one of the same id */
+  hasPhoto: boolean;
 }
 
 /** A wall has no room for more. */
@@ -59,16 +61,17 @@ export async function listOpenProblems(): Promise<OpenProblem[]> {
   const rows = await db
     .select({
       ...{ id: latest.id, jobId: latest.jobId, release: latest.release, loomId: latest.loomId, stepId: latest.stepId },
-      ...{ words: latest.words, author: latest.author, happenedAt: latest.happenedAt, job: jobs.name },
+      ...{ words: latest.words, author: latest.author, happenedAt: latest.happenedAt, job: jobs.name, photo: photos.id },
     })
     .from(latest)
     .innerJoin(jobs, eq(jobs.id, latest.jobId))
+    .leftJoin(photos, and(eq(photos.id, latest.id), eq(photos.jobId, latest.jobId)))
     .where(and(eq(latest.kind, 'problem'), isNull(jobs.archivedAt), isNull(jobs.deletedAt)))
     .orderBy(desc(latest.serial))
     .limit(MOST);
   return Promise.all(
-    rows.map(async ({ happenedAt, job, ...row }) => {
-      return { ...row, ...(await readNames(row)), job: job ?? '', at: happenedAt.toISOString() };
+    rows.map(async ({ happenedAt, job, photo, ...row }) => {
+      return { ...row, ...(await readNames(row)), job: job ?? '', at: happenedAt.toISOString(), hasPhoto: photo !== null };
     }),
   );
 }

@@ -74,6 +74,7 @@ export function PowerTable({
                           : value === null
                             ? 'to go'
                             : `${toPowerWords(value, test.unit)} ${verdict === 'failed' ? '✕' : '✓'}`}
+                        {proof && proof.release !== null && proof.voidBecause === null && <small> revision {proof.release}</small>}
                       </td>
                     </tr>
                   </Fragment>

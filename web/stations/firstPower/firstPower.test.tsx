@@ -1,7 +1,17 @@
 import 'fake-indexeddb/auto';
 import { MantineProvider } from '@mantine/core';
-import { fireEvent, render, screen, waitFor, within } from '@testing-library/react';
-import { CATALOGUE, createBuild, createFirstPower, plan, POWER_STEP, toWokenId, type FirstPower, type PowerTest } from 'wattograph-core';
+import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
+import {
+  CATALOGUE,
+  createBuild,
+  createFirstPower,
+  NO_CARRIED_POWER,
+  plan,
+  POWER_STEP,
+  toWokenId,
+  type FirstPower,
+  type PowerTest,
+} from 'wattograph-core';
 import { createCleanSkerry } from 'wattograph-core/demo';
 import { choose, press, type } from '../../testing/act';
 import { IMKE } from '../../testing/person';
@@ -24,7 +34,7 @@ const looms = planned.looms.map((one): PowerLoom => {
   };
 });
 const PACK: FirstPowerPack = {
-  ...{ release: 1, newest: 1, jobName: 'Skerry 12', sheet, looms, instruments: ['meter'] },
+  ...{ release: 1, newest: 1, jobName: 'Skerry 12', sheet, looms, instruments: ['meter'], earlier: NO_CARRIED_POWER },
   wireEnds: planned.looms.flatMap(({ loomId, wires }) =>
     wires.map(({ id, from, to }): [string, string[]] => [
       `${loomId}/${id}`,
@@ -148,6 +158,18 @@ test('all read without a surprise proves the vehicle', async () => {
   const all = sheet.tests.map((test) => read(test, good(test)));
   await open(PACK, [...rungOut(), ...all]);
   expect(heading('The vehicle is proved')).toBeTruthy();
+});
+
+test('what was read in a revision before counts, is said to be of it, and is void where work is open again', async () => {
+  const [test] = of('unplugged');
+  const earlier = { ...NO_CARRIED_POWER, events: [{ ...read(test!, good(test!)), release: 1 }] };
+  await open({ ...PACK, release: 2, newest: 2, earlier: earlier as FirstPowerPack['earlier'] }, rungOut());
+  const row = () => screen.getByRole('region', { name: 'The sheet' }).querySelector(`[data-test="${test!.id}"]`)!;
+  expect(row().textContent).toContain('✓ revision 1');
+  cleanup();
+  const open1: [string, string][] = test!.endIds.map((id) => [id, 'Crimp it: open again in this revision']);
+  await open({ ...PACK, release: 2, newest: 2, earlier: { ...earlier, open: open1 } as FirstPowerPack['earlier'] }, rungOut());
+  expect(row().textContent).toContain('to be read again');
 });
 
 test('work on an end after its reading makes it to be read again', async () => {

@@ -1,4 +1,4 @@
-import type { CarriedWork, FirstPower, LoomSteps, Step } from 'wattograph-core';
+import type { CarriedPower, CarriedWork, FirstPower, LoomSteps, Step } from 'wattograph-core';
 
 /** A loom of the vehicle, as far as it bears on power. */
 export interface PowerLoom extends LoomSteps {
@@ -18,6 +18,8 @@ export interface FirstPowerPack {
   /** null: it has no battery; undefined: an earlier Wattograph released it */
   sheet: FirstPower | null | undefined;
   looms: PowerLoom[];
+  /** what revisions before leave to this one */
+  earlier: CarriedPower;
   /** ends of each wire: loom/wire, loom/end */
   wireEnds: [string, string[]][];
   instruments: string[];

@@ -30,7 +30,7 @@ export interface PowerState {
 
 /** Readings of a vehicle as they stand, and what they come to; or those of a practice, which is of no vehicle. */
 export function useFirstPower(
-  { looms, wireEnds }: FirstPowerPack,
+  { looms, wireEnds, earlier }: FirstPowerPack,
   sheet: FirstPower,
   store: FloorStore,
   practice: readonly FloorEvent[] | null,
@@ -38,7 +38,11 @@ export function useFirstPower(
   const state = useSyncExternalStore(store.subscribe, store.get, store.get);
   const all = useMemo(() => [...state.events, ...state.waiting], [state.events, state.waiting]);
   const ends = useMemo(() => new Map(wireEnds), [wireEnds]);
-  const proofs = useMemo(() => listPowerProofs(sheet, looms, ends, practice ?? all), [sheet, looms, ends, practice, all]);
+  const proofs = useMemo(
+    () =>
+      practice ? listPowerProofs(sheet, looms, ends, practice) : listPowerProofs(sheet, looms, ends, [...earlier.events, ...all], earlier),
+    [sheet, looms, ends, practice, all, earlier],
+  );
   const values = useMemo(
     () => new Map([...proofs].flatMap(([id, { value, voidBecause }]) => (voidBecause === null ? [[id, value] as const] : []))),
     [proofs],

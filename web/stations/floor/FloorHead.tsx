@@ -1,5 +1,5 @@
 import Link from 'next/link';
-import type { Step } from 'wattograph-core';
+import { toCount, type Step } from 'wattograph-core';
 import type { FloorState, FloorStore } from '../../client/floor/floorStore';
 import type { BenchPack } from '../../client/floor/useFloorStore';
 import { sayOldest } from '../../client/outbox/deviceStorage';
@@ -12,16 +12,19 @@ import { toLaneWords } from './StepList';
 const WORDS = {
   ...{ tick: 'tick', untick: 'tick taken back', problem: 'problem', solved: 'solved', reading: 'reading' },
   ...{ take: 'taken', leave: 'left', answer: 'answer', hand: 'in hand', down: 'put down' },
+  ...{ gauge: 'gauge', sample: 'samples', changeover: 'change' },
 } satisfies Record<FloorEvent['kind'], string>;
 
 const titleOf = (steps: readonly Step[], stepId: string): string => steps.find(({ id }) => id === stepId)?.title ?? stepId;
 
-function sayState({ waiting, oldestSince, refused, online, isFull, isBarred }: FloorState): string {
+function sayState({ waiting, waitingPhotos, oldestSince, refused, refusedPhotos, online, isFull, isBarred }: FloorState): string {
+  const not = refused.length + refusedPhotos.length;
   if (isFull) return 'This tablet is full: what is ticked is lost when the page is closed before it is sent.';
   if (waiting.length > 0 && isBarred) return `${waiting.length} kept here until who made it signs in${sayOldest(oldestSince)}`;
   if (waiting.length > 0) return `${waiting.length} kept here, ${online ? 'sending' : 'server away'}${sayOldest(oldestSince)}`;
+  if (waitingPhotos > 0) return `${toCount(waitingPhotos, 'photo')} kept here, ${online ? 'sending' : 'server away'}`;
   if (!online) return 'server away';
-  return refused.length > 0 ? `${refused.length} not stored` : 'all stored';
+  return not > 0 ? `${not} not stored` : 'all stored';
 }
 
 /** Which loom of which revision is built, what of it is not stored yet, and how far it is. */
@@ -62,23 +65,29 @@ export function FloorHead({
             ),
           )}
         <Link href={`/jobs/${jobId}/bundle?loom=${plan.loomId}`}>plan</Link>
-        <span role="status" className={`${styles.state} ${state.online && !state.isFull && !state.refused.length ? '' : styles.offline}`}>
+        <span
+          role="status"
+          className={`${styles.state} ${state.online && !state.isFull && !state.refused.length && !state.refusedPhotos.length ? '' : styles.offline}`}
+        >
           {sayState(state)}
         </span>
       </div>
       <NotTaken
-        entries={state.refused.map(({ id, body, reason }) => ({
-          id,
-          what: [
-            WORDS[body.kind],
-            body.stepId === '' ? toLaneWords(body.itemId, job.looms[plan.loomId]!) : titleOf(pack.steps, body.stepId),
-            body.words,
-            body.kind === 'reading' && `${body.value} ${body.unit}`,
-          ]
-            .filter(Boolean)
-            .join(', '),
-          reason,
-        }))}
+        entries={[
+          ...state.refused.map(({ id, body, reason }) => ({
+            id,
+            what: [
+              WORDS[body.kind],
+              body.stepId === '' ? toLaneWords(body.itemId, job.looms[plan.loomId]!) : titleOf(pack.steps, body.stepId),
+              body.words,
+              body.kind === 'reading' && `${body.value} ${body.unit}`,
+            ]
+              .filter(Boolean)
+              .join(', '),
+            reason,
+          })),
+          ...state.refusedPhotos.map(({ id, body, reason }) => ({ id, what: `photo, ${body.caption}`, reason })),
+        ]}
         onRetry={store.retry}
         onLetGo={store.letGo}
         size="lg"

@@ -6,27 +6,34 @@ import { useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
 import {
   createUndoStep,
   isPinning,
+  isWorkOrder,
   listCardSteps,
   listClaims,
   listTesters,
   listTouching,
   listWork,
+  orderWork,
   toLane,
   type ExpectedReading,
   type FloorBoard,
+  type Loom,
   type Step,
+  type WorkOrder,
 } from 'wattograph-core';
 import { useLocalStorage } from '@mantine/hooks';
 import { usePerson } from '../../client/person';
 import { findCure } from '../../client/findCure';
 import { findNext, findResume, measureProgress, type StepProgress } from '../../client/floor/floorProgress';
 import type { FloorStore } from '../../client/floor/floorStore';
-import { useFloorStore, useIsClient, type BenchPack } from '../../client/floor/useFloorStore';
+import { useFloorStore, useIsClient, type BenchPack, type Crimping } from '../../client/floor/useFloorStore';
 import { useNow } from '../../client/useNow';
 import type { Person } from '../../server/accounts/rights';
 import type { FloorEvent } from '../../server/releases';
-import { askReason } from '../../ui/fields/askReason';
+import { askProblem } from './askProblem';
 import styles from './Floor.module.css';
+import { CrimpLines } from './crimp/CrimpLines';
+import { listOpenedWith } from './crimp/listOpenedWith';
+import { useCrimps } from './crimp/useCrimps';
 import { CureTimer } from './CureTimer';
 import { toClaimWords } from './claimWords';
 import { FloorHead } from './FloorHead';
@@ -42,6 +49,8 @@ import { usePins } from './usePins';
 interface Pack extends BenchPack {
   /** it is spread on; null: it was not when it was released */
   board: FloorBoard | null;
+  /** how its crimps are proved */
+  crimping: Crimping;
   /** is there somebody else than who tested to sign? */
   needsSecond: boolean;
 }
@@ -102,6 +111,10 @@ function findCardStep(steps: readonly Step[], card: string, progress: ReadonlyMa
   return (here.find(({ id }) => !progress.get(id)!.done) ?? here.at(-1))?.id ?? null;
 }
 
+/** The place of a step on the loom: its end, where its run begins, or the datum. */
+const findNode = ({ endId, segmentId }: Step, { ends, segments }: Loom, { tree }: Pack['plan']): string =>
+  (endId === null ? undefined : ends[endId]?.nodeId) ?? (segmentId === null ? undefined : segments[segmentId]?.fromNodeId) ?? tree.datumId;
+
 function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: FloorStore; card: string | null }) {
   const { plan, job, release } = pack;
   const { name: author } = usePerson();
@@ -113,18 +126,26 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
     const undo = createUndoStep(carried.undo);
     return undo ? [undo, ...pack.steps] : pack.steps;
   }, [pack.steps, carried.undo]);
-  const told = useMemo(
-    () => [...state.events, ...state.waiting].filter(({ loomId }) => loomId === plan.loomId),
-    [state.events, state.waiting, plan.loomId],
-  );
-  const progress = useMemo(() => measureProgress(steps, told, carried), [steps, told, carried]);
+  const all = useMemo(() => [...state.events, ...state.waiting], [state.events, state.waiting]);
+  const told = useMemo(() => all.filter(({ loomId }) => loomId === plan.loomId), [all, plan.loomId]);
   const nowMs = useNow();
+  const crimps = useCrimps(store, all, pack.crimping, { loom: job.looms[plan.loomId]!, loomId: plan.loomId, author, nowMs });
+  const progress = useMemo(() => measureProgress(steps, told, carried, crimps.refused), [steps, told, carried, crimps.refused]);
   const deeds = useMemo(() => told.map((event) => ({ ...event, atMs: Date.parse(event.happenedAt) })), [told]);
   const claims = useMemo(() => listClaims(steps, deeds, { nowMs, leaseMin: pack.leaseMin }), [steps, deeds, nowMs, pack.leaseMin]);
-  const work = useMemo(
+  const [orders, setOrders] = useLocalStorage<Record<string, string>>({
+    key: 'wattograph.orders',
+    defaultValue: {},
+    getInitialValueInEffect: false,
+  });
+  const place = `${jobId} ${plan.loomId}`;
+  const kept = orders[place];
+  const order: WorkOrder = isWorkOrder(kept) ? kept : 'operation';
+  const listed = useMemo(
     () => listWork(steps, (id, itemId) => progress.get(id)!.ticked.has(itemId) && !progress.get(id)!.failed.has(itemId)),
     [steps, progress],
   );
+  const work = useMemo(() => orderWork(listed, order, job, plan), [listed, order, job, plan]);
   const touching = useMemo(() => listTouching(steps, (id) => progress.get(id)!.done), [steps, progress]);
   const pins = usePins(store, deeds, { loomId: plan.loomId, author, nowMs, leaseMin: pack.leaseMin });
   const [isListed, setListed] = useState(false);
@@ -181,7 +202,8 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
       <FloorHead {...{ jobId, pack, store, state, done, total: steps.length }} isForeign={card !== null && asked === null} />
       {isListed ? (
         <StepList
-          {...{ work, claims, touching, author, lane, nowMs }}
+          {...{ work, claims, touching, author, lane, nowMs, order }}
+          onOrder={(next) => setOrders({ ...orders, [place]: next })}
           loom={job.looms[plan.loomId]!}
           onOpen={(id) => {
             setStepId(id);
@@ -243,9 +265,26 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
           {step.operation === 'lay' && pack.board && <PrintCheck board={pack.board} release={release} />}
           {step.operation === 'wait' && <CureTimer cure={findCure(step, told)} />}
           {needsOther && <p className={styles.trouble}>{author} tested this loom: somebody else looks it over and signs.</p>}
+          {step.operation === 'sign' && crimps.unproved.length > 0 && (
+            <p className={styles.trouble}>
+              No sample stands for {crimps.unproved.map(({ state: { series } }) => `${series.contactName} on ${series.wires}`).join('; ')}:
+              make a last-off at its crimp step, or say at the problem why it passes.
+            </p>
+          )}
+          <CrimpLines
+            {...{ step, here, crimps }}
+            instruments={pack.instruments}
+            onOpenAgain={(itemIds) =>
+              store.addMany(
+                listOpenedWith(steps, step, itemIds, progress).map((one) => ({
+                  ...{ ...one, loomId: plan.loomId, kind: 'untick' as const, words: '', author },
+                })),
+              )
+            }
+          />
           {isOne ? (
             <PinCard
-              {...{ pack, step, here, instrument, inHand: pins.inHand, asking: pins.asking }}
+              {...{ pack, step, here, instrument, inHand: pins.inHand, asking: pins.asking, bars: crimps.bars }}
               onInstrument={(name) => setInstruments({ ...instruments, [step.operation]: name })}
               onDeed={(itemId, deed, words) => pins.deed(step, itemId, deed, words)}
               onRead={tellReading}
@@ -256,6 +295,7 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
               step={step}
               here={here}
               isBarred={needsOther}
+              crimps={crimps}
               instrument={instrument}
               onInstrument={(name) => setInstruments({ ...instruments, [step.operation]: name })}
               onTick={(itemId, isTicked) => tell(isTicked ? 'untick' : 'tick', itemId)}
@@ -294,7 +334,7 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
       )}
       {isHanded && (
         <HandoverDialog
-          {...{ work, deeds, claims, progress, nowMs }}
+          {...{ work, deeds, claims, progress, crimps, nowMs }}
           title={`${job.name} · ${job.looms[plan.loomId]!.name}, revision ${release}`}
           loom={job.looms[plan.loomId]!}
           onClose={() => setHanded(false)}
@@ -314,7 +354,14 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
             </span>
             <button
               className={styles.problem}
-              onClick={() => askReason('What is wrong?', (words) => tell('problem', 'step', words), 'goes to the wall of whoever plans')}
+              onClick={() =>
+                askProblem((words, blob) =>
+                  store.addProblem(
+                    { loomId: plan.loomId, stepId: step.id, itemId: 'step', kind: 'problem', words, author },
+                    blob && { blob, node: findNode(step, job.looms[plan.loomId]!, plan) },
+                  ),
+                )
+              }
             >
               Problem
             </button>

@@ -10,11 +10,13 @@ import {
   type Claim,
   type FloorDeed,
   type Loom,
+  type Quarantine,
   type Work,
 } from 'wattograph-core';
 import type { StepProgress } from '../../client/floor/floorProgress';
 import { Pick } from '../../ui/fields/Pick';
 import { copyText } from '../../ui/table/copyText';
+import type { Crimps } from './crimp/useCrimps';
 import { toLaneWords } from './StepList';
 import styles from './Handover.module.css';
 
@@ -31,6 +33,7 @@ interface Handed {
   deeds: readonly FloorDeed[];
   claims: ReadonlyMap<string, readonly Claim[]>;
   progress: ReadonlyMap<string, StepProgress>;
+  crimps: Pick<Crimps, 'quarantines' | 'unproved'>;
   nowMs: number;
 }
 
@@ -88,7 +91,7 @@ export function HandoverDialog({ onClose, ...handed }: Handed & { onClose: () =>
   );
 }
 
-function listSections({ loom, work, deeds, claims, progress }: Handed, sinceMs: number): { head: string; lines: string[] }[] {
+function listSections({ loom, work, deeds, claims, progress, crimps }: Handed, sinceMs: number): { head: string; lines: string[] }[] {
   const { done, begun, waiting, held, here } = createHandover(work, deeds, claims, sinceMs);
   const problems = work.flatMap(({ step }) => {
     const { trouble, answer } = progress.get(step.id)!;
@@ -105,6 +108,8 @@ function listSections({ loom, work, deeds, claims, progress }: Handed, sinceMs: 
   const more = waiting.length - MOST_WAITING;
   return [
     { head: 'Problems', lines: problems },
+    { head: 'Crimps to be done over: a sample failed', lines: crimps.quarantines.map((one) => toQuarantineLine(one, loom)) },
+    { head: 'No sample stands for', lines: crimps.unproved.map(({ state }) => `${state.series.contactName} on ${state.series.wires}`) },
     { head: 'In hand, not finished: doubtful', lines: inHand },
     {
       head: 'Begun and not finished: look before it goes on',
@@ -118,4 +123,12 @@ function listSections({ loom, work, deeds, claims, progress }: Handed, sinceMs: 
     },
     { head: 'Held', lines: held },
   ].filter(({ lines }) => lines.length > 0);
+}
+
+/** "Hollin size 22 contact on AWG 22 ETFE (Tobin): inlet bulkhead B1 3, 4; throttle 1" */
+function toQuarantineLine({ series, author, places }: Quarantine, { ends }: Loom): string {
+  const byEnd = new Map<string, string[]>();
+  for (const { endId, cavity } of places) byEnd.set(endId, [...(byEnd.get(endId) ?? []), cavity]);
+  const where = [...byEnd].map(([endId, cavities]) => `${ends[endId]?.name ?? endId} ${cavities.join(', ')}`);
+  return `${series.contactName} on ${series.wires} (${author}): ${where.join('; ')}`;
 }

@@ -37,6 +37,7 @@ export function findPin({ step, here, inHand, asking }: Omit<Shown, 'pack'>): { 
 /** One cavity fills the screen (craft D2): which, what wire, what contact; taken in hand, then done. */
 export function PinCard({
   pack,
+  bars,
   step,
   here,
   inHand,
@@ -46,6 +47,8 @@ export function PinCard({
   onDeed,
   onRead,
 }: Shown & {
+  /** by step and item: why it cannot be crimped now */
+  bars: ReadonlyMap<string, string>;
   instrument: string;
   onInstrument: (name: string) => void;
   onDeed: (itemId: string, deed: PinDeed, words: string) => void;
@@ -82,6 +85,7 @@ export function PinCard({
           step={step}
           item={found.item}
           state={found.state}
+          bar={bars.get(`${step.id} ${found.item.id}`) ?? null}
           taken={inHand.get(`${step.id} ${found.item.id}`) ?? null}
           onDeed={(deed, words = '') => onDeed(found.item.id, deed, words)}
         />
@@ -105,6 +109,7 @@ function Cavity({
   step,
   item,
   state,
+  bar,
   taken,
   onDeed,
 }: {
@@ -112,6 +117,7 @@ function Cavity({
   step: Step;
   item: Item;
   state: HandState;
+  bar: string | null;
   taken: InHand | null;
   onDeed: (deed: PinDeed, words?: string) => void;
 }) {
@@ -163,7 +169,7 @@ function Cavity({
       ) : (
         <div className={styles.deeds}>
           {state === 'to do' ? (
-            <button className={styles.main} onClick={() => onDeed('hand')}>
+            <button className={styles.main} disabled={bar !== null} title={bar ?? undefined} onClick={() => onDeed('hand')}>
               Take it
             </button>
           ) : (

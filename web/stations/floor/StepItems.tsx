@@ -1,6 +1,7 @@
-import type { ExpectedReading, FloorBoard, Step } from 'wattograph-core';
+import { toShortWords, type ExpectedReading, type FloorBoard, type Step } from 'wattograph-core';
 import type { StepProgress } from '../../client/floor/floorProgress';
 import type { BenchPack } from '../../client/floor/useFloorStore';
+import type { Crimps } from './crimp/useCrimps';
 import { ItemReadings } from './ItemReadings';
 import styles from './Floor.module.css';
 import { BoardWay } from './LayOnBoard';
@@ -11,6 +12,7 @@ export function StepItems({
   step,
   here,
   isBarred,
+  crimps,
   instrument,
   onInstrument,
   onTick,
@@ -21,6 +23,7 @@ export function StepItems({
   here: StepProgress;
   /** somebody else has to tick it */
   isBarred: boolean;
+  crimps: Pick<Crimps, 'bars' | 'refused' | 'short'>;
   instrument: string;
   onInstrument: (name: string) => void;
   onTick: (itemId: string, isTicked: boolean) => void;
@@ -36,14 +39,18 @@ export function StepItems({
       <ul className={styles.items} aria-label="To do">
         {step.items.map((item) => {
           const isTicked = here.ticked.has(item.id);
+          const key = `${step.id} ${item.id}`;
+          const short = crimps.short.get(key);
           const reopened = isTicked ? undefined : here.reopened.get(item.id);
+          const bar = isTicked ? undefined : crimps.bars.get(key);
+          const taken = isTicked ? crimps.refused.get(key) : undefined;
           const from = isTicked ? here.carried.get(item.id) : undefined;
           return (
             <li key={item.id}>
               <button
                 className={styles.item}
                 aria-pressed={isTicked}
-                disabled={item.heldBecause !== null || (isBarred && !isTicked)}
+                disabled={item.heldBecause !== null || bar !== undefined || (isBarred && !isTicked)}
                 onClick={() => onTick(item.id, isTicked)}
               >
                 <span className={styles.box}>{item.heldBecause !== null ? '–' : isTicked ? '✓' : ''}</span>
@@ -63,8 +70,14 @@ export function StepItems({
                       <b>HELD: {item.heldBecause}</b>
                     </>
                   )}
+                  {bar !== undefined && item.heldBecause === null && <small className={styles.carried}>{bar}</small>}
+                  {short && <small className={styles.failed}>{toShortWords(short)}</small>}
                   {isTicked && here.failed.has(item.id) && (
-                    <small className={styles.failed}>Not done: a reading is outside its limit.</small>
+                    <small className={styles.failed}>
+                      {taken
+                        ? `Not done: a sample of ${taken.author} failed. Cut it off and crimp it anew.`
+                        : 'Not done: a reading is outside its limit.'}
+                    </small>
                   )}
                 </span>
               </button>

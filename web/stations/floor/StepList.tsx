@@ -1,7 +1,20 @@
 'use client';
 
 import { useState } from 'react';
-import { POST_WORDS, readLane, toCount, toLaneName, toPost, type Claim, type Loom, type Post, type Work } from 'wattograph-core';
+import {
+  ORDER_WORDS,
+  POST_WORDS,
+  readLane,
+  toCount,
+  toLaneName,
+  toPost,
+  WORK_ORDERS,
+  type Claim,
+  type Loom,
+  type Post,
+  type Work,
+  type WorkOrder,
+} from 'wattograph-core';
 import { Pick } from '../../ui/fields/Pick';
 import { toClaimWords } from './claimWords';
 import styles from './StepList.module.css';
@@ -30,6 +43,8 @@ export const toLaneWords = (lane: string, loom: Loom): string => {
 
 /** The steps of a loom by lane (craft D1): who is where, what is ready, and the way to any of them by a few letters. */
 export function StepList({
+  order,
+  onOrder,
   onOpen,
   onScan,
   onHandOver,
@@ -37,6 +52,9 @@ export function StepList({
   onLeave,
   ...lists
 }: Lists & {
+  /** in which the work is listed, and taken where several could come next */
+  order: WorkOrder;
+  onOrder: (order: WorkOrder) => void;
   onOpen: (stepId: string) => void;
   /** the code of a card of the pack was read in */
   onScan: (code: CardCode) => void;
@@ -77,6 +95,12 @@ export function StepList({
           none="every post"
           options={posts.map((value) => ({ value, label: POST_WORDS[value as Post] ?? value }))}
           onChange={setPost}
+        />
+        <Pick
+          label="In which order"
+          value={order}
+          options={WORK_ORDERS.map((value) => ({ value, label: ORDER_WORDS[value] }))}
+          onChange={(value) => onOrder(value ?? 'operation')}
         />
         <button className={styles.hand} onClick={onHandOver}>
           Hand over

@@ -3,7 +3,9 @@
 import { ANSWER_WORDS, isAnswer, type ProblemAnswer } from 'wattograph-core';
 import type { StepProgress } from '../../client/floor/floorProgress';
 import { useMay } from '../../client/person';
+import { usePhotoOf } from '../../client/usePhotoOf';
 import { askReason } from '../../ui/fields/askReason';
+import { ProblemPhoto } from '../../ui/ProblemPhoto';
 import { askConcession } from './askConcession';
 import styles from './Floor.module.css';
 
@@ -31,6 +33,7 @@ export function Trouble({
   onSolved: () => void;
 }) {
   const mayPlan = useMay('plan');
+  const hasPhoto = usePhotoOf(jobId, trouble?.id ?? null);
   if (!trouble) return null;
   const ask = (kind: ProblemAnswer) => {
     if (kind === 'concession') askConcession({ jobId, title, words: trouble.words, author }, (words) => onAnswer(kind, words));
@@ -38,7 +41,7 @@ export function Trouble({
   };
   return (
     <div className={styles.trouble}>
-      Problem: {trouble.words} ({trouble.author}){' '}
+      Problem: {trouble.words} ({trouble.author}) {hasPhoto && <ProblemPhoto id={trouble.id} />}
       {answer && isAnswer(answer.itemId) ? (
         <p className={styles.answer}>
           <b>{ANSWER_WORDS[answer.itemId]}:</b> {answer.words} ({answer.author})

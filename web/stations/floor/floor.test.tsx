@@ -3,15 +3,16 @@ import { MantineProvider } from '@mantine/core';
 import { act, cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import { CATALOGUE, createBuild, createFloorBoard, plan, type CarriedWork, type Job } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
+import { NOTHING_CRIMPED } from '../../testing/crimping';
 import { IMKE } from '../../testing/person';
 import { press } from '../../testing/act';
 import { NOTHING_CARRIED } from '../../client/floor/floorProgress';
 import { outboxDatabase } from '../../client/outbox/outboxDatabase';
 import type { FloorEvent } from '../../server/releases';
-import { askReason } from '../../ui/fields/askReason';
+import { askProblem } from './askProblem';
 import { FloorStation } from './FloorStation';
 
-jest.mock('../../ui/fields/askReason', () => ({ askReason: jest.fn() }));
+jest.mock('./askProblem', () => ({ askProblem: jest.fn() }));
 const push = jest.fn();
 jest.mock('next/navigation', () => ({ useRouter: () => ({ push }) }));
 jest.mock('../../client/serviceWorker', () => ({ registerServiceWorker: () => undefined }));
@@ -31,8 +32,7 @@ const create = (change: (job: Job) => void = () => undefined, carried: CarriedWo
     board: createFloorBoard(job, CATALOGUE, loomPlan),
     carried,
     needsSecond: true,
-    instruments: ['pull tester', 'milliohmmeter'],
-    leaseMin: 20,
+    ...{ instruments: ['pull tester', 'milliohmmeter'], leaseMin: 20, crimping: NOTHING_CRIMPED },
   };
 };
 type Pack = ReturnType<typeof create>;
@@ -185,8 +185,7 @@ test('a problem is told with its words, stands at its step, and is solved', asyn
   const pack = create();
   await open(pack);
   press('Problem');
-  expect(jest.mocked(askReason).mock.calls.at(-1)![0]).toBe('What is wrong?');
-  await act(() => Promise.resolve(jest.mocked(askReason).mock.calls.at(-1)![1]('spool is empty')));
+  await act(() => Promise.resolve(jest.mocked(askProblem).mock.calls.at(-1)![0]('spool is empty', null)));
   expect(screen.getByText(/^Problem: spool is empty/)).toBeTruthy();
   await act(() => Promise.resolve(press('solved')));
   expect(screen.queryByText(/^Problem: /)).toBeNull();

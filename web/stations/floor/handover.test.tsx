@@ -31,6 +31,7 @@ function open(events: FloorEvent[]) {
         deeds={deeds}
         claims={listClaims(steps, deeds, { nowMs: NOW, leaseMin: 20 })}
         progress={progress}
+        crimps={{ quarantines: [], unproved: [] }}
         nowMs={NOW}
         onClose={() => undefined}
       />

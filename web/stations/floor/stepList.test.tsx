@@ -12,7 +12,7 @@ const { steps } = createBuild(job, plan(job, CATALOGUE).looms[0]!, CATALOGUE);
 const MINUTE = 60_000;
 const claim = (author: string, lastMin: number): Claim => ({ author, sinceMs: 0, lastMs: lastMin * MINUTE });
 
-const told = { open: jest.fn(), scan: jest.fn(), hand: jest.fn(), take: jest.fn(), leave: jest.fn() };
+const told = { open: jest.fn(), scan: jest.fn(), hand: jest.fn(), take: jest.fn(), leave: jest.fn(), order: jest.fn() };
 type Some = Partial<ComponentProps<typeof StepList>>;
 function List(some: Some) {
   const [, redraw] = useState(0);
@@ -26,6 +26,8 @@ function List(some: Some) {
         lane="post cut"
         nowMs={10 * MINUTE}
         loom={loom}
+        order="operation"
+        onOrder={told.order}
         onOpen={told.open}
         onScan={told.scan}
         onHandOver={told.hand}
@@ -69,6 +71,12 @@ test('by post: the crimp bench sees its own steps', () => {
   const rows = screen.getAllByRole('listitem').map(({ textContent }) => textContent!);
   expect(rows.length).toBeGreaterThan(0);
   expect(rows.filter((row) => /^(Cut|Shrink the sleeve|Test)/.test(row))).toEqual([]);
+});
+
+test('the order of work is chosen by its school', () => {
+  open();
+  choose('In which order', 'anchor outwards');
+  expect(told.order).toHaveBeenCalledWith('outwards');
 });
 
 test('who is where is said; a lane is taken, joined and left; one that works into that of another says so', () => {

@@ -4,6 +4,7 @@ import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/re
 import { setPerson } from '../../client/person';
 import type { FloorEvent } from '../../server/releases';
 import { press } from '../../testing/act';
+import { say } from '../../testing/say';
 import { IMKE, TOBIN } from '../../testing/person';
 import { Trouble } from './Trouble';
 
@@ -45,6 +46,20 @@ test('the crew is told where the problem went, and says that it is solved; it do
   expect(screen.getAllByRole('button').map(({ textContent }) => textContent)).toEqual(['solved']);
   press('solved');
   expect(told.solved).toHaveBeenCalledTimes(1);
+});
+
+test('a picture of the problem shows once the server has one of its id', async () => {
+  const listed: { id: string }[] = [{ id: 'another' }];
+  global.fetch = jest.fn((path: string) => {
+    expect(path).toBe('/api/jobs/job/photos');
+    return Promise.resolve({ ok: true, status: 200, json: () => Promise.resolve(structuredClone(listed)) });
+  }) as unknown as typeof fetch;
+  open(IMKE);
+  await waitFor(() => expect(global.fetch).toHaveBeenCalledTimes(1));
+  expect(screen.queryByRole('img')).toBeNull();
+  listed.push({ id: PROBLEM.id });
+  say({ topic: 'photos', id: 'job' });
+  expect((await screen.findByRole<HTMLImageElement>('img', { name: 'photo of the problem' })).src).toContain('/api/photos/problem');
 });
 
 test.each([

@@ -1,5 +1,6 @@
 import Link from 'next/link';
 import type { OpenProblem } from '../../server/jobs/openProblems';
+import { ProblemPhoto } from '../../ui/ProblemPhoto';
 import styles from './Jobs.module.css';
 import { toTouchedWords } from './listShown';
 
@@ -12,13 +13,16 @@ export function FloorProblems({ problems, now }: { problems: readonly OpenProble
         From the floor <span>{problems.length}</span>
       </h2>
       <ul>
-        {problems.map(({ id, jobId, job, release, loomId, loom, stepId, step, words, author, at }) => (
+        {problems.map(({ id, jobId, job, release, loomId, loom, stepId, step, words, author, at, hasPhoto }) => (
           <li key={id}>
-            <Link
-              href={`/jobs/${jobId}/floor?loom=${encodeURIComponent(loomId)}&release=${release}&card=${encodeURIComponent(`step ${stepId}`)}`}
-            >
-              {words}
-            </Link>
+            <span>
+              <Link
+                href={`/jobs/${jobId}/floor?loom=${encodeURIComponent(loomId)}&release=${release}&card=${encodeURIComponent(`step ${stepId}`)}`}
+              >
+                {words}
+              </Link>
+              {hasPhoto && <ProblemPhoto id={id} />}
+            </span>
             <span>
               {job} · {loom}, {step}
             </span>

@@ -27,8 +27,8 @@ const MOST_BYTES = 8 * 1024 * 1024;
 
 const GATHER_MS = 300;
 
-/** What the server tells that changes the wall. */
-const HEEDED: ReadonlySet<string> = new Set(['lines', 'job', 'release', 'problem', 'again']);
+/** What the server tells that changes the wall; the picture of a problem may come after its words. */
+const HEEDED: ReadonlySet<string> = new Set(['lines', 'job', 'release', 'problem', 'photos', 'again']);
 
 /** The wall as it is now: a job that was edited, counted or released anywhere shows here. */
 function useFreshLines(): void {

@@ -8,6 +8,7 @@ import {
   BOUGHT_TABLES,
   compareShops,
   createRecordId,
+  createTool,
   describeRecord,
   fromJsonText,
   fromShopTable,
@@ -333,9 +334,7 @@ export function ShopStation({
                   variant="default"
                   onClick={() => {
                     const id = createRecordId(new Set(records.map((one) => one.id)), 'tool');
-                    change(
-                      putRecord(draft, 'tools', id, { id, name: `tool ${id.slice(5)}`, setting: '', calibratedOn: null, everyDays: null }),
-                    );
+                    change(putRecord(draft, 'tools', id, createTool(id, `tool ${id.slice(5)}`)));
                     setChosenId(id);
                   }}
                 >

@@ -1,5 +1,5 @@
 import { fireEvent, screen, within } from '@testing-library/react';
-import { checkShop, createDemoShop, SHOP_FORMAT_VERSION, toShopTableCsv } from 'wattograph-core';
+import { checkShop, createDemoShop, createTool, SHOP_FORMAT_VERSION, toShopTableCsv } from 'wattograph-core';
 import { choose as pick, press } from '../../testing/act';
 import { chooseRecord, editor, effect, goTo, listed, openShop, server, settle, typeField } from '../../testing/shopStation';
 
@@ -375,6 +375,6 @@ describe('stock', () => {
     press(/^Take 1 change/);
     await settle();
     const { document } = server.posted.find(({ path }) => path === '/api/shop/preview')!.body;
-    expect(document.tools.at(-1)).toEqual({ id: 'tool-2', name: 'pneumatic press', setting: '', calibratedOn: null, everyDays: null });
+    expect(document.tools.at(-1)).toEqual(createTool('tool-2', 'pneumatic press'));
   });
 });

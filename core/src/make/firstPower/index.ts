@@ -1,3 +1,4 @@
+export { carryPower, NO_CARRIED_POWER, type CarriedEvent, type CarriedPower, type EarlierPower } from './carryPower';
 export { createFirstPower } from './createFirstPower';
 export { explainPower } from './explainPower';
 export { isPowered, judgePower, listWoken, toWokenId, type JudgedPower, type JudgedTest, type PowerVerdict } from './judgePower';

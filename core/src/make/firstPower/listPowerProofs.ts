@@ -6,6 +6,8 @@ import { POWER_STEP, type FirstPower } from './types';
 /** What happened on a floor, of any loom of the vehicle. */
 export interface PowerEvent extends ProofEvent, SeenTick {
   loomId: string;
+  /** of a revision before; left out: of this one */
+  release?: number;
 }
 
 /** The last reading of a test of first power. */
@@ -16,6 +18,16 @@ export interface PowerProof {
   at: string;
   /** work after it on what it was read through, so that it counts no more; null: it stands */
   voidBecause: string | null;
+  /** revision before this one in which it was read; null: in this one */
+  release: number | null;
+}
+
+/** What is open again on the way of readings of revisions before. */
+export interface ReopenedPower {
+  /** wires and ends, as loom/id, at which work is open again, with what it is */
+  open: [string, string][];
+  /** looms in which something has to be undone, with what it is */
+  undone: [string, string][];
 }
 
 /** Steps of one loom. */
@@ -33,6 +45,7 @@ export function listPowerProofs(
   looms: readonly LoomSteps[],
   wireEnds: ReadonlyMap<string, readonly string[]>,
   events: readonly PowerEvent[],
+  { open, undone }: ReopenedPower = { open: [], undone: [] },
 ): Map<string, PowerProof> {
   const items = new Map(
     looms.flatMap(({ loomId, steps }) =>
@@ -51,7 +64,15 @@ export function listPowerProofs(
     const { readId, value, author, happenedAt: at } = event;
     if (event.stepId === POWER_STEP) {
       if (event.kind === 'reading' && typeof readId === 'string' && typeof value === 'number')
-        proofs.set(readId, { value, author, instrument: event.instrument ?? '', at, voidBecause: null, order });
+        proofs.set(readId, {
+          value,
+          author,
+          instrument: event.instrument ?? '',
+          at,
+          voidBecause: null,
+          release: event.release ?? null,
+          order,
+        });
       return;
     }
     const found = items.get(`${event.loomId} ${event.stepId} ${event.itemId}`);
@@ -64,14 +85,20 @@ export function listPowerProofs(
       if (work.at > (timed.get(place)?.at ?? '')) timed.set(place, work);
     }
   });
+  const openAt = new Map(open);
+  const undoneIn = new Map(undone);
   for (const [id, proof] of proofs)
     for (const place of touches.get(id.startsWith('woke ') ? toTestId(id) : id) ?? []) {
       const [last, late] = [worked.get(place), timed.get(place)];
       if (last && last.order > proof.order) proof.voidBecause = last.words;
       else if (late && late.at > proof.at) proof.voidBecause ??= late.words;
+      // read again in this revision it says what is so now
+      if (proof.release !== null) proof.voidBecause ??= openAt.get(place) ?? undoneIn.get(toLoomId(place)) ?? null;
     }
   return proofs;
 }
 
 /** The test that something woke with; its name ends in the device. */
-const toTestId = (wokenId: string): string => wokenId.slice('woke '.length, wokenId.lastIndexOf(' '));
+export const toTestId = (wokenId: string): string => wokenId.slice('woke '.length, wokenId.lastIndexOf(' '));
+
+const toLoomId = (place: string): string => place.slice(0, place.indexOf('/'));

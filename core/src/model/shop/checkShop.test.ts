@@ -1,12 +1,13 @@
 import fc from 'fast-check';
 import { createDemoShop } from '../../catalogue';
-import published from '../../../schema/shop-9.json';
+import published from '../../../schema/shop-10.json';
 import old from '../../testing/formats/shop-1.json';
 import second from '../../testing/formats/shop-2.json';
 import third from '../../testing/formats/shop-3.json';
 import fourth from '../../testing/formats/shop-4.json';
 import fifth from '../../testing/formats/shop-5.json';
 import sixth from '../../testing/formats/shop-6.json';
+import ninth from '../../testing/formats/shop-9.json';
 import seventh from '../../testing/formats/shop-7.json';
 import { runs } from '../../testing/runs';
 import { checkShop, SHOP_FORMAT_VERSION, SHOP_MIGRATIONS, ShopSchema, type Shop } from './index';
@@ -94,6 +95,26 @@ test('a file of format 7 asks of new wire what is usual', () => {
   if (!checked.ok) throw new Error(JSON.stringify(checked.problems));
   for (const standard of Object.values(checked.value.standards))
     expect(standard).toMatchObject({ isolationMegohm: 100, isolationVolts: 500 });
+});
+
+test('a file of format 9 samples its crimps as craft D3 says; nothing is known of gauges, services and heights', () => {
+  expect(ninth.formatVersion).toBe(9);
+  const checked = checkShop(ninth);
+  if (!checked.ok) throw new Error(JSON.stringify(checked.problems));
+  const { standards, contacts, tools } = checked.value;
+  for (const standard of Object.values(standards))
+    expect(standard).toMatchObject({ sampleFirst: 3, sampleEvery: 100, sampleWarnShare: 1.15, crimpHeightMm: 0.05, serviceCrimps: 10_000 });
+  expect(contacts.length).toBeGreaterThan(0);
+  expect(contacts.every(({ crimpHeights }) => crimpHeights.length === 0)).toBe(true);
+  expect(tools.every(({ gauged, servicedOn }) => !gauged && servicedOn === null)).toBe(true);
+});
+
+test('a crimp height is of a size that there is, once, and a figure', () => {
+  const spoil = (crimpHeights: string[]) => listLines(({ contacts }) => Object.assign(contacts[0]!, { crimpHeights }));
+  expect(spoil(['22 1.02', '0.5 1.1'])).toEqual([]);
+  expect(spoil(['21 1.02'])).toEqual(['/contacts/0/crimpHeights/0: expected a size of a wire of the shop and mm, got "21 1.02"']);
+  expect(spoil(['22 1.02', '22 1.04'])).toEqual(['/contacts/0/crimpHeights/1: expected each size once, got 22 twice']);
+  expect(spoil(['22 high'])[0]).toContain('/contacts/0/crimpHeights/0');
 });
 
 test('a terminal goes over a stud or on a tongue; a bare blade says what its sleeve has to close', () => {

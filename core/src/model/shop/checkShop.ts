@@ -68,6 +68,7 @@ function listShopProblems(shop: Shop): Problem[] {
     ...listReferenceProblems(shop),
     ...listBuyingProblems(shop),
     ...listToolProblems(shop),
+    ...listHeightProblems(shop),
   ];
 }
 
@@ -228,6 +229,20 @@ function listBuyingProblems(shop: Shop): Problem[] {
   });
 }
 
+/** Crimp heights are of sizes that there are, each once. */
+function listHeightProblems({ contacts, wires }: Shop): Problem[] {
+  const sizes = new Set(Object.values(wires).flatMap((table) => table.map(({ size }) => size)));
+  return contacts.flatMap(({ crimpHeights }, at) => {
+    const named = crimpHeights.map((words) => words.slice(0, words.indexOf(' ')));
+    return named.flatMap((size, place) => {
+      const path = `/contacts/${at}/crimpHeights/${place}`;
+      if (!sizes.has(size)) return [{ path, message: `expected a size of a wire of the shop and mm, got "${crimpHeights[place]}"` }];
+      if (named.indexOf(size) < place) return [{ path, message: `expected each size once, got ${size} twice` }];
+      return [];
+    });
+  });
+}
+
 function listToolProblems({ tools }: Shop): Problem[] {
   return [
     ...listDoubled(
@@ -235,10 +250,13 @@ function listToolProblems({ tools }: Shop): Problem[] {
       tools.map(({ name }) => name),
       '/name',
     ),
-    ...tools.flatMap(({ calibratedOn }, at) =>
-      calibratedOn === null || isDay(calibratedOn)
-        ? []
-        : [{ path: `/tools/${at}/calibratedOn`, message: `expected a day as in 2026-11-25, got "${calibratedOn}"` }],
+    ...tools.flatMap((tool, at) =>
+      (['calibratedOn', 'servicedOn'] as const).flatMap((key) => {
+        const day = tool[key];
+        return day === null || isDay(day)
+          ? []
+          : [{ path: `/tools/${at}/${key}`, message: `expected a day as in 2026-11-25, got "${day}"` }];
+      }),
     ),
   ];
 }

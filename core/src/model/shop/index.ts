@@ -8,10 +8,10 @@ export {
   type BoughtTable,
   type Buying,
 } from './buying';
-export { findDueDay, findTool, type Tool } from './tool';
+export { createTool, findDueDay, findTool, type Tool } from './tool';
 export { checkShop } from './checkShop';
 export { compareShops, listRecords, SHOP_TABLES, type ShopDifference, type ShopRecord, type ShopTable } from './compareShops';
-export type { Contact, Seal } from './contact';
+export { findCrimpHeight, type Contact, type Seal } from './contact';
 export {
   isFromTheSide,
   isShrink,

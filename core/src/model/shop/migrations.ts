@@ -93,7 +93,28 @@ export const SHOP_MIGRATIONS: readonly Migration[] = [
       devices: mapRecord(shop.devices, addThrows),
     }),
   },
+  {
+    from: 9,
+    name: 'add-crimp-samples',
+    run: (shop) => ({
+      ...shop,
+      formatVersion: 10,
+      standards: mapRecord(shop.standards, (standard) => ({ ...standard, ...SAMPLE_DEFAULTS })),
+      contacts: Array.isArray(shop.contacts) ? shop.contacts.map(toItself((contact) => ({ ...contact, crimpHeights: [] }))) : shop.contacts,
+      tools: Array.isArray(shop.tools) ? shop.tools.map(toItself((one) => ({ ...one, gauged: false, servicedOn: null }))) : shop.tools,
+    }),
+  },
 ];
+
+/** How a shop that never said so samples its crimps (craft D3). */
+export const SAMPLE_DEFAULTS = {
+  sampleFirst: 3,
+  sampleEvery: 100,
+  sampleWarnShare: 1.15,
+  crimpHeightMm: 0.05,
+  sessionMin: 240,
+  serviceCrimps: 10_000,
+} as const;
 
 /** What a shop that never said so goes by when a loom gets power for the first time (craft E2). */
 export const FIRST_POWER_DEFAULTS = {

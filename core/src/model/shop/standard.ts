@@ -182,6 +182,18 @@ export const ShopStandardSchema = Type.Object(
       { additionalProperties: false, description: 'the first work that a guess stops: of a length, and of what a pin is' },
     ),
     leaseMin: positive(1440, 'who takes a part of a loom has it until nothing was ticked there for so many minutes'),
+    sampleFirst: Type.Integer({
+      ...{ minimum: 0, maximum: 20 },
+      description: 'crimps pulled apart before the first that counts, by tool, contact, wire, person and session; 0: none is asked for',
+    }),
+    sampleEvery: Type.Integer({ minimum: 1, maximum: 100_000, description: 'and one more after so many crimps' }),
+    sampleWarnShare: Type.Number({
+      ...{ minimum: 1, maximum: 3 },
+      description: 'one that pulls apart below so many times the least force passes with a warning',
+    }),
+    crimpHeightMm: positive(5, 'a crimp is as high as the sheet of its maker says, more or less so much, mm'),
+    sessionMin: positive(1440, 'a session of a person at a tool is over when nothing was crimped for so many minutes'),
+    serviceCrimps: Type.Integer({ minimum: 1, maximum: 10_000_000, description: 'a crimp tool is serviced after so many crimps' }),
     isolationMegohm: positive(10_000, 'a net of a bare loom is isolated from all others by so much, MΩ, at so many volts direct'),
     isolationVolts: positive(1000),
     supplyFactor: Type.Number({

@@ -15,10 +15,19 @@ export const ToolSchema = Type.Object(
     everyDays: Type.Union([Type.Integer({ minimum: 1, maximum: 3650 }), Type.Null()], {
       description: 'days from one calibration to the next; null: it needs none',
     }),
+    gauged: Type.Boolean({ description: 'its go and its no-go gauge are tried before the first contact of a session' }),
+    servicedOn: Type.Union([Type.String({ pattern: '^\\d{4}-\\d{2}-\\d{2}$' }), Type.Null()], {
+      description: 'day of its last service, from which its crimps are counted; null: all are',
+    }),
   },
   { additionalProperties: false },
 );
 export type Tool = Static<typeof ToolSchema>;
+
+/** A tool of which nothing is known but that it is there. */
+export const createTool = (id: string, name: string): Tool => ({
+  ...{ id, name, setting: '', calibratedOn: null, everyDays: null, gauged: false, servicedOn: null },
+});
 
 /** The tool that a part is worked with: by its name, or by its name before the die. */
 export function findTool(tools: readonly Tool[], words: string): Tool | undefined {

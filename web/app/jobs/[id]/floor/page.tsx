@@ -1,5 +1,6 @@
 import { notFound } from 'next/navigation';
 import { expectPerson } from '../../../../server/accounts/page';
+import { openCrimping } from '../../../../server/jobs/openCrimping';
 import { openPack } from '../../../../server/jobs/openPack';
 import { Refusal } from '../../../../server/refusal';
 import { FloorStation } from '../../../../stations/floor/FloorStation';
@@ -17,10 +18,15 @@ export default async function FloorPage({
   const { id } = await params;
   const person = await expectPerson('look', id);
   const query = await searchParams;
-  const opened = await openPack(id, query).catch((error: unknown) => {
+  const opened = await open(id, query).catch((error: unknown) => {
     if (error instanceof Refusal && error.status === 404) return null;
     throw error;
   });
   if (!opened) notFound();
   return <FloorStation person={person} jobId={id} pack={opened.pack} events={opened.events} card={query.card?.slice(0, 120) ?? null} />;
+}
+
+async function open(id: string, query: { release?: string; loom?: string }) {
+  const { pack, events } = await openPack(id, query);
+  return { pack: pack && { ...pack, crimping: await openCrimping(id, pack) }, events };
 }

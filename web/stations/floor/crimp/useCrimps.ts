@@ -1,0 +1,118 @@
+import { useMemo } from 'react';
+import {
+  CRIMP_STEP,
+  dropOvertaken,
+  findBar,
+  followCrimps,
+  listShort,
+  toToolGate,
+  type Changeover,
+  type CrimpDeed,
+  type CrimpStates,
+  type Loom,
+  type Quarantine,
+  type SampleSet,
+  type SeriesState,
+  type ShortCrimp,
+  type Step,
+  type ToolGate,
+} from 'wattograph-core';
+import type { FloorStore, Happened } from '../../../client/floor/floorStore';
+import type { Crimping } from '../../../client/floor/useFloorStore';
+import type { FloorEvent } from '../../../server/releases';
+
+/** A series of crimps in a step: how it stands, its tool, and why the next crimp of it waits. */
+export interface CrimpLine {
+  state: SeriesState;
+  gate: ToolGate;
+  bar: string | null;
+}
+
+/** How the crimps of a loom are proved on this page. */
+export interface Crimps extends Pick<CrimpStates, 'quarantines'> {
+  sampling: Crimping['sampling'];
+  /** of a step, in its order */
+  listLines: (stepId: string) => CrimpLine[];
+  /** by step and item: why it cannot be crimped now */
+  bars: ReadonlyMap<string, string>;
+  /** by step and item: what a bad sample takes back */
+  refused: ReadonlyMap<string, Quarantine>;
+  /** by step and item: made more often than length was kept for */
+  short: ReadonlyMap<string, ShortCrimp>;
+  /** series that no sample stands for though all of them are made */
+  unproved: CrimpLine[];
+  keepSamples: (line: CrimpLine, set: SampleSet) => void;
+  /** words: what does not pass; empty: it does */
+  keepGauge: (line: CrimpLine, words: string) => void;
+  keepChangeover: (line: CrimpLine, what: Changeover) => void;
+  /** go on without samples, or with the tool as it is: the planner reads why at the step */
+  goWithout: (line: CrimpLine, step: Pick<Step, 'id'>, why: string) => void;
+}
+
+const toKey = ({ stepId, itemId }: { stepId: string; itemId: string }) => `${stepId} ${itemId}`;
+
+/** What is known of crimps, as it came about: of revisions before, then of this one. Samples are of a tool: in whatever loom they were taken. */
+const toDeeds = (earlier: readonly CrimpDeed[], events: readonly FloorEvent[], loomId: string): CrimpDeed[] => [
+  ...earlier,
+  ...dropOvertaken(events.filter((event) => event.loomId === loomId || event.stepId === CRIMP_STEP)).map((event) => ({
+    ...event,
+    atMs: Date.parse(event.happenedAt),
+  })),
+];
+
+export function useCrimps(
+  store: FloorStore,
+  events: readonly FloorEvent[],
+  { series, sampling, kept, tools, earlier }: Crimping,
+  { loom, loomId, author, nowMs }: { loom: Loom; loomId: string; author: string; nowMs: number },
+): Crimps {
+  const deeds = useMemo(() => toDeeds(earlier, events, loomId), [earlier, events, loomId]);
+  const { states, quarantines, sessionMs } = useMemo(
+    () => followCrimps(series, deeds, { author, nowMs, standard: sampling }),
+    [series, deeds, author, nowMs, sampling],
+  );
+  const lines = useMemo(
+    () =>
+      states.map((state): CrimpLine => {
+        const gate = toToolGate(tools[state.series.tool]!, deeds, author, sessionMs);
+        return { state, gate, bar: findBar(state, gate) };
+      }),
+    [states, tools, deeds, author, sessionMs],
+  );
+  const bars = useMemo(
+    () =>
+      new Map(
+        lines.flatMap(({ state, bar }) => (bar === null ? [] : state.series.places.map((place): [string, string] => [toKey(place), bar]))),
+      ),
+    [lines],
+  );
+  const refused = useMemo(
+    () => new Map(quarantines.flatMap((one) => one.places.map((place): [string, Quarantine] => [toKey(place), one]))),
+    [quarantines],
+  );
+  const short = useMemo(
+    () => new Map(listShort(series, deeds, loom, kept).map((one): [string, ShortCrimp] => [one.key, one])),
+    [series, deeds, loom, kept],
+  );
+  const tell = (kind: 'sample' | 'gauge' | 'changeover', itemId: string, words: string, samples?: SampleSet): Happened => ({
+    ...{ loomId, stepId: CRIMP_STEP, itemId, kind, words, author },
+    ...(samples ? { samples } : {}),
+  });
+  return {
+    sampling,
+    quarantines,
+    bars,
+    refused,
+    short,
+    listLines: (stepId) => lines.filter(({ state }) => state.series.places.some((place) => place.stepId === stepId)),
+    unproved: lines.filter(({ state }) => state.isUnproved && (state.due === 'last' || state.due === null)),
+    keepSamples: ({ state }, set) => store.add(tell('sample', state.series.id, '', set)),
+    keepGauge: ({ gate }, words) => store.add(tell('gauge', gate.tool.name, words)),
+    keepChangeover: ({ state }, what) => store.add(tell('changeover', state.series.id, what)),
+    goWithout: ({ state }, step, why) =>
+      store.addMany([
+        tell('sample', state.series.id, why, { reason: 'none', samples: [], pullTester: '', heightGauge: null }),
+        { loomId, stepId: step.id, itemId: 'step', kind: 'problem', words: `crimped without samples: ${why}`, author },
+      ]),
+  };
+}
