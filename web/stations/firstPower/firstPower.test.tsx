@@ -61,14 +61,13 @@ const rungOut = () =>
   );
 const of = (part: PowerTest['part']) => sheet.tests.filter((test) => test.part === part);
 const good = (test: PowerTest) => test.expected ?? (test.unit === '°C' ? 20 : test.unit === 'Ω' ? 5000 : 3);
-const PATIENT = { timeout: 15_000 };
 const open = async (pack: FirstPowerPack | null, events: FloorEvent[] = [], person = IMKE) => {
   render(
     <MantineProvider env="test">
       <FirstPowerStation person={person} jobId="job" jobName="Skerry 12" pack={pack} events={events} />
     </MantineProvider>,
   );
-  await waitFor(() => expect(screen.queryByText('Opening the readings …')).toBeNull(), PATIENT);
+  await waitFor(() => expect(screen.queryByText('Opening the readings …')).toBeNull());
 };
 const next = () => within(screen.getByRole('region', { name: 'Next reading' }));
 const heading = (name: string) => screen.queryByRole('heading', { name });
@@ -112,7 +111,7 @@ test('no power before every loom is rung out: the feed and the grounds may be re
     const rows = await kept();
     expect(rows).toHaveLength(1 + of('grounds').length);
     return rows;
-  }, PATIENT);
+  });
   expect(events[0]).toMatchObject({ loomId: '', stepId: POWER_STEP, itemId: 'bare', readId: 'bare feed', value: 1_000_000, unit: 'Ω' });
   // picked by hand it is not read in either
   fireEvent.click(screen.getByRole('button', { name: of('unplugged')[0]!.words }));
@@ -148,7 +147,7 @@ test('what else wakes with a feed is said, and the two nets are named', async ()
     const rows = await kept();
     expect(rows).toHaveLength(1);
     return rows;
-  }, PATIENT);
+  });
   expect(events[0]).toMatchObject({ readId: toWokenId(feed, 'fan'), value: 1, unit: 'look' });
   press('radiator fan did not wake after all');
   expect(heading('Stop: power off')).toBeNull();
@@ -205,7 +204,7 @@ test('readings of a file are taken whole or not at all', async () => {
       arrayBuffer: () => Promise.resolve(new TextEncoder().encode(content).buffer),
     });
     fireEvent.change(input, { target: { files: [file] } });
-    await waitFor(() => expect(screen.queryByText(/was not taken/) ?? heading('The vehicle is proved')).not.toBeNull(), PATIENT);
+    await waitFor(() => expect(screen.queryByText(/was not taken/) ?? heading('The vehicle is proved')).not.toBeNull());
   };
   await choose('test,value\nbare feed,much');
   expect(screen.getByText(/line 2, value/)).toBeTruthy();

@@ -109,7 +109,7 @@ describe('let pass until a day', () => {
   test('it becomes a concession of the job with its day and owner, tried again where somebody edits meanwhile; then the step is told', async () => {
     answers = [409, 200];
     await fill();
-    await waitFor(() => expect(told.answer).toHaveBeenCalled(), { timeout: 15_000 });
+    await waitFor(() => expect(told.answer).toHaveBeenCalled());
     expect(told.answer.mock.calls).toEqual([['concession', 'sleeve too tight, until 2027-02-01; Jun Okafor asks the customer']]);
     const edits = sent.filter(({ path }) => path.endsWith('/edits')).map(({ body }) => body as { id: string; patch: unknown[] });
     expect(edits).toHaveLength(2);
@@ -126,7 +126,7 @@ describe('let pass until a day', () => {
   test.each([422, 500, 502])('with %i nothing is let pass, what was written stays, and it says so', async (status) => {
     answers = [status, status, status, status, status, status];
     await fill();
-    expect(await screen.findByText('Not stored', undefined, { timeout: 15_000 })).toBeTruthy();
+    expect(await screen.findByText('Not stored')).toBeTruthy();
     expect(screen.getByText(new RegExp(`refused with ${status}`))).toBeTruthy();
     expect(told.answer).not.toHaveBeenCalled();
     expect(screen.getByLabelText<HTMLInputElement>('Who asks the customer').value).toBe('Jun Okafor');

@@ -34,8 +34,6 @@ const PACK: ProvePack = {
   ...{ carried: NOTHING_CARRIED, instruments: ['milliohmmeter'], leaseMin: 20, ringOut },
 };
 const total = ringOut.tests.length;
-/** a slow machine writes slowly */
-const PATIENT = { timeout: 15_000 };
 let serial = 0;
 const event = (rest: Partial<FloorEvent> & Pick<FloorEvent, 'stepId' | 'itemId' | 'kind'>): FloorEvent => {
   serial += 1;
@@ -64,7 +62,7 @@ const open = async (pack: ProvePack | null, events: FloorEvent[] = [], person = 
       <ProveStation person={person} jobId="job" pack={pack} events={events} />
     </MantineProvider>,
   );
-  await waitFor(() => expect(screen.queryByText('Opening the readings …')).toBeNull(), PATIENT);
+  await waitFor(() => expect(screen.queryByText('Opening the readings …')).toBeNull());
 };
 const headings = () => screen.getAllByRole('heading').map(({ textContent }) => textContent);
 const next = () => within(screen.getByRole('region', { name: 'Next measurement' }));
@@ -102,7 +100,7 @@ test('one measurement at a time: it needs an instrument, takes what the meter sh
     const rows = await kept();
     expect(rows).toHaveLength(2);
     return rows;
-  }, PATIENT);
+  });
   expect(events.map(({ readId, value, unit, instrument, stepId }) => [readId, value, unit, instrument, stepId])).toEqual([
     [first!.id, 0.019, 'Ω', 'milliohmmeter', 'test'],
     [second!.id, 1_000_000, 'Ω', 'milliohmmeter', 'test'],
@@ -136,7 +134,7 @@ test('an exchanged pair is named; mended, its seats are done over, its readings 
     const rows = await kept();
     expect(rows.length).toBeGreaterThanOrEqual(4);
     return rows.map(({ kind, stepId, itemId }) => `${kind} ${stepId} ${itemId}`);
-  }, PATIENT);
+  });
   for (const cavity of ['3', '4']) {
     const seat = steps.find(({ operation, endId }) => operation === 'seat' && endId === 'B1')!;
     const item = seat.items.find((one) => one.cavity === cavity)!;
@@ -238,6 +236,6 @@ test('the list for a tester is saved with what is left', async () => {
   URL.revokeObjectURL = () => undefined;
   await open(PACK, [read(ringOut.tests[0]!, 0.02)]);
   press('Export for a tester');
-  await waitFor(() => expect(saved).toHaveLength(1), PATIENT);
+  await waitFor(() => expect(saved).toHaveLength(1));
   expect(saved[0]!.trimEnd().split('\r\n')).toHaveLength(total);
 });
