@@ -41,6 +41,7 @@ const SCREENS: [name: string, path: (id: string) => string, ready: (page: Page) 
     ],
   ),
   ['first power', (id) => `/jobs/${id}/prove/power`, (page) => page.locator('main, h1').first().waitFor({ timeout: 60_000 })],
+  ['milestones', (id) => `/jobs/${id}/prove/milestones`, (page) => page.locator('main, h1').first().waitFor({ timeout: 60_000 })],
   [
     'power, switches',
     (id) => `/jobs/${id}/power?loom=chassis`,

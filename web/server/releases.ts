@@ -11,14 +11,17 @@ import {
   listFindings,
   listLanes,
   listTesters,
+  MILESTONE_STEP,
   plan,
   POWER_STEP,
   PROBLEM_ANSWERS,
+  TIME_KINDS,
   UNDO_STEP,
   type CarriedWork,
   type Finding,
   type JobPlan,
   type Operation,
+  type ShopStandard,
 } from 'wattograph-core';
 import { record } from './accounts/record';
 import { RIGHTS } from './accounts/rights';
@@ -29,6 +32,7 @@ import { freeze, listFrozen, listFrozenBuilds, readFrozen, storeFrozen } from '.
 import { createGatherer } from './gather';
 import { Refusal } from './refusal';
 import { addUses, expectCrimpAsked, nameUses, toAskedCrimps, toUse, type AskedCrimps, type ToolUse } from './jobs/crimps';
+import { expectCheckAsked, readStandardOf } from './jobs/checks';
 import { expectPowerAsked, freezePower, listPowerHolds, storePower } from './jobs/firstPower';
 import { readShopOf } from './shop';
 import { floorEvents, jobs, people, releases, type FloorEventRow, type ReleaseRow } from './schema';
@@ -133,6 +137,11 @@ type Known = Partial<Pick<FloorEventRow, 'device' | 'after' | 'serial'>>;
 export type FloorEvent = Told & Partial<Read> & Partial<Pick<FloorEventRow, 'samples'>> & Known & { happenedAt: string };
 
 /** Kinds of event that a wall of problems hangs on. */
+/** Steps that no build of a loom has: what is to be undone, and what is of the vehicle. */
+const OF_NO_BUILD: ReadonlySet<string> = new Set([UNDO_STEP, MILESTONE_STEP]);
+
+const EVENT_ID = /^[0-9a-f-]{36}$/i;
+
 const TROUBLES: ReadonlySet<string> = new Set(['problem', 'solved', 'answer']);
 
 /** Add what happened on the floor. The same id and content again counts once; what the revision does not ask for is refused. */
@@ -168,7 +177,7 @@ type EventRow = typeof floorEvents.$inferInsert & {
 
 /** Crimps that an event tells of, with their tool; null: it tells of none. */
 async function findUse(jobId: string, release: number, event: FloorEvent): Promise<ToolUse | null> {
-  if (event.kind !== 'sample' && (event.kind !== 'tick' || event.stepId === UNDO_STEP)) return null;
+  if (event.kind !== 'sample' && (event.kind !== 'tick' || OF_NO_BUILD.has(event.stepId))) return null;
   return toUse((await readBuild(jobId, release, event.loomId)).crimps, event);
 }
 
@@ -207,11 +216,17 @@ const storeTogether = createGatherer<EventRow[]>(async (key, batches) => {
 
 /** Every event is about a step and an item of the revision, or a lane of it, and no tick is of what is held. */
 async function expectAsked(jobId: string, release: number, events: readonly FloorEvent[]): Promise<void> {
+  let standard: ShopStandard | null = null;
   for (const event of events) {
     const { loomId, stepId, itemId, kind } = event;
     const refuse = (message: string) => Refusal.at(422, `${stepId} ${itemId}`.trim(), message);
     if (stepId === POWER_STEP) {
       await expectPowerAsked(jobId, release, event, () => listHeldFromPower(jobId, release));
+      continue;
+    }
+    if (stepId === MILESTONE_STEP) {
+      standard ??= await readStandardOf((await readRelease(jobId, release)).document);
+      expectCheckAsked(standard, event);
       continue;
     }
     if (stepId === UNDO_STEP) {
@@ -240,6 +255,8 @@ async function expectAsked(jobId: string, release: number, events: readonly Floo
       if (!isAnswer(itemId)) throw refuse(`expected one of ${PROBLEM_ANSWERS.join(', ')}, got another answer`);
       continue;
     }
+    if ((TIME_KINDS as readonly string[]).includes(kind) && !EVENT_ID.test(event.words))
+      throw refuse('expected the id of the event that ended the time, got other words');
     const held = items.get(itemId);
     if (held === undefined) throw refuse(`expected something that the step asks for in revision ${release}, got another`);
     if (held && (kind === 'tick' || kind === 'hand')) throw refuse(`it is held: ${held}`);
@@ -259,7 +276,7 @@ async function listHeldFromPower(jobId: string, release: number): Promise<string
 async function expectSecond(jobId: string, release: number, events: readonly FloorEvent[]): Promise<ReadonlySet<string>> {
   const signing: FloorEvent[] = [];
   for (const event of events) {
-    if (event.kind !== 'tick' || event.stepId === UNDO_STEP) continue;
+    if (event.kind !== 'tick' || OF_NO_BUILD.has(event.stepId)) continue;
     if ((await readBuild(jobId, release, event.loomId)).operations.get(event.stepId) === 'sign') signing.push(event);
   }
   if (signing.length > 0 && (await hasSeveral())) {

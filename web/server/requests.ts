@@ -106,6 +106,8 @@ const FloorEventRequest = Type.Union([
         Type.Literal('down'),
         Type.Literal('gauge'),
         Type.Literal('changeover'),
+        Type.Literal('worked'),
+        Type.Literal('paused'),
       ]),
       readId: Type.Optional(Type.Null()),
       value: Type.Optional(Type.Null()),

@@ -1,5 +1,5 @@
 import type { BenchTool, CrimpSeries } from 'wattograph-core';
-import type { Crimping } from '../client/floor/useFloorStore';
+import type { Crimping, FloorTimes } from '../client/floor/useFloorStore';
 
 /** Crimps that nothing is asked of. */
 export const NOTHING_CRIMPED: Crimping = {
@@ -9,6 +9,9 @@ export const NOTHING_CRIMPED: Crimping = {
   tools: {},
   earlier: [],
 };
+
+/** Steps that nothing is counted for. */
+export const NOT_TIMED: FloorTimes = { minutes: {}, pauseMin: 10, sessionMin: 240 };
 
 /** Crimps of a loom with what the demo shop asks of them; its tools in order. */
 export const createCrimping = (series: CrimpSeries[], part: Partial<BenchTool> = {}): Crimping => ({

@@ -294,6 +294,7 @@ function CommandBox({ jobId, loomId, go }: { jobId: string; loomId: string; go: 
       ...STATIONS.map(({ slug, name }) => ({ id: `go-${slug}`, label: `Go to ${name}`, onClick: () => go(slug) })),
       { id: 'go-floor', label: 'Go to Floor', onClick: () => router.push(`/jobs/${jobId}/floor?loom=${loomId}`) },
       { id: 'go-prove', label: 'Go to Prove', onClick: () => router.push(`/jobs/${jobId}/prove?loom=${loomId}`) },
+      { id: 'go-milestones', label: 'Go to Milestones', onClick: () => router.push(`/jobs/${jobId}/prove/milestones`) },
       { id: 'undo', label: 'Undo', onClick: () => void store.history('undo') },
       { id: 'redo', label: 'Redo', onClick: () => void store.history('redo') },
       ...findings

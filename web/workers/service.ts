@@ -11,7 +11,8 @@ const DAY_S = 24 * 3600;
 /** Stations that work with no network: their pages open again from the last time they were open. */
 /** path that it is served under; empty: at the root */
 const BASE = new URL(self.registration.scope).pathname.replace(/\/$/, '');
-const isOffline = (path: string) => path.startsWith(`${BASE}/jobs/`) && /\/jobs\/[0-9a-f-]+\/(survey|floor|prove)$/.test(path);
+const isOffline = (path: string) =>
+  path.startsWith(`${BASE}/jobs/`) && /\/jobs\/[0-9a-f-]+\/(survey|floor|prove|prove\/power|prove\/milestones)$/.test(path);
 
 const serwist = new Serwist({
   precacheEntries: self.__SW_MANIFEST,

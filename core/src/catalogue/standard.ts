@@ -1,4 +1,4 @@
-import { COLOUR_NAMES, type ShopStandard } from '../model';
+import { COLOUR_NAMES, TIME_DEFAULTS, type ShopStandard } from '../model';
 
 /** On the reels of the shop: every colour plain, and with each of the stripes that are printed. */
 const COLOURS = COLOUR_NAMES.flatMap((base) => [
@@ -134,6 +134,7 @@ export const LARKHOLLOW: ShopStandard = {
   crimpHeightMm: 0.05,
   sessionMin: 240,
   serviceCrimps: 10_000,
+  ...TIME_DEFAULTS,
   guessStops: { length: 'cut', current: 'cut', place: 'seat', volts: 'energise' },
   isolationMegohm: 100,
   isolationVolts: 500,

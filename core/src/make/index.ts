@@ -42,4 +42,6 @@ export { findScreen } from './steps/listScreenSteps';
 export * from './board';
 export * from './crimp';
 export * from './firstPower';
+export * from './milestones';
 export * from './prove';
+export * from './times';

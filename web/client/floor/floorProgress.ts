@@ -47,6 +47,8 @@ const BESIDE: ReadonlySet<FloorEvent['kind']> = new Set<FloorEvent['kind']>([
   'gauge',
   'sample',
   'changeover',
+  'worked',
+  'paused',
 ]);
 
 /** No revision before this one. */
@@ -79,7 +81,7 @@ export function measureProgress(
   for (const event of dropOvertaken(events)) {
     if (seen.has(event.id)) continue;
     seen.add(event.id);
-    // who is where, and what is in whose hand, says nothing of what is done
+    // who is where, what is in whose hand, and how long it took, says nothing of what is done
     if (BESIDE.has(event.kind)) continue;
     if (event.kind === 'reading') {
       const ofStep = readings.get(event.stepId) ?? new Map<string, KnownReading[]>();

@@ -44,6 +44,14 @@ export interface Crimping {
   earlier: CrimpDeed[];
 }
 
+/** What the steps of a loom take by the figures of the shop, and what counts as a pause. */
+export interface FloorTimes {
+  /** by step, min */
+  minutes: Record<string, number>;
+  pauseMin: number;
+  sessionMin: number;
+}
+
 /** What happens to a loom on this device; null until what the device kept before is known. */
 export function useFloorStore(
   person: Person,

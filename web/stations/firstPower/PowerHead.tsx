@@ -23,6 +23,7 @@ export function PowerHead({ jobId, pack, store, state }: { jobId: string; pack: 
             ring out {name}
           </Link>
         ))}
+        <Link href={`/jobs/${jobId}/prove/milestones?release=${release}`}>milestones</Link>
         <Link href={`/jobs/${jobId}/power`}>plan</Link>
         <span role="status" className={`${styles.state} ${online && !isFull ? '' : styles.away}`}>
           {sayKept(state)}

@@ -12,7 +12,7 @@ import { toLaneWords } from './StepList';
 const WORDS = {
   ...{ tick: 'tick', untick: 'tick taken back', problem: 'problem', solved: 'solved', reading: 'reading' },
   ...{ take: 'taken', leave: 'left', answer: 'answer', hand: 'in hand', down: 'put down' },
-  ...{ gauge: 'gauge', sample: 'samples', changeover: 'change' },
+  ...{ gauge: 'gauge', sample: 'samples', changeover: 'change', worked: 'time', paused: 'time' },
 } satisfies Record<FloorEvent['kind'], string>;
 
 const titleOf = (steps: readonly Step[], stepId: string): string => steps.find(({ id }) => id === stepId)?.title ?? stepId;
@@ -64,6 +64,7 @@ export function FloorHead({
               </Link>
             ),
           )}
+        <Link href={`/jobs/${jobId}/prove/milestones?release=${release}`}>milestones</Link>
         <Link href={`/jobs/${jobId}/bundle?loom=${plan.loomId}`}>plan</Link>
         <span
           role="status"

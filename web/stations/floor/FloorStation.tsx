@@ -25,7 +25,7 @@ import { usePerson } from '../../client/person';
 import { findCure } from '../../client/findCure';
 import { findNext, findResume, measureProgress, type StepProgress } from '../../client/floor/floorProgress';
 import type { FloorStore } from '../../client/floor/floorStore';
-import { useFloorStore, useIsClient, type BenchPack, type Crimping } from '../../client/floor/useFloorStore';
+import { useFloorStore, useIsClient, type BenchPack, type Crimping, type FloorTimes } from '../../client/floor/useFloorStore';
 import { useNow } from '../../client/useNow';
 import type { Person } from '../../server/accounts/rights';
 import type { FloorEvent } from '../../server/releases';
@@ -43,6 +43,7 @@ import { PinCard } from './PinCard';
 import { StepItems } from './StepItems';
 import { StepList, toLaneWords } from './StepList';
 import { StepPicture } from './StepPicture';
+import { StepTime } from './StepTime';
 import { Trouble } from './Trouble';
 import { usePins } from './usePins';
 
@@ -51,6 +52,8 @@ interface Pack extends BenchPack {
   board: FloorBoard | null;
   /** how its crimps are proved */
   crimping: Crimping;
+  /** what its steps take */
+  times: FloorTimes;
   /** is there somebody else than who tested to sign? */
   needsSecond: boolean;
 }
@@ -329,6 +332,10 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
                 </>
               )}
             </dl>
+            <StepTime
+              {...{ step, author, loomId: plan.loomId, events: all, times: pack.times }}
+              onSay={(kind, { itemId, eventId }) => tell(kind, itemId, eventId)}
+            />
           </aside>
         </main>
       )}

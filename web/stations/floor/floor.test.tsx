@@ -3,7 +3,7 @@ import { MantineProvider } from '@mantine/core';
 import { act, cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import { CATALOGUE, createBuild, createFloorBoard, plan, type CarriedWork, type Job } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
-import { NOTHING_CRIMPED } from '../../testing/crimping';
+import { NOT_TIMED, NOTHING_CRIMPED } from '../../testing/crimping';
 import { IMKE } from '../../testing/person';
 import { press } from '../../testing/act';
 import { NOTHING_CARRIED } from '../../client/floor/floorProgress';
@@ -32,7 +32,7 @@ const create = (change: (job: Job) => void = () => undefined, carried: CarriedWo
     board: createFloorBoard(job, CATALOGUE, loomPlan),
     carried,
     needsSecond: true,
-    ...{ instruments: ['pull tester', 'milliohmmeter'], leaseMin: 20, crimping: NOTHING_CRIMPED },
+    ...{ instruments: ['pull tester', 'milliohmmeter'], leaseMin: 20, crimping: NOTHING_CRIMPED, times: NOT_TIMED },
   };
 };
 type Pack = ReturnType<typeof create>;

@@ -3,7 +3,7 @@ import { MantineProvider } from '@mantine/core';
 import { cleanup, render, screen, waitFor } from '@testing-library/react';
 import { CATALOGUE, createBuild, plan, type Operation } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
-import { NOTHING_CRIMPED } from '../../testing/crimping';
+import { NOT_TIMED, NOTHING_CRIMPED } from '../../testing/crimping';
 import { IMKE } from '../../testing/person';
 import { choose, press } from '../../testing/act';
 import { NOTHING_CARRIED } from '../../client/floor/floorProgress';
@@ -18,7 +18,7 @@ const loomPlan = plan(job, CATALOGUE).looms[0]!;
 const { steps } = createBuild(job, loomPlan, CATALOGUE);
 const pack = {
   ...{ release: 1, newest: 1, job, plan: loomPlan, steps, families: CATALOGUE.families, board: null },
-  ...{ carried: NOTHING_CARRIED, needsSecond: true, instruments: [], leaseMin: 20, crimping: NOTHING_CRIMPED },
+  ...{ carried: NOTHING_CARRIED, needsSecond: true, instruments: [], leaseMin: 20, crimping: NOTHING_CRIMPED, times: NOT_TIMED },
 };
 const DONE = new Set<Operation>(['cut', 'twist', 'lay', 'fit', 'splice', 'slide']);
 /** the anchor made, the loom laid, what slides on the runs there: only the ends are left */

@@ -3,7 +3,7 @@ import { MantineProvider } from '@mantine/core';
 import { render, screen, waitFor, within } from '@testing-library/react';
 import { CATALOGUE, createBuild, plan } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
-import { NOTHING_CRIMPED } from '../../testing/crimping';
+import { NOT_TIMED, NOTHING_CRIMPED } from '../../testing/crimping';
 import { IMKE } from '../../testing/person';
 import { press } from '../../testing/act';
 import { NOTHING_CARRIED } from '../../client/floor/floorProgress';
@@ -22,7 +22,7 @@ const create = () => {
   const { steps } = createBuild(job, loomPlan, CATALOGUE);
   return {
     ...{ release: 1, newest: 1, job, plan: loomPlan, steps, families: CATALOGUE.families, board: null },
-    ...{ carried: NOTHING_CARRIED, needsSecond: true, instruments: [], leaseMin: 20, crimping: NOTHING_CRIMPED },
+    ...{ carried: NOTHING_CARRIED, needsSecond: true, instruments: [], leaseMin: 20, crimping: NOTHING_CRIMPED, times: NOT_TIMED },
   };
 };
 type Pack = ReturnType<typeof create>;

@@ -39,6 +39,7 @@ export function ProveHead({
           ),
         )}
         <Link href={`/jobs/${jobId}/prove/power?release=${release}`}>first power</Link>
+        <Link href={`/jobs/${jobId}/prove/milestones?release=${release}`}>milestones</Link>
         <Link href={`/jobs/${jobId}/floor?loom=${plan.loomId}&release=${release}`}>floor</Link>
         <Link href={`/jobs/${jobId}/bundle?loom=${plan.loomId}`}>plan</Link>
         <span role="status" className={`${styles.state} ${online && !isFull ? '' : styles.away}`}>

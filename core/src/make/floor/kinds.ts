@@ -15,4 +15,7 @@ export type FloorKind =
   /** crimps were pulled apart */
   | 'sample'
   /** another reel, lot or setting; words say which */
-  | 'changeover';
+  | 'changeover'
+  /** a time between two ticks was work, or was none; words: id of the event that ended it */
+  | 'worked'
+  | 'paused';

@@ -10,7 +10,7 @@ import sixth from '../../testing/formats/shop-6.json';
 import ninth from '../../testing/formats/shop-9.json';
 import seventh from '../../testing/formats/shop-7.json';
 import { runs } from '../../testing/runs';
-import { checkShop, SHOP_FORMAT_VERSION, SHOP_MIGRATIONS, ShopSchema, type Shop } from './index';
+import { checkShop, SHOP_FORMAT_VERSION, SHOP_MIGRATIONS, ShopSchema, type Shop, TIME_DEFAULTS } from './index';
 
 /** Problems of the demo shop after a change, one line each. */
 function listLines(change: (shop: Shop & Record<string, unknown>) => void): string[] {
@@ -97,13 +97,20 @@ test('a file of format 7 asks of new wire what is usual', () => {
     expect(standard).toMatchObject({ isolationMegohm: 100, isolationVolts: 500 });
 });
 
-test('a file of format 9 samples its crimps as craft D3 says; nothing is known of gauges, services and heights', () => {
+test('a file of format 9 samples its crimps as craft D3 says and counts minutes as H1 does; nothing is known of gauges, services and heights', () => {
   expect(ninth.formatVersion).toBe(9);
   const checked = checkShop(ninth);
   if (!checked.ok) throw new Error(JSON.stringify(checked.problems));
   const { standards, contacts, tools } = checked.value;
   for (const standard of Object.values(standards))
-    expect(standard).toMatchObject({ sampleFirst: 3, sampleEvery: 100, sampleWarnShare: 1.15, crimpHeightMm: 0.05, serviceCrimps: 10_000 });
+    expect(standard).toMatchObject({
+      sampleFirst: 3,
+      sampleEvery: 100,
+      sampleWarnShare: 1.15,
+      crimpHeightMm: 0.05,
+      serviceCrimps: 10_000,
+      ...TIME_DEFAULTS,
+    });
   expect(contacts.length).toBeGreaterThan(0);
   expect(contacts.every(({ crimpHeights }) => crimpHeights.length === 0)).toBe(true);
   expect(tools.every(({ gauged, servicedOn }) => !gauged && servicedOn === null)).toBe(true);

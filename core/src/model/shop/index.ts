@@ -38,4 +38,5 @@ export { SHOP_FORMAT, SHOP_FORMAT_VERSION, ShopSchema, type Shop } from './shop'
 export { mergeShops } from './mergeShops';
 export { withRecords } from './withRecords';
 export type { ShopStandard } from './standard';
+export { MILESTONE_WORDS, MILESTONES, MINUTE_KEYS, PART_MILESTONES, TIME_DEFAULTS, type Milestone, type MinuteKey } from '../times';
 export type { CableItem, Conductor } from './wire';

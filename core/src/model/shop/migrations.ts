@@ -6,6 +6,7 @@ import { addThrows } from '../power/power';
 import { mapRecord } from '../mapRecord';
 import type { Migration } from '../job/migrations';
 import { SHOP_FORMAT_VERSION } from './shop';
+import { TIME_DEFAULTS } from '../times';
 
 /** Every step of the shop's format since the first, in order and without gaps. A test runs each. */
 export const SHOP_MIGRATIONS: readonly Migration[] = [
@@ -95,11 +96,11 @@ export const SHOP_MIGRATIONS: readonly Migration[] = [
   },
   {
     from: 9,
-    name: 'add-crimp-samples',
+    name: 'add-crimp-samples-and-times',
     run: (shop) => ({
       ...shop,
       formatVersion: 10,
-      standards: mapRecord(shop.standards, (standard) => ({ ...standard, ...SAMPLE_DEFAULTS })),
+      standards: mapRecord(shop.standards, (standard) => ({ ...standard, ...SAMPLE_DEFAULTS, ...TIME_DEFAULTS })),
       contacts: Array.isArray(shop.contacts) ? shop.contacts.map(toItself((contact) => ({ ...contact, crimpHeights: [] }))) : shop.contacts,
       tools: Array.isArray(shop.tools) ? shop.tools.map(toItself((one) => ({ ...one, gauged: false, servicedOn: null }))) : shop.tools,
     }),

@@ -7,6 +7,7 @@ import { LOADS } from '../power/pinNeed';
 import { BUNDLINGS, COVERING_KINDS, DRESSINGS, MEASURE_METHODS, type CoveringKind } from '../loom/segment';
 import { least0, positive } from './figures';
 import { BARREL_KINDS } from './joint';
+import { MILESTONES, MINUTE_KEYS, PART_MILESTONES } from '../times';
 
 /** How wires are told apart: insulation by function and a stripe, the print on one colour alone, or rings on one colour. */
 export const COLOUR_SCHEMES = ['function', 'one-colour', 'bands'] as const;
@@ -194,6 +195,22 @@ export const ShopStandardSchema = Type.Object(
     crimpHeightMm: positive(5, 'a crimp is as high as the sheet of its maker says, more or less so much, mm'),
     sessionMin: positive(1440, 'a session of a person at a tool is over when nothing was crimped for so many minutes'),
     serviceCrimps: Type.Integer({ minimum: 1, maximum: 10_000_000, description: 'a crimp tool is serviced after so many crimps' }),
+    minutes: Type.Object(
+      each(MINUTE_KEYS, () => least0(10_000)),
+      {
+        additionalProperties: false,
+        description: 'what work takes, min: each thing that is ticked; laying up by element and metre; fit and signature by loom',
+      },
+    ),
+    pauseMin: positive(240, 'who ticks nothing for longer has a pause, unless he says that it was work, min'),
+    milestoneSystems: Type.Object(
+      each(PART_MILESTONES, () => Type.Array(NameSchema, { maxItems: 100 })),
+      { additionalProperties: false, description: 'systems of devices that each asks for, beside those of the ones before it' },
+    ),
+    milestoneChecks: Type.Object(
+      each(MILESTONES, () => Type.Array(Type.String({ minLength: 1, maxLength: 100, pattern: '\\S' }), { maxItems: 100 })),
+      { additionalProperties: false, description: 'what each asks for that is no work on a loom' },
+    ),
     isolationMegohm: positive(10_000, 'a net of a bare loom is isolated from all others by so much, MΩ, at so many volts direct'),
     isolationVolts: positive(1000),
     supplyFactor: Type.Number({

@@ -3,7 +3,7 @@ import { MantineProvider } from '@mantine/core';
 import { fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import { CATALOGUE, createBuild, CRIMP_STEP, listCrimpSeries, plan, type BenchTool, type SampleSet } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
-import { createCrimping } from '../../../testing/crimping';
+import { createCrimping, NOT_TIMED } from '../../../testing/crimping';
 import { IMKE } from '../../../testing/person';
 import { press } from '../../../testing/act';
 import { NOTHING_CARRIED } from '../../../client/floor/floorProgress';
@@ -27,7 +27,14 @@ const placed = ofCrimp.places.filter(({ stepId }) => stepId === crimp.id);
 
 const create = (tool: Partial<BenchTool> = {}) => ({
   ...{ release: 1, newest: 1, job, plan: loomPlan, steps, families: CATALOGUE.families, board: null },
-  ...{ carried: NOTHING_CARRIED, needsSecond: true, instruments: ['pull tester 2'], leaseMin: 20, crimping: createCrimping(series, tool) },
+  ...{
+    carried: NOTHING_CARRIED,
+    needsSecond: true,
+    instruments: ['pull tester 2'],
+    leaseMin: 20,
+    crimping: createCrimping(series, tool),
+    times: NOT_TIMED,
+  },
 });
 const minutesAgo = (minutes: number) => new Date(Date.now() - minutes * 60_000).toISOString();
 const told = (stepId: string, itemId: string, minutes: number, part: Partial<FloorEvent> = {}): FloorEvent => ({

@@ -52,7 +52,7 @@ export interface Crimps extends Pick<CrimpStates, 'quarantines'> {
 const toKey = ({ stepId, itemId }: { stepId: string; itemId: string }) => `${stepId} ${itemId}`;
 
 /** What is known of crimps, as it came about: of revisions before, then of this one. Samples are of a tool: in whatever loom they were taken. */
-const toDeeds = (earlier: readonly CrimpDeed[], events: readonly FloorEvent[], loomId: string): CrimpDeed[] => [
+export const toCrimpDeeds = (earlier: readonly CrimpDeed[], events: readonly FloorEvent[], loomId: string): CrimpDeed[] => [
   ...earlier,
   ...dropOvertaken(events.filter((event) => event.loomId === loomId || event.stepId === CRIMP_STEP)).map((event) => ({
     ...event,
@@ -66,7 +66,7 @@ export function useCrimps(
   { series, sampling, kept, tools, earlier }: Crimping,
   { loom, loomId, author, nowMs }: { loom: Loom; loomId: string; author: string; nowMs: number },
 ): Crimps {
-  const deeds = useMemo(() => toDeeds(earlier, events, loomId), [earlier, events, loomId]);
+  const deeds = useMemo(() => toCrimpDeeds(earlier, events, loomId), [earlier, events, loomId]);
   const { states, quarantines, sessionMs } = useMemo(
     () => followCrimps(series, deeds, { author, nowMs, standard: sampling }),
     [series, deeds, author, nowMs, sampling],

@@ -1,6 +1,7 @@
 import { notFound } from 'next/navigation';
 import { expectPerson } from '../../../../server/accounts/page';
 import { openCrimping } from '../../../../server/jobs/openCrimping';
+import { openTimes } from '../../../../server/jobs/openTimes';
 import { openPack } from '../../../../server/jobs/openPack';
 import { Refusal } from '../../../../server/refusal';
 import { FloorStation } from '../../../../stations/floor/FloorStation';
@@ -28,5 +29,5 @@ export default async function FloorPage({
 
 async function open(id: string, query: { release?: string; loom?: string }) {
   const { pack, events } = await openPack(id, query);
-  return { pack: pack && { ...pack, crimping: await openCrimping(id, pack) }, events };
+  return { pack: pack && { ...pack, crimping: await openCrimping(id, pack), times: await openTimes(pack) }, events };
 }

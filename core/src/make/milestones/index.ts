@@ -1,0 +1,3 @@
+export { isCheck, listChecked, MILESTONE_STEP, type CheckDeed } from './checks';
+export { listNeeds, type MilestoneNeeds } from './listNeeds';
+export { readMilestone, type MilestoneLoom, type MilestoneReading, type WorkLeft } from './readMilestone';

@@ -1,0 +1,37 @@
+import type { MinuteKey, ShopStandard } from '../../model';
+import type { LoomPlan } from '../../plan';
+import { findLaidLayer } from '../steps/listLayupSteps';
+import { ISOLATION, PAIRS, type Operation, type Step, type StepItem } from '../step';
+
+/** A test is timed by its readings; a cure takes nobody's time. */
+type Untimed = 'test' | 'wait';
+const keyOf = (operation: Exclude<Operation, Untimed>): MinuteKey => operation;
+
+/** of the whole step, however many things it ticks */
+const WHOLE: ReadonlySet<Operation> = new Set<Operation>(['fit', 'sign']);
+
+const READ_BY: Readonly<Record<string, MinuteKey>> = { [PAIRS]: 'pair', [ISOLATION]: 'isolation' };
+
+/** What the items of one step take, min. A step that lays up is timed by its length. */
+function toItemMinutes(step: Step, plan: Pick<LoomPlan, 'layups'>, minutes: ShopStandard['minutes']): (item: StepItem) => number {
+  const { operation, items } = step;
+  if (operation === 'wait') return () => 0;
+  if (operation === 'test') return ({ id, reads }) => reads.length * (READ_BY[id] ? minutes[READ_BY[id]] : 0);
+  const each = minutes[keyOf(operation)];
+  if (WHOLE.has(operation)) return () => each / items.length;
+  const laid = operation === 'layup' ? findLaidLayer(plan, step.id) : null;
+  if (!laid) return () => each;
+  const { fromMark, toMark } = laid.layup.stretches[laid.stretch]!;
+  const metres = (laid.layup.marks[toMark]!.mm - laid.layup.marks[fromMark]!.mm) / 1000;
+  return () => each * metres;
+}
+
+/** What each thing to tick of a loom takes by the figures of the shop, min, by step and item (calculations H1). */
+export function listMinutes(steps: readonly Step[], plan: Pick<LoomPlan, 'layups'>, minutes: ShopStandard['minutes']): Map<string, number> {
+  return new Map(
+    steps.flatMap((step) => {
+      const take = toItemMinutes(step, plan, minutes);
+      return step.items.map((item) => [`${step.id} ${item.id}`, take(item)] as const);
+    }),
+  );
+}

@@ -1,0 +1,102 @@
+import { useMemo, useSyncExternalStore } from 'react';
+import {
+  compareTimes,
+  followCrimps,
+  judgePower,
+  listChecked,
+  listPowerProofs,
+  measureTaken,
+  MILESTONE_STEP,
+  readMilestone,
+  type CheckDeed,
+  type MilestoneLoom,
+  type MilestoneNeeds,
+  type MilestoneReading,
+  type TimesOf,
+} from 'wattograph-core';
+import { measureProgress } from '../../client/floor/floorProgress';
+import type { FloorState, FloorStore } from '../../client/floor/floorStore';
+import type { FloorEvent } from '../../server/releases';
+import { toCrimpDeeds } from '../floor/crimp/useCrimps';
+import type { MilestoneLoomPack, MilestonePack } from './milestonePack';
+
+/** How far a vehicle is from a milestone, its checks with it. */
+export interface MilestoneLeft extends MilestoneReading {
+  needs: MilestoneNeeds;
+  /** checks with who did them; null: not done */
+  checks: { words: string; done: Pick<CheckDeed, 'author' | 'happenedAt'> | null }[];
+}
+
+export interface Milestones {
+  state: FloorState;
+  milestones: MilestoneLeft[];
+  /** readings of first power, and those that are left; null: the vehicle has none */
+  power: { of: number; left: number; failed: number } | null;
+  times: TimesOf[];
+}
+
+/** What of a loom is done: ticked, not failed, not taken back by a bad sample. nowMs hangs on nothing here but a session. */
+function toLoom(
+  { loomId, name, steps, carried, crimping, minutes }: MilestoneLoomPack,
+  events: readonly FloorEvent[],
+  nowMs: number,
+): MilestoneLoom {
+  const { series, sampling, earlier } = crimping;
+  const { quarantines } = followCrimps(series, toCrimpDeeds(earlier, events, loomId), { author: '', nowMs, standard: sampling });
+  const refused = new Map(quarantines.flatMap((one) => one.places.map(({ stepId, itemId }) => [`${stepId} ${itemId}`, one] as const)));
+  const progress = measureProgress(
+    steps,
+    events.filter((event) => event.loomId === loomId),
+    carried,
+    refused,
+  );
+  return {
+    ...{ loomId, name, steps, minutes: new Map(minutes) },
+    isDone: (stepId, itemId) => {
+      const here = progress.get(stepId);
+      return here !== undefined && here.ticked.has(itemId) && !here.failed.has(itemId);
+    },
+  };
+}
+
+/** How far a vehicle is from each of its milestones, by what is known on this device. */
+export function useMilestones(pack: MilestonePack, store: FloorStore, nowMs: number): Milestones {
+  const { power, looms: packed, needs, checked: before, pauseMin, sessionMin } = pack;
+  const state = useSyncExternalStore(store.subscribe, store.get, store.get);
+  const all = useMemo(() => [...state.events, ...state.waiting], [state.events, state.waiting]);
+  const looms = useMemo(() => packed.map((loom) => toLoom(loom, all, nowMs)), [packed, all, nowMs]);
+  const milestones = useMemo(() => {
+    const checked = listChecked([...before, ...all]);
+    return needs.map((one): MilestoneLeft => {
+      const checks = one.checks.map((words) => ({ words, done: checked.get(words) ?? null }));
+      return { ...readMilestone(one, looms), needs: one, checks };
+    });
+  }, [needs, looms, before, all]);
+  const read = useMemo(() => {
+    const { sheet, looms: touched, wireEnds, earlier } = power;
+    if (!sheet) return null;
+    const proofs = listPowerProofs(sheet, touched, new Map(wireEnds), [...earlier.events, ...all], earlier);
+    const values = new Map([...proofs].flatMap(([id, { value, voidBecause }]) => (voidBecause === null ? [[id, value] as const] : [])));
+    const { tests, failed } = judgePower(sheet, values);
+    return { of: tests.length, left: tests.filter(({ verdict }) => verdict === 'unread').length, failed: failed.length };
+  }, [power, all]);
+  const times = useMemo(() => {
+    const taken = measureTaken(
+      all.flatMap((event) =>
+        event.stepId === MILESTONE_STEP
+          ? []
+          : [{ ...event, stepId: `${event.loomId} ${event.stepId}`, atMs: Date.parse(event.happenedAt) }],
+      ),
+      { pauseMin, sessionMin },
+    );
+    return compareTimes(
+      looms.map((loom) => ({
+        ...loom,
+        taken: new Map(
+          loom.steps.flatMap(({ id }) => (taken.has(`${loom.loomId} ${id}`) ? [[id, taken.get(`${loom.loomId} ${id}`)!]] : [])),
+        ),
+      })),
+    );
+  }, [all, looms, pauseMin, sessionMin]);
+  return { state, milestones, power: read, times };
+}
