@@ -35,7 +35,8 @@ test('what is left until the first start shrinks as the crew works; a check made
   expect((await tell(events)).ok()).toBe(true);
   await expect(async () => expect(await start.innerText()).not.toBe(before)).toPass({ timeout: 30_000 });
   const times = page.getByRole('region', { name: 'Times' });
-  await expect(times.getByRole('row', { name: /^cut/ })).toContainText(`${events.length}`);
+  // when the first one was begun nobody knows
+  await expect(times.getByRole('row', { name: /^cut/ }).getByRole('cell').first()).toHaveText(`${events.length - 1}`);
 
   // out in the yard there is no network
   await context.setOffline(true);

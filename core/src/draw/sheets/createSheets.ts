@@ -5,6 +5,7 @@ import { addDonors } from './addDonors';
 import { addDress } from './addDress';
 import { addEnds } from './addEnds';
 import { addFeeds } from './addFeeds';
+import { addFirstOffs } from './addFirstOffs';
 import { addKit } from './addKit';
 import { addLabels } from './addLabels';
 import { addLengths, addOpenItems, addOverview, addSteps } from './addOffice';
@@ -50,6 +51,7 @@ export function createSheets(
   addBoxes(context);
   addFeeds(context);
   addClips(context);
+  addFirstOffs(context);
   addPoster(context);
   addCorners(context);
   addPocket(context);
