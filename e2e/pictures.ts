@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
-import { CATALOGUE, createBuild, plan } from 'wattograph-core';
+import { CATALOGUE, createBuild, MILESTONE_STEP, plan, type Job } from 'wattograph-core';
 import { CHROMIUM } from './chromium';
 import { cookieOf, storageOf } from '../scripts/lib/testPeople.cjs';
 import { createCleanSkerry } from 'wattograph-core/demo';
@@ -59,13 +59,6 @@ async function main(): Promise<void> {
   await board.getByRole('button', { name: 'This print hangs' }).click();
   await board.getByText(/^Hung on/).waitFor();
   await keep(board, 'board');
-  const chassis = await open(`${SKERRY}/bundle?loom=chassis`);
-  await chassis.getByText(/^All \d+ wires$/).click();
-  await chassis.keyboard.press('/');
-  await chassis.getByLabel('Find or do').fill('C-158');
-  await chassis.keyboard.press('Enter');
-  await chassis.getByTestId('lit-wire').waitFor();
-  await keep(chassis, 'chassis');
   await keep(await open(`${SKERRY}/bundle?loom=inlet&tab=findings`), 'findings');
   const ends = await open(`${SKERRY}/ends?loom=engine&end=m-crank-sensor`);
   await keep(ends, 'ends');
@@ -157,6 +150,7 @@ async function main(): Promise<void> {
   await floor.getByRole('button', { name: 'Take it' }).click();
   await floor.getByRole('button', { name: 'Crimped' }).click();
   await floor.getByRole('button', { name: 'Take it' }).click();
+  await floor.evaluate(() => window.scrollTo(0, 0));
   await keep(floor, 'floor');
   const whole = randomUUID();
   await post('/api/jobs', { id: whole, author: 'Imke Dorsey', document: createCleanSkerry() });
@@ -166,7 +160,26 @@ async function main(): Promise<void> {
   await firstPower.getByRole('button', { name: 'Read until a surprise' }).click();
   await firstPower.getByText(/^Two nets are joined behind/).waitFor();
   await keep(firstPower, 'first-power');
+  await post(`/api/jobs/${whole}/releases/1/events`, { events: listMorning(createCleanSkerry()) });
+  const milestones = await open(`/jobs/${whole}/prove/milestones`);
+  await milestones.getByRole('region', { name: 'Times' }).waitFor();
+  await keep(milestones, 'milestones');
   await browser.close();
+}
+
+/** What was done of the inlet loom in a morning: all wires cut, two checks ticked. */
+function listMorning(job: Job) {
+  const inlet = plan(job, CATALOGUE).looms.find(({ loomId }) => loomId === 'inlet')!;
+  const cuts = createBuild(job, inlet, CATALOGUE).steps.filter(({ operation }) => operation === 'cut');
+  const ticks = [
+    ...cuts.flatMap(({ id, items }) => items.map((item) => ({ loomId: 'inlet', stepId: id, itemId: item.id }))),
+    ...['exhaust on', 'extinguisher at hand'].map((itemId) => ({ loomId: '', stepId: MILESTONE_STEP, itemId })),
+  ];
+  const startMs = Date.UTC(2026, 10, 28, 8);
+  return ticks.map((tick, at) => ({
+    ...{ ...tick, id: randomUUID(), kind: 'tick', words: '', author: 'Imke Dorsey' },
+    happenedAt: new Date(startMs + at * 65_000).toISOString(),
+  }));
 }
 
 void main();
