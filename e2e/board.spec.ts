@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import { createCleanInlet, createTestJob, pick, readJob, saved, sendRelease } from './helpers';
+import { createCleanInlet, createTestJob, pick, readJob, saved, sendRelease, turnTo } from './helpers';
 
 const LOOM = 'inlet';
 const run = (page: Page, name: RegExp) => page.getByRole('group', { name: /^Board of/ }).getByRole('button', { name });
@@ -16,9 +16,7 @@ test('a loom is laid out by search, a branch dragged to the other side, printed 
 }) => {
   const id = await createTestJob(request);
   await page.goto(`/jobs/${id}/brief`);
-  await expect(page.getByRole('link', { name: 'Board' })).toBeVisible();
-  await page.keyboard.press('9');
-  await expect(page).toHaveURL(/\/board/);
+  await turnTo(page, '9', /\/board/);
   await expect(page.getByText('Not searched yet: spread at a guess.')).toBeVisible();
   await page.getByRole('button', { name: 'Search the layout' }).click();
   await expect(page.getByText('laid out', { exact: true })).toBeVisible();

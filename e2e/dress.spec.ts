@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { createCleanSkerry } from 'wattograph-core/demo';
-import { createTestJob, pick, readJob, sendRelease } from './helpers';
+import { createTestJob, pick, readJob, sendRelease, turnTo } from './helpers';
 
 test.use({ viewport: { width: 1280, height: 800 } });
 
@@ -17,8 +17,7 @@ test('a loom is dressed: coverings compared and chosen, boots and transitions, r
 }) => {
   const id = await createTestJob(request, createCleanSkerry());
   await page.goto(`/jobs/${id}/bundle?loom=inlet`);
-  await page.keyboard.press('6');
-  await expect(page).toHaveURL(/\/dress\?loom=inlet/);
+  await turnTo(page, '6', /\/dress\?loom=inlet/);
   const sums = page.getByTestId('dress-sums');
   await expect(sums).toContainText('0 moulded parts, 0 pieces of sleeve over joints');
 

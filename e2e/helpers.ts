@@ -133,3 +133,11 @@ export async function passFirstOffs(page: Page): Promise<void> {
     await expect(due).toHaveCount(left - 1);
   }
 }
+
+/** Go to another station by its key: one that is pressed before a page listens is not heard, and what the server drew stands there long before. */
+export async function turnTo(page: Page, key: string, url: RegExp): Promise<void> {
+  await expect(async () => {
+    await page.keyboard.press(key);
+    await page.waitForURL(url, { timeout: 5000, waitUntil: 'commit' });
+  }).toPass();
+}

@@ -20,6 +20,8 @@ const [TABLETS, PLANNERS, SECONDS] = IS_SOAK ? [200, 20, 60] : [12, 4, 6];
  */
 const [TICK_PAUSE_MS, EDIT_PAUSE_MS] = [Number(process.env.WATTOGRAPH_PAUSE_MS ?? 4000), 8000];
 const PDFS = 5;
+/** tablets that come back into reach half way through, and for how long they were away, s; each ticked on all the while */
+const [AWAY, AWAY_S, MOST_AT_ONCE] = [Math.ceil(TABLETS / 5), IS_SOAK ? 600 : 60, 200];
 
 const COOKIE = cookieOf('imke');
 const ends: (() => void)[] = [];
@@ -71,7 +73,7 @@ const say = (what: string, times: number[]) => {
 };
 const memoryOf = (pid: number): number => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))![1]) / 1024;
 
-test(`${TABLETS} tablets and ${PLANNERS} planners on two applications and one worker, while ${PDFS} PDFs are made: each thing that was acknowledged is stored once`, async () => {
+test(`${TABLETS} tablets, ${AWAY} more that come back after ${AWAY_S} s, and ${PLANNERS} planners on two applications and one worker, while ${PDFS} PDFs are made: each thing that was acknowledged is stored once`, async () => {
   test.setTimeout(120_000 + SECONDS * 4000);
   const job = createCleanInlet();
   const floorId = await createTestJob(own.request, job);
@@ -100,6 +102,25 @@ test(`${TABLETS} tablets and ${PLANNERS} planners on two applications and one wo
       if (status === 200) ticks.push({ id, ms, at: performance.now() });
       else failed.push(`tick ${status}`);
       await pause(TICK_PAUSE_MS);
+    }
+  };
+  const returning: { id: string; ms: number; at: number }[] = [];
+  /** What a tablet kept while it was away goes out in as few requests as it makes, each twice: the first answer never came. */
+  const back = async (index: number) => {
+    const count = Math.round((AWAY_S * 1000) / (0.65 * TICK_PAUSE_MS));
+    const device = randomUUID();
+    const kept = Array.from({ length: count }, (_, at) => ({
+      ...{ id: randomUUID(), loomId: 'inlet', ...items[(index * 11 + at) % items.length]!, kind: at % 2 ? 'untick' : 'tick', words: '' },
+      ...{ happenedAt: new Date(Date.now() - 1000 * AWAY_S * (1 - at / count)).toISOString(), device, after: 0 },
+    }));
+    await pause(SECONDS * 500);
+    for (let from = 0; from < kept.length; from += MOST_AT_ONCE) {
+      const events = kept.slice(from, from + MOST_AT_ONCE);
+      for (const _ of ['not heard', 'heard']) {
+        const { status, ms } = await send(addresses[index % 2]!, path, { events });
+        if (status === 200) returning.push(...events.map(({ id }) => ({ id, ms, at: performance.now() })));
+        else failed.push(`back ${status}`);
+      }
     }
   };
   const planner = async (index: number) => {
@@ -139,6 +160,7 @@ test(`${TABLETS} tablets and ${PLANNERS} planners on two applications and one wo
   const [made] = await Promise.all([
     Promise.all(Array.from({ length: PDFS }, (_, index) => pdf(index))),
     ...Array.from({ length: TABLETS }, (_, index) => tablet(index)),
+    ...Array.from({ length: AWAY }, (_, index) => back(index)),
     ...Array.from({ length: PLANNERS }, (_, index) => planner(index)),
   ]);
   // the first quarter is a start with cold code and everybody at once; both are said
@@ -146,6 +168,7 @@ test(`${TABLETS} tablets and ${PLANNERS} planners on two applications and one wo
   const times = (all: readonly { ms: number; at: number }[], from = 0) => all.filter(({ at }) => at >= from).map(({ ms }) => ms);
   say('ticks', times(ticks));
   say('ticks after the first quarter', times(ticks, warm));
+  say('events of tablets that came back', times(returning));
   say('edits of the demo', times(edits));
   say('edits after the first quarter', times(edits, warm));
   console.log(
@@ -155,7 +178,7 @@ test(`${TABLETS} tablets and ${PLANNERS} planners on two applications and one wo
   for (const address of addresses) {
     const events = await get<{ id: string }[]>(address, path);
     expect(events).toHaveLength(new Set(events.map(({ id }) => id)).size);
-    expect(events.map(({ id }) => id)).toEqual(expect.arrayContaining(ticks.map(({ id }) => id)));
+    expect(events.map(({ id }) => id)).toEqual(expect.arrayContaining([...ticks, ...returning].map(({ id }) => id)));
     for (const jobId of deskIds) {
       const { version } = await get<{ version: number }>(address, `/api/jobs/${jobId}`);
       const versions = edits.filter((edit) => edit.jobId === jobId).map((edit) => edit.version);
@@ -165,6 +188,8 @@ test(`${TABLETS} tablets and ${PLANNERS} planners on two applications and one wo
   }
   expect(failed).toEqual([]);
   expect(ticks.length).toBeGreaterThanOrEqual(TABLETS);
+  expect(new Set(returning.map(({ id }) => id)).size * 2).toBe(returning.length);
+  expect(returning.length).toBeGreaterThanOrEqual(2 * AWAY);
   expect(edits.length).toBeGreaterThanOrEqual(PLANNERS);
 });
 

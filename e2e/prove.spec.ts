@@ -11,7 +11,7 @@ import {
   type Planted,
   type RingOut,
 } from 'wattograph-core';
-import { createCleanInlet, createTestJob, sendRelease } from './helpers';
+import { createCleanInlet, createTestJob, sendRelease, turnTo } from './helpers';
 
 const EXCHANGED: Planted = {
   ...{ kind: 'moved', endId: 'B1' },
@@ -55,8 +55,7 @@ test('a tester rings the loom out by file: the exchanged pair is named, mended, 
   const { ringOut, answer } = createLoom();
   const total = ringOut.tests.length;
   await page.goto(`/jobs/${id}/brief`);
-  await expect(page.getByRole('link', { name: 'Prove' })).toBeVisible();
-  await page.keyboard.press('p');
+  await turnTo(page, 'p', /\/prove\?/);
   await expect(page.getByRole('heading', { name: 'Nothing is measured yet' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Read a file' })).toBeDisabled();
   await page.getByLabel('Instrument').fill('bench tester 2');

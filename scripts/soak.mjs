@@ -5,21 +5,8 @@ import { ensureModules, ensurePackages, run } from './lib/machine.mjs';
 ensurePackages(['postgresql', 'chromium']);
 await ensureModules();
 const env = { ...process.env, WATTOGRAPH_SOAK: '1' };
-const repeated = [
-  'sequences',
-  'nodal',
-  'slim',
-  'carryOver',
-  'mutations',
-  'dressSteps',
-  'mixedFamilies',
-  'fitted',
-  'checkShop',
-  'layoutStrip',
-  'planSession',
-  'splices',
-];
-await run('node', ['node_modules/jest/bin/jest.js', ...repeated], { env });
+// every test whose runs are few in a session and many here
+await run('node', ['node_modules/jest/bin/jest.js', '--findRelatedTests', 'core/src/testing/runs.ts'], { env });
 await run(
   'node',
   [

@@ -1,5 +1,8 @@
 import type { Operation } from './step';
 
+/** craft D5 */
+const IN_THE_CAR =
+  'A lifted car rests on stands, never on its jack. Alone at night: somebody knows where you are and when you will be out.';
 const HOT_AIR = 'Hot-air tool parked nose-up and away from fuel; no flame on tubing.';
 
 /** Usual practice, shown at the step; the makers' instructions, local codes and licensed practice come first. */
@@ -16,14 +19,14 @@ export const CAUTIONS = {
   seat: null,
   plug: null,
   ring: null,
-  pot: 'Gloves, glasses, air: resin and hardener harm skin and lungs. A full cup gets hot by itself: small mixes, set on something that does not burn.',
+  pot: 'Gloves, glasses, air: resin, hardener and the solvent that cleans up harm skin and lungs, and the solvent burns. A full cup gets hot by itself: small mixes, set on something that does not burn.',
   wait: null,
   lay: null,
   splice: `Sleeve on the wire before the barrel. ${HOT_AIR}`,
   layup: 'Twisted wire under tension recoils: keep hold of the bundle until it is tied.',
   slide: null,
   cover: HOT_AIR,
-  fit: 'Battery negative off before work in the car. Pumps and fans can start by themselves. No sparks near fuel, extinguisher at hand.',
+  fit: `Battery negative off before work in the car. Pumps and fans can start by themselves. No sparks near fuel, extinguisher at hand. ${IN_THE_CAR}`,
   label: null,
   boot: null,
   shrink: HOT_AIR,
@@ -33,6 +36,5 @@ export const CAUTIONS = {
   sign: null,
   torque: 'Battery negative off first and on last; main fuse out. Insulate the spanner. The maker’s torque comes first.',
   clip: 'Battery negative off. Look behind before you drill or weld for a clip: tank, lines, wires.',
-  route:
-    'Battery negative off before work in the car. Holes deburred, with grommet or trim, before anything goes through; look behind a panel before you drill. No sparks near fuel.',
+  route: `Battery negative off before work in the car. Holes deburred, with grommet or trim, before anything goes through; look behind a panel before you drill. No sparks near fuel. ${IN_THE_CAR}`,
 } satisfies Record<Operation, string | null>;

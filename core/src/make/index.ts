@@ -5,6 +5,7 @@ export type { FloorKind } from './floor/kinds';
 export { listLanes, listTouching, readLane, toLane, toLaneName } from './floor/lanes';
 export { listClaims, type Claim, type FloorDeed } from './floor/listClaims';
 export { ANSWER_WORDS, isAnswer, PROBLEM_ANSWERS, type ProblemAnswer } from './floor/answers';
+export { listEndCheck } from './floor/listEndCheck';
 export { createHandover, toHandoverLine, toWaitingLine, type Handover } from './floor/createHandover';
 export { isDoubtful, isPinning, listInHand, toHandState, type Asking, type HandDeed, type InHand, type HandState } from './floor/inHand';
 export { listWork, type Work, type WorkState } from './floor/listWork';

@@ -1,4 +1,4 @@
-import { listMinutes, listNeeds } from 'wattograph-core';
+import { createUndoStep, listMinutes, listNeeds } from 'wattograph-core';
 import type { MilestoneLoomPack, MilestonePack } from '../../stations/milestones/milestonePack';
 import { readFrozen } from '../frozen';
 import { readRelease, type FloorEvent } from '../releases';
@@ -24,9 +24,11 @@ export async function openMilestones(
   for (const { loomId, name, carried } of power.looms) {
     const { plan, build } = await readFrozen(jobId, release, loomId);
     wires.push({ loomId, wires: plan.wires });
+    const undo = createUndoStep(carried.undo);
+    const steps = undo ? [undo, ...build.steps] : build.steps;
     looms.push({
-      ...{ loomId, name, carried, steps: build.steps },
-      minutes: [...listMinutes(build.steps, plan, standard.minutes)],
+      ...{ loomId, name, carried, steps },
+      minutes: [...listMinutes(steps, plan, standard.minutes)],
       numbers: plan.wires.map(({ id: wireId, number }) => [wireId, number]),
       crimping: await openCrimping(jobId, { release, job, plan, steps: build.steps }),
     });

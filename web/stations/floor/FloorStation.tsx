@@ -34,6 +34,7 @@ import styles from './Floor.module.css';
 import { CrimpLines } from './crimp/CrimpLines';
 import { listOpenedWith } from './crimp/listOpenedWith';
 import { useCrimps } from './crimp/useCrimps';
+import { EndCheck } from './EndCheck';
 import { CureTimer } from './CureTimer';
 import { toClaimWords } from './claimWords';
 import { FloorHead } from './FloorHead';
@@ -306,6 +307,7 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
             />
           )}
           <aside className={styles.side}>
+            {here.done && <EndCheck pack={pack} step={step} />}
             {isPinning(step) && (
               <button className={styles.prove} aria-pressed={isOne} disabled={isTaken} onClick={() => pins.setOne(!pins.isOne)}>
                 One at a time

@@ -1,5 +1,6 @@
 'use client';
 
+import { useEffect, useRef } from 'react';
 import { Swatch } from '../../ui/Swatch';
 import { isDoubtful, toHandState, type Asking, type ExpectedReading, type InHand, type HandState, type Step } from 'wattograph-core';
 import type { StepProgress } from '../../client/floor/floorProgress';
@@ -64,8 +65,11 @@ export function PinCard({
   const elsewhere = step.items.filter(
     (item) => stateOf(item) === 'in hand' && inHand.get(`${step.id} ${item.id}`)!.author !== asking.author,
   );
+  const card = useRef<HTMLElement>(null);
+  // what stands above it on a small tablet was read on the way here
+  useEffect(() => card.current?.scrollIntoView({ block: 'nearest' }), []);
   return (
-    <section className={styles.pin} aria-label="One cavity">
+    <section ref={card} className={styles.pin} aria-label="One cavity">
       <p className={styles.count}>
         <b>{done}</b> of {step.items.length} {step.operation === 'seat' ? 'confirmed' : 'crimped'}
         {count('doubtful') > 0 && <b className={styles.doubt}> · {count('doubtful')} doubtful</b>}

@@ -128,4 +128,18 @@ describe('one cavity at a time', () => {
       ]);
     });
   });
+
+  test('with the last contact in, what is looked at before the end leaves the hand', async () => {
+    const pack = create();
+    const seat = seatOf(pack);
+    const last = seat.items.length - 1;
+    await open(pack, upTo(pack, seat, last));
+    press('One at a time');
+    expect(screen.queryByRole('region', { name: 'End check' })).toBeNull();
+    press('Take it');
+    press('Seated: clicked, tugged');
+    await waitFor(() =>
+      expect(screen.getByRole('region', { name: 'End check' }).textContent).toMatch(/No contact and no seal is left in the bag/),
+    );
+  });
 });

@@ -6,7 +6,6 @@ import { MILESTONE_STEP, MILESTONE_WORDS, toCount, toTimeWords, type Milestone }
 import type { FloorState, FloorStore } from '../../client/floor/floorStore';
 import { useFloorStore, useIsClient } from '../../client/floor/useFloorStore';
 import { useMay, usePerson } from '../../client/person';
-import { useNow } from '../../client/useNow';
 import type { Person } from '../../server/accounts/rights';
 import type { FloorEvent } from '../../server/releases';
 import { Who } from '../../ui/accounts/Who';
@@ -56,8 +55,7 @@ function Opened({ person, jobId, pack, events }: { person: Person; jobId: string
 }
 
 function Wall({ jobId, pack, store }: { jobId: string; pack: MilestonePack; store: FloorStore }) {
-  const nowMs = useNow();
-  const { state, milestones, power, times } = useMilestones(pack, store, nowMs);
+  const { state, milestones, power, times } = useMilestones(pack, store);
   const { name: author } = usePerson();
   const may = useMay('report');
   const [picked, setPicked] = useState<Milestone | null>(null);

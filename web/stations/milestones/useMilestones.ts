@@ -35,14 +35,11 @@ export interface Milestones {
   times: TimesOf[];
 }
 
-/** What of a loom is done: ticked, not failed, not taken back by a bad sample. nowMs hangs on nothing here but a session. */
-function toLoom(
-  { loomId, name, steps, carried, crimping, minutes }: MilestoneLoomPack,
-  events: readonly FloorEvent[],
-  nowMs: number,
-): MilestoneLoom {
+/** What of a loom is done: ticked, not failed, not taken back by a bad sample. */
+function toLoom({ loomId, name, steps, carried, crimping, minutes }: MilestoneLoomPack, events: readonly FloorEvent[]): MilestoneLoom {
   const { series, sampling, earlier } = crimping;
-  const { quarantines } = followCrimps(series, toCrimpDeeds(earlier, events, loomId), { author: '', nowMs, standard: sampling });
+  // what a bad sample takes back hangs on nobody's session
+  const { quarantines } = followCrimps(series, toCrimpDeeds(earlier, events, loomId), { author: '', nowMs: 0, standard: sampling });
   const refused = new Map(quarantines.flatMap((one) => one.places.map(({ stepId, itemId }) => [`${stepId} ${itemId}`, one] as const)));
   const progress = measureProgress(
     steps,
@@ -60,11 +57,11 @@ function toLoom(
 }
 
 /** How far a vehicle is from each of its milestones, by what is known on this device. */
-export function useMilestones(pack: MilestonePack, store: FloorStore, nowMs: number): Milestones {
+export function useMilestones(pack: MilestonePack, store: FloorStore): Milestones {
   const { power, looms: packed, needs, checked: before, pauseMin, sessionMin } = pack;
   const state = useSyncExternalStore(store.subscribe, store.get, store.get);
   const all = useMemo(() => [...state.events, ...state.waiting], [state.events, state.waiting]);
-  const looms = useMemo(() => packed.map((loom) => toLoom(loom, all, nowMs)), [packed, all, nowMs]);
+  const looms = useMemo(() => packed.map((loom) => toLoom(loom, all)), [packed, all]);
   const milestones = useMemo(() => {
     const checked = listChecked([...before, ...all]);
     return needs.map((one): MilestoneLeft => {

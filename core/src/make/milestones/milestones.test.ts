@@ -198,6 +198,14 @@ describe('what is left until then', () => {
     }
   });
 
+  test('what is gone from a loom comes out of it before its first start, and is taken time for', () => {
+    const undo = createStep('undo', 'undo', '', { items: [createItem('old', '', [], null, [])] });
+    const loom = { ...looms[0]!, steps: [undo, ...looms[0]!.steps], minutes: new Map([...looms[0]!.minutes, ['undo old', 2]]) };
+    const [before, without] = [readMilestone(needs[0]!, [loom]), readMilestone(needs[0]!, [looms[0]!])];
+    expect(before.work.map(({ step }) => step.id)).toEqual(['undo', ...without.work.map(({ step }) => step.id)]);
+    expect(before.workMin - without.workMin).toBeCloseTo(2, 6);
+  });
+
   test('the shortest time goes along the longest chain, cures with it; two branches go on beside one another', () => {
     const item = (id: string) => ({ ...createItem(id, '', [], null, []), wireIds: ['w'] });
     const need = (stepId: string) => ({ stepId, because: '' });

@@ -42,7 +42,7 @@ export interface MilestoneReading {
 
 /** What makes a wire carry: the rest of the work is for the loom to last, not for it to run. */
 const JOINING: ReadonlySet<Operation> = new Set<Operation>([
-  ...(['undo', 'cut', 'twist', 'screen', 'seal', 'crimp', 'bunch', 'seat', 'ring', 'splice', 'torque'] as const),
+  ...(['cut', 'twist', 'screen', 'seal', 'crimp', 'bunch', 'seat', 'ring', 'splice', 'torque'] as const),
 ]);
 
 /** What is left of a vehicle until a milestone. */
@@ -87,13 +87,14 @@ function listLeft({ loomId, steps, minutes, isDone }: MilestoneLoom, needed: Rea
   });
 }
 
-/** Steps that join these wires, and all that has to be done before; and the test. */
+/** Steps that join these wires, and all that has to be done before; what is to be undone; and the test. */
 function listAsked(steps: readonly Step[], needed: ReadonlySet<string>): Set<string> {
   const byId = new Map(steps.map((step) => [step.id, step]));
   const isOf = ({ operation, items }: Step) => JOINING.has(operation) && items.some(({ wireIds }) => wireIds.some((id) => needed.has(id)));
   const asked = new Set(steps.filter(isOf).map(({ id }) => id));
   for (const id of asked) for (const { stepId } of byId.get(id)!.needs) if (byId.has(stepId)) asked.add(stepId);
-  for (const { id, operation } of steps) if (operation === 'test') asked.add(id);
+  // and what is gone from the loom comes out of it first
+  for (const { id, operation } of steps) if (operation === 'test' || operation === 'undo') asked.add(id);
   return asked;
 }
 
