@@ -22,7 +22,7 @@ test('of every housing of the demo each cavity is full, plugged or open, as it w
     const { familyId } = ends[step.endId!]!;
     const lines = listEndCheck(step, loom, { ends }, FAMILIES);
     const full = loom.terminations.filter(({ endId }) => endId === step.endId).map(({ cavity }) => cavity);
-    const plugged = named(lines, 'Empty, each with its plug');
+    const plugged = named(lines, 'Empty, to be plugged');
     const open = named(lines, 'Empty and open');
     expect([...full, ...plugged, ...open].sort()).toEqual([...listCavities(FAMILIES[familyId!]!)].sort());
     expect(plugged.sort()).toEqual(loom.plugs.flatMap(({ endId, cavity }) => (endId === step.endId ? [cavity] : [])).sort());

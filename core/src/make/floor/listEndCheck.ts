@@ -26,7 +26,7 @@ export function listEndCheck(
     'No contact and no seal is left in the bag.',
     'No wire of this end hangs free.',
     ...(empty.length === 0 ? ['No cavity is empty.'] : []),
-    ...(withPlug.length > 0 ? [`Empty, each with its plug: ${withPlug.join(', ')}.`] : []),
+    ...(withPlug.length > 0 ? [`Empty, to be plugged: ${withPlug.join(', ')}.`] : []),
     ...(open.length > 0 ? [`Empty and open: ${open.join(', ')}.`] : []),
   ];
 }
