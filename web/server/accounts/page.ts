@@ -1,6 +1,7 @@
 import { headers } from 'next/headers';
 import { notFound, redirect } from 'next/navigation';
 import { isDeleted } from '../jobs/bin';
+import { Refusal } from '../refusal';
 import { findActor, isOwn } from './actor';
 import { hasPeople } from './people';
 import { mayDo, type Person, type Right } from './rights';
@@ -21,4 +22,12 @@ export async function expectPerson(right: Right = 'look', jobId: string | null =
   if (person) redirect('/');
   if (!(await hasPeople())) redirect('/set-up');
   redirect(`/sign-in?next=${encodeURIComponent(asked.get('x-path') ?? '/')}`);
+}
+
+/** What a page opens; a page that is none where there is no such thing. */
+export async function orNotFound<T>(opening: Promise<T>): Promise<T> {
+  return opening.catch((error: unknown) => {
+    if (error instanceof Refusal && error.status === 404) notFound();
+    throw error;
+  });
 }

@@ -7,6 +7,6 @@ export async function openTimes({ job, plan, steps }: Pick<BenchPack, 'job' | 'p
   const { minutes, pauseMin, sessionMin } = await readStandardOf(job);
   const each = listMinutes(steps, plan, minutes);
   const ofStep = (id: string, items: BenchPack['steps'][number]['items']) =>
-    items.reduce((sum, item) => sum + (each.get(`${id} ${item.id}`) ?? 0), 0);
+    items.reduce((sum, item) => sum + each.get(`${id} ${item.id}`)!, 0);
   return { minutes: Object.fromEntries(steps.map(({ id, items }) => [id, ofStep(id, items)])), pauseMin, sessionMin };
 }

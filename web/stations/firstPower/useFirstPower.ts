@@ -28,27 +28,35 @@ export interface PowerState {
   isSham: boolean;
 }
 
+/** Readings of first power with their last, those that still hold, and what they come to. */
+export function readFirstPower(
+  { looms, wireEnds, earlier }: Pick<FirstPowerPack, 'looms' | 'wireEnds' | 'earlier'>,
+  sheet: FirstPower,
+  events: readonly FloorEvent[],
+  isPractice = false,
+): Pick<PowerState, 'proofs' | 'values' | 'judged'> {
+  const ends = new Map(wireEnds);
+  const proofs = isPractice
+    ? listPowerProofs(sheet, looms, ends, events)
+    : listPowerProofs(sheet, looms, ends, [...earlier.events, ...events], earlier);
+  const values = new Map([...proofs].flatMap(([id, { value, voidBecause }]) => (voidBecause === null ? [[id, value] as const] : [])));
+  return { proofs, values, judged: judgePower(sheet, values) };
+}
+
 /** Readings of a vehicle as they stand, and what they come to; or those of a practice, which is of no vehicle. */
 export function useFirstPower(
-  { looms, wireEnds, earlier }: FirstPowerPack,
+  pack: FirstPowerPack,
   sheet: FirstPower,
   store: FloorStore,
   practice: readonly FloorEvent[] | null,
 ): PowerState {
   const state = useSyncExternalStore(store.subscribe, store.get, store.get);
   const all = useMemo(() => [...state.events, ...state.waiting], [state.events, state.waiting]);
-  const ends = useMemo(() => new Map(wireEnds), [wireEnds]);
-  const proofs = useMemo(
-    () =>
-      practice ? listPowerProofs(sheet, looms, ends, practice) : listPowerProofs(sheet, looms, ends, [...earlier.events, ...all], earlier),
-    [sheet, looms, ends, practice, all, earlier],
+  const { proofs, values, judged } = useMemo(
+    () => readFirstPower(pack, sheet, practice ?? all, practice !== null),
+    [pack, sheet, practice, all],
   );
-  const values = useMemo(
-    () => new Map([...proofs].flatMap(([id, { value, voidBecause }]) => (voidBecause === null ? [[id, value] as const] : []))),
-    [proofs],
-  );
-  const judged = useMemo(() => judgePower(sheet, values), [sheet, values]);
-  const blocks = useMemo(() => (practice ? [] : listBlocks(looms, all)), [practice, looms, all]);
+  const blocks = useMemo(() => (practice ? [] : listBlocks(pack.looms, all)), [practice, pack.looms, all]);
   const isSham = !practice && [...proofs.values()].some(({ instrument, voidBecause }) => instrument === STAND_IN && voidBecause === null);
   return { state, proofs, values, judged, blocks, isSham };
 }

@@ -2,9 +2,7 @@ import { useMemo, useSyncExternalStore } from 'react';
 import {
   compareTimes,
   followCrimps,
-  judgePower,
   listChecked,
-  listPowerProofs,
   measureTaken,
   MILESTONE_STEP,
   readMilestone,
@@ -17,6 +15,7 @@ import {
 import { measureProgress } from '../../client/floor/floorProgress';
 import type { FloorState, FloorStore } from '../../client/floor/floorStore';
 import type { FloorEvent } from '../../server/releases';
+import { readFirstPower } from '../firstPower/useFirstPower';
 import { toCrimpDeeds } from '../floor/crimp/useCrimps';
 import type { MilestoneLoomPack, MilestonePack } from './milestonePack';
 
@@ -70,11 +69,8 @@ export function useMilestones(pack: MilestonePack, store: FloorStore): Milestone
     });
   }, [needs, looms, before, all]);
   const read = useMemo(() => {
-    const { sheet, looms: touched, wireEnds, earlier } = power;
-    if (!sheet) return null;
-    const proofs = listPowerProofs(sheet, touched, new Map(wireEnds), [...earlier.events, ...all], earlier);
-    const values = new Map([...proofs].flatMap(([id, { value, voidBecause }]) => (voidBecause === null ? [[id, value] as const] : [])));
-    const { tests, failed } = judgePower(sheet, values);
+    if (!power.sheet) return null;
+    const { tests, failed } = readFirstPower(power, power.sheet, all).judged;
     return { of: tests.length, left: tests.filter(({ verdict }) => verdict === 'unread').length, failed: failed.length };
   }, [power, all]);
   const times = useMemo(() => {

@@ -81,7 +81,7 @@ function listLeft({ loomId, steps, minutes, isDone }: MilestoneLoom, needed: Rea
     if (asked && !asked.has(step.id)) return [];
     // a loom is rung out as a whole before it gets power
     const open = step.items.filter((item) => !isDone(step.id, item.id) && (step.operation === 'test' || isAsked(item)));
-    const left = open.reduce((sum, { id }) => sum + (minutes.get(`${step.id} ${id}`) ?? 0), 0);
+    const left = open.reduce((sum, { id }) => sum + minutes.get(`${step.id} ${id}`)!, 0);
     const held = open.filter(({ heldBecause }) => heldBecause !== null);
     return [{ loomId, step, items: open.filter(({ heldBecause }) => heldBecause === null), held, minutes: left }];
   });

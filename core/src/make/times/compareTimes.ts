@@ -32,7 +32,7 @@ export function compareTimes(looms: readonly TimedLoom[]): TimesOf[] {
       const sum = byOperation.get(operation) ?? { operation, items: 0, plannedMin: 0, takenMin: 0 };
       byOperation.set(operation, sum);
       sum.items += done.length;
-      sum.plannedMin += done.reduce((all, item) => all + (minutes.get(`${id} ${item.id}`) ?? 0), 0);
+      sum.plannedMin += done.reduce((all, item) => all + minutes.get(`${id} ${item.id}`)!, 0);
       sum.takenMin += took.minutes;
     }
   return [...byOperation.values()];

@@ -1,9 +1,7 @@
-import { notFound } from 'next/navigation';
-import { expectPerson } from '../../../../server/accounts/page';
+import { expectPerson, orNotFound } from '../../../../server/accounts/page';
 import { openCrimping } from '../../../../server/jobs/openCrimping';
 import { openTimes } from '../../../../server/jobs/openTimes';
 import { openPack } from '../../../../server/jobs/openPack';
-import { Refusal } from '../../../../server/refusal';
 import { FloorStation } from '../../../../stations/floor/FloorStation';
 
 export const dynamic = 'force-dynamic';
@@ -19,11 +17,7 @@ export default async function FloorPage({
   const { id } = await params;
   const person = await expectPerson('look', id);
   const query = await searchParams;
-  const opened = await open(id, query).catch((error: unknown) => {
-    if (error instanceof Refusal && error.status === 404) return null;
-    throw error;
-  });
-  if (!opened) notFound();
+  const opened = await orNotFound(open(id, query));
   return <FloorStation person={person} jobId={id} pack={opened.pack} events={opened.events} card={query.card?.slice(0, 120) ?? null} />;
 }
 

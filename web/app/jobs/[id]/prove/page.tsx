@@ -1,8 +1,6 @@
-import { notFound } from 'next/navigation';
 import { createRingOut } from 'wattograph-core';
-import { expectPerson } from '../../../../server/accounts/page';
+import { expectPerson, orNotFound } from '../../../../server/accounts/page';
 import { openPack } from '../../../../server/jobs/openPack';
-import { Refusal } from '../../../../server/refusal';
 import { readShopOf } from '../../../../server/shop';
 import { ProveStation } from '../../../../stations/prove/ProveStation';
 
@@ -18,11 +16,7 @@ export default async function ProvePage({
 }) {
   const { id } = await params;
   const person = await expectPerson('look', id);
-  const opened = await open(id, await searchParams).catch((error: unknown) => {
-    if (error instanceof Refusal && error.status === 404) return null;
-    throw error;
-  });
-  if (!opened) notFound();
+  const opened = await orNotFound(open(id, await searchParams));
   return <ProveStation person={person} jobId={id} pack={opened.pack} events={opened.events} />;
 }
 

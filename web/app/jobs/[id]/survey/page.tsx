@@ -1,7 +1,5 @@
-import { notFound } from 'next/navigation';
-import { expectPerson } from '../../../../server/accounts/page';
+import { expectPerson, orNotFound } from '../../../../server/accounts/page';
 import { readJob } from '../../../../server/documents';
-import { Refusal } from '../../../../server/refusal';
 import { toJobId } from '../../../../server/requests';
 import { readShopForPage } from '../../../../server/shop';
 import { SurveyStation } from '../../../../stations/survey/SurveyStation';
@@ -17,11 +15,7 @@ export default async function SurveyPage({
 }) {
   const { id } = await params;
   const person = await expectPerson('look', id);
-  const loaded = await readJob(toJobId(id), person.name).catch((error: unknown) => {
-    if (error instanceof Refusal && error.status === 404) return null;
-    throw error;
-  });
-  if (!loaded) notFound();
+  const loaded = await orNotFound(readJob(toJobId(id), person.name));
   return (
     <SurveyStation
       loaded={{ ...loaded, person, ...(await readShopForPage(loaded.document)) }}

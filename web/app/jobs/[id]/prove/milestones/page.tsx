@@ -1,7 +1,5 @@
-import { notFound } from 'next/navigation';
-import { expectPerson } from '../../../../../server/accounts/page';
+import { expectPerson, orNotFound } from '../../../../../server/accounts/page';
 import { openMilestones } from '../../../../../server/jobs/openMilestones';
-import { Refusal } from '../../../../../server/refusal';
 import { MilestonesStation } from '../../../../../stations/milestones/MilestonesStation';
 
 export const dynamic = 'force-dynamic';
@@ -16,10 +14,6 @@ export default async function MilestonesPage({
 }) {
   const { id } = await params;
   const person = await expectPerson('look', id);
-  const opened = await openMilestones(id, await searchParams).catch((error: unknown) => {
-    if (error instanceof Refusal && error.status === 404) return null;
-    throw error;
-  });
-  if (!opened) notFound();
+  const opened = await orNotFound(openMilestones(id, await searchParams));
   return <MilestonesStation person={person} jobId={id} {...opened} />;
 }

@@ -1,7 +1,5 @@
-import { notFound } from 'next/navigation';
-import { expectPerson } from '../../../../../server/accounts/page';
+import { expectPerson, orNotFound } from '../../../../../server/accounts/page';
 import { openPower } from '../../../../../server/jobs/openPower';
-import { Refusal } from '../../../../../server/refusal';
 import { FirstPowerStation } from '../../../../../stations/firstPower/FirstPowerStation';
 
 export const dynamic = 'force-dynamic';
@@ -16,10 +14,6 @@ export default async function FirstPowerPage({
 }) {
   const { id } = await params;
   const person = await expectPerson('look', id);
-  const opened = await openPower(id, await searchParams).catch((error: unknown) => {
-    if (error instanceof Refusal && error.status === 404) return null;
-    throw error;
-  });
-  if (!opened) notFound();
+  const opened = await orNotFound(openPower(id, await searchParams));
   return <FirstPowerStation person={person} jobId={id} {...opened} />;
 }
