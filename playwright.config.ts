@@ -6,8 +6,8 @@ export default defineConfig({
   testDir: 'e2e',
   testMatch: '**/*.spec.ts',
   // a machine at a third of its speed is slow, not wrong
-  timeout: 300_000,
-  expect: { timeout: 60_000 },
+  timeout: 600_000,
+  expect: { timeout: 120_000 },
   workers: 2,
   fullyParallel: true,
   forbidOnly: true,

@@ -56,7 +56,6 @@ const SCREENS: [name: string, path: (id: string) => string, ready: (page: Page) 
 
 for (const theme of ['light', 'dark'] as const)
   test(`no screen has a serious barrier, ${theme}`, async ({ page, request }) => {
-    test.setTimeout(300_000);
     const id = await createTestJob(request, createCleanSkerry());
     // something to work on at the bench
     expect((await sendRelease(request, id)).ok()).toBe(true);

@@ -65,7 +65,6 @@ test('every route for every role and for nobody, of their own job and of another
   baseURL,
   request,
 }) => {
-  test.setTimeout(300_000);
   const [own, foreign] = [await createTestJob(request), await createTestJob(request)];
   const customer = await letCustomerIn(request, own, `Customer ${own.slice(0, 8)}`);
   const nobody = await playwright.request.newContext({ baseURL: baseURL!, storageState: { cookies: [], origins: [] } });

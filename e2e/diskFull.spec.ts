@@ -58,7 +58,6 @@ function fill(): void {
 
 test('the disk fills up and gets room again: nothing that was acknowledged is lost, nothing is said to be stored that is not, and it goes on by itself', async () => {
   test.skip(!hasDisk, 'this machine lets nobody make a disk');
-  test.setTimeout(400_000);
   port = await findPort();
   const { DATABASE_URL: _, ...env } = process.env;
   supervisor = spawn('node', ['scripts/start.mjs'], {

@@ -31,7 +31,6 @@ test('a vehicle gets power: not before every loom is rung out; a surprise stops 
   page,
   request,
 }) => {
-  test.setTimeout(300_000);
   const id = await createTestJob(request, job);
   expect((await sendRelease(request, id)).ok()).toBe(true);
   await page.goto(`/jobs/${id}/prove?loom=inlet`);
@@ -51,13 +50,13 @@ test('a vehicle gets power: not before every loom is rung out; a surprise stops 
   // the looms are rung out elsewhere: this page hears of it
   expect((await send(request, id, ringOut(job))).ok()).toBe(true);
   const first = of('unplugged')[0]!;
-  await expect(page.getByRole('region', { name: 'Next reading' }).getByText(first.words)).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole('region', { name: 'Next reading' }).getByText(first.words)).toBeVisible();
   await expect(blocks).toHaveCount(0);
   await field.fill('0,1');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: 'Stop: power off' })).toBeVisible();
   await expect(page.getByText(/^Open on its way, source first: wire .*main fuse/)).toBeVisible();
-  await expect(page.getByRole('status').filter({ hasText: 'all stored' })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole('status').filter({ hasText: 'all stored' })).toBeVisible();
   await page.reload();
   await expect(page.getByRole('heading', { name: 'Stop: power off' })).toBeVisible({ timeout: 60_000 });
   await page.getByRole('button', { name: 'Read it again' }).click();
@@ -72,13 +71,13 @@ test('a vehicle gets power: not before every loom is rung out; a surprise stops 
   const good = before.map((one) => reading(one, one.expected ?? (one.unit === 'Ω' ? 5000 : 3)));
   expect((await send(request, id, good)).ok()).toBe(true);
   const [feed] = of('feeds');
-  await expect(page.getByRole('region', { name: 'Next reading' }).getByText(feed!.words)).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole('region', { name: 'Next reading' }).getByText(feed!.words)).toBeVisible();
   await field.fill('14');
   await page.keyboard.press('Enter');
   await page.getByRole('combobox', { name: /^What else woke with/ }).click();
   await page.getByRole('option', { name: 'radiator fan' }).click();
   await expect(page.getByText(/^Two nets are joined behind .*: radiator fan hangs on /)).toBeVisible();
-  await expect(page.getByRole('status').filter({ hasText: 'all stored' })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole('status').filter({ hasText: 'all stored' })).toBeVisible();
   // another revision, in which nothing of the wiring changed: what was read counts there, the surprise too
   expect((await sendEdit(request, id, 0, [{ op: 'replace', path: '/notes', value: 'fan looked at' }])).ok()).toBe(true);
   expect((await sendRelease(request, id)).ok()).toBe(true);
@@ -90,7 +89,6 @@ test('a vehicle gets power: not before every loom is rung out; a surprise stops 
 });
 
 test('the server takes readings that the revision asks for, and none with power on what is held from it', async ({ request }) => {
-  test.setTimeout(180_000);
   const held = createCleanSkerry();
   const [loomId, endId] = ['engine', 'm-oil-level-switch'];
   const { pins } = held.looms[loomId]!.ends[endId]!;

@@ -35,7 +35,7 @@ const own = ownApplication('operations', false, () => ({
   WATTOGRAPH_PHOTOS: store.address,
   WATTOGRAPH_METRICS_TOKEN: TOKEN,
   WATTOGRAPH_LINE_SECONDS: '3',
-  WATTOGRAPH_TASK_SECONDS: '15',
+  WATTOGRAPH_TASK_SECONDS: '40',
 }));
 
 async function query<T extends object>(text: string, values: unknown[] = [], url = own.running.database): Promise<T[]> {
@@ -187,21 +187,20 @@ test('figures are for who has the token, and name routes, not jobs', async ({ re
 });
 
 test('a job that takes too long to plan says so on the wall and in its answer, and holds up nobody else', async () => {
-  test.setTimeout(300_000);
   const heavy = createRandomJob(7, 20_000);
   const heavyId = await createTestJob(own.request, heavy);
   const smallId = await createTestJob(own.request, createCleanInlet());
   const wall = async () => (await own.request.get('/')).text();
   await expect.poll(wall, { timeout: 60_000 }).toContain('planning it takes longer than 3 s');
   const asked = own.request.get(`/api/jobs/${heavyId}/sheets?format=pdf&loom=${Object.keys(heavy.looms)[0]}`, {
-    headers: { prefer: 'wait=30' },
-    timeout: 60_000,
+    headers: { prefer: 'wait=60' },
+    timeout: 120_000,
   });
   const answer = await asked;
-  expect([answer.status(), await answer.text()]).toEqual([422, expect.stringContaining('It was ended after 15 s')]);
-  // and the next one is served
-  const id = randomUUID();
-  await expect.poll(async () => (await sendRelease(own.request, smallId, { id, base: 0 })).status(), { timeout: 90_000 }).toBe(201);
+  expect([answer.status(), await answer.text()]).toEqual([422, expect.stringContaining('It was ended after 40 s')]);
+  // and the next one is served: what was ended stays ended, so each try is one of its own, as when a person presses again
+  const release = async () => (await sendRelease(own.request, smallId, { id: randomUUID(), base: 0 })).status();
+  await expect.poll(release, { timeout: 240_000 }).toBe(201);
   expect((await readJob(own.request, heavyId)).version).toBe(0);
   expect((await own.request.post(`/api/jobs/${heavyId}/deleted`, { data: { deleted: true } })).status()).toBe(200);
 });

@@ -22,7 +22,6 @@ test('with no worker the wall of 60 jobs is there at once, uncounted; a worker c
   page,
 }) => {
   // sixty jobs are planned one after the other, beside whatever else this machine is at
-  test.setTimeout(300_000);
   own.running.killWorker();
   const ids: string[] = [];
   for (let count = 0; count < 60; count += 1)

@@ -125,7 +125,7 @@ test('whatever is killed is started again by itself, and what was stored is ther
     await expect.poll(() => running()[what]).not.toBe(before);
     await isUp();
     // a tablet tries again: so does this
-    await expect.poll(() => get(`/api/jobs/${jobId}`), { timeout: 15_000 }).toBe(200);
+    await expect.poll(() => get(`/api/jobs/${jobId}`)).toBe(200);
     expect(await read(`/api/jobs/${jobId}`)).toMatchObject({ version: round + 1, document: { notes: `before ${what}` } });
   }
 });

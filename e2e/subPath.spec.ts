@@ -21,7 +21,6 @@ test('under a path of a name: sign in, plan, look at sheets, work on the floor a
   browser,
 }) => {
   test.skip(!IS_SOAK, 'it takes a build of its own: npm run soak');
-  test.setTimeout(400_000);
   const port = await findPort();
   const { DATABASE_URL: _, ...env } = process.env;
   supervisor = spawn('node', ['scripts/demo.mjs'], {

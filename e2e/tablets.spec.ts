@@ -63,7 +63,6 @@ test('two tablets at one loom: each sees what the other takes; with no network o
   browser,
   request,
 }) => {
-  test.setTimeout(180_000);
   const id = await createTestJob(request, job);
   expect((await sendRelease(request, id)).ok()).toBe(true);
   const ends = ['inj1', 'inj2', 'inj3', 'inj4', 'inj5', 'inj6'];

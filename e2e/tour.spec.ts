@@ -11,7 +11,6 @@ test.beforeAll(async ({ request }) => {
 });
 
 test('the tour goes through the stations, survives a reload, and frames what it speaks of', async ({ page }) => {
-  test.setTimeout(240_000);
   await page.goto('/');
   await page.getByRole('button', { name: 'Show me round' }).click();
   for (const [nth, { title, at, frame }] of TOUR.entries()) {

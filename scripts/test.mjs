@@ -50,11 +50,14 @@ try {
 mkdirSync(results, { recursive: true });
 const jestReport = join(results, 'jest.json');
 const browserReport = join(results, 'browser.json');
-await part('lint', () => run('npm', ['run', '--silent', 'lint']));
-await part('types', async () => {
-  await run('npm', ['run', '--silent', 'types']);
-  process.env.WATTOGRAPH_TYPES = 'checked';
-});
+// each keeps one core busy
+await Promise.all([
+  part('lint', () => run('npm', ['run', '--silent', 'lint'])),
+  part('types', async () => {
+    await run('npm', ['run', '--silent', 'types']);
+    process.env.WATTOGRAPH_TYPES = 'checked';
+  }),
+]);
 await part(
   'unit tests',
   () => run('node', ['node_modules/jest/bin/jest.js', '--maxWorkers=100%', '--json', `--outputFile=${jestReport}`]),
@@ -66,10 +69,12 @@ await part(
 await part('build', ensureBuild);
 await part(
   'browser tests',
-  () => run('node', ['scripts/browserTests.mjs'], { env: { ...process.env, E2E_REPORT: browserReport } }),
+  // decision 0038: one that fails is run once more
+  () => run('node', ['scripts/browserTests.mjs', '--retries=1'], { env: { ...process.env, E2E_REPORT: browserReport } }),
   () => {
     const report = readReport(browserReport);
-    return report && { passed: report.stats.expected, failed: report.stats.unexpected + report.stats.flaky };
+    if (report?.stats.flaky) console.log(`${report.stats.flaky} passed only when run once more: to be mended, see above`);
+    return report && { passed: report.stats.expected + report.stats.flaky, failed: report.stats.unexpected };
   },
 );
 if (failed > 0) tellPages();

@@ -21,7 +21,19 @@ export const createCrimping = (series: CrimpSeries[], part: Partial<BenchTool> =
   tools: Object.fromEntries(
     series.map(({ tool }) => [
       tool,
-      { ...{ name: tool, setting: '', dueDay: '2027-10-05', isPast: false, gauged: false, crimps: 12, serviceCrimps: 10_000 }, ...part },
+      {
+        ...{
+          name: tool,
+          isListed: true,
+          setting: '',
+          dueDay: '2027-10-05',
+          isPast: false,
+          gauged: false,
+          crimps: 12,
+          serviceCrimps: 10_000,
+        },
+        ...part,
+      },
     ]),
   ),
 });

@@ -5,6 +5,7 @@ import { findTool, type Shop } from '../model';
 import { plan } from '../plan';
 import { toPartsCsv } from '../exchange';
 import { createBench } from '../testing/createBench';
+import { runs } from '../testing/runs';
 
 const shopWith = (change: (shop: Shop) => void): Shop => {
   const shop = createDemoShop();
@@ -66,7 +67,8 @@ describe('what is retired', () => {
   const used = listUses(job, planned, CATALOGUE);
 
   test('is not chosen by any plan any more: each part of the demo that a plan chose, one after another', () => {
-    for (const key of used.filter((one) => /^(contacts|seals|rings|barrels|coverings|labels)\//.test(one))) {
+    const parts = used.filter((one) => /^(contacts|seals|rings|barrels|coverings|labels)\//.test(one));
+    for (const key of parts.filter((_, at) => at % runs(4, 1) === 0)) {
       const shop = shopWith(({ buying }) => (buying[key] = RETIRED));
       expect([key, listUses(job, plan(job, shop), shop).includes(key)]).toEqual([key, false]);
     }

@@ -36,7 +36,8 @@ async function listBenchTools(
       const crimps = rows.reduce((sum, row) => (row.tool === name && row.day >= since ? sum + row.crimps : sum), 0);
       const dueDay = tool ? findDueDay(tool) : null;
       const isPast = dueDay === null ? tool !== undefined && tool.everyDays !== null : dueDay < day;
-      return [one, { name, setting: tool?.setting ?? '', dueDay, isPast, gauged: tool?.gauged ?? false, crimps, serviceCrimps }];
+      const known = { setting: tool?.setting ?? '', gauged: tool?.gauged ?? false };
+      return [one, { name, isListed: tool !== undefined, ...known, dueDay, isPast, crimps, serviceCrimps }];
     }),
   );
 }

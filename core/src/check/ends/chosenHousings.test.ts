@@ -1,17 +1,19 @@
 import { CATALOGUE, createTaker, listHousings } from '../../catalogue';
 import { createCleanSkerry } from '../../demo';
 import { listFindings } from '../../make';
-import { plan } from '../../plan';
+import { changeDocument } from '../../model';
+import { createPlanner } from '../../plan';
 
 test('the housing that is offered for an end without one takes its wires, where any does: taking it leaves no contact too large or small', () => {
   const clean = createCleanSkerry();
+  // a planner that remembers: each job differs from the one before in an end or two
+  const planner = createPlanner(CATALOGUE);
   let offered = 0;
   for (const [loomId, loom] of Object.entries(clean.looms))
     for (const [endId, end] of Object.entries(loom.ends)) {
       if (end.kind !== 'connector' || Object.values(clean.mates).some(({ a, b }) => [a, b].some((one) => one.endId === endId))) continue;
-      const job = structuredClone(clean);
-      Object.assign(job.looms[loomId]!.ends[endId]!, { familyId: null, key: null });
-      const planned = plan(job, CATALOGUE);
+      const job = changeDocument(clean, ({ looms }) => Object.assign(looms[loomId]!.ends[endId]!, { familyId: null, key: null }));
+      const planned = planner(job);
       const finding = listFindings(job, planned, CATALOGUE, null).find(({ code, places }) => code === 'EN6' && places[0]!.id === endId)!;
       const change = finding.fix?.patch.find(({ path }) => path.endsWith('/familyId'));
       if (!change || !('value' in change)) continue;

@@ -1,4 +1,4 @@
-import { CATALOGUE, findStandard, plan } from '../../index';
+import { CATALOGUE, findStandard, findTool, plan } from '../../index';
 import { listSteps } from '../listSteps';
 import { createCleanSkerry } from '../../demo';
 import { createRandom } from '../../units';
@@ -183,6 +183,7 @@ const TOOL: BenchTool = {
   name: 'four-indent crimper',
   setting: 'go and no-go gauge',
   dueDay: '2027-10-05',
+  isListed: true,
   isPast: false,
   gauged: true,
   crimps: 0,
@@ -210,6 +211,8 @@ test('a tool is gauged by each person in each session; past its date, over its c
     '10000 crimps since its service: it is serviced after 10000',
   ]);
   expect(gate([], { isPast: true, dueDay: null }).stops).toEqual(['no calibration on record']);
+  const unknown = { isListed: false, gauged: false, dueDay: null };
+  expect(gate([], unknown).stops).toEqual(['no tool of the shop has that name: neither its calibration nor its gauge is known']);
 });
 
 const skerry = createCleanSkerry();
@@ -229,6 +232,7 @@ test('every crimp of the demo that is pulled is in one series, with the contact,
       const one = of.get(`${id} ${item.id}`)!;
       const ask = (what: string) => item.asks.find((each) => each.what === what)?.value;
       expect([one.contactName, `${one.tool}${one.positioner ? `, ${one.positioner}` : ''}`]).toEqual([ask('contact'), ask('tool')]);
+      expect(findTool(CATALOGUE.tools, one.tool)).toBeDefined();
       expect(item.reads.map(({ least }) => least).sort()).toEqual(one.leastN.filter((force) => force !== null).sort());
     }
   }

@@ -4,6 +4,8 @@ import { CRIMP_STEP } from './types';
 /** A tool as the shop has it on the day. */
 export interface BenchTool {
   name: string;
+  /** has the shop a tool of that name? */
+  isListed: boolean;
   /** what to set or gauge before a session */
   setting: string;
   /** last day of its calibration; null: it needs none */
@@ -39,6 +41,7 @@ export function toToolGate(tool: BenchTool, deeds: readonly CrimpDeed[], author:
   return {
     tool,
     stops: [
+      ...(tool.isListed ? [] : ['no tool of the shop has that name: neither its calibration nor its gauge is known']),
       ...(tool.isPast ? [tool.dueDay === null ? 'no calibration on record' : `its calibration ended on ${tool.dueDay}`] : []),
       ...(tool.crimps >= tool.serviceCrimps ? [`${tool.crimps} crimps since its service: it is serviced after ${tool.serviceCrimps}`] : []),
       ...(bad ? [`its gauge did not pass: ${bad.words} (${bad.author})`] : []),
