@@ -28,6 +28,7 @@ export const TIME_DEFAULTS = {
     ...{ pot: 5, lay: 3, splice: 5, layup: 3, slide: 1.5, cover: 2.5, fit: 60, label: 1, boot: 4, shrink: 0.5, close: 1, pair: 0.6 },
     ...{ isolation: 0.4, depin: 0.5, sign: 15, route: 5, clip: 1, torque: 1, undo: 2 },
   },
+  firstOffMin: 6,
   pauseMin: 10,
   milestoneSystems: {
     start: ['power', 'boxes', 'safety', 'inlet', 'ignition', 'fuel', 'engine sensors', 'actuators'],
@@ -42,6 +43,7 @@ export const TIME_DEFAULTS = {
   },
 } satisfies {
   minutes: Record<MinuteKey, number>;
+  firstOffMin: number;
   pauseMin: number;
   milestoneSystems: Record<(typeof PART_MILESTONES)[number], string[]>;
   milestoneChecks: Record<Milestone, string[]>;

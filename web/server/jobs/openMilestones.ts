@@ -35,6 +35,7 @@ export async function openMilestones(
   }
   const { shop } = await readShopOf(job);
   const needs = listNeeds(job, shop, standard, wires);
-  const { pauseMin, sessionMin } = standard;
-  return { jobName, pack: { power, looms, needs, checked: await listEarlierChecks(jobId, release), pauseMin, sessionMin }, events };
+  const { firstOffMin, pauseMin, sessionMin } = standard;
+  const checked = await listEarlierChecks(jobId, release);
+  return { jobName, pack: { power, looms, needs, checked, firstOffMin, pauseMin, sessionMin }, events };
 }

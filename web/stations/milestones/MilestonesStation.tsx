@@ -75,7 +75,7 @@ function Wall({ jobId, pack, store }: { jobId: string; pack: MilestonePack; stor
             onClick={() => setPicked(one.needs.id)}
           >
             <b>{MILESTONE_WORDS[one.needs.id]}</b>
-            {toLeftWords(one).map((words) => (
+            {toLeftWords(one, pack.firstOffMin).map((words) => (
               <span key={words}>{words}</span>
             ))}
             <small>{toAskedWords(one)}</small>
@@ -96,12 +96,17 @@ function Wall({ jobId, pack, store }: { jobId: string; pack: MilestonePack; stor
 const isReached = ({ work, checks, needs }: MilestoneLeft) =>
   work.length === 0 && needs.unplaced.length === 0 && checks.every(({ done }) => done !== null);
 
-/** "33.4 h of work", "29.5 h at the shortest, 24.0 h of it a cure" */
-function toLeftWords(one: MilestoneLeft): string[] {
+/** "33.4 h of work", "7 first-offs, 42 min, beside it", "29.5 h at the shortest, 24.0 h of it a cure" */
+function toLeftWords(one: MilestoneLeft, firstOffMin: number): string[] {
   if (isReached(one)) return ['all done'];
   if (one.work.length === 0) return ['no work on a loom left'];
   const cure = one.cureMin > 0 ? `, ${toTimeWords(one.cureMin)} of it a cure` : '';
-  return [`${toTimeWords(one.workMin)} of work`, `${toTimeWords(one.shortestMin)} at the shortest${cure}`];
+  const samples = `${toCount(one.firstOffs, 'first-off')}, ${toTimeWords(one.firstOffs * firstOffMin)}, beside it`;
+  return [
+    `${toTimeWords(one.workMin)} of work`,
+    ...(one.firstOffs > 0 ? [samples] : []),
+    `${toTimeWords(one.shortestMin)} at the shortest${cure}`,
+  ];
 }
 
 /** "482 steps, 3 held, 5 checks" */

@@ -24,6 +24,8 @@ export interface MilestonePack {
   needs: MilestoneNeeds[];
   /** checks ticked in revisions before */
   checked: CheckDeed[];
+  /** what a first-off takes, min */
+  firstOffMin: number;
   pauseMin: number;
   sessionMin: number;
 }

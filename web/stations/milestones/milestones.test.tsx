@@ -46,6 +46,7 @@ const PACK: MilestonePack = {
   })),
   needs: listNeeds(job, CATALOGUE, standard, planned.looms),
   checked: [],
+  firstOffMin: 6,
   pauseMin: 10,
   sessionMin: 240,
 };
@@ -156,7 +157,8 @@ test('a bad sample takes back what it proves: it is left again', async () => {
     kind: 'sample',
     samples,
   });
-  await open({ ...PACK, looms }, [...allWork(), failed]);
+  await open({ ...PACK, looms, firstOffMin: 7 }, [...allWork(), failed]);
+  expect(milestone('Goes out of the shop').textContent).toContain('1 first-off, 7 min, beside it');
   fireEvent.click(milestone('Goes out of the shop'));
   fireEvent.click(screen.getByText(crimp.title));
   expect(pushed).toHaveBeenCalledWith(`/jobs/job/floor?loom=inlet&release=2&card=${encodeURIComponent(`step ${crimp.id}`)}`);

@@ -6,6 +6,7 @@ import { runs } from '../../testing/runs';
 import { createRandom } from '../../units';
 import { createBuild } from '../createBuild';
 import { createItem, createStep } from '../createStep';
+import { listCrimpSeries } from '../crimp';
 import { CURE } from '../steps/listPotSteps';
 import { listMinutes } from '../times';
 import { isCheck, listChecked, listNeeds, MILESTONE_STEP, readMilestone, type MilestoneLoom } from './index';
@@ -17,7 +18,8 @@ const { looms: planned } = plan(job, CATALOGUE);
 const create = (from: Job, plans: typeof planned, isDone: MilestoneLoom['isDone'] = () => false) =>
   plans.map((loom): MilestoneLoom => {
     const { steps } = createBuild(from, loom, CATALOGUE);
-    return { loomId: loom.loomId, name: loom.loomId, steps, minutes: listMinutes(steps, loom, FIGURES), isDone };
+    const crimps = listCrimpSeries(loom, steps, CATALOGUE.contacts);
+    return { loomId: loom.loomId, name: loom.loomId, steps, minutes: listMinutes(steps, loom, FIGURES), crimps, isDone };
   });
 const looms = create(job, planned);
 const needs = listNeeds(job, CATALOGUE, STANDARD, planned);
@@ -158,7 +160,7 @@ describe('what is left until then', () => {
         create(job, planned, () => true),
       ),
     ).toEqual({
-      ...{ work: [], openWires: [], parts: [], held: [], workMin: 0, shortestMin: 0, cureMin: 0 },
+      ...{ work: [], openWires: [], parts: [], held: [], firstOffs: 0, workMin: 0, shortestMin: 0, cureMin: 0 },
     });
   });
 
@@ -198,6 +200,22 @@ describe('what is left until then', () => {
     }
   });
 
+  test('each kind of crimp that is left wants a first-off, in whatever looms it is made; once its last is made it wants none', () => {
+    const [start] = needs;
+    const kinds = new Set(looms.flatMap(({ crimps }) => crimps.map(({ id }) => id)));
+    expect(readings.at(-1)!.firstOffs).toBe(kinds.size);
+    expect(looms.reduce((sum, { crimps }) => sum + crimps.length, 0)).toBeGreaterThan(kinds.size);
+    expect([readings[0]!.firstOffs > 0, readings[0]!.firstOffs <= kinds.size]).toEqual([true, true]);
+    const [kind] = looms[0]!.crimps;
+    const isMade = (stepId: string, itemId: string) => kind!.places.some((one) => one.stepId === stepId && one.itemId === itemId);
+    const one = { ...looms[0]!, crimps: [kind!] };
+    expect([readMilestone({ wires: null }, [one]), readMilestone({ wires: null }, [{ ...one, isDone: isMade }])]).toMatchObject([
+      { firstOffs: 1 },
+      { firstOffs: 0 },
+    ]);
+    expect(readMilestone(start!, [{ ...one, crimps: [] }]).firstOffs).toBe(0);
+  });
+
   test('what is gone from a loom comes out of it before its first start, and is taken time for', () => {
     const undo = createStep('undo', 'undo', '', { items: [createItem('old', '', [], null, [])] });
     const loom = { ...looms[0]!, steps: [undo, ...looms[0]!.steps], minutes: new Map([...looms[0]!.minutes, ['undo old', 2]]) };
@@ -227,7 +245,7 @@ describe('what is left until then', () => {
       ].map(([key, value]) => [key, value] as [string, number]),
     ]);
     const read = (isDone: MilestoneLoom['isDone']) =>
-      readMilestone({ wires: ['l/w'] }, [{ loomId: 'l', name: 'l', steps, minutes, isDone }]);
+      readMilestone({ wires: ['l/w'] }, [{ loomId: 'l', name: 'l', steps, minutes, crimps: [], isDone }]);
     expect(read(() => false)).toMatchObject({ workMin: 80, shortestMin: 10 + 20 + 120 + 5, cureMin: 120 });
     expect(read((id) => id === 'wait')).toMatchObject({ workMin: 80, shortestMin: 10 + 45 + 5, cureMin: 0 });
   });

@@ -1,3 +1,4 @@
+import type { CrimpSeries } from '../crimp';
 import { CURE } from '../steps/listPotSteps';
 import type { Operation, Step, StepItem } from '../step';
 import type { MilestoneNeeds } from './listNeeds';
@@ -9,6 +10,8 @@ export interface MilestoneLoom {
   steps: readonly Step[];
   /** by step and item, min */
   minutes: ReadonlyMap<string, number>;
+  /** its crimps by how they are made; those alone that are proved by samples */
+  crimps: readonly Pick<CrimpSeries, 'id' | 'places'>[];
   isDone: (stepId: string, itemId: string) => boolean;
 }
 
@@ -32,7 +35,9 @@ export interface MilestoneReading {
   parts: { loomId: string; step: Step; words: string }[];
   /** why work is held, each once */
   held: string[];
-  /** what one person has left to do, min */
+  /** kinds of crimps that are left to make: each wants a first-off of whoever makes it, in each session, beside the work */
+  firstOffs: number;
+  /** what one person has left to do, first-offs apart, min */
   workMin: number;
   /** along the longest chain of steps that wait for one another, cures with it, min: with as many hands as can be used */
   shortestMin: number;
@@ -49,6 +54,7 @@ const JOINING: ReadonlySet<Operation> = new Set<Operation>([
 export function readMilestone({ wires }: Pick<MilestoneNeeds, 'wires'>, looms: readonly MilestoneLoom[]): MilestoneReading {
   const work: WorkLeft[] = [];
   const openWires: MilestoneReading['openWires'] = [];
+  const toProve = new Set<string>();
   let chain = NO_CHAIN;
   for (const loom of looms) {
     const needed = wires && new Set(wires.flatMap((id) => (id.startsWith(`${loom.loomId}/`) ? [id.slice(loom.loomId.length + 1)] : [])));
@@ -60,6 +66,9 @@ export function readMilestone({ wires }: Pick<MilestoneNeeds, 'wires'>, looms: r
     );
     const wireIds = [...open].filter((id) => needed === null || needed.has(id));
     if (wireIds.length > 0) openWires.push({ loomId: loom.loomId, wireIds });
+    const leftItems = new Set(left.flatMap(({ step, items, held }) => [...items, ...held].map(({ id }) => `${step.id} ${id}`)));
+    for (const { id, places } of loom.crimps)
+      if (places.some(({ stepId, itemId }) => leftItems.has(`${stepId} ${itemId}`))) toProve.add(id);
     chain = toLonger(chain, measureChain(left));
   }
   return {
@@ -67,6 +76,7 @@ export function readMilestone({ wires }: Pick<MilestoneNeeds, 'wires'>, looms: r
     openWires,
     parts: work.flatMap(({ loomId, step }) => [...new Set(step.parts)].map((words) => ({ loomId, step, words }))),
     held: [...new Set(work.flatMap(({ held }) => held.map(({ heldBecause }) => heldBecause!)))],
+    firstOffs: toProve.size,
     workMin: work.reduce((sum, { minutes }) => sum + minutes, 0),
     shortestMin: chain.minutes,
     cureMin: chain.cureMin,

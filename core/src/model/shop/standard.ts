@@ -202,6 +202,7 @@ export const ShopStandardSchema = Type.Object(
         description: 'what work takes, min: each thing that is ticked; laying up by element and metre; fit and signature by loom',
       },
     ),
+    firstOffMin: least0(10_000, 'a first-off takes so long, min: its samples are made, looked at and pulled'),
     pauseMin: positive(240, 'who ticks nothing for longer has a pause, unless he says that it was work, min'),
     milestoneSystems: Type.Object(
       each(PART_MILESTONES, () => Type.Array(NameSchema, { maxItems: 100 })),
