@@ -152,7 +152,6 @@ async function crash(worker: Worker, context: BrowserContext): Promise<void> {
 }
 
 test.beforeAll(async () => {
-  test.setTimeout(300_000);
   port = await findPort();
   start();
   await recover();

@@ -212,7 +212,6 @@ const median = (times: readonly number[]) => [...times].sort((a, b) => a - b)[Ma
 const EDITS = 5000;
 
 test(`an edit after ${EDITS} others costs what one of a new job does, minute by minute beside each other`, async () => {
-  test.setTimeout(300_000);
   const [long, fresh] = [await createTestJob(own.request, createSkerry()), await createTestJob(own.request, createSkerry())];
   const client = new Client({ connectionString: own.running.database });
   await client.connect();
@@ -248,7 +247,6 @@ test(`an edit after ${EDITS} others costs what one of a new job does, minute by 
 
 test('a tablet at rest hears little', async ({ browser }) => {
   const restS = IS_SOAK ? 60 : 5;
-  test.setTimeout(300_000);
   const floorId = await createTestJob(own.request, createCleanInlet());
   expect((await sendRelease(own.request, floorId)).status()).toBe(201);
   const context = await browser.newContext({ storageState: storageOf('tobin'), baseURL: own.running.address });
@@ -269,7 +267,6 @@ test('a tablet at rest hears little', async ({ browser }) => {
 });
 
 test('a large vehicle: edits while the sheets of its trunk are made and a tablet ticks', async () => {
-  test.setTimeout(300_000);
   const wires = IS_SOAK ? 3200 : 300;
   const large = createRandomJob(7, wires);
   const id = await createTestJob(own.request, large);

@@ -100,7 +100,6 @@ test('read by hand with no network: it is kept through a reload and sent once; w
   request,
   context,
 }) => {
-  test.setTimeout(120_000);
   const id = await release(request);
   await page.goto(`/jobs/${id}/prove`);
   await page.getByLabel('Instrument').fill('milliohmmeter');

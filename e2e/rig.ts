@@ -25,7 +25,6 @@ export function ownApplication(name: string, isEmpty = false, environment: () =>
   const folder = mkdtempSync(join(tmpdir(), `wattograph-${name}-`));
   const own = {} as { running: Running; request: APIRequestContext; folder: string };
   test.beforeAll(async ({ playwright }) => {
-    test.setTimeout(180_000);
     own.running = start(folder, isEmpty, environment());
     own.request = await playwright.request.newContext({ baseURL: own.running.address, storageState: storageOf('imke') });
   });
@@ -43,7 +42,7 @@ export function start(folder: string, isEmpty = false, environment: Record<strin
   const printed = execFileSync('node', [join(__dirname, '../scripts/startRig.mjs'), folder, ...(isEmpty ? ['EMPTY'] : [])], {
     encoding: 'utf8',
     stdio: ['ignore', 'pipe', 'inherit'],
-    timeout: 90_000,
+    timeout: 300_000,
     env: { ...process.env, ...environment },
   });
   const { address, database, appDatabase, server, worker, postgres } = JSON.parse(printed.trim().split('\n').at(-1)!) as {

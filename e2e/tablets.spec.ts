@@ -130,7 +130,6 @@ test('a problem told at a tablet is on the planner’s wall by itself; her answe
   page,
   request,
 }) => {
-  test.setTimeout(120_000);
   const id = await createTestJob(request, job);
   expect((await sendRelease(request, id)).ok()).toBe(true);
   await page.goto('/');
@@ -163,6 +162,7 @@ test('a problem told at a tablet is on the planner’s wall by itself; her answe
   const onWall = page.getByRole('region', { name: /^From the floor/ }).getByRole('link', { name: words });
   // named as people name them, not by ids
   await expect(page.getByRole('listitem').filter({ hasText: words })).toContainText(`· inlet, ${title}`);
+  await expect(page.getByRole('listitem').filter({ hasText: words })).toContainText('for you, who released revision 1');
   // with its picture, there and at the step
   const isShown = (picture: HTMLImageElement) => picture.complete && picture.naturalWidth > 0;
   const onCard = page.getByRole('listitem').filter({ hasText: words }).getByRole('img', { name: 'photo of the problem' });

@@ -92,7 +92,6 @@ async function leave(url: string, last: number): Promise<void> {
 
 for (const last of TRIED)
   test(`what a Wattograph with ${MIGRATIONS[last]} left is brought up to date: jobs of every format open, take edits, and give back the older ones`, async () => {
-    test.setTimeout(120_000);
     const own = process.env.E2E_DATABASE!;
     const name = `upgrade_${last}`;
     await withClient(own, (client) => client.query(`create database ${name}`));

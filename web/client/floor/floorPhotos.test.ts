@@ -52,10 +52,13 @@ test('a problem with a photo: both wait on the tablet, go when the server is the
   store.addProblem(problem, { blob: new Blob(['x']), node: 'bk1' });
   store.addProblem({ ...problem, words: 'no reel left' }, null);
   await until(async () => (await outboxDatabase.rows.count()) === 3);
-  expect([store.get().waiting.map(({ itemId }) => itemId), store.get().waitingPhotos]).toEqual([['step', 'step'], 1]);
+  expect([store.get().waiting.map(({ itemId }) => itemId), store.get().waitingPhotos.map(({ id }) => id)]).toEqual([
+    ['step', 'step'],
+    [store.get().waiting[0]!.id],
+  ]);
   mode = 'well';
   say({ topic: 'again' });
-  await until(() => store.get().waiting.length === 0 && store.get().waitingPhotos === 0);
+  await until(() => store.get().waiting.length === 0 && store.get().waitingPhotos.length === 0);
   expect(await outboxDatabase.rows.count()).toBe(0);
   expect(taken.map(({ words }) => words)).toEqual(['sleeve too tight', 'no reel left']);
   expect(shown.map((about) => Object.fromEntries(about))).toEqual([

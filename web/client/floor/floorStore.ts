@@ -23,7 +23,7 @@ export interface FloorState {
   /** the tablet has no room: what is ticked is lost when the page is closed before it is sent */
   isFull: boolean;
   /** photos taken here, not yet on the server */
-  waitingPhotos: number;
+  waitingPhotos: WaitingPhoto[];
   /** and those that it does not take */
   refusedPhotos: Refused<WaitingPhoto>[];
   /** what this tablet kept before is known */
@@ -83,7 +83,7 @@ export class FloorStore {
     });
     this.photos = createPhotoLine(jobId, { onSent: () => Promise.resolve(() => undefined), onChange: () => this.refresh() });
     this.state = {
-      ...{ waitingPhotos: 0, refusedPhotos: [] },
+      ...{ waitingPhotos: [], refusedPhotos: [] },
       events,
       waiting: [],
       oldestSince: null,
@@ -220,7 +220,7 @@ export class FloorStore {
     this.set({
       ...{ waiting: waiting.map(({ body }) => body), oldestSince, refused, online, isOpen },
       ...{ isFull: isFull || this.photos.isFull, isBarred: isBarred || this.photos.isBarred },
-      ...{ waitingPhotos: this.photos.waiting.length, refusedPhotos: this.photos.refused },
+      ...{ waitingPhotos: this.photos.waiting.map(({ body }) => body), refusedPhotos: this.photos.refused },
     });
   }
 

@@ -21,6 +21,8 @@ export interface OpenProblem {
   at: string;
   /** is there a picture of it: one of the same id */
   hasPhoto: boolean;
+  /** who is asked first: whoever released the revision; anybody who plans may answer */
+  owner: string;
 }
 
 /** A wall has no room for more. */
@@ -62,9 +64,11 @@ export async function listOpenProblems(): Promise<OpenProblem[]> {
     .select({
       ...{ id: latest.id, jobId: latest.jobId, release: latest.release, loomId: latest.loomId, stepId: latest.stepId },
       ...{ words: latest.words, author: latest.author, happenedAt: latest.happenedAt, job: jobs.name, photo: photos.id },
+      owner: releases.author,
     })
     .from(latest)
     .innerJoin(jobs, eq(jobs.id, latest.jobId))
+    .innerJoin(releases, and(eq(releases.jobId, latest.jobId), eq(releases.number, latest.release)))
     .leftJoin(photos, and(eq(photos.id, latest.id), eq(photos.jobId, latest.jobId)))
     .where(and(eq(latest.kind, 'problem'), isNull(jobs.archivedAt), isNull(jobs.deletedAt)))
     .orderBy(desc(latest.serial))

@@ -22,7 +22,7 @@ function sayState({ waiting, waitingPhotos, oldestSince, refused, refusedPhotos,
   if (isFull) return 'This tablet is full: what is ticked is lost when the page is closed before it is sent.';
   if (waiting.length > 0 && isBarred) return `${waiting.length} kept here until who made it signs in${sayOldest(oldestSince)}`;
   if (waiting.length > 0) return `${waiting.length} kept here, ${online ? 'sending' : 'server away'}${sayOldest(oldestSince)}`;
-  if (waitingPhotos > 0) return `${toCount(waitingPhotos, 'photo')} kept here, ${online ? 'sending' : 'server away'}`;
+  if (waitingPhotos.length > 0) return `${toCount(waitingPhotos.length, 'photo')} kept here, ${online ? 'sending' : 'server away'}`;
   if (!online) return 'server away';
   return not > 0 ? `${not} not stored` : 'all stored';
 }

@@ -239,6 +239,7 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
             jobId={jobId}
             title={step.title}
             told={here}
+            kept={state.waitingPhotos.find(({ id }) => id === here.trouble?.id)?.blob ?? null}
             author={author}
             onAnswer={(answer, words) => {
               const of = { loomId: plan.loomId, stepId: step.id, author };

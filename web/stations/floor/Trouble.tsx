@@ -5,7 +5,7 @@ import type { StepProgress } from '../../client/floor/floorProgress';
 import { useMay } from '../../client/person';
 import { usePhotoOf } from '../../client/usePhotoOf';
 import { askReason } from '../../ui/fields/askReason';
-import { ProblemPhoto } from '../../ui/ProblemPhoto';
+import { KeptPhoto, ProblemPhoto } from '../../ui/ProblemPhoto';
 import { askConcession } from './askConcession';
 import styles from './Floor.module.css';
 
@@ -20,6 +20,7 @@ export function Trouble({
   jobId,
   title,
   told: { trouble, answer },
+  kept,
   author,
   onAnswer,
   onSolved,
@@ -28,6 +29,8 @@ export function Trouble({
   /** of the step */
   title: string;
   told: Pick<StepProgress, 'trouble' | 'answer'>;
+  /** its picture, as long as the server has none; null: this device has none either */
+  kept: Blob | null;
   author: string;
   onAnswer: (answer: ProblemAnswer, words: string) => void;
   onSolved: () => void;
@@ -41,7 +44,7 @@ export function Trouble({
   };
   return (
     <div className={styles.trouble}>
-      Problem: {trouble.words} ({trouble.author}) {hasPhoto && <ProblemPhoto id={trouble.id} />}
+      Problem: {trouble.words} ({trouble.author}) {hasPhoto ? <ProblemPhoto id={trouble.id} /> : kept && <KeptPhoto blob={kept} />}
       {answer && isAnswer(answer.itemId) ? (
         <p className={styles.answer}>
           <b>{ANSWER_WORDS[answer.itemId]}:</b> {answer.words} ({answer.author})

@@ -3,8 +3,9 @@
 import { Textarea } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { modals } from '@mantine/modals';
-import { useEffect, useMemo, useState } from 'react';
+import { useState } from 'react';
 import { refusePhoto } from '../../client/photoLine';
+import { BlobPicture } from '../../ui/BlobPicture';
 import { DialogEnd } from '../../ui/DialogEnd';
 import styles from './Floor.module.css';
 
@@ -55,7 +56,7 @@ function ProblemForm({ onKeep, onCancel }: { onKeep: (words: string, photo: Blob
           onChange={(event) => setPhoto(event.target.files?.[0] ?? null)}
         />
       </label>
-      {photo && !refused && <Preview photo={photo} />}
+      {photo && !refused && <BlobPicture blob={photo} alt="what was taken" className={styles.preview} />}
       {refused && (
         <p className={styles.failed} role="alert">
           {refused}
@@ -64,12 +65,4 @@ function ProblemForm({ onKeep, onCancel }: { onKeep: (words: string, photo: Blob
       <DialogEnd onClose={onCancel} words="Keep" isReady={form.isValid() && !refused} />
     </form>
   );
-}
-
-/** The picture as it was taken, from the device itself. */
-function Preview({ photo }: { photo: Blob }) {
-  const url = useMemo(() => URL.createObjectURL(photo), [photo]);
-  useEffect(() => () => URL.revokeObjectURL(url), [url]);
-  // eslint-disable-next-line @next/next/no-img-element -- of this device, no address that an optimiser could fetch
-  return <img className={styles.preview} src={url} alt="what was taken" />;
 }

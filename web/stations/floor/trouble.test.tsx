@@ -15,7 +15,7 @@ const event = (kind: FloorEvent['kind'], itemId: string, words: string, author: 
 const PROBLEM = event('problem', 'step', 'sleeve too tight', 'Tobin Ashgrove');
 const told = { answer: jest.fn(), solved: jest.fn() };
 
-function open(person: typeof IMKE, answer: FloorEvent | null = null) {
+function open(person: typeof IMKE, answer: FloorEvent | null = null, kept: Blob | null = null) {
   cleanup();
   setPerson(person);
   render(
@@ -25,6 +25,7 @@ function open(person: typeof IMKE, answer: FloorEvent | null = null) {
           jobId="job"
           title="Crimp injector 1"
           told={{ trouble: PROBLEM, answer }}
+          kept={kept}
           author={person.name}
           onAnswer={told.answer}
           onSolved={told.solved}
@@ -60,6 +61,23 @@ test('a picture of the problem shows once the server has one of its id', async (
   listed.push({ id: PROBLEM.id });
   say({ topic: 'photos', id: 'job' });
   expect((await screen.findByRole<HTMLImageElement>('img', { name: 'photo of the problem' })).src).toContain('/api/photos/problem');
+});
+
+test('who took a picture sees it at the step while it waits; once the server has it, that one', async () => {
+  const listed: { id: string }[] = [];
+  global.fetch = jest.fn(() =>
+    Promise.resolve({ ok: true, status: 200, json: () => Promise.resolve(structuredClone(listed)) }),
+  ) as unknown as typeof fetch;
+  URL.createObjectURL = () => 'blob:waiting';
+  URL.revokeObjectURL = jest.fn();
+  open(TOBIN, null, new Blob(['x']));
+  expect(screen.getByRole<HTMLImageElement>('img', { name: 'photo of the problem' }).src).toBe('blob:waiting');
+  expect(screen.getByText('kept here, not sent yet')).toBeTruthy();
+  listed.push({ id: PROBLEM.id });
+  say({ topic: 'photos', id: 'job' });
+  await waitFor(() => expect(screen.queryByText('kept here, not sent yet')).toBeNull());
+  expect(screen.getByRole<HTMLImageElement>('img', { name: 'photo of the problem' }).src).toContain('/api/photos/problem');
+  expect(URL.revokeObjectURL).toHaveBeenCalledWith('blob:waiting');
 });
 
 test.each([

@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { usePerson } from '../../client/person';
 import type { OpenProblem } from '../../server/jobs/openProblems';
 import { ProblemPhoto } from '../../ui/ProblemPhoto';
 import styles from './Jobs.module.css';
@@ -6,6 +7,7 @@ import { toTouchedWords } from './listShown';
 
 /** What the floor tells to be wrong and nobody has answered: each leads to its step, where it is answered. */
 export function FloorProblems({ problems, now }: { problems: readonly OpenProblem[]; now: number | null }) {
+  const { name } = usePerson();
   if (problems.length === 0) return null;
   return (
     <section className={styles.problems} aria-labelledby="floor-problems">
@@ -13,7 +15,7 @@ export function FloorProblems({ problems, now }: { problems: readonly OpenProble
         From the floor <span>{problems.length}</span>
       </h2>
       <ul>
-        {problems.map(({ id, jobId, job, release, loomId, loom, stepId, step, words, author, at, hasPhoto }) => (
+        {problems.map(({ id, jobId, job, release, loomId, loom, stepId, step, words, author, at, hasPhoto, owner }) => (
           <li key={id}>
             <span>
               <Link
@@ -29,6 +31,9 @@ export function FloorProblems({ problems, now }: { problems: readonly OpenProble
             <span className="faint">
               {author}
               {now !== null && `, ${toTouchedWords(at, now)}`}
+            </span>
+            <span>
+              for {owner === name ? <b>you</b> : owner}, who released revision {release}
             </span>
           </li>
         ))}

@@ -1,11 +1,12 @@
 'use client';
 
 import { modals } from '@mantine/modals';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { toUrl } from '../../client/base';
 import { createTree, findStandard, listTrims, TICKS, toClockWords, type MeasureMethod, type Tick } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import type { SurveyState, SurveyStore } from '../../client/surveyStore';
+import { BlobPicture } from '../../ui/BlobPicture';
 import { Digits } from './Digits';
 import { Keypad } from './Keypad';
 import styles from './Survey.module.css';
@@ -246,7 +247,7 @@ function Photos({
       </label>
       {waiting.map(({ id, blob }) => (
         <figure key={id}>
-          <WaitingPicture blob={blob} />
+          <BlobPicture blob={blob} alt="kept on this device" />
           <figcaption>kept here</figcaption>
         </figure>
       ))}
@@ -271,15 +272,4 @@ function askRemove(name: string, onRemove: () => void): void {
     labels: { confirm: 'Remove it', cancel: 'Leave it' },
     onConfirm: onRemove,
   });
-}
-
-function WaitingPicture({ blob }: { blob: Blob }) {
-  const picture = useRef<HTMLImageElement>(null);
-  useEffect(() => {
-    const url = URL.createObjectURL(blob);
-    if (picture.current) picture.current.src = url;
-    return () => URL.revokeObjectURL(url);
-  }, [blob]);
-  // eslint-disable-next-line @next/next/no-img-element
-  return <img ref={picture} alt="kept on this device" />;
 }
