@@ -1,6 +1,7 @@
 import { listWork, type Step } from 'wattograph-core';
 import type { FloorEvent } from '../../server/releases';
 import { findNext, findResume, measureProgress } from './floorProgress';
+import { holdChanged } from './holdChanged';
 
 const step = (id: string, items: string[], held: string[] = []): Step => ({
   id,
@@ -157,5 +158,32 @@ describe('what is done over after it was tested is untested', () => {
     const carried = { carried: [{ stepId: 'test', itemId: 'pairs', revision: 1 }], reopened: [], undo: [] };
     const test = (events: FloorEvent[]) => measureProgress(work, events, carried).get('test')!;
     expect([test([]).done, test([event('seat', '1')]).done, test([event('seat', '1')]).carried.size]).toEqual([true, false, 0]);
+  });
+});
+
+describe('what whoever plans will change', () => {
+  const told = [event('b', '1'), event('b', 'step', 'problem')];
+  const answered = [...told, { ...event('b', 'change', 'answer'), words: 'a longer leg' }];
+  const held = (events: FloorEvent[], inHand: string[] = []) =>
+    holdChanged(steps, measureProgress(steps, events), new Map(inHand.map((key) => [key, null]))).map(({ items }) =>
+      items.map(({ heldBecause }) => heldBecause),
+    );
+  const because = 'done otherwise in the next revision: a longer leg';
+
+  test('waits, with her words: not what is done, nor what is in a hand', () => {
+    expect(held(answered)).toEqual([[null, null], [null, 'guessed', because], [null]]);
+    expect(held(answered, ['b 3'])[1]).toEqual([null, 'guessed', null]);
+    // taken back, it is left again
+    expect(held([...answered, event('b', '1', 'untick')])[1]).toEqual([because, 'guessed', because]);
+  });
+
+  test('no other answer holds anything; solved, or told anew, nothing is held any more', () => {
+    for (const events of [
+      told,
+      ...['carry-on', 'redo', 'concession'].map((answer) => [...told, event('b', answer, 'answer')]),
+      [...answered, event('b', 'step', 'solved')],
+      [...answered, event('b', 'step', 'problem')],
+    ])
+      expect(holdChanged(steps, measureProgress(steps, events), new Map())).toBe(steps);
   });
 });

@@ -24,6 +24,7 @@ import { useLocalStorage } from '@mantine/hooks';
 import { usePerson } from '../../client/person';
 import { findCure } from '../../client/findCure';
 import { findNext, findResume, measureProgress, type StepProgress } from '../../client/floor/floorProgress';
+import { holdChanged } from '../../client/floor/holdChanged';
 import type { FloorStore } from '../../client/floor/floorStore';
 import { useFloorStore, useIsClient, type BenchPack, type Crimping, type FloorTimes } from '../../client/floor/useFloorStore';
 import { useNow } from '../../client/useNow';
@@ -126,7 +127,7 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
   const state = useSyncExternalStore(store.subscribe, store.get, store.get);
   const { carried } = state;
   // what is to be undone comes before all else
-  const steps = useMemo(() => {
+  const built = useMemo(() => {
     const undo = createUndoStep(carried.undo);
     return undo ? [undo, ...pack.steps] : pack.steps;
   }, [pack.steps, carried.undo]);
@@ -134,8 +135,10 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
   const told = useMemo(() => all.filter(({ loomId }) => loomId === plan.loomId), [all, plan.loomId]);
   const nowMs = useNow();
   const crimps = useCrimps(store, all, pack.crimping, { loom: job.looms[plan.loomId]!, loomId: plan.loomId, author, nowMs });
-  const progress = useMemo(() => measureProgress(steps, told, carried, crimps.refused), [steps, told, carried, crimps.refused]);
+  const progress = useMemo(() => measureProgress(built, told, carried, crimps.refused), [built, told, carried, crimps.refused]);
   const deeds = useMemo(() => told.map((event) => ({ ...event, atMs: Date.parse(event.happenedAt) })), [told]);
+  const pins = usePins(store, deeds, { loomId: plan.loomId, author, nowMs, leaseMin: pack.leaseMin });
+  const steps = useMemo(() => holdChanged(built, progress, pins.inHand), [built, progress, pins.inHand]);
   const claims = useMemo(() => listClaims(steps, deeds, { nowMs, leaseMin: pack.leaseMin }), [steps, deeds, nowMs, pack.leaseMin]);
   const [orders, setOrders] = useLocalStorage<Record<string, string>>({
     key: 'wattograph.orders',
@@ -151,7 +154,6 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
   );
   const work = useMemo(() => orderWork(listed, order, job, plan), [listed, order, job, plan]);
   const touching = useMemo(() => listTouching(steps, (id) => progress.get(id)!.done), [steps, progress]);
-  const pins = usePins(store, deeds, { loomId: plan.loomId, author, nowMs, leaseMin: pack.leaseMin });
   const [isListed, setListed] = useState(false);
   const [isHanded, setHanded] = useState(false);
   // by its id: what is to be undone may come in while a card is open

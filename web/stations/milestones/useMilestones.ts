@@ -13,6 +13,7 @@ import {
   type TimesOf,
 } from 'wattograph-core';
 import { measureProgress } from '../../client/floor/floorProgress';
+import { holdChanged } from '../../client/floor/holdChanged';
 import type { FloorState, FloorStore } from '../../client/floor/floorStore';
 import type { FloorEvent } from '../../server/releases';
 import { readFirstPower } from '../firstPower/useFirstPower';
@@ -34,6 +35,8 @@ export interface Milestones {
   times: TimesOf[];
 }
 
+const NOBODY: ReadonlyMap<string, unknown> = new Map();
+
 /** What of a loom is done: ticked, not failed, not taken back by a bad sample. */
 function toLoom({ loomId, name, steps, carried, crimping, minutes }: MilestoneLoomPack, events: readonly FloorEvent[]): MilestoneLoom {
   const { series, sampling, earlier } = crimping;
@@ -47,7 +50,7 @@ function toLoom({ loomId, name, steps, carried, crimping, minutes }: MilestoneLo
     refused,
   );
   return {
-    ...{ loomId, name, steps, minutes: new Map(minutes) },
+    ...{ loomId, name, steps: holdChanged(steps, progress, NOBODY), minutes: new Map(minutes) },
     // where a shop pulls no samples none is waited for
     crimps: sampling.sampleFirst > 0 ? series : [],
     isDone: (stepId, itemId) => {
