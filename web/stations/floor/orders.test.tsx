@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import { MantineProvider } from '@mantine/core';
-import { cleanup, render, screen, waitFor } from '@testing-library/react';
+import { cleanup, render, screen, waitFor, within } from '@testing-library/react';
 import { CATALOGUE, createBuild, plan, type Operation } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
 import { NOT_TIMED, NOTHING_CRIMPED } from '../../testing/crimping';
@@ -30,11 +30,11 @@ const begun = steps
       happenedAt: '2026-11-24T08:00:00Z',
     })),
   );
-const open = async () => {
+const open = async (events = begun, card: string | null = null) => {
   cleanup();
   render(
     <MantineProvider env="test">
-      <FloorStation person={IMKE} jobId="job" pack={pack} events={begun} />
+      <FloorStation person={IMKE} jobId="job" pack={pack} events={events} card={card} />
     </MantineProvider>,
   );
   await waitFor(() => expect(screen.queryByText('Opening the job card …')).toBeNull());
@@ -72,4 +72,23 @@ test('the order chosen on a tablet is that of its list and of what comes next, a
   localStorage.setItem('wattograph.orders', JSON.stringify({ 'job inlet': 'by the moon' }));
   await open();
   expect(next()).toBe(byOperation);
+});
+
+test('a step that is to be done otherwise in the next revision is held with why, and what comes next is another one', async () => {
+  await open();
+  const step = steps.find(({ title }) => title === next())!;
+  const of = { loomId: 'inlet', stepId: step.id, happenedAt: '2026-11-24T09:00:00Z' };
+  const told: FloorEvent[] = [
+    { ...of, id: 'p', itemId: 'step', kind: 'problem', words: 'too short', author: 'Tobin Ashgrove' },
+    { ...of, id: 'a', itemId: 'change', kind: 'answer', words: 'a longer leg', author: IMKE.name },
+  ];
+  const items = () => within(screen.getByRole('list', { name: 'To do' })).getAllByRole<HTMLButtonElement>('button');
+  expect(items().some(({ disabled }) => disabled)).toBe(false);
+  await open([...begun, ...told], `step ${step.id}`);
+  expect(next()).toBe(step.title);
+  expect(
+    items().map(({ disabled, textContent }) => [disabled, textContent!.includes('done otherwise in the next revision: a longer leg')]),
+  ).toEqual(step.items.map(() => [true, true]));
+  await open([...begun, ...told]);
+  expect(next()).not.toBe(step.title);
 });
