@@ -261,10 +261,14 @@ function createCrimpStep(work: EndWork, needs: Need[]): Step {
   });
 }
 
+const SEAL_LOOK = ', then look from behind: its seal in the cavity, straight, not turned over';
+
 /** Contacts into their housing, its lock closed, the cavities that stay empty plugged. */
 function listSeatSteps(work: EndWork): Step[] {
   const { context, endId, end, family, isPullToSeat, routed, askHousing } = work;
   if (end.kind !== 'connector' || !family) return [];
+  // a seal that is drawn into its cavity by the wire may turn over or stay behind (craft D2)
+  const hasDrawnSeal = ({ sealId }: PlannedTermination) => isPullToSeat && sealId !== null;
   const seat = createStep(`seat.${endId}`, 'seat', `Seat the contacts of ${end.name}`, {
     endId,
     needs: [
@@ -277,7 +281,7 @@ function listSeatSteps(work: EndWork): Step[] {
     items: [
       ...listCrimpItems(
         work,
-        ({ cavity, wireIds }) => `cavity ${cavity}: ${toNumbers(work, wireIds)}`,
+        (one) => `cavity ${one.cavity}: ${toNumbers(work, one.wireIds)}${hasDrawnSeal(one) ? SEAL_LOOK : ''}`,
         ({ contactName }) => [{ what: 'contact', value: contactName }, ...askHousing],
       ),
       ...(family.secondaryLock ? [createItem('lock', 'secondary lock closed', [], null, askHousing)] : []),

@@ -50,6 +50,14 @@ describe('steps', () => {
     }
     // pushed in from behind the seal goes on with the contact
     expect(steps.some(({ id }) => id === 'seal.thr')).toBe(false);
+    // drawn in by its wire it is looked at in its cavity (craft D2)
+    const isLooked = (endId: string) =>
+      steps
+        .find(({ id }) => id === `seat.${endId}`)!
+        .items.filter(({ cavity }) => cavity !== null)
+        .map(({ words }) => words.includes('its seal in'));
+    expect(threads.flatMap(({ endId }) => isLooked(endId!)).every(Boolean)).toBe(true);
+    expect(isLooked('thr').some(Boolean)).toBe(false);
   });
   test('markers for good go on after the trim and before the crimp, one for each trimmed end', () => {
     const loom = plan(createInlet(), CATALOGUE).looms[0]!;
