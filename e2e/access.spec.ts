@@ -23,34 +23,26 @@ const SCREENS: [name: string, path: (id: string) => string, ready: (page: Page) 
       page
         .getByRole('link', { name: /Skerry/ })
         .first()
-        .waitFor({ timeout: 60_000 }),
+        .waitFor(),
   ],
-  ['Shop', () => '/shop', (page) => page.getByRole('button', { name: /^Housings/ }).click({ timeout: 60_000 })],
-  [
-    'People, letting somebody in',
-    () => '/people',
-    (page) => page.getByRole('button', { name: 'Let somebody in' }).click({ timeout: 60_000 }),
-  ],
-  ['the way in', () => '/sign-in', (page) => page.getByRole('textbox', { name: 'Sign-in name' }).waitFor({ timeout: 60_000 })],
-  ['a code', () => '/welcome', (page) => page.getByRole('textbox', { name: 'Code' }).waitFor({ timeout: 60_000 })],
+  ['Shop', () => '/shop', (page) => page.getByRole('button', { name: /^Housings/ }).click()],
+  ['People, letting somebody in', () => '/people', (page) => page.getByRole('button', { name: 'Let somebody in' }).click()],
+  ['the way in', () => '/sign-in', (page) => page.getByRole('textbox', { name: 'Sign-in name' }).waitFor()],
+  ['a code', () => '/welcome', (page) => page.getByRole('textbox', { name: 'Code' }).waitFor()],
   ...(['brief', 'survey', 'circuits', 'power', 'bundle', 'dress', 'ends', 'board', 'sheets', 'floor', 'prove', 'customer'] as const).map(
     (slug): (typeof SCREENS)[number] => [
       slug,
       (id) => `/jobs/${id}/${slug}?loom=engine`,
-      (page) => page.locator('main, h1').first().waitFor({ timeout: 60_000 }),
+      (page) => page.locator('main, h1').first().waitFor(),
     ],
   ),
-  ['first power', (id) => `/jobs/${id}/prove/power`, (page) => page.locator('main, h1').first().waitFor({ timeout: 60_000 })],
-  ['milestones', (id) => `/jobs/${id}/prove/milestones`, (page) => page.locator('main, h1').first().waitFor({ timeout: 60_000 })],
-  [
-    'power, switches',
-    (id) => `/jobs/${id}/power?loom=chassis`,
-    (page) => page.getByRole('tab', { name: 'Switches' }).click({ timeout: 60_000 }),
-  ],
+  ['first power', (id) => `/jobs/${id}/prove/power`, (page) => page.locator('main, h1').first().waitFor()],
+  ['milestones', (id) => `/jobs/${id}/prove/milestones`, (page) => page.locator('main, h1').first().waitFor()],
+  ['power, switches', (id) => `/jobs/${id}/power?loom=chassis`, (page) => page.getByRole('tab', { name: 'Switches' }).click()],
   ...(['lengths', 'circuits', 'findings'] as const).map((tab): (typeof SCREENS)[number] => [
     `bundle, ${tab}`,
     (id) => `/jobs/${id}/bundle?loom=chassis&tab=${tab}`,
-    (page) => page.getByRole('tabpanel').first().waitFor({ timeout: 60_000 }),
+    (page) => page.getByRole('tabpanel').first().waitFor(),
   ]),
 ];
 
@@ -59,7 +51,7 @@ for (const theme of ['light', 'dark'] as const)
     const id = await createTestJob(request, createCleanSkerry());
     // something to work on at the bench
     expect((await sendRelease(request, id)).ok()).toBe(true);
-    await expect.poll(async () => (await request.get(`/api/jobs/${id}/export?what=job&release=1`)).status(), { timeout: 60_000 }).toBe(200);
+    await expect.poll(async () => (await request.get(`/api/jobs/${id}/export?what=job&release=1`)).status()).toBe(200);
     await page.addInitScript((value) => localStorage.setItem('mantine-color-scheme-value', value), theme);
     for (const [name, path, ready] of SCREENS) {
       await page.goto(path(id));

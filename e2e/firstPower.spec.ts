@@ -36,7 +36,7 @@ test('a vehicle gets power: not before every loom is rung out; a surprise stops 
   await page.goto(`/jobs/${id}/prove?loom=inlet`);
   await page.getByRole('link', { name: 'first power' }).click();
   const blocks = page.getByRole('region', { name: 'No power yet' });
-  await expect(blocks.getByRole('listitem')).toHaveCount(planned.looms.length, { timeout: 60_000 });
+  await expect(blocks.getByRole('listitem')).toHaveCount(planned.looms.length);
   await page.getByLabel('Instrument').fill('meter 4');
   const field = page.getByRole('textbox', { name: /^Reading/ });
   await field.fill('OL');
@@ -58,7 +58,7 @@ test('a vehicle gets power: not before every loom is rung out; a surprise stops 
   await expect(page.getByText(/^Open on its way, source first: wire .*main fuse/)).toBeVisible();
   await expect(page.getByRole('status').filter({ hasText: 'all stored' })).toBeVisible();
   await page.reload();
-  await expect(page.getByRole('heading', { name: 'Stop: power off' })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole('heading', { name: 'Stop: power off' })).toBeVisible();
   await page.getByRole('button', { name: 'Read it again' }).click();
   await field.fill('12.4');
   await page.keyboard.press('Enter');

@@ -86,7 +86,7 @@ test('every route that takes a body is known to the hostile requests', () => {
 });
 
 test(`${COUNT} hostile requests over every route: none is carried out, none is a failure of the server, none takes its memory`, async () => {
-  test.setTimeout(120_000 + COUNT * 60);
+  test.setTimeout(600_000 + COUNT * 60);
   const { address } = own.running;
   const jobId = await createTestJob(own.request, createCleanInlet());
   const released = await sendRelease(own.request, jobId);

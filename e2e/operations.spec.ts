@@ -191,7 +191,7 @@ test('a job that takes too long to plan says so on the wall and in its answer, a
   const heavyId = await createTestJob(own.request, heavy);
   const smallId = await createTestJob(own.request, createCleanInlet());
   const wall = async () => (await own.request.get('/')).text();
-  await expect.poll(wall, { timeout: 60_000 }).toContain('planning it takes longer than 3 s');
+  await expect.poll(wall).toContain('planning it takes longer than 3 s');
   const asked = own.request.get(`/api/jobs/${heavyId}/sheets?format=pdf&loom=${Object.keys(heavy.looms)[0]}`, {
     headers: { prefer: 'wait=60' },
     timeout: 120_000,

@@ -89,7 +89,7 @@ const read = async (path: string) =>
 const script = (name: string, ...args: string[]) =>
   spawnSync('node', [`scripts/${name}.mjs`, ...args], { cwd: root, encoding: 'utf8', env: environment() });
 
-test.describe.configure({ mode: 'serial', timeout: 180_000 });
+test.describe.configure({ mode: 'serial' });
 
 test.beforeAll(async () => {
   port = await findPort();

@@ -91,7 +91,7 @@ test('two tablets at one loom: each sees what the other takes; with no network o
   }
   for (const page of [imke, tobin]) await expect(page.getByRole('status')).toContainText('kept here');
   for (const page of [imke, tobin]) await page.context().setOffline(false);
-  for (const page of [imke, tobin]) await expect(page.getByRole('status')).toHaveText('all stored', { timeout: 60_000 });
+  for (const page of [imke, tobin]) await expect(page.getByRole('status')).toHaveText('all stored');
   const events = (await (await request.get(`/api/jobs/${id}/releases/1/events`)).json()) as Record<string, string>[];
   const contacts = events.filter(({ kind, stepId }) => kind === 'tick' && wanted.some((step) => step.id === stepId));
   const cavities = wanted.flatMap(({ id: stepId, items }) => items.map((item) => `${stepId} ${item.id}`));
