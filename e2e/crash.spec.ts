@@ -78,7 +78,7 @@ test('application and database killed in the middle of edits and ticks: what was
       const done = { edits: countAcknowledged(edits) + 8, ticks: countAcknowledged(ticks) + 8 };
       await expect
         .poll(() => countAcknowledged(edits) >= done.edits && countAcknowledged(ticks) >= done.ticks, {
-          timeout: 60_000,
+          timeout: 240_000,
           intervals: [10 + round * 7],
         })
         .toBe(true);

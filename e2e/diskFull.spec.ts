@@ -92,7 +92,7 @@ test('the disk fills up and gets room again: nothing that was acknowledged is lo
   expect(full.filter((status) => ![201, 503, 0].includes(status))).toEqual([]);
   rmSync(ballast);
   // nobody does anything
-  await expect.poll(sendJob, { timeout: 60_000, intervals: [500] }).toBe(201);
+  await expect.poll(sendJob, { timeout: 200_000, intervals: [500] }).toBe(201);
   for (const { id, status } of jobs) {
     const found = await fetch(`${address()}/api/jobs/${id}`, { headers: { cookie } });
     await found.arrayBuffer();

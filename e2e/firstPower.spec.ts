@@ -82,9 +82,7 @@ test('a vehicle gets power: not before every loom is rung out; a surprise stops 
   expect((await sendEdit(request, id, 0, [{ op: 'replace', path: '/notes', value: 'fan looked at' }])).ok()).toBe(true);
   expect((await sendRelease(request, id)).ok()).toBe(true);
   await page.goto(`/jobs/${id}/prove/power`);
-  await expect(page.getByRole('region', { name: 'The sheet' }).getByText('revision 1', { exact: true }).first()).toBeVisible({
-    timeout: 60_000,
-  });
+  await expect(page.getByRole('region', { name: 'The sheet' }).getByText('revision 1', { exact: true }).first()).toBeVisible();
   await expect(page.getByText(/^Two nets are joined behind .*: radiator fan hangs on /)).toBeVisible();
 });
 

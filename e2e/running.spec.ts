@@ -72,7 +72,7 @@ async function get(path: string): Promise<number> {
   }
 }
 
-const isUp = () => expect.poll(() => get('/api/health'), { timeout: 60_000, intervals: [100] }).toBe(200);
+const isUp = () => expect.poll(() => get('/api/health'), { timeout: 200_000, intervals: [100] }).toBe(200);
 const post = async (path: string, body: object) =>
   (
     await fetch(`http://127.0.0.1:${port}${path}`, {
