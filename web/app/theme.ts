@@ -27,11 +27,25 @@ const flame: MantineColorsTuple = [
   '#641806',
 ];
 
+/** The library's surfaces in the dark, in the colours of the page: 7 is paper-2, 8 paper. */
+const dark: MantineColorsTuple = [
+  '#dcdfd8',
+  '#c3cbc8',
+  '#93a3a4',
+  '#75898b',
+  '#3b4f55',
+  '#31444a',
+  '#22343b',
+  '#18262c',
+  '#101b20',
+  '#0a1215',
+];
+
 export const theme = createTheme({
   fontFamily: "'Archivo Variable', sans-serif",
   fontFamilyMonospace: "'JetBrains Mono Variable', monospace",
   fontSizes: { xs: '14px', sm: '14px', md: '14px', lg: '16px', xl: '20px' },
-  colors: { sea, flame },
+  colors: { sea, flame, dark },
   primaryColor: 'sea',
   primaryShade: 6,
   defaultRadius: 2,
