@@ -38,7 +38,7 @@ test('application and database killed in the middle of edits and ticks: what was
     const release = { id: randomUUID(), base: 0, author: 'A', note: '' };
     // on a slow machine it is still being planned: the same one asked again is answered when it is there
     await expect
-      .poll(async () => (await post(running.address, `/api/jobs/${jobId}/releases`, release))!.status, { timeout: 120_000 })
+      .poll(async () => (await post(running.address, `/api/jobs/${jobId}/releases`, release))!.status, { timeout: 300_000 })
       .toBe(201);
     const edits: { id: string; value: string; acknowledged: boolean }[] = [];
     const ticks: { id: string; acknowledged: boolean }[] = [];

@@ -90,7 +90,7 @@ const isWell = async () =>
 
 /** Until it answers again without anybody's help; s since it was struck. */
 async function recover(struck = performance.now()): Promise<number> {
-  await expect.poll(isWell, { timeout: 120_000, intervals: [50] }).toBe(true);
+  await expect.poll(isWell, { timeout: 300_000, intervals: [50] }).toBe(true);
   return (performance.now() - struck) / 1000;
 }
 
@@ -183,7 +183,7 @@ test(`${ROUNDS} times server, worker, database or all are killed under three ope
     expect((await send('/api/jobs', { id, document })).status).toBe(201);
   // a worker that has just started may need longer than one request waits: the same one is asked again
   const first = { id: randomUUID(), base: 0, note: '' };
-  await expect.poll(async () => (await send(`/api/jobs/${inlet}/releases`, first)).status, { timeout: 120_000 }).toBe(201);
+  await expect.poll(async () => (await send(`/api/jobs/${inlet}/releases`, first)).status, { timeout: 300_000 }).toBe(201);
 
   const context = await browser.newContext({ storageState: storageOf('imke'), baseURL: address(), viewport: { width: 1100, height: 800 } });
   const desk = await createWorker(
@@ -272,9 +272,9 @@ test(`${ROUNDS} times server, worker, database or all are killed under three ope
   }
   isOver = true;
   await script;
-  await expect(desk.page.getByRole('status').filter({ hasText: /^saved/ })).toBeVisible({ timeout: 120_000 });
+  await expect(desk.page.getByRole('status').filter({ hasText: /^saved/ })).toBeVisible({ timeout: 300_000 });
   for (const { page } of [floor, survey])
-    await expect(page.getByRole('status').filter({ hasText: 'all stored' })).toBeVisible({ timeout: 120_000 });
+    await expect(page.getByRole('status').filter({ hasText: 'all stored' })).toBeVisible({ timeout: 300_000 });
 
   const sorted = [...recoveries].sort((a, b) => a - b);
   const at = (share: number) => sorted[Math.floor((sorted.length - 1) * share)]!.toFixed(1);

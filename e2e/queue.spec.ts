@@ -30,7 +30,7 @@ test('with no worker the wall of 60 jobs is there at once, uncounted; a worker c
   await expect(page.getByText('its wires and findings are being counted')).toHaveCount(60);
   expect(await select('select job_id from job_lines')).toEqual([]);
   own.running.startWorker();
-  await expect(page.getByText('1 loom, 44 wires')).toHaveCount(60, { timeout: 120_000 });
+  await expect(page.getByText('1 loom, 44 wires')).toHaveCount(60, { timeout: 500_000 });
   await expect(page.getByText('Release revision 1')).toHaveCount(60);
   // an edit elsewhere: its line is counted anew, the others are left
   expect((await sendEdit(own.request, ids[7]!, 0, [{ op: 'remove', path: '/looms/inlet/circuits/c216' }])).status()).toBe(200);
