@@ -51,10 +51,8 @@ export function describeRecord(shop: Shop, table: ShopTable, { id, value }: Shop
       );
       return `${bodySuppliedMm}/${bodyRecoveredMm} mm on ${toCount(fitting.length, 'housing')}, ${leadSuppliedMm}/${leadRecoveredMm} mm on the leg`;
     }
-    case 'transitions': {
-      const { legs, trunkSuppliedMm, trunkRecoveredMm, legSuppliedMm, legRecoveredMm } = value as Transition;
-      return `trunk ${trunkSuppliedMm}/${trunkRecoveredMm} mm, ${legs} legs ${legSuppliedMm}/${legRecoveredMm} mm`;
-    }
+    case 'transitions':
+      return toTransitionWords(value as Transition);
     case 'clips': {
       const { base, leastMm, mostMm, limitC } = value as Clip;
       return `${base}, holds ${leastMm} to ${mostMm} mm, up to ${limitC} °C`;
@@ -137,4 +135,9 @@ function listSizes(shop: Shop, fits: (wire: Conductor) => boolean): string {
     return [first === last ? `${TABLE_WORDS[table]} ${first}` : `${TABLE_WORDS[table]} ${first} to ${last}`];
   });
   return ranges.length > 0 ? ranges.join(', ') : 'no wire of this shop';
+}
+
+function toTransitionWords({ legs, onwardSuppliedMm, onwardRecoveredMm, ...one }: Transition): string {
+  const onward = onwardSuppliedMm === null ? '' : `, straight on ${onwardSuppliedMm}/${onwardRecoveredMm} mm`;
+  return `trunk ${one.trunkSuppliedMm}/${one.trunkRecoveredMm} mm, ${legs} legs ${one.legSuppliedMm}/${one.legRecoveredMm} mm${onward}`;
 }

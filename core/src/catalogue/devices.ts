@@ -25,6 +25,9 @@ const pair = (
   [one]: signal(`${name} +`, { twistWith: other, screened, wants }),
   [other]: signal(`${name} −`, { twistWith: one, screened, wants }),
 });
+/** Pins in their order with the leads that the maker has on them. */
+const leads = (needs: readonly PinNeed[], looks: readonly string[]): PinNeed[] =>
+  needs.map((need, index) => ({ ...need, lead: looks[index] ?? null }));
 const numbered = (needs: readonly PinNeed[]): Record<string, PinNeed> =>
   Object.fromEntries(needs.map((need, index) => [String(index + 1), need]));
 
@@ -233,19 +236,30 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
     signal('speed demand', { wants: 'low-side' }),
     optional(signal('speed reply')),
   ]),
-  template('fan', 'radiator fan', 'cooling', 'brack-2', motor(14), { note: 'starts by itself: fingers out' }),
+  template('fan', 'radiator fan', 'cooling', 'brack-2', leads(motor(14), ['blue/red', 'brown']), {
+    note: 'starts by itself: fingers out',
+  }),
   template('fan-speed', 'radiator fan, speed controlled', 'cooling', 'pellow-4', [
     supply(13, '12 V supply', { load: 'motor' }),
     ground(),
     signal('speed demand', { wants: 'low-side' }),
     optional(signal('fault')),
   ]),
-  template('wiper', 'wiper motor', 'chassis', 'pellow-4', [
-    supply(5, 'run supply', { load: 'motor', inrushA: 15, inrushMs: 200 }),
-    ground(),
-    supply(5, 'park supply', { load: 'motor' }),
-    contact('park switch'),
-  ]),
+  template(
+    'wiper',
+    'wiper motor',
+    'chassis',
+    'pellow-4',
+    leads(
+      [
+        supply(5, 'run supply', { load: 'motor', inrushA: 15, inrushMs: 200 }),
+        ground(),
+        supply(5, 'park supply', { load: 'motor' }),
+        contact('park switch'),
+      ],
+      ['green', 'brown', 'green/black', 'green/white'],
+    ),
+  ),
   // power
   template(
     'relay',

@@ -80,6 +80,9 @@ const fuses = (from: number, to: number, maxA: number): Record<string, TemplateL
     ]),
   );
 
+/** as its maker's own loom has them, which comes with it where it is bought with leads */
+const INJECTOR_LEADS = ['pink', 'pink/black', 'pink/red', 'pink/blue', 'pink/yellow', 'pink/white'] as const;
+
 /**
  * Boxes whose pins are shared out: controller, power module, fuse box, relay panel, battery, ground points. Each plug of a box is a
  * part of its own; devices of the same unit are one box. Fictional, with usual limits.
@@ -89,7 +92,7 @@ export const HOSTS: Readonly<Record<string, DeviceTemplate>> = {
     name: 'Orrery E4, plug A',
     familyId: 'quill-34',
     offers: {
-      ...range(1, 6, lowSide(2.5, 2000, 'injector')),
+      ...range(1, 6, (nth) => ({ ...lowSide(2.5, 2000, 'injector')(nth), lead: INJECTOR_LEADS[nth - 1]! })),
       ...range(7, 10, (nth) => createPinOffer(`ignition ${nth}`, ['ignition'], { limitA: 5, pwmHz: 1000, suppressed: true })),
       ...couple(11, 'bridge 1', { can: ['half-bridge'], limitA: 5, pwmHz: 20000, suppressed: true }),
       ...couple(13, 'coil sensor 1', { can: ['coil-pair'] }),

@@ -40,6 +40,15 @@ export const HOUSE_STYLE: readonly HouseQuestion[] = [
     ],
   },
   {
+    id: 'deviceLabels',
+    question: 'Devices',
+    drives: 'a label for each device beside that of its end: what is printed and bought, and what lies in the bag of the end',
+    sides: [
+      { words: 'their ends say their names', sets: { deviceLabels: false } },
+      { words: 'a label on the device too', sets: { deviceLabels: true } },
+    ],
+  },
+  {
     id: 'zoneLabels',
     question: 'Zones',
     drives: 'whether runs that lead into another zone say so on a label, and what the crew slides on there',
@@ -66,6 +75,8 @@ export const HOUSE_STYLE: readonly HouseQuestion[] = [
       { words: 'by function: insulation and stripe', sets: { colourScheme: 'function' } },
       { words: 'by their print, all of one colour', sets: { colourScheme: 'one-colour' } },
       { words: 'by bands on one colour', sets: { colourScheme: 'bands' } },
+      { words: 'as the leads of boxes are, else by function', sets: { colourScheme: 'box-leads' } },
+      { words: 'as the factory has them, else by function', sets: { colourScheme: 'factory-leads' } },
     ],
   },
   {

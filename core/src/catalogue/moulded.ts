@@ -36,6 +36,22 @@ const transition = (legs: number, trunk: [number, number], leg: [number, number]
   trunkRecoveredMm: trunk[1],
   legSuppliedMm: leg[0],
   legRecoveredMm: leg[1],
+  onwardSuppliedMm: null,
+  onwardRecoveredMm: null,
+});
+
+const throughTransition = (
+  trunk: [number, number],
+  onward: [number, number],
+  leg: [number, number],
+  lengthMm: number,
+  massG: number,
+): Transition => ({
+  ...transition(2, trunk, leg, lengthMm, massG),
+  id: `fork-through-${trunk[0]}`,
+  name: `transition, trunk ${trunk[0]}/${trunk[1]} straight on, one leg ${leg[0]}/${leg[1]}`,
+  onwardSuppliedMm: onward[0],
+  onwardRecoveredMm: onward[1],
 });
 
 /** Moulded transitions, by legs, smallest first; each to be had lined. */
@@ -45,4 +61,8 @@ export const TRANSITIONS: readonly Transition[] = [
   transition(2, [33, 12], [25, 6], 78, 15),
   transition(3, [22, 8], [14, 3.2], 62, 10),
   transition(3, [33, 12], [22, 5], 84, 18),
+  // one thin leg out of a trunk that goes on
+  throughTransition([14, 5], [14, 5], [9, 2.2], 44, 5),
+  throughTransition([22, 8], [22, 8], [9, 2.2], 54, 8),
+  throughTransition([33, 12], [33, 12], [14, 3.2], 70, 13),
 ].flatMap((plain) => [plain, { ...plain, id: `${plain.id}-lined`, name: `${plain.name}, lined`, lined: true, limitC: 125 }]);

@@ -50,6 +50,9 @@ describe('each rule finds what it is meant for', () => {
     RO1: (loom) => {
       loom.nodes.b1 = { ...loom.nodes.b1!, kind: 'breakout', holeMm: 18 };
     },
+    RO3: (loom) => {
+      loom.nodes.b1 = { ...loom.nodes.b1!, kind: 'breakout', holeMm: 60, drill: { roomMm: 180, behindMm: 60 } };
+    },
     RO2: (loom, job) => {
       job.zones.hot = { ...job.zones.hot!, ambientC: 200 };
       loom.segments.s1 = { ...loom.segments.s1!, zoneId: 'hot' };

@@ -29,7 +29,9 @@ import { checkParking } from './dress/checkParking';
 import { checkFit } from './survey/checkFit';
 import { checkGuesses } from './survey/checkGuesses';
 import { checkHeat } from './route/checkHeat';
+import { checkDrilling } from './route/checkDrilling';
 import { checkHoles } from './route/checkHoles';
+import { checkSharedHoles } from './route/checkSharedHoles';
 import { checkClips } from './dress/checkClips';
 import { checkLabels } from './dress/checkLabels';
 import { checkLookAlikes } from './ends/checkLookAlikes';
@@ -63,6 +65,7 @@ export const RULES = {
   CI2: checkLooseCircuits,
   RO1: checkHoles,
   RO2: checkHeat,
+  RO3: checkDrilling,
   BU1: checkSplicePlaces,
   BU2: checkBarrels,
   BU3: checkBundleHeat,
@@ -133,6 +136,7 @@ export const JOB_RULES = {
   suppression: checkSuppression,
   coils: checkCoils,
   acrossLooms: checkSwapsAcross,
+  sharedHoles: checkSharedHoles,
 } satisfies Record<string, JobRule>;
 
 const WEIGHT = { stop: 0, check: 1, note: 2 } satisfies Record<Grade, number>;

@@ -104,6 +104,12 @@ export const REGISTER = {
   PO23: { grade: 'note', station: 'power', means: 'nobody said how a switch, a relay or a channel stands in a mode' },
   RO1: { grade: 'stop', station: 'dress', means: 'a bundle does not pass a hole, or no order leads all its ends through it' },
   RO2: { grade: 'check', station: 'bundle', means: 'where it lies is hotter than the covering stands' },
+  RO3: { grade: 'check', station: 'dress', means: 'drill and saw have no room at a hole that is to be made' },
+  RO4: {
+    grade: 'check',
+    station: 'dress',
+    means: 'looms pass holes of one name and nobody said whether they are one, or one is not there',
+  },
   BU1: {
     grade: 'check',
     station: 'bundle',
@@ -128,7 +134,11 @@ export const REGISTER = {
   DR6: { grade: 'note', station: 'dress', means: 'a leg too thin for its boot is built up, with the pieces' },
   DR7: { grade: 'check', station: 'dress', means: 'the covering does not open, bend, or stand edges or hands as the zone asks' },
   DR8: { grade: 'note', station: 'dress', means: 'another covering that also fits would be lighter' },
-  DR9: { grade: 'check', station: 'dress', means: 'no clip of the shop holds a run, or stands how hot it gets there' },
+  DR9: {
+    grade: 'check',
+    station: 'dress',
+    means: 'no clip of the shop holds a run or stands how hot it gets there, or those chosen by hand lie too far apart',
+  },
   EN1: { grade: 'stop', station: 'ends', means: 'no contact takes the wire, or no seal fits it' },
   EN3: {
     grade: 'check',

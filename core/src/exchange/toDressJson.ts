@@ -44,21 +44,7 @@ export function toDressJson(job: Job, plan: LoomPlan, catalogue: Catalogue, stan
         })),
       };
     }),
-    holes: plan.feeds.map((feed) => ({
-      ...{ node: feed.nodeId, boreMm: feed.boreMm, freeMm: round(feed.boreMm - feed.leaveMm), bundleMm: round(feed.wholeMm) },
-      ...{ direction: feed.direction, because: feed.because, off: feed.offIds, unknown: feed.unknownIds, leastBoreMm: feed.leastBoreMm },
-      parts: feed.pieces.map(({ id, goesAs, envelopeMm, odMm, throughMm, needMm, passes }) => ({
-        ...{
-          end: id,
-          as: goesAs,
-          envelopeMm: round(envelopeMm),
-          legMm: round(odMm),
-          throughMm: round(throughMm),
-          needMm: round(needMm),
-          passes,
-        },
-      })),
-    })),
+    holes: plan.feeds.map(toHole),
     potted: planPottings(job, plan, catalogue).map((one) => ({
       ...{ end: one.endId, resin: one.resin.id, volumeMl: round(one.volumeMl), pouredMl: round(one.pouredMl), massG: round(one.massG) },
       ...{ partAG: round(one.partAG), partBG: round(one.partBG), cureH: round(one.cureH), workshopC: one.workshopC },
@@ -97,3 +83,25 @@ const toParking = ({ order, pieces, needMm, roomMm, fits, because }: Parking) =>
 
 const toClips = (held: PlannedClips | undefined) =>
   held ? { item: held.item?.id ?? null, everyMm: held.everyMm, atMm: held.atMm.map(round), problem: held.problem } : null;
+
+const toHole = (feed: LoomPlan['feeds'][number]) => ({
+  ...{
+    node: feed.nodeId,
+    boreMm: feed.boreMm,
+    freeMm: round(feed.boreMm - feed.leaveMm),
+    bundleMm: round(feed.wholeMm),
+    besideMm: round(feed.besideMm),
+  },
+  ...{ direction: feed.direction, because: feed.because, off: feed.offIds, unknown: feed.unknownIds, leastBoreMm: feed.leastBoreMm },
+  parts: feed.pieces.map(({ id, goesAs, envelopeMm, odMm, throughMm, needMm, passes }) => ({
+    ...{
+      end: id,
+      as: goesAs,
+      envelopeMm: round(envelopeMm),
+      legMm: round(odMm),
+      throughMm: round(throughMm),
+      needMm: round(needMm),
+      passes,
+    },
+  })),
+});

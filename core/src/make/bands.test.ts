@@ -40,11 +40,18 @@ describe('bands of a wire', () => {
     const laid = wordsOf(bench(['red']), 'lay').filter((words) => words.includes('bands again'));
     expect(laid).toEqual([expect.stringMatching(new RegExp(`; bands again on either side of it: ${wire.number} red$`))]);
   });
-  test('change nothing of what is bought: wires of one insulation come off one reel; the list of wires names them', () => {
+  test('are bought by their colour; wires of one insulation come off one reel all the same, and the list of wires names them', () => {
     const plain = build(bench([]));
     const banded = build(bench(['red', 'blue']));
     expect(banded.cuts.map(({ reel, wires }) => [reel, wires.length])).toEqual(plain.cuts.map(({ reel, wires }) => [reel, wires.length]));
-    expect(banded.parts).toEqual(plain.parts);
+    // at both ends of the wire, and on either side of the breakout that it passes
+    const { bandMm } = findStandard(bench([]), CATALOGUE);
+    const bands = banded.parts.filter(({ id }) => id.startsWith('band-'));
+    expect(bands.map(({ id, pieces, lengthMm }) => [id, pieces, lengthMm])).toEqual([
+      ['band-red', 4, 4 * bandMm],
+      ['band-blue', 4, 4 * bandMm],
+    ]);
+    expect(banded.parts.filter((one) => !bands.includes(one))).toEqual(plain.parts);
     expect(toCutListCsv(banded)).toBe(toCutListCsv(plain));
     expect(toWireListCsv(bench(['red', 'blue']), banded.loom)).toContain('white (red blue)');
   });

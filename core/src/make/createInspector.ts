@@ -1,7 +1,7 @@
 import type { Catalogue } from '../catalogue';
 import { createChecker, createFinding, listLoomInputs, type Checker, type Finding } from '../check';
 import type { Job, Loom } from '../model';
-import { isHeldFromCutting, type JobPlan, type LoomPlan } from '../plan';
+import { isHeldFromCutting, listSlid, type JobPlan, type LoomPlan } from '../plan';
 import { createMemory } from '../units';
 import { isTrimmed } from './createStep';
 import { listSteps } from './listSteps';
@@ -45,8 +45,10 @@ function toOrderShape(
     words.push(id, circuitId, conductor.table, conductor.size, cable?.groupId ?? null, isHeldFromCutting({ heldBy }), isTrimmed(wire));
   for (const { endId, cavity, sealId, wireIds } of terminations) words.push(endId, cavity, sealId !== null, ...wireIds);
   for (const { segmentId, kind } of coverings) words.push(segmentId, kind);
-  for (const { endId, segmentId, pieces, parking } of endDress) words.push(endId, segmentId, pieces.length > 0, parking.order);
-  for (const { nodeId, pieces, legSegmentIds } of breakoutDress) words.push(nodeId, pieces.length > 0, ...legSegmentIds);
+  for (const { endId, segmentId, pieces, parking } of endDress)
+    words.push(endId, segmentId, pieces.length > 0, listSlid(pieces).length > 0, parking.order);
+  for (const { nodeId, pieces, legSegmentIds } of breakoutDress)
+    words.push(nodeId, pieces.length > 0, listSlid(pieces).length > 0, ...legSegmentIds);
   for (const { endId, groupId } of screens) words.push(endId, groupId);
   for (const { nodeId, direction, pieces } of feeds) words.push(nodeId, direction, ...pieces.map(({ id }) => id));
   for (const { id, place } of splices) words.push(id, place.segmentId);

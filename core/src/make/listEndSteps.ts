@@ -1,6 +1,6 @@
 import { findFamily, toSizeWords, type Catalogue } from '../catalogue';
 import { CAUTION_LABEL_WORDS, findCavitySize, toColourWords, type ConnectorFamily, type End } from '../model';
-import { findBladeSleeve, findStandard, type PlannedTermination, type PlannedWire } from '../plan';
+import { findBladeSleeve, findStandard, listDeviceLabels, type PlannedTermination, type PlannedWire } from '../plan';
 import {
   askClear,
   askWires,
@@ -118,6 +118,13 @@ function listLabelSteps({ context, endId, end, isAnchor, askLabel }: EndWork): S
             ...askClear(behind),
           ]);
         }),
+        ...listDeviceLabels(context.job, context.plan.loomId, context.standard)
+          .filter((one) => one.endId === endId)
+          .map(({ deviceId, text }) =>
+            createItem(`device ${deviceId}`, `"${text}" into the bag of the end: it sticks on the device`, [], null, [
+              { what: 'label', value: text },
+            ]),
+          ),
       ],
       needs: [{ stepId: 'lay', because: 'the leg is laid first' }, ...(context.sleevesBefore.get(endId) ?? [])],
     }),

@@ -1,6 +1,6 @@
 import { findFamily, type Catalogue, type ShopStandard } from '../catalogue';
 import { findBuying, type BoughtTable, type Job } from '../model';
-import { findBladeSleeve, findStandard, listMarks, planClips, planPottings, type LoomPlan } from '../plan';
+import { countBandsByColour, findBladeSleeve, findStandard, listMarks, planClips, planPottings, type LoomPlan } from '../plan';
 import { compareIds } from '../units';
 import { listCuts } from './listCuts';
 import { listFillers } from './listFillers';
@@ -78,6 +78,10 @@ export function listParts(job: Job, plan: LoomPlan, catalogue: Catalogue): PartL
   for (const { resin, massG } of planPottings(job, plan, catalogue))
     add('resin', resin.id, `${resin.name}, g`, ['resins', resin.id], { pieces: Math.ceil(massG - 1e-9) });
   addTies(job, plan, findStandard(job, catalogue), add);
+  for (const [colour, pieces] of countBandsByColour(job.looms[plan.loomId]!, plan)) {
+    const { bandMm } = findStandard(job, catalogue);
+    add('label', `band-${colour}`, `band ${colour}, sleeve or tape, ${bandMm} mm a piece`, null, { pieces, lengthMm: bandMm * pieces });
+  }
   for (const { itemId, itemName, cutMm } of plan.coverings)
     if (itemId !== null) add('covering', itemId, itemName, ['coverings', itemId], { lengthMm: cutMm });
   for (const { table, itemId, itemName, cutMm } of [...plan.endDress, ...plan.breakoutDress].flatMap(({ pieces }) => pieces)) {
@@ -90,6 +94,7 @@ export function listParts(job: Job, plan: LoomPlan, catalogue: Catalogue): PartL
     if (clear) add('covering', clear.itemId, clear.itemName, ['coverings', clear.itemId], { lengthMm: clear.cutMm });
     if (stockId !== null) add('label', stockId, stockName!, ['labels', stockId], { pieces });
     else if (kind === 'end') add('label', 'tag', 'tag, tied to an end', null);
+    else if (kind === 'device') add('label', 'device', 'label, stuck on a device', null);
   }
   return [...lines.values()].map((line) => toBought(line, catalogue));
 }

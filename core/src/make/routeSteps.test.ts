@@ -1,6 +1,7 @@
 import { CATALOGUE } from '../catalogue';
 import { checkPlan } from '../check';
 import { createRandomJob } from '../demo/createRandomJob';
+import { createSheets } from '../draw';
 import { applyEdit, type Job, type Loom } from '../model';
 import { plan, planClips } from '../plan';
 import { createBench } from '../testing/createBench';
@@ -137,4 +138,46 @@ test('a wire with a loop of its own is longer by it, alone, and its crimp says s
   expect(grown).toEqual([[own, 60]]);
   const words = looped.steps[place(looped.steps, 'crimp.L')]!.items.map((item) => item.words.includes('60 mm of slack of its own'));
   expect(words.filter(Boolean)).toHaveLength(1);
+});
+
+describe('a hole that is still to be made', () => {
+  const drilled = (drill: Loom['nodes'][string]['drill']) => withHole((loom) => void (loom.nodes.b1 = { ...loom.nodes.b1!, drill }));
+  const ro3 = (job: Job) =>
+    checkPlan(job, plan(job, CATALOGUE), CATALOGUE, null).flatMap(({ code, grade, measured, limit }) =>
+      code === 'RO3' ? [[grade, measured, limit]] : [],
+    );
+  test('is made before anything is led through it', () => {
+    const { items } = make(drilled({ roomMm: 400, behindMm: 60 })).steps.find(({ id }) => id === 'route')!;
+    expect([items[0]!.id, items[0]!.words]).toEqual([
+      'b1 drill',
+      expect.stringMatching(/ is to be made: look at both sides, pilot 3 mm, light through, saw \d+ mm/),
+    ]);
+    expect(
+      make(drilled(null))
+        .steps.find(({ id }) => id === 'route')!
+        .items.map(({ id }) => id),
+    ).not.toContain('b1 drill');
+  });
+  test.each([
+    ['there', null, []],
+    ['to be made, with room', { roomMm: 240, behindMm: 25 }, []],
+    ['too little in front', { roomMm: 239, behindMm: 60 }, [['check', 239, 240]]],
+    ['too little behind', { roomMm: 400, behindMm: 24 }, [['check', 24, 25]]],
+    ['nobody measured', { roomMm: null, behindMm: null }, [['note', null, null]]],
+  ])('%s', (_, drill, told) => expect(ro3(drilled(drill))).toEqual(told));
+  test('its card says what drill and saw ask for and what there is', () => {
+    const job = drilled({ roomMm: 300, behindMm: null });
+    const whole = plan(job, CATALOGUE);
+    const [loom] = whole.looms;
+    const pages = createSheets(
+      { job, whole, plan: loom!, build: createBuild(job, loom!, CATALOGUE), findings: [], catalogue: CATALOGUE },
+      { paper: 'A4', job: 'bench', loom: 'bench', revision: 'draft', date: '2026-11-29' },
+    );
+    const words = pages
+      .filter(({ sheet }) => sheet === 'Through holes')
+      .flatMap(({ marks }) => marks.flatMap((mark) => (mark.kind === 'text' ? [mark.text] : [])))
+      .join(' ');
+    expect(words).toContain('240 mm, there: 300 mm');
+    expect(words).toContain('25 mm, there: not measured');
+  });
 });

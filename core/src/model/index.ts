@@ -17,6 +17,7 @@ export {
 export {
   ColourSchema,
   COLOUR_NAMES,
+  INSULATIONS,
   fromColourWords,
   MOST_BANDS,
   toColourWords,

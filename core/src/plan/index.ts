@@ -3,12 +3,21 @@ export { listLookAlikes, listWireGroups, type WireGroup } from './colour/listLoo
 export { isLookAlike } from './colour/measureColours';
 export { findBladeSleeve } from './terminate/chooseBladeSleeve';
 export type { ClearSleeve } from './mark/chooseClear';
-export { countBands, listBandedBreakouts } from './colour/countBands';
+export { countBands, countBandsByColour, listBandedBreakouts } from './colour/countBands';
 export { listBases, listSchemeLooks } from './colour/listSchemeLooks';
+export { createTakenFor } from './colour/createTakenFor';
+export { findLeadLook, listLeadLooks } from './colour/findLeadLook';
 export { proposeScheme, type SchemeProposal } from './colour/proposeScheme';
 export { proposeColours, type ColourProposal } from './colour/proposeColours';
 export { buildUp, type BuiltPiece } from './dress/buildUp';
-export { DRESS_ROLE_WORDS, type DressPiece, type Parking, type PlannedBreakoutDress, type PlannedEndDress } from './dress/dressTypes';
+export {
+  DRESS_ROLE_WORDS,
+  listSlid,
+  type DressPiece,
+  type Parking,
+  type PlannedBreakoutDress,
+  type PlannedEndDress,
+} from './dress/dressTypes';
 export { findDressing, listLooseRuns } from './dress/planDress';
 export { planParking } from './dress/planParking';
 export { compareCoverings } from './cover/chooseCoverings';
@@ -16,14 +25,16 @@ export type { CoveringOption } from './cover/listCoveringOptions';
 export { isCoveringFit, measureGrip, measureCoveringCut, measureCoveringOutside, measureTape } from './cover/measureCovering';
 export { chooseSplices, type SpliceTree } from './splice/chooseSplices';
 export { layoutLegend, LETTER_SHARE, LINE_SHARE, measureFlat, type Legend } from './mark/layoutLegend';
-export { listMarks, listZoneLabels, toLabelOrders, type LabelOrder, type PlannedMark } from './mark/listMarks';
+export { listDeviceLabels, listMarks, listZoneLabels, toLabelOrders, type LabelOrder, type PlannedMark } from './mark/listMarks';
 export { listNearNames, listTwoMeanings } from './mark/listNearNames';
 export { leadThrough, measureLeastBore, orderFeed, type FedPiece, type FeedOrder, type FeedPiece } from './feed/orderFeed';
 export type { PlannedFeed, PlannedFeedPiece } from './feed/feedTypes';
+export { listSharing } from './feed/shareHoles';
 export { findFreeTurn } from './feed/planFeeds';
 export { measureCure, measurePottingFill, measurePottingLoop, type PottingFill } from './potting/measurePotting';
 export { planPottings, type PlannedPotting } from './potting/planPottings';
 export type { PlannedScreen, PlannedStud } from './terminate/endTypes';
+export { fitJunction, listJunctionPairs, listJunctionPlaces, type JunctionFit, type JunctionPair } from './junction/fitJunction';
 export { countJunction, listEndsBeyond, measureJunctionWorth, type JunctionCount, type JunctionWorth } from './junction/countJunction';
 export { assignKeys } from './swap/assignKeys';
 export { judgeSwap, type Reach, type Swap } from './swap/judgeSwap';

@@ -1,6 +1,7 @@
 import type { Catalogue } from '../catalogue';
 import type { Job } from '../model';
 import { compareIds } from '../units';
+import { shareHoles } from './feed/shareHoles';
 import { findStandard } from './findStandard';
 import { keepWiring, type JoinedLooms } from './joinLooms';
 import type { LoomContext } from './planLoom';
@@ -35,10 +36,12 @@ export function createPlanner(catalogue: Catalogue): Planner {
     // 5 slim: what was asked for on the way and is no more → BuiltVehicle
     const slim = slimLooms(looms, joined, built, standard);
     // 6 write: numbers, terms of lengths, reasons → LoomPlan[], PowerPlan
-    const plans = looms.map((loom, index) => {
+    const alone = looms.map((loom, index) => {
       const { loomId } = loom.routed;
       return store.memo(WRITE, loomId, { context: loom, built: slim.built[index]!, minimums: findMinimums(slim.minimums, loomId) });
     });
+    // 7 share: holes that several looms go through → LoomPlan[]
+    const plans = shareHoles(context, alone);
     const numbers = new Map(plans.map(({ loomId, wires }) => [loomId, new Map(wires.map(({ id, number }) => [id, number]))]));
     const written = slim.sums.write((loomId, wireId) => numbers.get(loomId)!.get(wireId)!);
     const { rounds, settled } = built.sizing;

@@ -60,9 +60,17 @@ describe('a box of her own', () => {
     write('PWM of offer 1', '0.2 kHz');
     write('Group of offer 1', 'left bank');
     choose('Partner of offer 1', '3');
+    choose('Lead of offer 1', 'red/blue');
     fireEvent.click(screen.getByLabelText('Offer 1 takes the kick of a coil'));
     keep();
-    expect(made(store).offers['2']).toMatchObject({ can: ['high-side'], pwmHz: 200, group: 'left bank', pairWith: '3', suppressed: true });
+    expect(made(store).offers['2']).toMatchObject({
+      can: ['high-side'],
+      pwmHz: 200,
+      group: 'left bank',
+      pairWith: '3',
+      lead: 'red/blue',
+      suppressed: true,
+    });
   });
   test.each([
     ['a pin that stands twice', 'Pin of offer 1', '3', 'pin 3 stands twice'],

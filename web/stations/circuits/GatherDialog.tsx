@@ -5,18 +5,19 @@ import { useMemo, useState } from 'react';
 import {
   compareIds,
   countJunction,
-  findBuying,
-  findFamily,
   findStandard,
+  fitJunction,
   gatherTails,
-  isOffered,
   listCavities,
   listEndsBeyond,
+  listJunctionPairs,
+  listJunctionPlaces,
   measureJunctionWorth,
   toCount,
-  type ConnectorFamily,
   type Job,
   type JunctionCount,
+  type JunctionFit,
+  type JunctionPair,
   type LoomPlan,
   type Shop,
 } from 'wattograph-core';
@@ -27,32 +28,6 @@ import { NumberEntry } from '../../ui/fields/NumberField';
 import controls from '../../ui/controls.module.css';
 
 const USUAL_STUB_MM = 60;
-
-/** Places of a loom at which tails can be gathered: breakouts with an end beyond them. */
-function listPlaces(job: Job, { loomId, tree }: LoomPlan) {
-  const loom = job.looms[loomId]!;
-  return tree.nodeIds.flatMap((nodeId) => {
-    if (loom.nodes[nodeId]!.kind !== 'breakout') return [];
-    const { childSegmentIds, distanceMm } = tree.nodes[nodeId]!;
-    const ends = listEndsBeyond(loom, tree, childSegmentIds).size;
-    return ends < 2 ? [] : [{ value: nodeId, label: `${loom.nodes[nodeId]!.name}, ${Math.round(distanceMm)} mm, ${ends} ends beyond` }];
-  });
-}
-
-/** Housings with enough cavities, the one with the fewest first; of halves that differ, the one with sockets stays on the side that is fed. */
-function listHousings(shop: Shop, job: Job, least: number) {
-  const all = [...Object.entries(job.families), ...Object.entries(shop.families).filter(([id]) => isOffered(shop, 'families', id))];
-  return all
-    .filter(([id, family]) => family.gender !== 'pins' && listCavities(family).length >= least && findMate(job, shop, id, family) !== null)
-    .sort(([, a], [, b]) => listCavities(a).length - listCavities(b).length)
-    .map(([id, family]) => ({ id, family }));
-}
-
-/** Id of the half that it goes into; null: the shop does not have it. */
-function findMate(job: Job, shop: Shop, id: string, { mateId, gender }: ConnectorFamily): string | null {
-  if (mateId === null) return gender === null ? id : null;
-  return findFamily(job, shop, mateId) ? mateId : null;
-}
 
 /** Gather tails of a loom at one connector: what crosses it one by one and shared, which housing does, and whether it pays. */
 export function GatherDialog({
@@ -70,7 +45,14 @@ export function GatherDialog({
   const store = useJobStore();
   const [loomId, setLoomId] = useState(openId);
   const plan = looms.find((one) => one.loomId === loomId) ?? looms[0]!;
-  const places = useMemo(() => listPlaces(job, plan), [job, plan]);
+  const places = useMemo(
+    () =>
+      listJunctionPlaces(job, plan).map((one) => ({
+        value: one.nodeId,
+        label: `${job.looms[plan.loomId]!.nodes[one.nodeId]!.name}, ${Math.round(one.distanceMm)} mm, ${one.ends} ends beyond`,
+      })),
+    [job, plan],
+  );
   const [nodeId, setNodeId] = useState<string | null>(null);
   const at = places.some(({ value }) => value === nodeId) ? nodeId! : (places[0]?.value ?? null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -149,8 +131,12 @@ function Gather({
   const [housingId, setHousing] = useState<string | null>(null);
   const endIds = listEndsBeyond(loom, tree, chosen);
   const count = countJunction(loom, endIds, standard.spareShare);
-  const housings = listHousings(shop, job, count.shared + count.spares);
-  const housing = housings.find(({ id }) => id === housingId) ?? housings[0];
+  const pairs = listJunctionPairs(job, shop, count.shared + count.spares);
+  const fitOf = (pair: JunctionPair) => fitJunction({ job, catalogue: shop, standard, plan, nodeId, pair, circuitIds: count.circuitIds });
+  const isGood = ({ unfitIds, over }: JunctionFit) => unfitIds.length + over.length === 0;
+  // the smallest whose contacts take and carry all that crosses
+  const housing = pairs.find(({ id }) => id === housingId) ?? pairs.find((one) => isGood(fitOf(one))) ?? pairs[0];
+  const fit = housing && fitOf(housing);
   const isReady = name.trim() !== '' && stubMm !== null && stubMm > 0 && endIds.size > 0 && count.shared > 0 && housing !== undefined;
   const gather = () => {
     if (!isReady) return;
@@ -158,7 +144,7 @@ function Gather({
     onGather(
       gatherTails({
         ...{ loomId, tree, nodeId, segmentIds: chosen, stubMm, name: trimmed, loomName: `${trimmed} tails`.slice(0, 80) },
-        ...{ prefix: toFreePrefix(job), near: housing, farId: findMate(job, shop, housing.id, housing.family)! },
+        ...{ prefix: toFreePrefix(job), near: housing, farId: housing.mateId, cavityOf: fit!.cavityOf },
       }),
     );
   };
@@ -188,7 +174,7 @@ function Gather({
         <p data-testid="contacts">{toCountWords(count)}</p>
         <Select
           label="Housing, both halves"
-          data={housings.map(({ id, family }) => ({
+          data={pairs.map(({ id, family }) => ({
             value: id,
             label: `${family.name}: ${toCount(listCavities(family).length - count.shared, 'cavity', 'cavities')} to spare`,
           }))}
@@ -200,7 +186,8 @@ function Gather({
         />
         <TextInput label="Name of the connector" maxLength={80} value={name} onChange={(event) => setName(event.currentTarget.value)} />
         <NumberEntry label="From the breakout, mm" unit="mm" least={1} most={2000} value={stubMm} onChange={setStub} />
-        {housing && <Worth shop={shop} job={job} housing={housing} couplings={endIds.size} />}
+        {fit && <Unfit fit={fit} nameOf={(id) => loom.circuits[id]!.name} />}
+        {housing && fit && <Worth shop={shop} job={job} pair={housing} price={fit.price} couplings={endIds.size} />}
         {problem && <p className={controls.alarm}>{problem}</p>}
       </Stack>
       <DialogEnd onClose={onClose} words="Gather them" isReady={isReady} />
@@ -213,22 +200,35 @@ const toCountWords = ({ unshared, signals, feeds, references, shared, spares }: 
     ? 'Nothing crosses there: no circuit has pins on both sides.'
     : `${toCount(unshared, 'contact')} if every wire came through by itself; shared ${toCount(signals, 'signal')} + ${toCount(feeds, 'feed')} + ${toCount(references, 'reference')} = ${shared}, and ${spares} to spare: ${shared + spares}.`;
 
+/** What the contacts of the pair do not take, and what they do not carry. */
+const Unfit = ({ fit: { unfitIds, over }, nameOf }: { fit: JunctionFit; nameOf: (circuitId: string) => string }) => (
+  <>
+    {unfitIds.length > 0 && <p className={controls.alarm}>No contact of it takes the wire of {unfitIds.map(nameOf).join(', ')}.</p>}
+    {over.map(({ circuitId, currentA, ratedA }) => (
+      <p key={circuitId} className={controls.alarm}>
+        {nameOf(circuitId)} carries {Number(currentA.toFixed(1))} A through one contact, which is good for {ratedA.toFixed(1)} A there.
+      </p>
+    ))}
+  </>
+);
+
 /** What it saves where the tails are taken off together, against the price of both halves. */
 function Worth({
   shop,
   job,
-  housing: { id, family },
+  pair,
+  price,
   couplings,
 }: {
   shop: Shop;
   job: Job;
-  housing: { id: string; family: ConnectorFamily };
+  pair: JunctionPair;
+  price: number | null;
   couplings: number;
 }) {
   const standard = findStandard(job, shop);
   const [removals, setRemovals] = useState<number | null>(null);
-  const prices = [id, findMate(job, shop, id, family)!].map((one) => findBuying(shop, 'families', one)?.price ?? null);
-  const price = prices.includes(null) ? null : prices.reduce<number>((sum, one) => sum + one!, 0);
+  const { family } = pair;
   const minutesEach = family.arrangement.kind === 'rings' ? standard.couplingRoundMin : standard.couplingFlatMin;
   const inputs = { couplingsLess: couplings - 1, minutesEach, labourPerHour: standard.labourPerHour };
   const worth =
@@ -249,8 +249,8 @@ function Worth({
           {toCount(couplings - 1, 'coupling')} less each time at {minutesEach} min: {Math.round(worth.minutes)} min and{' '}
           {worth.money.toFixed(2)} {shop.currency ?? ''} a year.{' '}
           {price === null
-            ? 'What both halves cost is not known.'
-            : `Both halves cost ${price.toFixed(2)} ${shop.currency ?? ''}: ${worth.pays ? 'it pays within a year' : 'it does not pay for itself in a year'}.`}
+            ? 'What both halves with their contacts, seals and plugs cost is not known.'
+            : `Both halves with their contacts, seals and plugs cost ${price.toFixed(2)} ${shop.currency ?? ''}: ${worth.pays ? 'it pays within a year' : 'it does not pay for itself in a year'}.`}
         </p>
       )}
     </>

@@ -1,7 +1,7 @@
 'use client';
 
 import { Autocomplete } from '@mantine/core';
-import { CAPABILITIES, type DevicePin, type Job, type PinNeed, setPinNeed } from 'wattograph-core';
+import { CAPABILITIES, INSULATIONS, type DevicePin, type Job, type PinNeed, setPinNeed } from 'wattograph-core';
 import { useJobStore } from '../../client/jobContext';
 import { Pick } from '../../ui/fields/Pick';
 import { NumberField } from '../../ui/fields/NumberField';
@@ -54,6 +54,16 @@ export function PinNeeds({ job, pin }: { job: Job; pin: DevicePin }) {
           none="what its kind has"
           options={CAPABILITIES}
           onChange={(wants) => change('what it wants', { wants })}
+        />
+      </label>
+      <label title="insulation of the lead that the maker or the factory has there: what a scheme of leads goes by">
+        its lead is{' '}
+        <Pick
+          label="its lead is"
+          value={need.lead}
+          none="not known"
+          options={INSULATIONS}
+          onChange={(lead) => change('the lead', { lead })}
         />
       </label>
       <label>

@@ -41,6 +41,7 @@ export function PinPanel({
     need.currentA === null ? null : need.currentA < 0.1 ? `${Math.round(need.currentA * 1000)} mA` : `${need.currentA} A`,
     need.wants && `wants ${need.wants}`,
     need.pwmHz && `${need.pwmHz} Hz`,
+    need.lead && `its lead is ${need.lead}`,
     need.noise && `noise group ${need.noise}`,
     need.twistWith && `twisted with pin ${need.twistWith}`,
     need.screened ? 'screened' : null,

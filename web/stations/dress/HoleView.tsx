@@ -1,5 +1,17 @@
-import { drawFeed, findFreeTurn, setEnd, setFeed, setHole, toCount, type LoomNode } from 'wattograph-core';
+import {
+  drawFeed,
+  findFreeTurn,
+  findStandard,
+  setBeside,
+  setDrill,
+  setEnd,
+  setFeed,
+  setHole,
+  toCount,
+  type LoomNode,
+} from 'wattograph-core';
 import { useFindings, useJobStore, type PlannedLoom } from '../../client/jobContext';
+import { useShop } from '../../client/shopContext';
 import { LengthField } from '../../ui/fields/LengthField';
 import { Pick } from '../../ui/fields/Pick';
 import { FindingLines } from '../../ui/findings/FindingLine';
@@ -18,7 +30,7 @@ export function HoleView({ planned, nodeId }: { planned: PlannedLoom; nodeId: st
   const { name } = loom.nodes[nodeId]!;
   const nameOf = (endId: string) => loom.ends[endId]!.name;
   const findings = useFindings().filter(
-    (one) => one.loomId === loomId && one.code === 'RO1' && one.places.some(({ kind, id }) => kind === 'node' && id === nodeId),
+    (one) => one.loomId === loomId && one.code.startsWith('RO') && one.places.some(({ kind, id }) => kind === 'node' && id === nodeId),
   );
   const waits = feed.pieces.filter(({ goesAs, id }) => goesAs === 'wires' && loom.ends[id]!.kind !== 'tail').length;
   const freeFrom = findFreeTurn(feed);
@@ -33,7 +45,9 @@ export function HoleView({ planned, nodeId }: { planned: PlannedLoom; nodeId: st
           value={feed.boreMm}
           onChange={(mm) => mm !== null && store.edit(setHole({ loomId, nodeId, name }, mm))}
         />{' '}
-        mm, {feed.leaveMm} mm of it stays free; the whole bundle is {feed.wholeMm.toFixed(1)} mm. Through it goes{' '}
+        mm, {Number((feed.leaveMm - feed.besideMm).toFixed(1))} mm of it stays free
+        {feed.besideMm > 0 && `, ${feed.besideMm.toFixed(1)} mm are taken by what is led through before`}; the whole bundle is{' '}
+        {feed.wholeMm.toFixed(1)} mm. Through it goes{' '}
         {isClamped ? (
           WAY_WORDS[feed.direction]
         ) : (
@@ -50,6 +64,7 @@ export function HoleView({ planned, nodeId }: { planned: PlannedLoom; nodeId: st
           ? `All of it passes a hole of ${feed.leastBoreMm} mm or more${freeFrom === null ? '' : `; from ${freeFrom} on in any order`}.`
           : ''}
       </div>
+      <HoleFacts planned={planned} nodeId={nodeId} />
       <FindingLines findings={findings} />
       {feed.pieces.length > 0 && (
         <StackPicture
@@ -100,5 +115,73 @@ export function HoleView({ planned, nodeId }: { planned: PlannedLoom; nodeId: st
         </p>
       )}
     </>
+  );
+}
+
+/** Whether the hole is there, with the room for a drill where it is not; and whether another loom goes through it. */
+function HoleFacts({ planned: { job, loom, loomId }, nodeId }: { planned: PlannedLoom; nodeId: string }) {
+  const shop = useShop();
+  const store = useJobStore();
+  const { name, drill, beside } = loom.nodes[nodeId]!;
+  const { drillMm, drillThroughMm } = findStandard(job, shop);
+  const at = { loomId, nodeId, name };
+  const holes = Object.entries(job.looms).flatMap(([id, other]) =>
+    id === loomId
+      ? []
+      : Object.entries(other.nodes).flatMap(([otherId, one]) =>
+          one.holeMm !== null && one.beside === null ? [{ value: `${id}/${otherId}`, label: `${one.name}, ${other.name}` }] : [],
+        ),
+  );
+  return (
+    <div className={styles.drill}>
+      <Pick
+        label={`Whether ${name} is there`}
+        value={drill === null ? 'there' : 'make'}
+        options={[
+          { value: 'there', label: 'the hole is there' },
+          { value: 'make', label: 'the hole is to be made' },
+        ]}
+        onChange={(is) => store.edit(setDrill(at, is === 'make' ? { roomMm: null, behindMm: null } : null))}
+      />
+      {drill && (
+        <>
+          <span>
+            room in front{' '}
+            <LengthField
+              label={`Room in front of ${name}`}
+              value={drill.roomMm}
+              optional
+              onChange={(roomMm) => store.edit(setDrill(at, { ...drill, roomMm }))}
+            />{' '}
+            mm (drill and saw take {drillMm})
+          </span>
+          <span>
+            free behind{' '}
+            <LengthField
+              label={`Free behind ${name}`}
+              value={drill.behindMm}
+              optional
+              onChange={(behindMm) => store.edit(setDrill(at, { ...drill, behindMm }))}
+            />{' '}
+            mm (the saw comes out {drillThroughMm})
+          </span>
+        </>
+      )}
+      {(holes.length > 0 || beside !== null) && (
+        <span>
+          it is{' '}
+          <Pick
+            label={`Which hole ${name} is`}
+            value={beside && `${beside.loomId}/${beside.nodeId}`}
+            none="a hole of its own"
+            options={holes}
+            onChange={(value) => {
+              const [otherLoom, otherNode] = value?.split('/') ?? [];
+              store.edit(setBeside(at, otherLoom && otherNode ? { loomId: otherLoom, nodeId: otherNode } : null));
+            }}
+          />
+        </span>
+      )}
+    </div>
   );
 }

@@ -57,9 +57,13 @@ const COLUMNS: Column<PlannedMark>[] = [
   {
     id: 'sleeve',
     head: 'sleeve',
-    value: ({ stockName, odMm, problem }) => stockName ?? (odMm === null ? 'a tag, tied on' : PROBLEM_WORDS[problem!]),
-    cell: ({ stockName, odMm, problem }) =>
-      stockName ?? (odMm === null ? 'a tag, tied on: no single run leaves it' : <b className={styles.alarm}>{PROBLEM_WORDS[problem!]}</b>),
+    value: ({ kind, stockName, odMm, problem }) =>
+      stockName ?? (kind === 'device' ? 'sticks on the device' : odMm === null ? 'a tag, tied on' : PROBLEM_WORDS[problem!]),
+    cell: ({ kind, stockName, odMm, problem }) => {
+      if (stockName !== null) return stockName;
+      if (kind === 'device') return 'sticks on the device';
+      return odMm === null ? 'a tag, tied on: no single run leaves it' : <b className={styles.alarm}>{PROBLEM_WORDS[problem!]}</b>;
+    },
   },
   {
     id: 'clear',

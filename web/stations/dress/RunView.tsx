@@ -1,11 +1,13 @@
-import { Table } from '@mantine/core';
-import { useMemo } from 'react';
+import { Table, TextInput } from '@mantine/core';
+import { useMemo, useState } from 'react';
 import {
   COVERING_WORDS,
   compareCoverings,
   findStandard,
   findSurroundings,
   planClips,
+  readClipPlaces,
+  setClips,
   setCovering,
   toCount,
   type CoveringOption,
@@ -111,24 +113,85 @@ export function RunView({ planned, segmentId }: { planned: PlannedLoom; segmentI
 }
 
 /** What holds the run in the vehicle, and where. */
-function ClipsLine({ planned: { job, loom, plan }, segmentId }: { planned: PlannedLoom; segmentId: string }) {
+function ClipsLine({ planned: { job, loom, loomId, plan }, segmentId }: { planned: PlannedLoom; segmentId: string }) {
   const shop = useShop();
+  const store = useJobStore();
   const held = useMemo(() => planClips(job, plan, shop), [job, plan, shop]).find((one) => one.segmentId === segmentId);
   if (shop.clips.length === 0) return <p className={styles.lead}>The shop has no clips: nothing is planned that holds it.</p>;
   if (!held) return null;
-  const from = loom.nodes[plan.tree.segments[segmentId]!.nearNodeId]!.name;
-  if (held.atMm.length === 0) return <p className={styles.lead}>So short a run is held by what it begins and ends at: no clip.</p>;
+  const { nearNodeId, farNodeId, lengthMm } = plan.tree.segments[segmentId]!;
+  const from = loom.nodes[nearNodeId]!.name;
+  const name = `${from} to ${loom.nodes[farNodeId]!.name}`;
+  const places = held.atMm.map((at) => Math.round(at)).join(', ');
+  const set = (clipsAtMm: number[] | null) => store.edit(setClips({ loomId, segmentId, name }, clipsAtMm));
   return (
-    <p className={styles.lead}>
-      Held by{' '}
-      {held.item ? (
-        `${held.atMm.length} × ${held.item.name}`
-      ) : (
-        <b className={styles.alarm}>{toCount(held.atMm.length, 'clip')} that the shop has not</b>
+    <div className={styles.clips}>
+      <p className={styles.lead}>
+        {held.atMm.length === 0 ? (
+          held.isByHand ? (
+            'No clip, as chosen by hand'
+          ) : (
+            'So short a run is held by what it begins and ends at: no clip'
+          )
+        ) : (
+          <>
+            Held by{' '}
+            {held.item ? (
+              `${held.atMm.length} × ${held.item.name}`
+            ) : (
+              <b className={styles.alarm}>{toCount(held.atMm.length, 'clip')} that the shop has not</b>
+            )}
+            {held.isByHand ? ', chosen by hand' : ''}
+          </>
+        )}{' '}
+        (at most {held.everyMm} mm apart, by {held.because}).
+        {held.item && held.ambientC === null && ' How hot it gets there is not known.'}
+      </p>
+      <ClipPlaces key={places} from={from} places={places} lengthMm={lengthMm} onChange={set} />
+      {held.isByHand && (
+        <button type="button" className={controls.button} onClick={() => set(null)}>
+          Let clips be computed
+        </button>
       )}
-      , {held.atMm.map((at) => Math.round(at)).join(', ')} mm from {from} (at most {held.everyMm} mm apart, by {held.because}).
-      {held.item && held.ambientC === null && ' How hot it gets there is not known.'}
-    </p>
+    </div>
+  );
+}
+
+/** Where clips lie, as mm in a row; kept on Enter or when left, what is no place is not kept and says so. */
+function ClipPlaces({
+  from,
+  places,
+  lengthMm,
+  onChange,
+}: {
+  from: string;
+  places: string;
+  lengthMm: number;
+  onChange: (atMm: number[]) => void;
+}) {
+  const [text, setText] = useState(places);
+  const read = readClipPlaces(text, lengthMm);
+  const keep = () => {
+    if (read.ok && read.value.join(', ') !== places) onChange(read.value);
+  };
+  return (
+    <TextInput
+      size="xs"
+      label={`Clips, mm from ${from}`}
+      placeholder="none"
+      value={text}
+      error={read.ok ? null : read.message}
+      maxLength={800}
+      onChange={(event) => setText(event.currentTarget.value)}
+      onBlur={keep}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') event.currentTarget.blur();
+        if (event.key === 'Escape') {
+          setText(places);
+          event.stopPropagation();
+        }
+      }}
+    />
   );
 }
 

@@ -1,7 +1,7 @@
 import { act, fireEvent, screen, within } from '@testing-library/react';
 import { CATALOGUE, isShrink, type Job } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
-import { choose, chosen, listOptions, press } from '../../testing/act';
+import { choose, chosen, listOptions, press, write } from '../../testing/act';
 import { openLoom, type FakeStore } from '../../testing/fakeStore';
 import { askReason } from '../../ui/fields/askReason';
 import { DressStation } from './DressStation';
@@ -72,6 +72,21 @@ describe('the station', () => {
     expect(names.findIndex((name) => /^run .*to injector 1\D/.test(name))).toBe(
       names.findIndex((name) => /^end injector 1\D/.test(name)) - 1,
     );
+  });
+  test('clips are put where one writes, refused where there is no place, and computed again', () => {
+    const store = station();
+    open(/^run primary rail to injector 1/);
+    const field = () => screen.getByLabelText<HTMLInputElement>('Clips, mm from primary rail');
+    const computed = field().value;
+    write('Clips, mm from primary rail', '30, 9000');
+    expect(screen.getByText(/^expected whole mm below \d+, got 9000$/)).toBeTruthy();
+    expect(segment(store, 's-inj1').clipsAtMm).toBeNull();
+    write('Clips, mm from primary rail', '60 30');
+    expect(segment(store, 's-inj1').clipsAtMm).toEqual([30, 60]);
+    expect(field().value).toBe('30, 60');
+    press('Let clips be computed');
+    expect(segment(store, 's-inj1').clipsAtMm).toBeNull();
+    expect(field().value).toBe(computed);
   });
   test('↓ and ↑ walk along it, and stop at its ends', () => {
     station();

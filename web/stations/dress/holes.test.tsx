@@ -1,6 +1,6 @@
 import { fireEvent, screen, within } from '@testing-library/react';
 import { CATALOGUE, plan, type Job } from 'wattograph-core';
-import { choose, chosen, write } from '../../testing/act';
+import { choose, chosen, press, write } from '../../testing/act';
 import { openLoom } from '../../testing/fakeStore';
 import { DressStation } from './DressStation';
 
@@ -59,4 +59,37 @@ describe('a hole under Dress', () => {
     expect(screen.queryByLabelText('What is led through plenum bracket hole')).toBeNull();
     expect(screen.getByText(/what is clamped is not led through/)).toBeTruthy();
   });
+  test('that is to be made asks for the room of the drill, and RO3 says where there is none', () => {
+    const store = open();
+    const name = 'plenum bracket hole';
+    choose(`Whether ${name} is there`, 'the hole is to be made');
+    expect(store.job.looms.inlet!.nodes.hole!.drill).toEqual({ roomMm: null, behindMm: null });
+    press('1 note');
+    expect(screen.getByText(/nobody measured the room in front of it and what lies behind it/)).toBeTruthy();
+    write(`Room in front of ${name}`, '120');
+    write(`Free behind ${name}`, '40');
+    expect(store.job.looms.inlet!.nodes.hole!.drill).toEqual({ roomMm: 120, behindMm: 40 });
+    expect(screen.getByText(/^Drill and saw are 240 mm long and have 120 mm in front of/)).toBeTruthy();
+    choose(`Whether ${name} is there`, 'the hole is there');
+    expect(store.job.looms.inlet!.nodes.hole!.drill).toBeNull();
+  });
+});
+
+test('a hole that is one of another loom has that beside it; taken back it is one of its own', () => {
+  const store = openLoom(
+    () => <DressStation />,
+    (job) => {
+      job.looms.other = { ...structuredClone(job.looms.inlet!), name: 'other', prefix: 'X' };
+      job.looms.other.nodes.hole!.name = 'floor hole';
+    },
+  );
+  fireEvent.click(screen.getAllByRole('button').find(({ textContent }) => textContent!.includes('hole 32 mm'))!);
+  const label = 'Which hole plenum bracket hole is';
+  choose(label, 'floor hole, other');
+  const { beside } = store.job.looms.inlet!.nodes.hole!;
+  expect(store.job.looms[beside!.loomId]!.nodes[beside!.nodeId]!.name).toBe('floor hole');
+  expect(screen.getByText(/mm are taken by what is led through before/)).toBeTruthy();
+  choose(label, 'a hole of its own');
+  expect(store.job.looms.inlet!.nodes.hole!.beside).toBeNull();
+  expect(screen.queryByText(/are taken by what is led through before/)).toBeNull();
 });

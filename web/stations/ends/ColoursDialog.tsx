@@ -15,6 +15,7 @@ import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { useShop } from '../../client/shopContext';
 import { DialogEnd } from '../../ui/DialogEnd';
 import { Swatch } from '../../ui/Swatch';
+import { ColourByHand } from './ColourByHand';
 import styles from './Ends.module.css';
 
 /** so many of those that a circuit is taken for tell what is meant */
@@ -24,7 +25,11 @@ const SCHEME_WORDS = {
   function: 'by function',
   'one-colour': 'one colour, by their print',
   bands: 'by bands on one colour',
+  'box-leads': 'as the leads of boxes',
+  'factory-leads': 'as the factory has them',
 } as const satisfies Record<ShopStandard['colourScheme'], string>;
+
+type Way = 'least' | 'scheme' | 'hand';
 
 /** What a loom would look like, by one way of choosing or the other. */
 interface Shown {
@@ -33,13 +38,46 @@ interface Shown {
   sums: string;
 }
 
-/** Wires that are taken for one beside them: the least change of colours after which none is, or the whole loom by the shop's scheme. */
+/** Wires that are taken for one beside them: the least change after which none is, the whole loom by the shop's scheme, or one circuit by hand. */
 export function ColoursDialog({ planned, onClose }: { planned: PlannedLoom; onClose: () => void }) {
   const shop = useShop();
+  const [way, setWay] = useState<Way>('least');
+  const standard = findStandard(planned.job, shop);
+  return (
+    <Modal opened onClose={onClose} title="Colours of wires" size="xl">
+      <SegmentedControl
+        aria-label="How they are chosen"
+        size="xs"
+        value={way}
+        onChange={(value) => setWay(value as Way)}
+        data={[
+          { value: 'least', label: 'Least change' },
+          { value: 'scheme', label: `Whole loom, ${SCHEME_WORDS[standard.colourScheme]}` },
+          { value: 'hand', label: 'One by hand' },
+        ]}
+      />
+      {way === 'hand' ? (
+        <ColourByHand planned={planned} onClose={onClose} />
+      ) : (
+        <Proposed planned={planned} way={way} standard={standard} onClose={onClose} />
+      )}
+    </Modal>
+  );
+}
+
+function Proposed({
+  planned,
+  way,
+  standard,
+  onClose,
+}: {
+  planned: PlannedLoom;
+  way: Exclude<Way, 'hand'>;
+  standard: ShopStandard;
+  onClose: () => void;
+}) {
   const store = useJobStore();
-  const { job, loom, loomId, plan } = planned;
-  const [way, setWay] = useState<'least' | 'scheme'>('least');
-  const standard = findStandard(job, shop);
+  const { loom, loomId, plan } = planned;
   const shown = useMemo(() => (way === 'least' ? showLeast(planned, standard) : showScheme(planned, standard)), [way, planned, standard]);
   const { changes, pairsLeft, sums } = shown;
   const numbers = (circuitId: string) =>
@@ -49,65 +87,53 @@ export function ColoursDialog({ planned, onClose }: { planned: PlannedLoom; onCl
     onClose();
   };
   return (
-    <Modal opened onClose={onClose} title="Colours of wires" size="xl">
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          take();
-        }}
-      >
-        <SegmentedControl
-          aria-label="How they are chosen"
-          size="xs"
-          value={way}
-          onChange={(value) => setWay(value as 'least' | 'scheme')}
-          data={[
-            { value: 'least', label: 'Least change' },
-            { value: 'scheme', label: `Whole loom, ${SCHEME_WORDS[standard.colourScheme]}` },
-          ]}
-        />
-        <p>{sums}</p>
-        {pairsLeft > 0 && (
-          <p>
-            <b>{toCount(pairsLeft, 'pair')} stay alike</b>: more wires are together there than the shop has looks that are apart, or a cable
-            has its own. They go by their printed numbers.
-          </p>
-        )}
-        {changes.length > 0 && (
-          <Table aria-label="Circuits in another colour" className={styles.colours}>
-            <thead>
-              <tr>
-                <th>circuit</th>
-                <th>wires</th>
-                <th>now</th>
-                <th>then</th>
-                <th>{way === 'least' ? 'is taken for' : 'is for'}</th>
-              </tr>
-            </thead>
-            <tbody>
-              {changes.map(({ circuitId, from, to, why }) => (
-                <tr key={circuitId}>
-                  <td>{loom.circuits[circuitId]!.name}</td>
-                  <td>{numbers(circuitId)}</td>
-                  <td>
-                    <Swatch colour={from} />
-                  </td>
-                  <td>
-                    <Swatch colour={to} />
-                  </td>
-                  <td>{why}</td>
-                </tr>
-              ))}
-            </tbody>
-          </Table>
-        )}
-        <p className="faint">
-          Compared by CIEDE2000, to most eyes and as those see them who see red or green weakly. What counts as apart, which colours are in
-          stock, and how wires are told apart is in the house style of the shop; a job may depart from it under Brief.
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        take();
+      }}
+    >
+      <p>{sums}</p>
+      {pairsLeft > 0 && (
+        <p>
+          <b>{toCount(pairsLeft, 'pair')} stay alike</b>: more wires are together there than the shop has looks that are apart, or a cable
+          or a reason of somebody holds them. They go by their printed numbers.
         </p>
-        <DialogEnd onClose={onClose} words="Take these colours" isReady={changes.length > 0} />
-      </form>
-    </Modal>
+      )}
+      {changes.length > 0 && (
+        <Table aria-label="Circuits in another colour" className={styles.colours}>
+          <thead>
+            <tr>
+              <th>circuit</th>
+              <th>wires</th>
+              <th>now</th>
+              <th>then</th>
+              <th>{way === 'least' ? 'is taken for' : 'is for'}</th>
+            </tr>
+          </thead>
+          <tbody>
+            {changes.map(({ circuitId, from, to, why }) => (
+              <tr key={circuitId}>
+                <td>{loom.circuits[circuitId]!.name}</td>
+                <td>{numbers(circuitId)}</td>
+                <td>
+                  <Swatch colour={from} />
+                </td>
+                <td>
+                  <Swatch colour={to} />
+                </td>
+                <td>{why}</td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      )}
+      <p className="faint">
+        Compared by CIEDE2000, to most eyes and as those see them who see red or green weakly. What counts as apart, which colours are in
+        stock, and how wires are told apart is in the house style of the shop; a job may depart from it under Brief.
+      </p>
+      <DialogEnd onClose={onClose} words="Take these colours" isReady={changes.length > 0} />
+    </form>
   );
 }
 
@@ -130,8 +156,8 @@ function showLeast({ loom, plan }: PlannedLoom, standard: ShopStandard): Shown {
   };
 }
 
-function showScheme({ loom, plan }: PlannedLoom, standard: ShopStandard): Shown {
-  const { changes, left, reelsBefore, reelsAfter, bands } = proposeScheme(loom, plan, standard);
+function showScheme({ job, loom, plan }: PlannedLoom, standard: ShopStandard): Shown {
+  const { changes, left, reelsBefore, reelsAfter, bands } = proposeScheme(job, plan, standard);
   const rings =
     bands === 0
       ? ''

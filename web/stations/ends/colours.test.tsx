@@ -1,6 +1,6 @@
 import { fireEvent, screen, within } from '@testing-library/react';
 import { findStandard, isLookAlike, toColourWords, CATALOGUE, type Job } from 'wattograph-core';
-import { press } from '../../testing/act';
+import { choose, press, write } from '../../testing/act';
 import { openLoom } from '../../testing/fakeStore';
 import { ColoursDialog } from './ColoursDialog';
 
@@ -71,4 +71,54 @@ test('more wires than looks: those that stay alike are counted, not hidden', () 
   expect(words).toMatch(/circuits? in another colour/);
   // 27 looks are apart in stock at the bulkhead of this loom at least: what is over is told
   expect(words.includes('stay alike') || words.includes('no smaller change does')).toBe(true);
+});
+
+describe('one circuit by hand', () => {
+  const byHand = (change?: (job: Job) => void) => {
+    const store = open(change);
+    fireEvent.click(screen.getByRole('radio', { name: 'One by hand' }));
+    return store;
+  };
+  const circuit = (store: ReturnType<typeof byHand>, name: string) =>
+    Object.values(store.job.looms.inlet!.circuits).find((one) => one.name === name)!;
+  // its list bears the same name
+  const colour = (words: string) => fireEvent.change(screen.getByRole('combobox', { name: 'Colour' }), { target: { value: words } });
+  const pickFirst = (store: ReturnType<typeof byHand>) => {
+    const [, loose] = Object.values(store.job.looms.inlet!.circuits).filter(({ cable }) => cable === null);
+    choose('Circuit', `${store.job.looms.inlet!.prefix}-${loose!.number} ${loose!.name}`);
+    return loose!.name;
+  };
+  test('gets its colour and why, and a scheme leaves it; what it would be taken for is said before', () => {
+    const store = byHand();
+    const name = pickFirst(store);
+    const beside = Object.values(store.job.looms.inlet!.circuits).find((one) => one.name !== name && one.cable === null)!;
+    colour('violet/green (red)');
+    expect(screen.getByText(/is taken for none beside it/)).toBeTruthy();
+    write('Why (empty: a scheme may change it)', 'as the old loom');
+    press('Take this colour');
+    expect(store.labels).toEqual([`${name} in violet/green (red): as the old loom`]);
+    expect(circuit(store, name)).toMatchObject({ colourPin: { reason: 'as the old loom' } });
+    expect(toColourWords(circuit(store, name).colour)).toBe('violet/green (red)');
+    expect(onClose).toHaveBeenCalledTimes(1);
+    expect(beside.colourPin).toBeNull();
+  });
+  test('words that are no colour are not taken, and say what is', () => {
+    const store = byHand();
+    colour('redish');
+    expect(screen.getByText('expected colours as in red/black or white (red blue)')).toBeTruthy();
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Take this colour' }).disabled).toBe(true);
+    expect(store.labels).toEqual([]);
+  });
+  test('which ones have a reason is listed; let go, the colour stays and the reason goes', () => {
+    const store = byHand((job) => {
+      const [id] = Object.keys(job.looms.inlet!.circuits).filter((one) => job.looms.inlet!.circuits[one]!.cable === null);
+      job.looms.inlet!.circuits[id!]!.colourPin = { reason: 'hers' };
+    });
+    const list = screen.getByRole('region', { name: 'Colours with a reason' });
+    const kept = Object.values(store.job.looms.inlet!.circuits).find(({ colourPin }) => colourPin !== null)!;
+    expect(list.textContent).toContain(`${kept.name}: hers`);
+    press(`Let ${kept.name} go by the scheme`);
+    expect(circuit(store, kept.name)).toMatchObject({ colour: kept.colour, colourPin: null });
+    expect(screen.queryByRole('region', { name: 'Colours with a reason' })).toBeNull();
+  });
 });

@@ -1,5 +1,5 @@
 import { Checkbox } from '@mantine/core';
-import { CIRCUIT_KINDS, createPinNeed, RETURNS, type PinNeed, KIND_WORDS } from 'wattograph-core';
+import { CIRCUIT_KINDS, createPinNeed, INSULATIONS, RETURNS, type PinNeed, KIND_WORDS } from 'wattograph-core';
 import { PinEvidence } from '../fields/PinEvidence';
 import { RETURN_WORDS } from '../returnWords';
 import { NumberField } from '../fields/NumberField';
@@ -27,6 +27,7 @@ export function NeedRows({ pins, onChange }: { pins: readonly [string, PinNeed][
             <th className={styles.num}>cycle s</th>
             <th>screened</th>
             <th>twisted with</th>
+            <th title="insulation of the lead that the maker or the factory has there">lead</th>
             <th>required</th>
             <th>evidence</th>
             <th />
@@ -120,6 +121,15 @@ export function NeedRows({ pins, onChange }: { pins: readonly [string, PinNeed][
                   none="none"
                   options={[...new Set(ids)].filter((id) => id !== pin)}
                   onChange={(value) => change(index, { twistWith: value })}
+                />
+              </td>
+              <td>
+                <Pick
+                  label={`Lead of pin ${index + 1}`}
+                  value={need.lead}
+                  none="–"
+                  options={INSULATIONS}
+                  onChange={(lead) => change(index, { lead })}
                 />
               </td>
               <td>

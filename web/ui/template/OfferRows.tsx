@@ -1,5 +1,5 @@
 import { Checkbox } from '@mantine/core';
-import { CAPABILITIES, createPinOffer, type PinOffer } from 'wattograph-core';
+import { CAPABILITIES, createPinOffer, INSULATIONS, type PinOffer } from 'wattograph-core';
 import { NumberField } from '../fields/NumberField';
 import { Pick } from '../fields/Pick';
 import { Words } from '../fields/TextField';
@@ -48,6 +48,7 @@ export function OfferRows({
               <th className={styles.num}>PWM Hz</th>
               <th>rail, group or bus</th>
               <th>in a pair with</th>
+              <th title="insulation of the lead that its maker supplies">lead</th>
               <th>takes a coil’s kick</th>
               <th title="of a ground stud, to the stud of battery negative; empty: as the source says">chassis mΩ</th>
               <th />
@@ -106,6 +107,15 @@ export function OfferRows({
                     none="none"
                     options={pins.filter((other) => other !== pin)}
                     onChange={(value) => change(index, { pairWith: value })}
+                  />
+                </td>
+                <td>
+                  <Pick
+                    label={`Lead of offer ${index + 1}`}
+                    value={offer.lead}
+                    none="–"
+                    options={INSULATIONS}
+                    onChange={(lead) => change(index, { lead })}
                   />
                 </td>
                 <td>

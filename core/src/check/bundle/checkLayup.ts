@@ -4,11 +4,6 @@ import { pushTo, toCount } from '../../units';
 import { createFinding } from '../createFinding';
 import type { Finding, Rule, RuleContext } from '../types';
 
-/** conductors from here on are heavy, mm² */
-const HEAVY_MM2 = 4;
-/** how far the copper of a layer may lie to one side, share of its radius */
-const MOST_ASIDE = 0.35;
-
 const toName = ({ loom, plan }: RuleContext, layup: PlannedLayup, mark: number) => {
   const { nodeId, mm } = layup.marks[mark]!;
   return nodeId === null ? `${Math.round(plan.tree.segments[layup.id]!.startMm + mm)} mm` : loom.nodes[nodeId]!.name;
@@ -84,10 +79,11 @@ export const checkUntwisted: Rule = (context) => {
 };
 
 /** BU7, check: the heavy conductors of a layer lie all to one side. */
-export const checkHeavy: Rule = (context) =>
-  listLayers(context, (layup, layer, index) => {
-    const aside = index > 0 ? measureAside(layup, layer) : 0;
-    return aside > MOST_ASIDE ? { measured: Math.round(aside * 100) / 100, limit: MOST_ASIDE, words: '' } : null;
+export const checkHeavy: Rule = (context) => {
+  const { heavyMm2, asideMostShare } = context.standard;
+  return listLayers(context, (layup, layer, index) => {
+    const aside = index > 0 ? measureAside(layup, layer, heavyMm2) : 0;
+    return aside > asideMostShare ? { measured: Math.round(aside * 100) / 100, limit: asideMostShare, words: '' } : null;
   }).map(({ layup, where, measured, limit }) =>
     createFinding(
       context,
@@ -97,6 +93,7 @@ export const checkHeavy: Rule = (context) =>
       { measured, limit },
     ),
   );
+};
 
 /** BU8, check: the lay of a layer is shorter or longer than the shop lays. */
 export const checkLays: Rule = (context) => {
@@ -146,9 +143,9 @@ function listLayers(
 }
 
 /** How far the copper of a layer with heavy conductors lies to one side; 0: evenly, or none is heavy. */
-function measureAside({ threads }: PlannedLayup, { slots }: LaidLayer): number {
+function measureAside({ threads }: PlannedLayup, { slots }: LaidLayer, heavyMm2: number): number {
   const areas = slots.map(({ threadId }) => threads.find(({ id }) => id === threadId)?.areaMm2 ?? 0);
-  if (!areas.some((area) => area >= HEAVY_MM2)) return 0;
+  if (!areas.some((area) => area >= heavyMm2)) return 0;
   const [x, y, sum] = slots.reduce(
     ([ax, ay, all], { startDeg }, at) => {
       const turn = (startDeg * Math.PI) / 180;

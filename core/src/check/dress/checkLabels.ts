@@ -5,7 +5,8 @@ import type { Rule } from '../types';
 /** MA2, check: no label goes over a wire, a run or the leg of an end and grips it, or none carries the legend in letters that are read. */
 export const checkLabels: Rule = (context) =>
   listMarks(context.job, context.plan, context.catalogue).flatMap(({ kind, id, text, odMm, legend, stockName, problem }) => {
-    if (problem === null) return [];
+    // what sticks on a device has no sleeve that could be wrong
+    if (problem === null || kind === 'device') return [];
     const place = [{ kind: kind === 'zone' ? 'segment' : kind === 'caution' ? 'end' : kind, id }] as const;
     if (problem === 'no-sleeve')
       return [

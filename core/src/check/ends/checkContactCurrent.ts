@@ -5,8 +5,6 @@ import { compareIds, pushTo } from '../../units';
 import { createFinding } from '../createFinding';
 import type { Finding, Rule, RuleContext } from '../types';
 
-/** Where more than half of the cavities carry over half of what they may, all may carry less. */
-const CROWDED = 0.8;
 /**
  * EN5, stop: a contact carries more than its rating where it is that warm, less where its housing is crowded; or an inrush passes what it
  * bears for a moment. The fix takes the stronger contact of the cavity with its wire, else a housing of as many ways whose contacts are good
@@ -39,7 +37,7 @@ export const checkContactCurrent: Rule = (context) => {
         ];
       });
       const busy = loaded.filter(({ currentA, ratedA }) => currentA > ratedA / 2).length;
-      const factor = busy > listCavities(family).length / 2 ? CROWDED : 1;
+      const factor = busy > listCavities(family).length / 2 ? context.standard.crowdedShare : 1;
       return loaded.flatMap(({ cavity, circuitId, currentA, inrushA, contact, ratedA }): Finding[] => {
         const peakA = measureContactPeak(contact);
         const find = (words: string, measured: number, limit: number, fix: Finding['fix']) => [
@@ -73,7 +71,7 @@ export const checkContactCurrent: Rule = (context) => {
 
 /** The stronger contact of the same cavity with the thinnest wire that it takes; null where there is none, or the size is pinned already. */
 function takeStronger(
-  { job, loomId, loom, catalogue }: RuleContext,
+  { job, loomId, loom, catalogue, standard }: RuleContext,
   { endId, cavity, circuitId }: { endId: string; cavity: string; circuitId: string },
   currentA: number,
   ambientC: number,
@@ -81,7 +79,9 @@ function takeStronger(
   const { wireTable, sizePin, cable } = loom.circuits[circuitId]!;
   const family = findFamily(job, catalogue, loom.ends[endId]!.familyId)!;
   if (sizePin || cable) return null;
-  const strong = listCavityContacts(catalogue, family, cavity).filter((one) => CROWDED * measureContactRating(one, ambientC) >= currentA);
+  const strong = listCavityContacts(catalogue, family, cavity).filter(
+    (one) => standard.crowdedShare * measureContactRating(one, ambientC) >= currentA,
+  );
   const windows = listSealWindows(catalogue, family, cavity);
   const conductor = catalogue.wires[wireTable].find(
     ({ areaMm2, odMm }) =>
@@ -106,7 +106,7 @@ function takeStronger(
 
 /** A housing with the same cavities whose contact there bears the current even crowded. */
 function findHousing(
-  { job, loomId, loom, catalogue }: RuleContext,
+  { job, loomId, loom, catalogue, standard }: RuleContext,
   { endId, cavity }: { endId: string; cavity: string },
   currentA: number,
   ambientC: number,
@@ -119,7 +119,9 @@ function findHousing(
       const family = catalogue.families[id]!;
       const names = new Set(listCavities(family));
       if (names.size !== cavities.length || cavities.some((one) => !names.has(one))) return false;
-      const ratings = listCavityContacts(catalogue, family, cavity).map((one) => CROWDED * measureContactRating(one, ambientC));
+      const ratings = listCavityContacts(catalogue, family, cavity).map(
+        (one) => standard.crowdedShare * measureContactRating(one, ambientC),
+      );
       return Math.max(0, ...ratings) >= currentA;
     });
   if (familyId === undefined) return null;

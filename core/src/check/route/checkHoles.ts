@@ -7,15 +7,15 @@ import type { Finding, FindingPlace, Rule, RuleContext } from '../types';
 export const checkHoles: Rule = (context) =>
   context.plan.feeds.flatMap((feed) => [...checkBundle(context, feed), ...checkOrder(context, feed), ...checkUnknown(context, feed)]);
 
-function checkBundle(context: RuleContext, { nodeId, boreMm, wholeMm }: PlannedFeed): Finding[] {
-  if (wholeMm <= boreMm) return [];
+function checkBundle(context: RuleContext, { nodeId, boreMm, besideMm, wholeMm }: PlannedFeed): Finding[] {
+  if (wholeMm + besideMm <= boreMm) return [];
   return [
     createFinding(
       context,
       'RO1',
       [toHole(nodeId)],
-      `The bundle is ${wholeMm.toFixed(1)} mm over its covering and does not pass ${context.loom.nodes[nodeId]!.name} (${boreMm} mm).`,
-      { measured: wholeMm, limit: boreMm },
+      `The bundle is ${wholeMm.toFixed(1)} mm over its covering and does not pass ${context.loom.nodes[nodeId]!.name} (${boreMm} mm${besideMm > 0 ? `, ${besideMm.toFixed(1)} of it taken by other looms` : ''}).`,
+      { measured: wholeMm, limit: boreMm - besideMm },
     ),
   ];
 }

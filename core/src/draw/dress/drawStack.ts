@@ -17,6 +17,7 @@ const MOST_WIRES = 9;
 
 const FILLS: Readonly<Record<DressPiece['role'], string>> = {
   ...{ 'build-up': '#e3cf9c', boot: '#c9d3d5', step: '#c9d3d5', label: '#ffffff', transition: '#c9d3d5', 'over-sleeve': '#c9d3d5' },
+  wrap: '#d8dfc9',
 };
 const SLEEVE = '#8d989b';
 const BUNDLE = '#f4efe2';

@@ -9,7 +9,7 @@ const THREE = [
   { id: 'c', envelopeMm: 14, odMm: 2.4, goesAs: 'wires' as const },
 ];
 const toFeed = (boreMm: number): PlannedFeed => ({
-  ...{ nodeId: 'h', boreMm, leaveMm: 0.5, direction: 'outward', because: '', wholeMm: 8, unknownIds: [], leastBoreMm: 21 },
+  ...{ nodeId: 'h', boreMm, leaveMm: 0.5, besideMm: 0, direction: 'outward', because: '', wholeMm: 8, unknownIds: [], leastBoreMm: 21 },
   ...orderFeed(THREE, boreMm - 0.5, 8),
 });
 const circles = (marks: readonly Mark[]) => marks.flatMap((mark) => (mark.kind === 'circle' ? [mark] : []));

@@ -1,5 +1,5 @@
 import { toColourWords } from '../../model';
-import { findFreeTurn, type PlannedFeed } from '../../plan';
+import { findFreeTurn, findStandard, type PlannedFeed } from '../../plan';
 import { drawFeedRows } from '../feed/drawFeed';
 import type { Cell, Column } from './flow/flowTypes';
 import type { SheetContext } from './sheetContext';
@@ -21,6 +21,12 @@ const CAVITIES: Column[] = [
   { title: 'contact', share: 4 },
 ];
 
+const DRILLING: Column[] = [
+  { title: '', share: 0.4 },
+  { title: 'to be made', share: 6 },
+  { title: 'asks for', share: 3 },
+];
+
 /** How the loom goes into the vehicle: hole by hole, part by part in its order, and what is pinned behind the holes. */
 export function addFeeds(context: SheetContext): void {
   const { plan, loom, flow } = context;
@@ -33,6 +39,7 @@ export function addFeeds(context: SheetContext): void {
   for (const feed of plan.feeds) {
     const { name } = loom.nodes[feed.nodeId]!;
     flow.heading(`${name}, ${feed.boreMm} mm, ${Math.round(plan.tree.nodes[feed.nodeId]!.distanceMm)} mm from the datum`, 80);
+    addDrilling(context, feed);
     flow.paragraph(toWay(feed));
     for (const row of drawFeedRows(feed, (id) => loom.ends[id]!.name)) flow.picture(row);
     flow.table(
@@ -53,11 +60,32 @@ export function addFeeds(context: SheetContext): void {
   addPinned(context);
 }
 
+/** How a hole is made that is not there yet: what the drill asks for, and what there is. */
+function addDrilling({ loom, flow, job, catalogue }: SheetContext, { nodeId, boreMm }: PlannedFeed): void {
+  const { drill } = loom.nodes[nodeId]!;
+  if (drill === null) return;
+  const { drillMm, drillThroughMm } = findStandard(job, catalogue);
+  const has = (mm: number | null) => (mm === null ? 'not measured' : `${Math.round(mm)} mm`);
+  flow.table(
+    DRILLING,
+    [
+      [
+        { tick: true },
+        'look at both sides; light through: nothing behind that a saw could reach',
+        `${drillThroughMm} mm, there: ${has(drill.behindMm)}`,
+      ],
+      [{ tick: true }, 'drill and saw straight in front of it', `${drillMm} mm, there: ${has(drill.roomMm)}`],
+      [{ tick: true }, 'pilot, then saw', `3 mm, then ${boreMm} mm`],
+      [{ tick: true }, 'deburr both edges, coat the bare edge, grommet in', 'no swarf left'],
+    ].map((row): Cell[] => row as Cell[]),
+  );
+}
+
 /** What is led through, and what has to be free. */
 const toWay = (feed: PlannedFeed) => {
-  const { direction, because, boreMm, leaveMm } = feed;
+  const { direction, because, boreMm, leaveMm, besideMm } = feed;
   const freeFrom = findFreeTurn(feed);
-  return `${direction === 'outward' ? 'What lies beyond the hole is led through, from the side of the datum' : 'The part with the datum is led through, from the far side'} (${because}). ${(boreMm - leaveMm).toFixed(1)} mm are free.${freeFrom === null ? '' : ` From ${freeFrom} on the order does not matter.`}`;
+  return `${direction === 'outward' ? 'What lies beyond the hole is led through, from the side of the datum' : 'The part with the datum is led through, from the far side'} (${because}). ${besideMm > 0 ? `${besideMm.toFixed(1)} mm are taken by other looms, which go through first. ` : ''}${(boreMm - leaveMm).toFixed(1)} mm are free.${freeFrom === null ? '' : ` From ${freeFrom} on the order does not matter.`}`;
 };
 
 /** Ends that get their housings in the vehicle: which wire goes where, by its colour. */

@@ -13,8 +13,10 @@ const MOST_TOGETHER = 60;
 export function addLabels({ job, plan, catalogue, flow }: SheetContext): void {
   const marks = listMarks(job, plan, catalogue);
   const stocks = printSleeves(toLabelOrders(marks), catalogue);
-  const tagged = marks.filter(({ stockId }) => stockId === null);
-  if (stocks.length + tagged.length === 0) return;
+  const bare = marks.filter(({ stockId }) => stockId === null);
+  if (stocks.length + bare.length === 0) return;
+  const tagged = bare.filter(({ kind }) => kind !== 'device');
+  const stuck = bare.filter(({ kind }) => kind === 'device');
   flow.sheet(
     'Labels',
     'office',
@@ -26,6 +28,7 @@ export function addLabels({ job, plan, catalogue, flow }: SheetContext): void {
       flow.picture(drawSleeves({ ...stock, sleeves: stock.sleeves.slice(from, from + MOST_TOGETHER) }, flow.widthMm));
   }
   if (tagged.length > 0) flow.paragraph(`No sleeve goes over these, they get a tag: ${tagged.map(({ text }) => text).join(', ')}.`);
+  if (stuck.length > 0) flow.paragraph(`For devices, stuck on where they sit: ${stuck.map(({ text }) => text).join('; ')}.`);
 }
 
 const toStockWords = ({ stock, sleeves, packs }: PrintedStock): string =>

@@ -1,5 +1,6 @@
 import { findFamily, type Catalogue, type ShopStandard } from '../../catalogue';
 import { createCircuit, toNextNumber, listCavities, type Circuit, type CircuitKind, type Job } from '../../model';
+import { findLeadLook } from '../../plan';
 import { compareIds } from '../../units';
 import { createId } from '../createId';
 import { chooseColour } from './chooseColour';
@@ -65,7 +66,8 @@ export function routeThroughConnectors(
   for (let half = 0; half < pins.length; half += 1) {
     const made = new Map<string, string>();
     const twist = groupId === null ? null : { groupId, pitchMm: standard.canPitchMm };
-    const wiring: Wiring = { job, need, half, made, twist, standard, stock };
+    const served = [pins[half]!, ...need.members[half]!.flatMap((member) => member.pins)];
+    const wiring: Wiring = { job, need, half, served, made, twist, standard, stock };
     // what waits in the box's own loom is led on, not doubled
     const waiting = met[half]!.find(({ way, circuitId }) => way.length === 0 && circuitId !== null);
     if (waiting) made.set(host, waiting.circuitId!);
@@ -194,6 +196,8 @@ interface Wiring {
   job: Job;
   need: UnservedPin;
   half: number;
+  /** pins of the box and of the devices that it joins */
+  served: readonly PinPlace[];
   made: Map<string, string>;
   twist: Circuit['twist'];
   standard: ShopStandard;
@@ -201,13 +205,17 @@ interface Wiring {
 }
 
 /** Put a pin into the need's circuit of its loom: the one it has there, or a new one. */
-function join({ job, need, half, made, twist, standard, stock }: Wiring, { loomId, endId, cavity }: PinPlace, known: string | null): void {
+function join(
+  { job, need, half, served, made, twist, standard, stock }: Wiring,
+  { loomId, endId, cavity }: PinPlace,
+  known: string | null,
+): void {
   const loom = job.looms[loomId]!;
   let circuitId = known ?? made.get(loomId);
   if (circuitId === undefined) {
     const here = stock.looms.get(loomId)!;
     const number = String(here.next);
-    const colour = chooseColour(need.kind, here.looks, standard);
+    const colour = findLeadLook(job.looms, served, standard) ?? chooseColour(need.kind, here.looks, standard);
     here.next += 1;
     here.looks.push({ colour });
     circuitId = Object.hasOwn(loom.circuits, `c${number}`) ? createId(loom.circuits, `c${number}-`) : `c${number}`;

@@ -9,7 +9,7 @@ export { takeWaiverBack, waiveFinding } from './brief/waiveFinding';
 export { addZone, removeZone, setZone } from './brief/zones';
 export { keepCircuit, removeCircuit } from './circuit/circuits';
 export { addPart, removePart } from './circuit/parts';
-export { recolour } from './circuit/recolour';
+export { chooseLook, recolour } from './circuit/recolour';
 export { setPinNeed } from './circuit/setPinNeed';
 export { addDevice, decideDevice, putDevice, setDevice, strikeDevice, takeDeviceOff } from './device/devices';
 export { keepTemplate } from './device/keepTemplate';
@@ -19,7 +19,19 @@ export { addMode, removeMode, renameMode, setEngine, setSource, setStud } from '
 export { addLoomEnd, removeLoomEnd, renameEnd, setEnd, setFamily, setWireLoop, type EndPlace } from './route/ends';
 export { addFamily, addLoom, createLoomId, importLoom } from './route/looms';
 export { gatherTails, type Gathering } from './route/gatherTails';
-export { addNode, clampDatum, leaveAt, moveDatumBy, moveNode, setFeed, setHole, takeNodeOut, type NodePlace } from './route/nodes';
+export {
+  addNode,
+  clampDatum,
+  leaveAt,
+  moveDatumBy,
+  moveNode,
+  setBeside,
+  setDrill,
+  setFeed,
+  setHole,
+  takeNodeOut,
+  type NodePlace,
+} from './route/nodes';
 export { setBoot, setDressing, setTransition } from './route/dress';
 export {
   foldRun,
@@ -42,6 +54,8 @@ export {
   setRun,
   setRunZone,
   setSecondReading,
+  readClipPlaces,
+  setClips,
   setSlideOn,
   setStatus,
   type RunPlace,

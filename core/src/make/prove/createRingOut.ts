@@ -7,9 +7,6 @@ import { listIsolation, toPairId } from './listIsolation';
 import { listBuiltIn, listProvedNets, toPiece } from './listProvedNets';
 import { toProbe, toProbeKey, type ProofTest, type ProvedEnd, type ProvedNet, type RingOut } from './types';
 
-/** share of its value that a part may be off */
-const PART_BAND = 0.2;
-
 /**
  * What is measured on a finished bare loom (craft E1): every pin against the anchor of its net, k − 1 measurements for k pins; every net once
  * against all others tied together; every part that is built into the loom. Expected values and limits are those of the continuity table.
@@ -41,7 +38,7 @@ export function createRingOut(
   const across = parts.flatMap(({ a, b, ohms }): ProofTest[] => {
     const netId = netOf.get(toProbeKey(a))!;
     if (ohms === null) return [];
-    const limits = { expected: ohms, least: ohms * (1 - PART_BAND), most: ohms * (1 + PART_BAND) };
+    const limits = { expected: ohms, least: ohms * (1 - standard.partBandShare), most: ohms * (1 + standard.partBandShare) };
     return [{ id: toPairId(a, b), kind: 'part', netId, from: a, to: b, wires: [], unit: 'Ω', atA: null, ...limits }];
   });
   const isolations = listIsolation(nets, standard.isolationMegohm);

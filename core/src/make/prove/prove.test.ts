@@ -88,6 +88,13 @@ test('a probe stays where it is as long as it can: the far ends are gone to once
   }
 });
 
+test('how far a part may be off is the shop’s to say', () => {
+  const shop = { ...CATALOGUE, standards: { larkhollow: { ...CATALOGUE.standards.larkhollow!, partBandShare: 0.05 } } };
+  const loom = whole.looms.find(({ loomId }) => loomId === 'chassis')!;
+  const part = createRingOut(job, shop, loom, createBuild(job, loom, shop).continuity).tests.find(({ kind }) => kind === 'part')!;
+  expect([part.least, part.most]).toEqual([114, 126]);
+});
+
 test('a terminator that is built into the loom is measured by its value, and its two nets are not expected apart', () => {
   const chassis = ringOuts.get('chassis')!;
   const part = chassis.tests.find(({ kind }) => kind === 'part')!;

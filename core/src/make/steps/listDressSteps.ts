@@ -1,6 +1,7 @@
 import {
   DRESS_ROLE_WORDS,
   listLooseRuns,
+  listSlid,
   type DressPiece,
   type LoomPlan,
   type PlannedBreakoutDress,
@@ -20,7 +21,7 @@ export function listDressNeeds(plan: LoomPlan, endsBeyond: Record<string, string
   const ofEnds = new Map<string, Need[]>();
   const ofRuns = new Map<string, Need[]>();
   for (const one of plan.breakoutDress) {
-    if (one.pieces.length === 0) continue;
+    if (listSlid(one.pieces).length === 0) continue;
     const stepId = toSlideId(one);
     for (const segmentId of one.legSegmentIds) {
       pushTo(ofRuns, segmentId, { stepId, because: 'what goes over the breakout passes the legs before their sleeves do' });
@@ -29,7 +30,7 @@ export function listDressNeeds(plan: LoomPlan, endsBeyond: Record<string, string
   }
   const loose: Need[] = [];
   for (const one of plan.endDress) {
-    if (one.pieces.length === 0) continue;
+    if (listSlid(one.pieces).length === 0) continue;
     const stepId = toSlideId(one);
     if (one.endId === anchorId) loose.push({ stepId, because: 'what closes the anchor comes on from the loose ends' });
     else pushTo(ofEnds, one.endId, { stepId, because: 'a boot does not go over the finished end' });
@@ -76,9 +77,10 @@ function listEndDressSteps({ loom, plan, terminations, plugs, anchorId }: StepCo
   const isCovered = plan.coverings.some((one) => one.segmentId === segmentId && one.kind !== 'none');
   const isCoveredFirst = parking.order === 'cover-first';
   const last = plugs.has(endId) ? `plug.${endId}` : end.kind === 'connector' ? `seat.${endId}` : `crimp.${endId}`;
+  const slid = listSlid(pieces);
   const slide = createStep(toSlideId(dress), 'boot', `Slide the boot and what lies under it on, ${end.name}`, {
-    ...{ endId, segmentId, tool: 'shears', parts: listPartWords(pieces) },
-    items: pieces.map((piece, at) => createItem(`piece ${at + 1}`, `${at + 1}. ${toCutWords(piece)}`, [], null, askPiece(piece))),
+    ...{ endId, segmentId, tool: 'shears', parts: listPartWords(slid) },
+    items: slid.map((piece, at) => createItem(`piece ${at + 1}`, `${at + 1}. ${toCutWords(piece)}`, [], null, askPiece(piece))),
     needs:
       endId === anchorId
         ? [{ stepId: last, because: 'the anchor is filled first; it comes on from the loose ends' }]
@@ -89,9 +91,10 @@ function listEndDressSteps({ loom, plan, terminations, plugs, anchorId }: StepCo
           ],
   });
   const close = createStep(toCloseId(dress), 'close', `Close ${end.name}`, {
-    ...{ endId, segmentId, tool: 'hot-air tool' },
+    ...{ endId, segmentId, tool: toTool(slid) },
+    ...(slid.length === 0 ? { parts: listPartWords(pieces) } : {}),
     needs: [
-      { stepId: slide.id, because: 'it is on the leg' },
+      ...(slid.length > 0 ? [{ stepId: slide.id, because: 'it is on the leg' }] : []),
       { stepId: last, because: 'closed over the finished end' },
       ...listHardNeeds(end.potting !== null, endId),
       ...(endId === anchorId && end.pinAt === 'vehicle' ? [{ stepId: `repin.${endId}`, because: 'its housing comes off once more' }] : []),
@@ -99,7 +102,7 @@ function listEndDressSteps({ loom, plan, terminations, plugs, anchorId }: StepCo
     ],
     items: pieces.map((piece, at) => createItem(`piece ${at + 1}`, toPlaceWords(piece, 'its rear'), [], null, askPiece(piece))),
   });
-  return [slide, close];
+  return slid.length > 0 ? [slide, close] : [close];
 }
 
 function listBreakoutSteps({ loom, plan }: StepContext, dress: PlannedBreakoutDress): Step[] {
@@ -107,18 +110,20 @@ function listBreakoutSteps({ loom, plan }: StepContext, dress: PlannedBreakoutDr
   const { name } = loom.nodes[nodeId]!;
   const covered = new Set(plan.coverings.filter(({ kind }) => kind !== 'none').map(({ segmentId }) => segmentId));
   const isBefore = covered.has(trunkSegmentId) && loom.segments[trunkSegmentId]!.slideOn === 'before-ends';
+  const slid = listSlid(pieces);
   const slide = createStep(toSlideId(dress), 'boot', `Slide on what goes over ${name}`, {
-    ...{ segmentId: trunkSegmentId, tool: 'shears', parts: listPartWords(pieces) },
-    items: pieces.map((piece, at) => createItem(`piece ${at + 1}`, `${at + 1}. ${toCutWords(piece)}`, [], null, askPiece(piece))),
+    ...{ segmentId: trunkSegmentId, tool: 'shears', parts: listPartWords(slid) },
+    items: slid.map((piece, at) => createItem(`piece ${at + 1}`, `${at + 1}. ${toCutWords(piece)}`, [], null, askPiece(piece))),
     needs: [
       { stepId: 'lay', because: 'the legs are laid first' },
       ...(isBefore ? [{ stepId: `slide.${trunkSegmentId}`, because: 'the sleeve nearer the datum passes here first' }] : []),
     ],
   });
   const close = createStep(toCloseId(dress), 'close', `Close the breakout at ${name}`, {
-    ...{ segmentId: trunkSegmentId, tool: 'hot-air tool' },
+    ...{ segmentId: trunkSegmentId, tool: toTool(slid) },
+    ...(slid.length === 0 ? { parts: listPartWords(pieces) } : {}),
     needs: [
-      { stepId: slide.id, because: 'it is in its place' },
+      ...(slid.length > 0 ? [{ stepId: slide.id, because: 'it is in its place' }] : []),
       ...[trunkSegmentId, ...legSegmentIds]
         .filter((id) => covered.has(id))
         .map((id) => ({ stepId: `cover.${id}`, because: 'it closes on the covered runs' })),
@@ -127,8 +132,11 @@ function listBreakoutSteps({ loom, plan }: StepContext, dress: PlannedBreakoutDr
       createItem(`piece ${at + 1}`, toPlaceWords(piece, 'the middle of the breakout'), [], null, askPiece(piece)),
     ),
   });
-  return [slide, close];
+  return slid.length > 0 ? [slide, close] : [close];
 }
+
+/** What is laid round by hand needs no heat. */
+const toTool = (slid: readonly DressPiece[]) => (slid.length > 0 ? 'hot-air tool' : 'by hand');
 
 const listPartWords = (pieces: readonly DressPiece[]) =>
   pieces.map(({ itemName, table, cutMm }) => (table === 'coverings' ? `${itemName}, ${cutMm} mm` : itemName));
@@ -136,8 +144,10 @@ const listPartWords = (pieces: readonly DressPiece[]) =>
 const toCutWords = ({ role, table, itemName, cutMm }: DressPiece) =>
   table === 'coverings' ? `${DRESS_ROLE_WORDS[role]}: cut ${cutMm} mm of ${itemName}` : itemName;
 
-const toPlaceWords = ({ role, fromMm, toMm, isLined }: DressPiece, from: string) =>
-  `${DRESS_ROLE_WORDS[role]}: shrink it from ${Math.round(fromMm)} to ${Math.round(toMm)} mm of ${from}${isLined ? ', until adhesive shows all round' : ''}`;
+const toPlaceWords = ({ role, itemName, cutMm, fromMm, toMm, isLined }: DressPiece, from: string) =>
+  role === 'wrap'
+    ? `${DRESS_ROLE_WORDS[role]}: ${cutMm} mm of ${itemName}, laid round from ${Math.round(fromMm)} to ${Math.round(toMm)} mm of ${from}`
+    : `${DRESS_ROLE_WORDS[role]}: shrink it from ${Math.round(fromMm)} to ${Math.round(toMm)} mm of ${from}${isLined ? ', until adhesive shows all round' : ''}`;
 
 const askPiece = ({ itemName, cutMm, fromMm, toMm }: DressPiece): Ask[] => [
   { what: 'part', value: itemName },

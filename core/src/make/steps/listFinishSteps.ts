@@ -102,7 +102,10 @@ function createBunch({ loom, job, catalogue, anchorId, terminations, sleevesBefo
 
 /** One step for all holes of a loom, part by part in its order; none where it goes through nothing. */
 function createRoute({ loom, plan }: StepContext, needs: Need[]): Step[] {
-  const items = plan.feeds.flatMap((feed) => listFeedItems(feed, loom.nodes[feed.nodeId]!.name, (id) => loom.ends[id]!.name));
+  const items = plan.feeds.flatMap((feed) => {
+    const { name, drill } = loom.nodes[feed.nodeId]!;
+    return [...(drill === null ? [] : [createDrilling(feed, name)]), ...listFeedItems(feed, name, (id) => loom.ends[id]!.name)];
+  });
   const isNeeded = items.length > 0 || Object.values(loom.ends).some(({ pinAt }) => pinAt === 'vehicle');
   if (!isNeeded) return [];
   return [
@@ -113,6 +116,15 @@ function createRoute({ loom, plan }: StepContext, needs: Need[]): Step[] {
     }),
   ];
 }
+
+const createDrilling = ({ nodeId, boreMm }: PlannedFeed, hole: string): StepItem =>
+  createItem(
+    `${nodeId} drill`,
+    `${hole} is to be made: look at both sides, pilot 3 mm, light through, saw ${boreMm} mm, deburr, coat the edge, grommet in`,
+    [],
+    null,
+    [{ what: 'bore', value: boreMm }],
+  );
 
 const listFeedItems = (
   { nodeId, boreMm, direction, pieces, unknownIds }: PlannedFeed,

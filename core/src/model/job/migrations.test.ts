@@ -25,6 +25,18 @@ describe('migrations', () => {
   );
 });
 
+test('format 14 says nothing of leads, of reasons for colours, of drills and shared holes, and clips as computed', async () => {
+  const { default: old } = (await import('../../testing/formats/job-13.json')) as { default: Record<string, unknown> };
+  expect(old.formatVersion).toBe(13);
+  const { nodes, segments, ends, circuits } = (toPresentFormat(old) as unknown as Job).looms.rear!;
+  expect(Object.values(nodes).every(({ drill, beside }) => drill === null && beside === null)).toBe(true);
+  expect(Object.values(segments).every(({ clipsAtMm }) => clipsAtMm === null)).toBe(true);
+  expect(Object.values(circuits).every(({ colourPin }) => colourPin === null)).toBe(true);
+  const pins = Object.values(ends).flatMap((end) => [...Object.values(end.pins), ...Object.values(end.offers)]);
+  expect(pins.length).toBeGreaterThan(0);
+  expect(pins.every(({ lead }) => lead === null)).toBe(true);
+});
+
 test('format 11 gives every wire the look that it had, without bands', async () => {
   const { default: old } = (await import('../../testing/formats/job-10.json')) as { default: Record<string, unknown> };
   expect(old.formatVersion).toBe(10);

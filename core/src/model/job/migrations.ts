@@ -3,7 +3,7 @@ import { createBrief } from './brief';
 import { addAdapter, addCavityFields } from '../shop/family';
 import { FORMAT_VERSION } from './job';
 import { mapRecord } from '../mapRecord';
-import { addDoubts } from '../power/pinNeed';
+import { addDoubts, addLeads } from '../power/pinNeed';
 import { addThrows, createSource } from '../power/power';
 
 /** One step of the file format: what it does in a name, and from which version it leads to the next. */
@@ -193,6 +193,22 @@ export const MIGRATIONS: readonly Migration[] = [
       source: { ...(document.source as object), capacityAh: null, isolator: null },
       devices: mapRecord(document.devices, (device) => ({ ...device, states: {}, positions: {}, enabledBy: {} })),
       deviceTemplates: mapRecord(document.deviceTemplates, addThrows),
+    }),
+  },
+  {
+    from: 13,
+    name: 'add-leads-holes-and-clips',
+    run: (document) => ({
+      ...document,
+      formatVersion: 14,
+      deviceTemplates: mapRecord(document.deviceTemplates, addLeads),
+      looms: mapRecord(document.looms, (loom) => ({
+        ...loom,
+        nodes: mapRecord(loom.nodes, (node) => ({ ...node, drill: null, beside: null })),
+        segments: mapRecord(loom.segments, (segment) => ({ ...segment, clipsAtMm: null })),
+        ends: mapRecord(loom.ends, addLeads),
+        circuits: mapRecord(loom.circuits, (circuit) => ({ ...circuit, colourPin: null })),
+      })),
     }),
   },
 ];

@@ -47,6 +47,9 @@ export const CircuitSchema = Type.Object(
       ],
       { description: 'conductor size chosen by hand (AWG, or mm² for thin-wall); null: computed' },
     ),
+    colourPin: Type.Union([Type.Object({ reason: ReasonSchema }, { additionalProperties: false }), Type.Null()], {
+      description: 'why it has this colour: no scheme and no proposal gives it another; null: it may',
+    }),
     twist: Type.Union(
       [
         Type.Object({ groupId: IdSchema, pitchMm: Type.Number({ minimum: 5, maximum: 200 }) }, { additionalProperties: false }),
@@ -80,6 +83,7 @@ export function createCircuit(number: string, name: string, terminations: Termin
     wireTable: 'etfe',
     colour: { base: 'white', stripe: null, bands: [] },
     sizePin: null,
+    colourPin: null,
     twist: null,
     cable: null,
     currentA: null,

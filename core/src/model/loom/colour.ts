@@ -19,6 +19,17 @@ export const ColourSchema = Type.Object(
 );
 export type Colour = Static<typeof ColourSchema> & { base: ColourName; stripe: ColourName | null; bands: ColourName[] };
 
+const NAMED = `(${COLOUR_NAMES.join('|')})`;
+
+/** Insulation in words: "red", "red/black". */
+export const InsulationWordsSchema = Type.String({ pattern: `^${NAMED}(/${NAMED})?$` });
+
+/** Every insulation that there can be, plain ones first. */
+export const INSULATIONS: readonly string[] = [
+  ...COLOUR_NAMES,
+  ...COLOUR_NAMES.flatMap((base) => COLOUR_NAMES.filter((one) => one !== base).map((stripe) => `${base}/${stripe}`)),
+];
+
 /** What the insulation itself looks like, as it is bought: "red/black", "white". */
 export const toInsulationWords = ({ base, stripe }: Pick<Colour, 'base' | 'stripe'>): string =>
   stripe === null ? base : `${base}/${stripe}`;

@@ -68,6 +68,9 @@ export const SegmentSchema = Type.Object(
     slideOn: Type.Union([Type.Literal('before-ends'), Type.Literal('after-ends')], {
       description: 'whether the covering goes on before the ends beyond it are closed, or over them afterwards',
     }),
+    clipsAtMm: Type.Union([Type.Array(Type.Number({ minimum: 0, maximum: 20000 }), { maxItems: 200, uniqueItems: true }), Type.Null()], {
+      description: 'where it is clipped, chosen by hand: mm from where it begins, nearest to the datum first; null: computed',
+    }),
     bundling: Type.Union([literals(BUNDLINGS), Type.Null()], { description: 'how its wires lie; null: as the loom says' }),
     leavesDeg: Type.Union([Type.Number({ minimum: 0, exclusiveMaximum: 360 }), Type.Null()], {
       description: 'side by which it leaves the run before, degrees from 12 o’clock, clockwise seen from the datum; null: not known',
@@ -102,6 +105,7 @@ export function createSegment(fromNodeId: string, toNodeId: string, lengthMm: nu
     zoneId: null,
     coveringPin: null,
     slideOn: 'before-ends',
+    clipsAtMm: null,
     bundling: null,
     leavesDeg: null,
     ...rest,

@@ -1,6 +1,7 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { CIRCUIT_KINDS, type CircuitKind } from '../loom/circuit';
 import { DOUBTS, type Doubt } from '../hold';
+import { InsulationWordsSchema } from '../loom/colour';
 import { literals, NameSchema } from '../ids';
 import { mapRecord } from '../mapRecord';
 import { CAPABILITIES } from './pinOffer';
@@ -57,6 +58,9 @@ export const PinNeedSchema = Type.Object(
     noise: Type.Union([Type.String({ minLength: 1, maxLength: 40 }), Type.Null()], {
       description: 'sensor grounds and supplies of one group may be shared; null: the group of all the rest',
     }),
+    lead: Type.Union([InsulationWordsSchema, Type.Null()], {
+      description: 'insulation of the lead that the maker or the factory has there; null: none, or not known',
+    }),
     evidence: Type.Union([EvidenceSchema, Type.Null()], { description: 'where this is known from; null: not recorded' }),
     doubts: Type.Array(literals(DOUBTS), {
       ...{ uniqueItems: true, maxItems: DOUBTS.length },
@@ -77,6 +81,13 @@ export const addDoubts = (owner: Record<string, unknown>) => ({
   pins: mapRecord(owner.pins, (pin) => ({ ...pin, doubts: [] })),
 });
 
+/** Nobody said how the leads of makers look in an older format. */
+export const addLeads = (owner: Record<string, unknown>) => ({
+  ...owner,
+  pins: mapRecord(owner.pins, (pin) => ({ ...pin, lead: null })),
+  offers: mapRecord(owner.offers, (offer) => ({ ...offer, lead: null })),
+});
+
 /** A need with nothing special about it. */
 export function createPinNeed(name: string, kind: CircuitKind, rest: Partial<PinNeed> = {}): PinNeed {
   return {
@@ -95,6 +106,7 @@ export function createPinNeed(name: string, kind: CircuitKind, rest: Partial<Pin
     cycleS: null,
     returnBy: 'pin',
     noise: null,
+    lead: null,
     evidence: null,
     doubts: [],
     ...rest,

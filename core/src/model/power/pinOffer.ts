@@ -1,4 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
+import { InsulationWordsSchema } from '../loom/colour';
 import { literals, NameSchema } from '../ids';
 
 /** What a pin of a controller, power module, relay panel, fuse box, battery or ground point can do. */
@@ -50,6 +51,9 @@ export const PinOfferSchema = Type.Object(
       description:
         'of a ground stud: through the chassis to the stud of battery negative in mΩ; none: it stands on a composite tub; null: as the source says',
     }),
+    lead: Type.Union([InsulationWordsSchema, Type.Null()], {
+      description: 'insulation of the lead that its maker supplies there; null: none, or not known',
+    }),
     suppressed: Type.Boolean({ description: 'takes the kick of a coil by itself' }),
   },
   { additionalProperties: false },
@@ -67,6 +71,7 @@ export function createPinOffer(name: string, can: Capability[], rest: Partial<Pi
     group: null,
     pairWith: null,
     chassisMilliohm: null,
+    lead: null,
     suppressed: false,
     ...rest,
   };

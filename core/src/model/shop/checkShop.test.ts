@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { createDemoShop } from '../../catalogue';
-import published from '../../../schema/shop-10.json';
+import published from '../../../schema/shop-11.json';
 import old from '../../testing/formats/shop-1.json';
+import tenth from '../../testing/formats/shop-10.json';
 import second from '../../testing/formats/shop-2.json';
 import third from '../../testing/formats/shop-3.json';
 import fourth from '../../testing/formats/shop-4.json';
@@ -10,6 +11,7 @@ import sixth from '../../testing/formats/shop-6.json';
 import ninth from '../../testing/formats/shop-9.json';
 import seventh from '../../testing/formats/shop-7.json';
 import { runs } from '../../testing/runs';
+import { createPinNeed, createPinOffer } from '../index';
 import { checkShop, SHOP_FORMAT_VERSION, SHOP_MIGRATIONS, ShopSchema, type Shop, TIME_DEFAULTS } from './index';
 
 /** Problems of the demo shop after a change, one line each. */
@@ -114,6 +116,38 @@ test('a file of format 9 samples its crimps as craft D3 says and counts minutes 
   expect(contacts.length).toBeGreaterThan(0);
   expect(contacts.every(({ crimpHeights }) => crimpHeights.length === 0)).toBe(true);
   expect(tools.every(({ gauged, servicedOn }) => !gauged && servicedOn === null)).toBe(true);
+});
+
+/** With a kind of device as that format had it. */
+const toShopOfTen = () => {
+  const { lead: _, ...pin } = createPinNeed('12 V supply', 'supply');
+  const { lead: __, ...offer } = createPinOffer('way', ['feed']);
+  const device = { name: 'fan', system: 'cooling', familyId: null, pins: { '1': pin }, offers: { '2': offer }, links: {}, note: '' };
+  return { ...tenth, devices: { fan: device } };
+};
+
+test('a file of format 10 drills as is usual, labels no devices, and has transitions with legs alike', () => {
+  expect(tenth.formatVersion).toBe(10);
+  const fan = toShopOfTen();
+  const checked = checkShop(fan);
+  if (!checked.ok) throw new Error(JSON.stringify(checked.problems));
+  const { standards, transitions, devices } = checked.value;
+  for (const standard of Object.values(standards))
+    expect(standard).toMatchObject({ drillMm: 240, drillThroughMm: 25, deviceLabels: false });
+  expect(transitions.every(({ onwardSuppliedMm, onwardRecoveredMm }) => onwardSuppliedMm === null && onwardRecoveredMm === null)).toBe(
+    true,
+  );
+  const pins = Object.values(devices).flatMap((one) => [...Object.values(one.pins), ...Object.values(one.offers)]);
+  expect(pins.length).toBeGreaterThan(0);
+  expect(pins.every(({ lead }) => lead === null)).toBe(true);
+});
+
+test('a leg that goes straight on has both bores or neither, and they leave room to shrink', () => {
+  const spoil = (onwardSuppliedMm: number | null, onwardRecoveredMm: number | null) =>
+    listLines(({ transitions }) => Object.assign(transitions[0]!, { onwardSuppliedMm, onwardRecoveredMm }));
+  expect([spoil(null, null), spoil(14, 5)]).toEqual([[], []]);
+  expect(spoil(14, null)).toEqual(['/transitions/0/onwardSuppliedMm: expected both bores of the leg that goes on, or neither']);
+  expect(spoil(4, 5)).toEqual(['/transitions/0/onwardSuppliedMm: expected at least the recovered bore 5, got 4: nothing would fit']);
 });
 
 test('a crimp height is of a size that there is, once, and a figure', () => {

@@ -159,6 +159,9 @@ function listWindowProblems(shop: Shop): Problem[] {
     ...shop.transitions.flatMap((one, at) => [
       ...check(`/transitions/${at}/trunkSuppliedMm`, one.trunkRecoveredMm, one.trunkSuppliedMm, 'recovered bore'),
       ...check(`/transitions/${at}/legSuppliedMm`, one.legRecoveredMm, one.legSuppliedMm, 'recovered bore'),
+      ...((one.onwardSuppliedMm === null) === (one.onwardRecoveredMm === null)
+        ? check(`/transitions/${at}/onwardSuppliedMm`, one.onwardRecoveredMm ?? 0, one.onwardSuppliedMm ?? 0, 'recovered bore')
+        : [{ path: `/transitions/${at}/onwardSuppliedMm`, message: 'expected both bores of the leg that goes on, or neither' }]),
     ]),
   ];
 }

@@ -1,7 +1,7 @@
 import { COLOUR_NAMES } from '../loom/colour';
 import { addCoveringTraits } from './covering';
 import { addAdapter, addCavityFields } from './family';
-import { addDoubts } from '../power/pinNeed';
+import { addDoubts, addLeads } from '../power/pinNeed';
 import { addThrows } from '../power/power';
 import { mapRecord } from '../mapRecord';
 import type { Migration } from '../job/migrations';
@@ -105,7 +105,30 @@ export const SHOP_MIGRATIONS: readonly Migration[] = [
       tools: Array.isArray(shop.tools) ? shop.tools.map(toItself((one) => ({ ...one, gauged: false, servicedOn: null }))) : shop.tools,
     }),
   },
+  {
+    from: 10,
+    name: 'add-leads-drill-and-device-labels',
+    run: (shop) => ({
+      ...shop,
+      formatVersion: 11,
+      standards: mapRecord(shop.standards, (standard) => ({ ...standard, ...LIMIT_DEFAULTS, deviceLabels: false })),
+      transitions: Array.isArray(shop.transitions)
+        ? shop.transitions.map(toItself((one) => ({ ...one, onwardSuppliedMm: null, onwardRecoveredMm: null })))
+        : shop.transitions,
+      devices: mapRecord(shop.devices, addLeads),
+    }),
+  },
 ];
+
+/** What a shop that never said so drills holes with, and limits that it used to have in common with all. */
+const LIMIT_DEFAULTS = {
+  drillMm: 240,
+  drillThroughMm: 25,
+  crowdedShare: 0.8,
+  heavyMm2: 4,
+  asideMostShare: 0.35,
+  partBandShare: 0.2,
+} as const;
 
 /** How a shop that never said so samples its crimps (craft D3). */
 export const SAMPLE_DEFAULTS = {

@@ -34,6 +34,10 @@ export const TransitionSchema = Type.Object(
     trunkRecoveredMm: positive(300),
     legSuppliedMm: positive(300),
     legRecoveredMm: positive(300),
+    onwardSuppliedMm: Type.Union([positive(300), Type.Null()], {
+      description: 'bore of the leg that goes straight on, where it differs from the others; null: as they are',
+    }),
+    onwardRecoveredMm: Type.Union([positive(300), Type.Null()], { description: 'the same, fully recovered' }),
   },
   { additionalProperties: false },
 );

@@ -1,6 +1,6 @@
 import { Type, type Static, type TSchema } from '@sinclair/typebox';
 import { CIRCUIT_KINDS, WIRE_TABLE_NAMES } from '../loom/circuit';
-import { COLOUR_NAMES, MOST_BANDS, type ColourName } from '../loom/colour';
+import { COLOUR_NAMES, InsulationWordsSchema, MOST_BANDS, type ColourName } from '../loom/colour';
 import { DOUBTS, HoldOperationSchema } from '../hold';
 import { IdSchema, literals, NameSchema } from '../ids';
 import { LOADS } from '../power/pinNeed';
@@ -9,13 +9,15 @@ import { least0, positive } from './figures';
 import { BARREL_KINDS } from './joint';
 import { MILESTONES, MINUTE_KEYS, PART_MILESTONES } from '../times';
 
-/** How wires are told apart: insulation by function and a stripe, the print on one colour alone, or rings on one colour. */
-export const COLOUR_SCHEMES = ['function', 'one-colour', 'bands'] as const;
+/**
+ * How wires are told apart: insulation by function and a stripe, the print on one colour alone, rings on one
+ * colour, or as the leads of the boxes or of the factory look, and by function where nobody says.
+ */
+export const COLOUR_SCHEMES = ['function', 'one-colour', 'bands', 'box-leads', 'factory-leads'] as const;
 export type ColourScheme = (typeof COLOUR_SCHEMES)[number];
 
 const NAMED = `(${COLOUR_NAMES.join('|')})`;
-/** "red", "red/black" */
-const COLOUR_WORDS = `^${NAMED}(/${NAMED})?$`;
+const COLOUR_WORDS = InsulationWordsSchema.pattern!;
 
 /** The same for each of these names. */
 const each = <N extends string, T extends TSchema>(names: readonly N[], make: () => T) =>
@@ -113,11 +115,16 @@ export const ShopStandardSchema = Type.Object(
     screenLeastMegohm: positive(100_000, 'core to screen reads no less before its contact is seated, MΩ'),
     couplingRoundMin: positive(600, 'to take a round coupling apart and put it together, min'),
     couplingFlatMin: positive(600, 'the same for a rectangular one behind trim, min'),
+    deviceLabels: Type.Boolean({
+      description: 'a label with its name and its loom on each device, beside the one at the end that mates with it',
+    }),
     zoneLabels: Type.Boolean({ description: 'a label with the name of the zone on each run that leads into another one' }),
     clearOverLabels: Type.Boolean({ description: 'labels where it is wet lie under a clear sleeve' }),
     clearBeyondMm: least0(200, 'which goes so far beyond either end of the label'),
     sagMostMm: least0(1000, 'a bundle between two clips sags by no more when it is pushed by hand'),
     holeFreeMm: least0(100, 'a hole is so much wider than what is led through it'),
+    drillMm: positive(2000, 'drill with its saw or bit, from its back to its tip: the room that it needs in front of a hole'),
+    drillThroughMm: least0(500, 'saw and pilot come out so far behind the panel'),
     workshopC: Type.Number({ minimum: -20, maximum: 60, description: 'temperature of the workshop, °C: resin cures by it' }),
     potWaste: Type.Number({ minimum: 0, maximum: 5, description: 'share of the resin that stays in the cup' }),
     potLoopRatio: Type.Number({ minimum: 1, maximum: 100, description: 'radius of the loop behind resin over the diameter of the lead' }),
@@ -170,6 +177,7 @@ export const ShopStandardSchema = Type.Object(
     canPitchMm: positive(10_000),
     lookAlikeReachMm: least0(10_000),
     pullToSeatFreeMm: least0(10_000),
+    crowdedShare: share('where more than half of the contacts of a housing carry over half of what they may, all may carry so much of it'),
     tailStripMm: least0(10_000, 'bared conductor at a flying tail'),
     boardClearMm: positive(1000, 'on a board two runs that are not neighbours lie so far apart, mm'),
     pegEveryMm: positive(10_000, 'from one peg of the board to the next along a run, mm'),
@@ -214,6 +222,7 @@ export const ShopStandardSchema = Type.Object(
     ),
     isolationMegohm: positive(10_000, 'a net of a bare loom is isolated from all others by so much, MΩ, at so many volts direct'),
     isolationVolts: positive(1000),
+    partBandShare: share('a part that is built into a loom reads within this share of its value'),
     supplyFactor: Type.Number({
       minimum: 1,
       maximum: 10,
@@ -241,6 +250,8 @@ export const ShopStandardSchema = Type.Object(
     relayMinutes: least0(10_000, 'to tie a bundle at a breakout and lay it anew, min'),
     relayThinner: share('a bundle is laid anew where it gets so much thinner'),
     labourPerHour: least0(10_000, 'an hour of work, in the shop’s money'),
+    heavyMm2: positive(1000, 'a conductor from here on is heavy, mm²'),
+    asideMostShare: share('the copper of a layer lies to one side by no more, as a share of its radius'),
     untwistedMostMm: least0(10_000, 'a pair lies untwisted for so long at most, mm'),
     bendFactor: positive(10_000),
     bendFactorHeavy: positive(10_000),

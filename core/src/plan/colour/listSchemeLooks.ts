@@ -25,7 +25,8 @@ export function listSchemeLooks(kind: CircuitKind, standard: Scheme): readonly C
 
 function makeLooks(kind: CircuitKind, standard: Scheme): readonly Colour[] {
   const { colourScheme, colours, oneColour } = standard;
-  if (colourScheme === 'function') {
+  // where no maker has a lead it is told by its function
+  if (colourScheme !== 'one-colour' && colourScheme !== 'bands') {
     const bases = listBases(kind, standard);
     const looks = colours.map((words) => fromColourWords(words)!).filter(({ base }) => bases.includes(base));
     // plain before striped, stripe by stripe as the stock has them, and the first base first among each

@@ -24,13 +24,13 @@ export const MOST_LOOK_TRIALS = 3000;
 
 /**
  * Recolour as few circuits as do, from colours in stock, those first that a reel of the loom has already (craft A6). Circuits in a cable keep
- * theirs. Within a budget of trials the change is proved to be the least; beyond it is a good one, and says so.
+ * theirs, and so do those whose colour somebody gave a reason for. Within a budget of trials the change is proved to be the least; beyond it is a good one, and says so.
  */
 export function proposeColours(loom: Loom, plan: LoomPlan, standard: ShopStandard): ColourProposal {
   const { neighbours } = listNeighbours(listWireGroups(loom, plan, standard));
   const isAlike = createAlike(standard);
   const colourOf = (id: string) => loom.circuits[id]!.colour as Colour;
-  const isFixed = (id: string) => loom.circuits[id]!.cable !== null;
+  const isFixed = (id: string) => loom.circuits[id]!.cable !== null || loom.circuits[id]!.colourPin !== null;
   const clashes = new Map<string, string[]>();
   for (const id of [...neighbours.keys()].sort(compareIds)) {
     const like = [...neighbours.get(id)!].filter((other) => isAlike(colourOf(id), colourOf(other))).sort(compareIds);

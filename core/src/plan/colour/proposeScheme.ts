@@ -1,9 +1,10 @@
 import type { ShopStandard } from '../../catalogue';
-import { toInsulationWords, type Colour, type CircuitKind, type Loom } from '../../model';
+import { toInsulationWords, type Colour, type CircuitKind, type Job } from '../../model';
 import type { LoomPlan } from '../types';
 import { assignLooks } from './assignLooks';
 import { countBands } from './countBands';
 import { createAlike, listNeighbours, listWireGroups } from './listLookAlikes';
+import { listLeadLooks } from './findLeadLook';
 import { listSchemeLooks } from './listSchemeLooks';
 import { countReels, MOST_LOOK_TRIALS, toSize } from './proposeColours';
 
@@ -19,18 +20,23 @@ export interface SchemeProposal {
 }
 
 /**
- * Every circuit in a look of the shop's scheme: by function, all of one colour, or with bands on one colour (craft A6). Circuits in a cable
- * keep theirs. One that has a look of the scheme that nobody beside it has keeps it where it can.
+ * Every circuit in a look of the shop's scheme: by function, all of one colour, with bands on one colour, or as the leads of boxes or of the
+ * factory are (craft A6). Circuits in a cable
+ * keep theirs, and so do those whose colour somebody gave a reason for. One that has a look of the scheme that nobody beside it has keeps it where it can.
  */
-export function proposeScheme(loom: Loom, plan: LoomPlan, standard: ShopStandard): SchemeProposal {
+export function proposeScheme(job: Pick<Job, 'looms' | 'mates'>, plan: LoomPlan, standard: ShopStandard): SchemeProposal {
+  const loom = job.looms[plan.loomId]!;
   const { neighbours } = listNeighbours(listWireGroups(loom, plan, standard));
   const isAlike = createAlike(standard);
   const circuits = loom.circuits;
   const sizes = new Map<string, Set<string>>();
   for (const wire of plan.wires) sizes.set(wire.circuitId, (sizes.get(wire.circuitId) ?? new Set()).add(toSize(wire)));
-  const ids = Object.keys(circuits).filter((id) => circuits[id]!.cable === null);
+  const ids = Object.keys(circuits).filter((id) => circuits[id]!.cable === null && circuits[id]!.colourPin === null);
   const looks = new Map<CircuitKind, readonly Colour[]>();
-  const listOfKind = (id: string) => {
+  const leads = listLeadLooks(job, plan.loomId, standard);
+  const listOfKind = (id: string): readonly Colour[] => {
+    const lead = leads.get(id);
+    if (lead) return [lead];
     const { kind } = circuits[id]!;
     let known = looks.get(kind);
     if (!known) looks.set(kind, (known = listSchemeLooks(kind, standard)));

@@ -1,14 +1,18 @@
 import fc from 'fast-check';
-import { CATALOGUE } from '../../catalogue';
+import { CATALOGUE, type ShopStandard } from '../../catalogue';
 import { createInlet, createSkerry } from '../../demo';
-import { fromColourWords, toColourWords, toInsulationWords, type Colour, type Job } from '../../model';
+import { assignPins } from '../../edit';
+import { createPinNeed, createPinOffer, fromColourWords, toColourWords, toInsulationWords, type Colour, type Job } from '../../model';
 import { runs } from '../../testing/runs';
 import { findStandard, plan } from '../index';
 import { assignLooks, type LookProblem } from './assignLooks';
 import { countBands, listBandedBreakouts } from './countBands';
+import { createTakenFor } from './createTakenFor';
+import { listLeadLooks } from './findLeadLook';
 import { listNeighbours, listWireGroups } from './listLookAlikes';
-import { listSchemeLooks } from './listSchemeLooks';
+import { listBases, listSchemeLooks } from './listSchemeLooks';
 import { isLookAlike } from './measureColours';
+import { proposeColours } from './proposeColours';
 import { proposeScheme } from './proposeScheme';
 
 const house = CATALOGUE.standards.larkhollow!;
@@ -131,7 +135,7 @@ describe('a whole loom by the scheme of the shop', () => {
     const planned = plan(job, CATALOGUE).looms.find((one) => one.loomId === loomId)!;
     const standard = { ...findStandard(job, CATALOGUE), ...change };
     const loom = job.looms[loomId]!;
-    const proposal = proposeScheme(loom, planned, standard);
+    const proposal = proposeScheme(job, planned, standard);
     const to = new Map(proposal.changes.map((one) => [one.circuitId, one.to]));
     const now = (id: string) => to.get(id) ?? loom.circuits[id]!.colour;
     return { planned, standard, loom, proposal, now, neighbours: listNeighbours(listWireGroups(loom, planned, standard)).neighbours };
@@ -182,5 +186,92 @@ describe('a whole loom by the scheme of the shop', () => {
     expect([...new Set(looks)].sort()).toEqual(['yellow', 'yellow (red)']);
     // two looks are not enough for a housing: it is told
     expect(one.proposal.left.length).toBeGreaterThan(0);
+  });
+  describe('as the leads of makers are', () => {
+    const lead = (job: Job, loomId: string, circuitId: string, field: 'offers' | 'pins', words: string) => {
+      const { endId, cavity } = job.looms[loomId]!.circuits[circuitId]!.terminations.at(field === 'offers' ? 0 : -1)!;
+      const end = job.looms[loomId]!.ends[endId]!;
+      if (field === 'offers') end.offers[cavity] = createPinOffer('way', ['feed'], { lead: words });
+      else end.pins[cavity] = createPinNeed('pin', 'signal', { lead: words });
+    };
+    const first = ({ circuits }: Job['looms'][string]) => Object.keys(circuits).find((id) => circuits[id]!.cable === null)!;
+    test.each([
+      ['box-leads', 'offers'],
+      ['factory-leads', 'pins'],
+    ] as const)('%s: a circuit with a lead looks like it, one without goes by its function', (colourScheme, field) => {
+      const job = createInlet();
+      const id = first(job.looms.inlet!);
+      lead(job, 'inlet', id, field, 'violet/yellow');
+      const { loom, now, standard } = propose(job, 'inlet', { colourScheme });
+      expect(toColourWords(now(id))).toBe('violet/yellow');
+      for (const [other, { kind, cable }] of Object.entries(loom.circuits))
+        if (other !== id && !cable && !listLeadLooks(job, 'inlet', standard).has(other))
+          expect(listBases(kind, standard)).toContain(now(other).base);
+      // the other makers' leads are not asked
+      const wrong = propose(job, 'inlet', { colourScheme: colourScheme === 'box-leads' ? 'factory-leads' : 'box-leads' });
+      expect(toColourWords(wrong.now(id))).not.toBe('violet/yellow');
+      expect(listLeadLooks(job, 'inlet', { colourScheme: 'function' }).size).toBe(0);
+    });
+    test('a lead keeps its colour beyond a plug', () => {
+      const job = createSkerry();
+      const [mate] = Object.values(job.mates).filter(
+        ({ a, b }) => [a.loomId, b.loomId].includes('chassis') && [a.loomId, b.loomId].includes('engine'),
+      );
+      const [near, far] = mate!.a.loomId === 'chassis' ? [mate!.a, mate!.b] : [mate!.b, mate!.a];
+      const through = (loomId: string, endId: string, cavity: string) =>
+        Object.entries(job.looms[loomId]!.circuits).find(
+          ([, { cable, terminations }]) => !cable && terminations.some((one) => one.endId === endId && one.cavity === cavity),
+        )?.[0];
+      const cavity = Object.values(job.looms.engine!.circuits)
+        .flatMap(({ terminations }) => terminations)
+        .find(
+          (one) => one.endId === far.endId && through('engine', far.endId, one.cavity) && through('chassis', near.endId, one.cavity),
+        )!.cavity;
+      const [here, there] = [through('chassis', near.endId, cavity)!, through('engine', far.endId, cavity)!];
+      const source = job.looms.chassis!.circuits[here]!.terminations.find(({ endId }) => endId !== near.endId)!;
+      job.looms.chassis!.ends[source.endId]!.offers[source.cavity] = createPinOffer('way', ['feed'], { lead: 'grey/red' });
+      const looks = listLeadLooks(job, 'engine', { colourScheme: 'box-leads' });
+      expect(toColourWords(looks.get(there)!)).toBe('grey/red');
+    });
+    test('assigning gives a new circuit the colour of its lead', () => {
+      const job = createSkerry();
+      for (const loom of Object.values(job.looms)) {
+        Object.assign(loom, { circuits: {}, splicePins: {} });
+        // looks that no scheme of the shop has
+        for (const { pins, offers } of Object.values(loom.ends)) {
+          for (const one of Object.values(offers)) if (one.lead) one.lead = 'white/pink';
+          for (const one of Object.values(pins)) if (one.lead) one.lead = 'pink/orange';
+        }
+      }
+      const colours = (colourScheme: ShopStandard['colourScheme']) =>
+        Object.values(assignPins(job, CATALOGUE, { ...findStandard(job, CATALOGUE), colourScheme }).next.looms).flatMap(({ circuits }) =>
+          Object.values(circuits).map(({ colour }) => toColourWords(colour)),
+        );
+      const count = (colourScheme: ShopStandard['colourScheme']) =>
+        ['white/pink', 'pink/orange'].map((look) => colours(colourScheme).filter((one) => one === look).length);
+      // as many injectors as the vehicle has; both leads of its fan
+      expect(count('box-leads')).toEqual([expect.any(Number), 0]);
+      expect(count('box-leads')[0]).toBeGreaterThan(3);
+      expect(count('factory-leads')[0]).toBe(0);
+      expect(count('factory-leads')[1]).toBeGreaterThan(1);
+      expect(count('function')).toEqual([0, 0]);
+    });
+  });
+  test('a colour that somebody gave a reason for stays, in a scheme and in the least change, and what would be taken for it is told', () => {
+    const job = createInlet();
+    const { circuits } = job.looms.inlet!;
+    const planned = () => plan(job, CATALOGUE).looms[0]!;
+    const standard = findStandard(job, CATALOGUE);
+    const [change] = proposeColours(job.looms.inlet!, planned(), standard).changes;
+    circuits[change!.circuitId]!.colourPin = { reason: 'as the old loom' };
+    const again = proposeColours(job.looms.inlet!, planned(), standard);
+    expect(again.changes.map(({ circuitId }) => circuitId)).not.toContain(change!.circuitId);
+    expect(again.changes.some(({ circuitId }) => change!.likeIds.includes(circuitId))).toBe(true);
+    expect(propose(job, 'inlet', { colourScheme: 'one-colour' }).proposal.changes.map(({ circuitId }) => circuitId)).not.toContain(
+      change!.circuitId,
+    );
+    const takenFor = createTakenFor(job.looms.inlet!, planned(), standard);
+    expect(takenFor(change!.circuitId, circuits[change!.circuitId]!.colour)).toEqual(change!.likeIds);
+    expect(takenFor(change!.circuitId, change!.to)).toEqual([]);
   });
 });

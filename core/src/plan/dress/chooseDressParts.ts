@@ -130,12 +130,21 @@ function chooseStep(
   ];
 }
 
+interface BreakoutSizes {
+  trunkMm: number;
+  legsMm: readonly number[];
+  /** index of the leg that goes straight on; -1: none does */
+  onward: number;
+  togetherMm: number;
+  pinnedId: string | null;
+}
+
 /** What closes a breakout, from the wire outwards; null: nothing of the shop does. */
 export function chooseBreakoutPieces(
   catalogue: Catalogue,
   standard: ShopStandard,
   needs: DressNeeds,
-  { trunkMm, legsMm, togetherMm, pinnedId }: { trunkMm: number; legsMm: readonly number[]; togetherMm: number; pinnedId: string | null },
+  { trunkMm, legsMm, onward, togetherMm, pinnedId }: BreakoutSizes,
 ): DressPiece[] | null {
   const moulded = catalogue.transitions
     .filter((one: Transition) =>
@@ -145,7 +154,12 @@ export function chooseBreakoutPieces(
       (one) =>
         one.legs === legsMm.length &&
         isGripping(one.trunkSuppliedMm, one.trunkRecoveredMm, trunkMm) &&
-        legsMm.every((legMm) => isGripping(one.legSuppliedMm, one.legRecoveredMm, legMm)),
+        (one.onwardSuppliedMm === null || onward >= 0) &&
+        legsMm.every((legMm, leg) =>
+          leg === onward && one.onwardSuppliedMm !== null && one.onwardRecoveredMm !== null
+            ? isGripping(one.onwardSuppliedMm, one.onwardRecoveredMm, legMm)
+            : isGripping(one.legSuppliedMm, one.legRecoveredMm, legMm),
+        ),
     )
     .sort((a, b) => a.massG - b.massG || (a.id < b.id ? -1 : 1))[0];
   if (moulded) {

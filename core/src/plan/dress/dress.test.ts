@@ -1,8 +1,10 @@
 import fc from 'fast-check';
 import { CATALOGUE } from '../../catalogue';
-import { isShrink, type Job, type Loom, type Shrink, type Tick } from '../../model';
+import { createBuild } from '../../make';
+import { isFromTheSide, isShrink, type Job, type Loom, type Shrink, type Tick } from '../../model';
 import { createBench } from '../../testing/createBench';
-import { plan } from '../index';
+import { isCoveringFit } from '../cover/measureCovering';
+import { findStandard, plan } from '../index';
 import { buildUp, isGripping } from './buildUp';
 import { planParking } from './planParking';
 
@@ -137,17 +139,79 @@ describe('ends and breakouts', () => {
     expect(pieces.length).toBeGreaterThan(1);
     expect([...new Set(pieces.map((one) => one.isLined))]).toEqual([isLined]);
   });
-  test('where one of the runs that meet must open, nothing that shrinks goes over them', () => {
+  const opening = (change: (catalogue: typeof CATALOGUE) => typeof CATALOGUE = (one) => one) => {
     const job = createBench((loom, all) => {
       loom.dressing = 'boots';
-      all.zones.own = { ...all.zones.cabin!, name: 'own', reopen: true };
-      loom.segments.s3!.zoneId = 'own';
+      loom.ends.L = { ...loom.ends.L!, familyId: 'hollin-13', key: 'A' };
+      all.zones.own = { ...all.zones.cabin!, name: 'own', ambientC: 60, reopen: true };
+      for (const id of ['s1', 's2', 's3']) loom.segments[id]!.zoneId = 'own';
     });
-    expect(only(job).breakoutDress[0]).toMatchObject({
+    const catalogue = change(CATALOGUE);
+    const planned = plan(job, catalogue).looms[0]!;
+    return { planned, steps: createBuild(job, planned, catalogue).steps };
+  };
+  test('what must open is wrapped from the side: it holds both sides of the joint, nothing slides and nothing stands back', () => {
+    const { planned, steps } = opening();
+    const [fork] = planned.breakoutDress;
+    const [piece] = fork!.pieces;
+    const item = CATALOGUE.coverings.find(({ id }) => id === piece!.itemId)!;
+    expect([piece!.role, item.opens, isFromTheSide(item), piece!.fromMm, piece!.toMm]).toEqual(['wrap', true, true, -15, 15]);
+    const standard = findStandard(createBench(), CATALOGUE);
+    for (const mm of [fork!.trunkMm, fork!.togetherMm]) expect(isCoveringFit(item, mm, 0, standard).grips).toBe(true);
+    expect(fork).toMatchObject({ ruledBy: 'zone', parking: null, problem: null });
+    expect(left(planned).pieces.map(({ role }) => role)).toEqual(['wrap']);
+    expect(left(planned).parking.pieces.some(({ name }) => name === piece!.itemName)).toBe(false);
+    const ids = steps.map(({ id }) => id);
+    expect(ids).toEqual(expect.arrayContaining(['forkclose.b1', 'close.L']));
+    expect(ids.filter((id) => id === 'fork.b1' || id === 'boot.L')).toEqual([]);
+    expect(steps.find(({ id }) => id === 'forkclose.b1')).toMatchObject({
+      tool: 'by hand',
+      items: [
+        { words: expect.stringMatching(/^wrap that opens: \d+ mm of .*, laid round from -15 to 15 mm of the middle of the breakout$/) },
+      ],
+    });
+  });
+  test('of what opens the first in the order of the shop is taken; a shop that has none leaves the joint and says so', () => {
+    const kindOf = (planned: ReturnType<typeof only>) =>
+      CATALOGUE.coverings.find(({ id }) => id === planned.breakoutDress[0]!.pieces[0]!.itemId)!.kind;
+    const usual = kindOf(opening().planned);
+    const house = CATALOGUE.standards.larkhollow!;
+    const turned = opening((catalogue) => ({
+      ...catalogue,
+      standards: { larkhollow: { ...house, coveringOrder: [...house.coveringOrder].filter((kind) => kind !== usual) } },
+    }));
+    expect(kindOf(turned.planned)).not.toBe(usual);
+    const none = opening((catalogue) => ({ ...catalogue, coverings: catalogue.coverings.filter(({ opens }) => !opens) }));
+    expect(none.planned.breakoutDress[0]).toMatchObject({
       pieces: [],
       ruledBy: 'zone',
-      because: 'must be opened later: nothing that shrinks goes over it',
+      because: 'must be opened later: nothing that shrinks goes over it, and nothing of the shop that opens fits',
     });
+  });
+  test('a leg that goes straight on has a bore of its own: a thick trunk with one thin leg gets a moulded part', () => {
+    const thin = (transitions: typeof CATALOGUE.transitions) => {
+      const job = createBench((loom) => {
+        loom.dressing = 'boots';
+        for (const id of ['s1', 's2', 's3']) loom.segments[id]!.coveringPin = { kind: 'shrink', itemId: null, reason: 'x' };
+        loom.ends.R = { ...loom.ends.R!, familyId: 'hollin-13', key: 'B' };
+        for (let at = 4; at <= 13; at += 1)
+          loom.circuits[`m${at}`] = {
+            ...loom.circuits.c3!,
+            number: `m${at}`,
+            terminations: ['A', 'R'].map((endId) => ({ endId, cavity: String(at) })),
+          };
+      });
+      return plan(job, { ...CATALOGUE, transitions }).looms[0]!.breakoutDress[0]!;
+    };
+    const moulded = thin(CATALOGUE.transitions);
+    const part = CATALOGUE.transitions.find(({ id }) => id === moulded.pieces[0]!.itemId)!;
+    expect(part.onwardSuppliedMm).not.toBeNull();
+    const [thickMm, thinMm] = [Math.max(...moulded.legsMm), Math.min(...moulded.legsMm)];
+    expect(isGripping(part.onwardSuppliedMm!, part.onwardRecoveredMm!, thickMm)).toBe(true);
+    expect(isGripping(part.legSuppliedMm, part.legRecoveredMm, thinMm)).toBe(true);
+    // legs of one bore do not: a sleeve goes over all of it
+    const like = thin(CATALOGUE.transitions.filter((one) => one.onwardSuppliedMm === null));
+    expect(like.pieces.map(({ role }) => role)).not.toContain('transition');
   });
   test('a breakout gets the transition with as many legs where all its bores grip, else a sleeve over all of it, built up where it is thin', () => {
     const [moulded] = dressed((loom) => {

@@ -1,6 +1,6 @@
 /** A piece of what finishes an end or a breakout. */
 export interface DressPiece {
-  role: 'build-up' | 'boot' | 'step' | 'label' | 'transition' | 'over-sleeve';
+  role: 'build-up' | 'boot' | 'step' | 'label' | 'transition' | 'over-sleeve' | 'wrap';
   /** table of the shop that it is in */
   table: 'coverings' | 'boots' | 'transitions' | 'labels';
   itemId: string;
@@ -20,7 +20,11 @@ export interface DressPiece {
 /** What each is called where people read it. */
 export const DRESS_ROLE_WORDS = {
   ...{ 'build-up': 'build-up', boot: 'boot', step: 'step', label: 'label', transition: 'transition', 'over-sleeve': 'over-sleeve' },
+  wrap: 'wrap that opens',
 } as const satisfies Record<DressPiece['role'], string>;
+
+/** What slides on before ends are closed: all but what is laid round a joint from the side. */
+export const listSlid = (pieces: readonly DressPiece[]): DressPiece[] => pieces.filter(({ role }) => role !== 'wrap');
 
 /** How what slides on an end stands back while that end is made. */
 export interface Parking {

@@ -4,7 +4,8 @@ import { findPacking, type PackingStore } from '../bundle/findPacking';
 import { chooseLabel, type ChosenLabel } from '../mark/chooseLabel';
 import type { LoomPlan, PlannedCovering } from '../types';
 import { chooseBreakoutPieces, chooseEndPieces, toDressNeeds } from './chooseDressParts';
-import type { DressPiece, Parking, PlannedBreakoutDress, PlannedEndDress } from './dressTypes';
+import { chooseOpeningPieces } from './chooseOpening';
+import { listSlid, type DressPiece, type Parking, type PlannedBreakoutDress, type PlannedEndDress } from './dressTypes';
 import { planParking } from './planParking';
 
 /** What the ends and breakouts of a loom are finished from. */
@@ -46,9 +47,10 @@ function finish(
   context: DressContext,
   pin: { itemId: string | null; reason: string } | null,
   segmentIds: readonly string[],
+  sides: readonly [number, number],
   choose: (needs: ReturnType<typeof toDressNeeds>, pinnedId: string | null) => DressPiece[] | null,
 ): Finish {
-  const { loom, standard } = context;
+  const { loom, catalogue, standard } = context;
   const none = { pieces: [], problem: null };
   if (pin?.itemId === null) return { ...none, ruledBy: 'pinned', because: pin.reason };
   const needs = toDressNeeds(segmentIds.map((id) => toZone(context, id)));
@@ -58,7 +60,15 @@ function finish(
   }
   if (findDressing(loom, standard) === 'sleeves')
     return { ...none, ruledBy: 'standard', because: 'the sleeves meet, nothing goes over them' };
-  if (needs.mustOpen) return { ...none, ruledBy: 'zone', because: 'must be opened later: nothing that shrinks goes over it' };
+  if (needs.mustOpen) {
+    const laid = chooseOpeningPieces(catalogue, standard, needs, sides);
+    if (laid) return { ...none, pieces: laid, ruledBy: 'zone', because: 'must be opened later: laid round it from the side' };
+    return {
+      ...none,
+      ruledBy: 'zone',
+      because: 'must be opened later: nothing that shrinks goes over it, and nothing of the shop that opens fits',
+    };
+  }
   const pieces = choose(needs, null);
   const ruled = needs.isLined
     ? ({ ruledBy: 'zone', because: 'wet: lined with adhesive' } as const)
@@ -80,12 +90,13 @@ function planEnd(context: DressContext, coverings: ReadonlyMap<string, PlannedCo
   const made: Finish =
     bodyMm === null
       ? { pieces: [], ruledBy: 'standard', because: 'nothing at its rear holds a boot', problem: null }
-      : finish(context, end.bootPin, [segmentId], (needs, pinnedId) =>
+      : finish(context, end.bootPin, [segmentId], [bodyMm, leadMm], (needs, pinnedId) =>
           chooseEndPieces(catalogue, standard, needs, { bodyMm, leadMm, pinnedId }),
         );
+  const slid = listSlid(made.pieces);
   const parking = isAnchor
-    ? { ...ANCHOR_PARKING, pieces: made.pieces.map(({ itemName, cutMm }) => ({ name: itemName, lengthMm: cutMm })) }
-    : planEndParking(context, coverings, segmentId, [...toLabelPiece(chooseLabel(catalogue, leadMm, end.name, standard)), ...made.pieces]);
+    ? { ...ANCHOR_PARKING, pieces: slid.map(({ itemName, cutMm }) => ({ name: itemName, lengthMm: cutMm })) }
+    : planEndParking(context, coverings, segmentId, [...toLabelPiece(chooseLabel(catalogue, leadMm, end.name, standard)), ...slid]);
   return { endId, segmentId, leadMm, bodyMm, ...made, parking };
 }
 
@@ -145,15 +156,18 @@ function planBreakout(context: DressContext, coverings: ReadonlyMap<string, Plan
     packings,
     [...legsMm].sort((a, b) => b - a),
   ).packing.odMm;
-  const made = finish(context, loom.nodes[nodeId]!.transitionPin, [trunkSegmentId, ...legSegmentIds], (needs, pinnedId) =>
-    chooseBreakoutPieces(catalogue, standard, needs, { trunkMm, legsMm, togetherMm, pinnedId }),
+  const onward = legSegmentIds.findIndex((id) => plan.tree.segments[id]!.onward);
+  const runs = [trunkSegmentId, ...legSegmentIds];
+  const made = finish(context, loom.nodes[nodeId]!.transitionPin, runs, [trunkMm, togetherMm], (needs, pinnedId) =>
+    chooseBreakoutPieces(catalogue, standard, needs, { trunkMm, legsMm, onward, togetherMm, pinnedId }),
   );
+  const slid = listSlid(made.pieces);
   const parking =
-    made.pieces.length === 0
+    slid.length === 0
       ? null
       : planParking({
           ...{ legMm: plan.tree.segments[trunkSegmentId]!.lengthMm, looseMm: 0, sleeve: null, stripRoomMm: 0 },
-          pieces: made.pieces.map(({ itemName, cutMm }) => ({ name: itemName, lengthMm: cutMm })),
+          pieces: slid.map(({ itemName, cutMm }) => ({ name: itemName, lengthMm: cutMm })),
         });
   return { nodeId, trunkSegmentId, legSegmentIds, trunkMm, legsMm, togetherMm, ...made, parking };
 }

@@ -140,7 +140,16 @@ describe('a hole on the way of a loom', () => {
 });
 
 test('from where on the order does not matter: the first that passes beside the whole bundle, where all after it do too', () => {
-  const base = { nodeId: 'h', boreMm: 22, leaveMm: 0.5, direction: 'outward' as const, because: '', unknownIds: [], leastBoreMm: 21 };
+  const base = {
+    nodeId: 'h',
+    boreMm: 22,
+    leaveMm: 0.5,
+    besideMm: 0,
+    direction: 'outward' as const,
+    because: '',
+    unknownIds: [],
+    leastBoreMm: 21,
+  };
   const turns = (wholeMm: number) => {
     const { pieces, offIds } = orderFeed([...THREE, piece('d', 12, 2)], 21.5, wholeMm);
     return findFreeTurn({ ...base, wholeMm, offIds, pieces: pieces.map((one) => ({ ...one, goesAs: 'housing' as const })) });

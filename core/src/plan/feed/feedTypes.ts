@@ -15,8 +15,10 @@ export interface PlannedFeedPiece extends FeedPiece {
 export interface PlannedFeed {
   nodeId: string;
   boreMm: number;
-  /** of the bore, that stays free */
+  /** of the bore, that is not to be had: what stays free, and what another loom takes that goes through the same hole */
   leaveMm: number;
+  /** of that, what other looms take, mm */
+  besideMm: number;
   /** what goes through: the part beyond the hole, or the part with the datum */
   direction: 'outward' | 'inward';
   because: string;

@@ -19,6 +19,8 @@ export interface FeedContext {
   plan: Pick<LoomPlan, 'tree' | 'coverings' | 'terminations'>;
   catalogue: Catalogue;
   standard: ShopStandard;
+  /** holes that other looms go through before, with what these take of each, mm; empty: none */
+  taken?: ReadonlyMap<string, number>;
 }
 
 /** Every hole of known bore, in the order of the tree: which part of the loom goes through it, one end after another. */
@@ -40,15 +42,30 @@ export function planFeeds(context: FeedContext): PlannedFeed[] {
   });
 }
 
+/** The thickest of the runs that meet in a hole, over its covering. */
+const measureAtHole = ({ coverings }: Pick<LoomPlan, 'coverings'>, segmentIds: readonly (string | null)[]): number =>
+  Math.max(0, ...coverings.filter(({ segmentId }) => segmentIds.includes(segmentId)).map(({ odOutsideMm }) => odOutsideMm));
+
+/** What a loom takes of a hole at one of its nodes, mm; 0 where nothing of it lies there. */
+export const measureTaken = (plan: Pick<LoomPlan, 'tree' | 'coverings'>, nodeId: string): number => {
+  const node = plan.tree.nodes[nodeId];
+  return node ? measureAtHole(plan, [node.parentSegmentId, ...node.childSegmentIds]) : 0;
+};
+
 type Piece = FeedPiece & Pick<PlannedFeedPiece, 'goesAs'> & { isKnown: boolean };
 
-function planFeed({ loom, plan, standard }: FeedContext, nodeId: string, outer: readonly Piece[], inner: readonly Piece[]): PlannedFeed {
+function planFeed(
+  { loom, plan, standard, taken }: FeedContext,
+  nodeId: string,
+  outer: readonly Piece[],
+  inner: readonly Piece[],
+): PlannedFeed {
   const node = loom.nodes[nodeId]!;
   const boreMm = node.holeMm!;
-  const leaveMm = Math.min(standard.holeFreeMm, boreMm);
+  const besideMm = taken?.get(nodeId) ?? 0;
+  const leaveMm = Math.min(standard.holeFreeMm + besideMm, boreMm);
   const { parentSegmentId, childSegmentIds } = plan.tree.nodes[nodeId]!;
-  const here = [parentSegmentId, ...childSegmentIds];
-  const wholeMm = Math.max(0, ...plan.coverings.filter(({ segmentId }) => here.includes(segmentId)).map(({ odOutsideMm }) => odOutsideMm));
+  const wholeMm = measureAtHole(plan, [parentSegmentId, ...childSegmentIds]);
   const lead = (all: readonly Piece[]) =>
     orderFeed(
       all.filter(({ isKnown }) => isKnown),
@@ -65,13 +82,13 @@ function planFeed({ loom, plan, standard }: FeedContext, nodeId: string, outer: 
   const led = direction === 'outward' ? outer : inner;
   const { pieces, offIds } = direction === 'outward' ? outward : inward;
   return {
-    ...{ nodeId, boreMm, leaveMm, direction, because, wholeMm, offIds },
+    ...{ nodeId, boreMm, leaveMm, besideMm, direction, because, wholeMm, offIds },
     pieces: leadThrough(pieces, boreMm - leaveMm, wholeMm).map(({ isKnown: _, ...piece }) => piece),
     unknownIds: led.filter(({ isKnown }) => !isKnown).map(({ id }) => id),
     leastBoreMm: measureLeastBore(
       led.filter(({ isKnown }) => isKnown),
       wholeMm,
-      leaveMm,
+      standard.holeFreeMm + besideMm,
     ),
   };
 }

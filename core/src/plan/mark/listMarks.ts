@@ -7,15 +7,15 @@ import { chooseClear, type ClearSleeve } from './chooseClear';
 import { chooseLabel } from './chooseLabel';
 import { layoutLegend, type Legend } from './layoutLegend';
 
-/** What is printed for one wire, one end, a warning at an end, or a run that leads into another zone. */
+/** What is printed for one wire, one end, the device at it, a warning at an end, or a run that leads into another zone. */
 export interface PlannedMark {
-  kind: 'wire' | 'end' | 'caution' | 'zone';
-  /** of the wire, the end or the run */
+  kind: 'wire' | 'end' | 'device' | 'caution' | 'zone';
+  /** of the wire, the end, the device or the run */
   id: string;
   text: string;
   /** alike: a wire has one at each of its ends */
   pieces: number;
-  /** outside of what it lies on; null: no single run leaves the end, and a tag is tied to it */
+  /** outside of what it lies on; null: no single run leaves the end and a tag is tied to it, or it sticks on a device */
   odMm: number | null;
   stockId: string | null;
   stockName: string | null;
@@ -25,7 +25,7 @@ export interface PlannedMark {
   problem: 'no-sleeve' | 'too-long' | 'no-clear' | null;
 }
 
-/** Marks of a loom in the order in which they go on: wires as they are cut, ends with their warnings, then zones. */
+/** Marks of a loom in the order in which they go on: wires as they are cut, ends with their warnings, then devices and zones. */
 export function listMarks(job: Job, plan: LoomPlan, catalogue: Catalogue): PlannedMark[] {
   const loom = job.looms[plan.loomId]!;
   const standard = findStandard(job, catalogue);
@@ -68,7 +68,30 @@ export function listMarks(job: Job, plan: LoomPlan, catalogue: Catalogue): Plann
     odMm,
     ...over(odMm, text, segmentId),
   }));
-  return [...wires, ...ends, ...zones];
+  const devices = listDeviceLabels(job, plan.loomId, standard).map(({ deviceId, text }): PlannedMark => ({
+    kind: 'device',
+    id: deviceId,
+    text,
+    pieces: 1,
+    odMm: null,
+    ...over(null, text, null),
+  }));
+  return [...wires, ...ends, ...devices, ...zones];
+}
+
+/** A label for each device that a loom ends at, with its name and that of the loom; none where the shop leaves that to the ends. */
+export function listDeviceLabels(
+  { devices, looms }: Pick<Job, 'devices' | 'looms'>,
+  loomId: string,
+  { deviceLabels }: Pick<ShopStandard, 'deviceLabels'>,
+): { deviceId: string; endId: string; text: string }[] {
+  if (!deviceLabels) return [];
+  return Object.keys(devices)
+    .sort(compareIds)
+    .flatMap((deviceId) => {
+      const { name, at } = devices[deviceId]!;
+      return at?.loomId === loomId ? [{ deviceId, endId: at.endId, text: `${name} · ${looms[loomId]!.name}` }] : [];
+    });
 }
 
 /** Runs that lead into another zone than the run before, with its name; none where the shop does not say so on the loom. */

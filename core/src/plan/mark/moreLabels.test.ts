@@ -1,7 +1,7 @@
 import { CATALOGUE } from '../../catalogue';
 import { checkPlan } from '../../check';
 import { createBuild } from '../../make';
-import { createZones, type Job } from '../../model';
+import { createDevice, createZones, type Job } from '../../model';
 import { createBench } from '../../testing/createBench';
 import { listMarks, listZoneLabels, findStandard, plan } from '../index';
 
@@ -110,5 +110,34 @@ describe('a clear sleeve over labels where it is wet', () => {
     ).toEqual(expect.arrayContaining([expect.stringContaining('lies where it is wet, and no clear sleeve of the shop goes over')]));
     const only = { ...CATALOGUE, coverings: CATALOGUE.coverings.filter(({ kind }) => kind === 'clear-shrink') };
     expect(plan(job, only).looms[0]!.coverings.every(({ kind }) => kind !== 'clear-shrink')).toBe(true);
+  });
+});
+
+describe('a label on a device', () => {
+  const placed = (deviceLabels: boolean) => {
+    const job = createBench((_, all) => {
+      all.devices.probe = createDevice('oil probe', 'sensors', { at: { loomId: 'bench', endId: 'L' } });
+      all.devices.radio = createDevice('radio', 'data');
+    });
+    const catalogue = { ...CATALOGUE, standards: { larkhollow: { ...CATALOGUE.standards.larkhollow!, deviceLabels } } };
+    const loom = plan(job, catalogue).looms[0]!;
+    return { marks: listMarks(job, loom, catalogue), build: createBuild(job, loom, catalogue), job, loom, catalogue };
+  };
+  test('has its name and its loom, sticks and is no sleeve; one on no loom has none', () => {
+    const { marks, job, loom, catalogue } = placed(true);
+    expect(marks.filter(({ kind }) => kind === 'device')).toMatchObject([
+      { id: 'probe', text: 'oil probe · bench', pieces: 1, stockId: null, problem: null },
+    ]);
+    expect(checkPlan(job, plan(job, catalogue), catalogue, null).filter(({ code }) => code === 'MA2')).toEqual([]);
+    expect(loom.loomId).toBe('bench');
+  });
+  test('is bought and lies in the bag of its end; a shop that does not want it has neither', () => {
+    const words = ({ steps }: ReturnType<typeof createBuild>) => steps.find(({ id }) => id === 'label.L')!.items.map((item) => item.words);
+    const { build } = placed(true);
+    expect(words(build)).toContain('"oil probe · bench" into the bag of the end: it sticks on the device');
+    expect(build.parts.find(({ id }) => id === 'device')).toMatchObject({ group: 'label', pieces: 1 });
+    const without = placed(false).build;
+    expect(words(without).some((one) => one.includes('oil probe'))).toBe(false);
+    expect(without.parts.some(({ id }) => id === 'device')).toBe(false);
   });
 });

@@ -4,7 +4,9 @@ import { createCleanSkerry, createInlet } from '../../demo';
 import { createSheets } from '../../draw';
 import { createBuild, listFindings } from '../../make';
 import { changeDocument, type Job, type Shop } from '../../model';
+import { readClipPlaces } from '../../edit';
 import { countBetween, plan, planClips, spreadClips } from '../index';
+import { findFree } from './spreadClips';
 
 test('between two fixed ends: 1,850 mm at 200 take 9; a run of one pitch takes none', () => {
   expect(countBetween(1850, 200)).toBe(9);
@@ -118,4 +120,69 @@ describe('clips of a loom', () => {
       held.reduce((sum, { item, atMm }) => sum + (item ? atMm.length : 0), 0),
     );
   });
+});
+
+describe('clips chosen by hand', () => {
+  // nothing moves, and clips are close
+  const job = changeDocument(createInlet(), ({ zones, looms }) => {
+    for (const zone of Object.values(zones)) Object.assign(zone, { flexing: false, clipEveryMm: 60 });
+    for (const run of Object.values(looms.inlet!.segments)) run.ticks = [];
+  });
+  const [usual] = planClips(job, plan(job, CATALOGUE).looms[0]!, CATALOGUE).filter(({ atMm }) => atMm.length > 2);
+  const at = (clipsAtMm: number[] | null) => {
+    const changed = changeDocument(job, ({ looms }) => void Object.assign(looms.inlet!.segments[usual!.segmentId]!, { clipsAtMm }));
+    const planned = plan(changed, CATALOGUE);
+    return {
+      held: planClips(changed, planned.looms[0]!, CATALOGUE).find(({ segmentId }) => segmentId === usual!.segmentId)!,
+      lengthMm: planned.looms[0]!.tree.segments[usual!.segmentId]!.lengthMm,
+      told: listFindings(changed, planned, CATALOGUE, null).flatMap(({ code, sentence, places }) =>
+        code === 'DR9' && places[0]!.id === usual!.segmentId ? [sentence] : [],
+      ),
+      clips: createBuild(changed, planned.looms[0]!, CATALOGUE).steps.find(({ id }) => id === 'clip')!.items,
+    };
+  };
+  const whole = usual!.atMm.map(Math.round);
+  test('lie where they were put, are built there, and as close as the computed ones are right', () => {
+    const { held, told, clips } = at(whole);
+    expect(held).toMatchObject({ atMm: whole, isByHand: true, problem: null });
+    expect(told).toEqual([]);
+    expect(clips.find(({ id }) => id === usual!.segmentId)!.words).toContain(` at ${whole.join(', ')} mm`);
+    expect(at(null).held).toEqual(usual);
+  });
+  test('too far apart, or none at all: DR9 says where it hangs free', () => {
+    const { lengthMm } = at(null);
+    expect(at([]).held).toMatchObject({ atMm: [], item: null, problem: 'too-far', free: { fromMm: 0, toMm: lengthMm } });
+    expect(at([]).told).toEqual([
+      expect.stringMatching(new RegExp(`hangs free from 0 to ${Math.round(lengthMm)} mm; at most \\d+ mm are asked there`)),
+    ]);
+    expect(at([whole[0]!]).held.free).toMatchObject({ fromMm: whole[0], toMm: lengthMm });
+  });
+  test('beyond the run they are left out, and that is told', () => {
+    const { held, told } = at([...whole, 5000]);
+    expect([held.atMm, held.problem]).toEqual([whole, 'beyond']);
+    expect(told).toEqual([expect.stringMatching(/lies beyond it: the run is \d+ mm long/)]);
+  });
+  test('as people write them', () => {
+    expect(readClipPlaces(' 300, 100;520 100', 600)).toEqual({ ok: true, value: [100, 300, 520] });
+    expect(readClipPlaces('', 600)).toEqual({ ok: true, value: [] });
+    expect(readClipPlaces('100, far', 600)).toEqual({ ok: false, message: 'expected whole mm below 600, got far' });
+    expect(readClipPlaces('600', 600).ok).toBe(false);
+  });
+});
+
+test('whatever places were chosen by hand: free is the gap that is most too long, null exactly where none is', () => {
+  const mm = (most: number) => fc.integer({ min: 1, max: most });
+  fc.assert(
+    fc.property(mm(3000), mm(400), mm(200), fc.boolean(), fc.array(mm(3000)), (lengthMm, everyMm, firstMm, isHeldNear, places) => {
+      const atMm = [...new Set(places.filter((one) => one <= lengthMm))].sort((a, b) => a - b);
+      const free = findFree({ lengthMm, everyMm, firstMm, isHeldNear, moves: false }, atMm);
+      if (lengthMm <= firstMm) return expect(free).toBeNull();
+      const first = Math.min(firstMm, everyMm);
+      const asked = [...atMm.map((_, at) => (at === 0 && isHeldNear ? first : everyMm)), first];
+      const over = [...atMm, lengthMm].map((toMm, at) => toMm - [0, ...atMm][at]! - asked[at]!);
+      const worst = Math.max(...over);
+      expect(free === null).toBe(worst <= 1e-6);
+      if (free) expect(free.toMm - free.fromMm - free.mostMm).toBeCloseTo(worst, 9);
+    }),
+  );
 });

@@ -2,7 +2,7 @@ import type { Catalogue } from '../../catalogue';
 import { findSurroundings, isOffered, type Clip, type Job } from '../../model';
 import { findStandard } from '../findStandard';
 import type { LoomPlan } from '../types';
-import { spreadClips } from './spreadClips';
+import { findFree, spreadClips } from './spreadClips';
 
 /** What holds one run to the vehicle. */
 export interface PlannedClips {
@@ -10,13 +10,20 @@ export interface PlannedClips {
   everyMm: number;
   /** where the pitch comes from: a zone, or the shop */
   because: string;
+  /** where they lie was chosen by hand */
+  isByHand: boolean;
   /** mm from where the run begins, nearest to the datum first */
   atMm: number[];
   item: Clip | null;
   /** hottest there, °C, which the clip stands; null: not known, and no clip is left out for it */
   ambientC: number | null;
-  /** why no clip is named: the shop has none that holds so thick a bundle, or none that stands what there is */
-  problem: 'no-size' | 'too-hot' | null;
+  /**
+   * why no clip is named: the shop has none that holds so thick a bundle, or none that stands what there is; of those chosen by hand: some lie
+   * beyond the run, or too far apart
+   */
+  problem: 'no-size' | 'too-hot' | 'beyond' | 'too-far' | null;
+  /** the longest that hangs free between clips chosen by hand, with what is asked there, mm; null: none is too long */
+  free: { fromMm: number; toMm: number; mostMm: number } | null;
 }
 
 /** Clips of every run that has wires, in the order of the coverings; none where the shop has no clips. */
@@ -34,12 +41,17 @@ export function planClips(job: Job, plan: LoomPlan, catalogue: Catalogue): Plann
     const zone = segment.zoneId === null ? undefined : job.zones[segment.zoneId];
     const everyMm = zone?.clipEveryMm ?? standard.clipEveryMm;
     const isHeldNear = loom.nodes[nearNodeId]!.kind !== 'breakout';
-    const atMm = spreadClips({ lengthMm, everyMm, firstMm: standard.clipFirstMm, isHeldNear, moves: around?.flexing ?? false });
+    const run = { lengthMm, everyMm, firstMm: standard.clipFirstMm, isHeldNear, moves: around?.flexing ?? false };
+    const chosen = segment.clipsAtMm;
+    const atMm = chosen === null ? spreadClips(run) : chosen.filter((mm) => mm <= lengthMm).sort((a, b) => a - b);
+    const free = chosen === null ? null : findFree(run, atMm);
     const because = zone && zone.clipEveryMm !== null ? zone.name : standard.name;
     const holding = offered.filter(({ leastMm, mostMm }) => leastMm <= odOutsideMm && odOutsideMm <= mostMm);
     const ambientC = around?.ambientC ?? null;
     const item = holding.find(({ limitC }) => ambientC === null || limitC >= ambientC) ?? null;
-    const problem = item || atMm.length === 0 ? null : holding.length === 0 ? 'no-size' : 'too-hot';
-    return [{ segmentId, everyMm, because, atMm, item: atMm.length === 0 ? null : item, ambientC, problem }];
+    const placed = chosen !== null && atMm.length < chosen.length ? 'beyond' : free ? 'too-far' : null;
+    const problem = item || atMm.length === 0 ? placed : holding.length === 0 ? 'no-size' : 'too-hot';
+    const isByHand = chosen !== null;
+    return [{ segmentId, everyMm, because, isByHand, atMm, item: atMm.length === 0 ? null : item, ambientC, problem, free }];
   });
 }

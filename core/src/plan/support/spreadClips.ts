@@ -1,5 +1,5 @@
 /** How a run ends, for what holds it. */
-interface HeldRun {
+export interface HeldRun {
   lengthMm: number;
   /** most from one clip to the next */
   everyMm: number;
@@ -27,4 +27,21 @@ export function spreadClips({ lengthMm, everyMm, firstMm, isHeldNear, moves }: H
   const step = (last - start) / (between + 1);
   const inner = Array.from({ length: between }, (_, at) => start + step * (at + 1));
   return [...(isHeldNear ? [start] : []), ...inner, last];
+}
+
+/** The longest that hangs free beyond what is asked, of a run that is clipped at these places; null: nowhere too long. What moves hangs free by intent. */
+export function findFree(
+  { lengthMm, everyMm, firstMm, isHeldNear, moves }: HeldRun,
+  atMm: readonly number[],
+): { fromMm: number; toMm: number; mostMm: number } | null {
+  if (lengthMm <= firstMm || moves) return null;
+  const first = Math.min(firstMm, everyMm);
+  const places = [0, ...atMm, lengthMm];
+  const gaps = places.slice(1).map((toMm, at) => {
+    const isFirst = at === 0 && isHeldNear;
+    return { fromMm: places[at]!, toMm, mostMm: isFirst || at === atMm.length ? first : everyMm };
+  });
+  const over = ({ fromMm, toMm, mostMm }: (typeof gaps)[number]) => toMm - fromMm - mostMm;
+  const worst = gaps.reduce((most, gap) => (over(gap) > over(most) ? gap : most));
+  return over(worst) > 1e-6 ? worst : null;
 }

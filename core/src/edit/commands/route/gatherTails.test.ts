@@ -1,4 +1,4 @@
-import { CATALOGUE, createLookup } from '../../../catalogue';
+import { CATALOGUE, createLookup, isWithin, listCavityContacts } from '../../../catalogue';
 import { createFenRanger, createSkerry } from '../../../demo';
 import { createRandomJob } from '../../../demo/createRandomJob';
 import {
@@ -9,11 +9,22 @@ import {
   createLoom,
   createNode,
   createSegment,
+  findCavitySize,
+  listCavities,
   type Circuit,
   type Job,
 } from '../../../model';
 import { listNets, toCircuitKey } from '../../../netlist';
-import { countJunction, listEndsBeyond, measureJunctionWorth, plan } from '../../../plan';
+import {
+  countJunction,
+  findStandard,
+  fitJunction,
+  listEndsBeyond,
+  listJunctionPairs,
+  measureJunctionWorth,
+  plan,
+  type JunctionPair,
+} from '../../../plan';
 import { runs } from '../../../testing/runs';
 import { createRandom } from '../../../units';
 import { gatherTails } from './gatherTails';
@@ -172,4 +183,96 @@ test('whatever is gathered, the job stays whole and every net joins the pins tha
     }
   });
   expect(gathered).toBeGreaterThan(8);
+});
+
+describe('a pair of housings for what crosses', () => {
+  const job = createFive();
+  const planned = (one: Job) => plan(one, CATALOGUE).looms.find(({ loomId }) => loomId === 'five')!;
+  const standard = findStandard(job, CATALOGUE);
+  const { circuitIds } = countJunction(job.looms.five!, FIVE, 0.1);
+  const fitOf = (pair: JunctionPair, one: Job = job, catalogue = CATALOGUE) =>
+    fitJunction({ job: one, catalogue, standard, plan: planned(one), nodeId: 'b', pair, circuitIds });
+  const pairs = listJunctionPairs(job, CATALOGUE, circuitIds.length + 1);
+  test('has enough cavities, both halves in the shop, the smallest first; the half with sockets is the one that is fed', () => {
+    expect(pairs.length).toBeGreaterThan(3);
+    const ways = pairs.map(({ family }) => listCavities(family).length);
+    expect(ways).toEqual([...ways].sort((a, b) => a - b));
+    expect(Math.min(...ways)).toBeGreaterThan(circuitIds.length);
+    for (const { id, family, mateId, mate } of pairs) {
+      expect(family.gender).not.toBe('pins');
+      expect(mate).toBe(CATALOGUE.families[mateId]);
+      if (family.gender === null) expect(mateId).toBe(id);
+    }
+  });
+  test.each(pairs.map((pair) => [pair.id, pair] as const))(
+    '%s: every circuit has a cavity of its own, whose contact takes its wire wherever one does',
+    (_, pair) => {
+      const { cavityOf, unfitIds } = fitOf(pair);
+      expect([...cavityOf.keys()].sort()).toEqual([...circuitIds].sort());
+      expect(new Set(cavityOf.values()).size).toBe(circuitIds.length);
+      for (const id of circuitIds) {
+        const { areaMm2 } = planned(job).wires.find(({ circuitId }) => circuitId === id)!.conductor;
+        const takes = listCavityContacts(CATALOGUE, pair.family, cavityOf.get(id)!).some((one) =>
+          isWithin(areaMm2, one.minAreaMm2, one.maxAreaMm2),
+        );
+        expect([id, takes]).toEqual([id, !unfitIds.includes(id)]);
+      }
+    },
+  );
+  test('a feed of more than a contact is good for is named; a pair with larger contacts takes it into one of these', () => {
+    const heavy = structuredClone(job);
+    heavy.looms.five!.circuits.c1!.currentA = 11;
+    heavy.looms.five!.circuits.c1!.kind = 'supply';
+    const small = pairs.find(
+      ({ id, family }) => family.mateId === null && fitOf({ ...pairs[0]!, id, family, mate: family, mateId: id }, heavy).over.length > 0,
+    )!;
+    const { over } = fitOf(small, heavy);
+    expect(over).toMatchObject([{ circuitId: 'c1', currentA: 11 }]);
+    expect(over[0]!.ratedA).toBeLessThan(11);
+    const good = pairs.find((pair) => {
+      const fit = fitOf(pair, heavy);
+      return fit.over.length + fit.unfitIds.length === 0;
+    });
+    if (good) {
+      const cavity = fitOf(good, heavy).cavityOf.get('c1')!;
+      expect(Math.max(...listCavityContacts(CATALOGUE, good.family, cavity).map(({ currentA }) => currentA))).toBeGreaterThan(11);
+    }
+  });
+  test('costs both housings and all that goes into them; unknown where one price is', () => {
+    const [pair] = pairs.filter((one) => fitOf(one).unfitIds.length === 0 && one.family.sealed);
+    const every = (price: number | null) => ({
+      ...CATALOGUE,
+      buying: Object.fromEntries(
+        [
+          ...Object.keys(CATALOGUE.families).map((id) => `families/${id}`),
+          ...CATALOGUE.contacts.map(({ id }) => `contacts/${id}`),
+          ...CATALOGUE.seals.map(({ id }) => `seals/${id}`),
+          ...Object.keys(CATALOGUE.plugs).map((size) => `plugs/${size}`),
+        ].map((key) => [key, { retired: false, price, packOf: null, orderAs: '' }]),
+      ),
+    });
+    const cavities = listCavities(pair!.family).length;
+    // a unit of money each: two housings, a contact a half for each circuit, a plug a half for each that is left, single seals beside
+    const { price } = fitOf(pair!, job, every(1));
+    const least = 2 + 2 * circuitIds.length;
+    const size = findCavitySize(pair!.family, listCavities(pair!.family)[0]!);
+    const plugs = CATALOGUE.plugs[size] ? 2 * (cavities - circuitIds.length) : 0;
+    const seals = CATALOGUE.grommets[size] ? 0 : 2 * circuitIds.length;
+    expect(price).toBe(least + plugs + seals);
+    expect(fitOf(pair!, job, every(null)).price).toBeNull();
+  });
+  test('tails that are gathered lie in the cavities that were chosen', () => {
+    const [pair] = pairs;
+    const { cavityOf } = fitOf(pair!);
+    const next = changeDocument(
+      job,
+      gatherTails({
+        ...{ loomId: 'five', tree: planned(job).tree, nodeId: 'b', segmentIds: ['lp', 'lq', 'lr', 'ls', 'lu'], stubMm: 60 },
+        ...{ name: 'junction', loomName: 'tails', prefix: 'G', near: pair!, farId: pair!.mateId, cavityOf },
+      }).apply,
+    );
+    const [mate] = Object.values(next.mates);
+    for (const [id, cavity] of cavityOf)
+      expect(next.looms.five!.circuits[id]!.terminations).toContainEqual({ endId: mate!.a.endId, cavity });
+  });
 });

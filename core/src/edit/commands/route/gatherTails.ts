@@ -30,6 +30,8 @@ export interface Gathering {
   /** housing of the half towards the datum, and of the other */
   near: { id: string; family: ConnectorFamily };
   farId: string;
+  /** circuit → cavity of both halves; one that is not there takes the next that is free */
+  cavityOf?: ReadonlyMap<string, string>;
 }
 
 /** Tails of a loom become one of their own, which plugs into it at one connector; every circuit that crosses takes one cavity. */
@@ -41,7 +43,7 @@ export const gatherTails = (gathering: Gathering): Command =>
  *
  * @throws RangeError where a tail is too short for the stub, the housing has too few cavities, or nothing would be left on a side
  */
-function gather(draft: Job, { loomId, tree, nodeId, segmentIds, stubMm, name, loomName, prefix, near, farId }: Gathering): void {
+function gather(draft: Job, { loomId, tree, nodeId, segmentIds, stubMm, name, loomName, prefix, near, farId, cavityOf }: Gathering): void {
   const loom = draft.looms[loomId]!;
   const endIds = listEndsBeyond(loom, tree, segmentIds);
   const { circuitIds } = countJunction(loom, endIds, 0);
@@ -67,10 +69,17 @@ function gather(draft: Job, { loomId, tree, nodeId, segmentIds, stubMm, name, lo
   });
   loom.ends[nearId] = createEnd(stubNode, name, near.id);
   tails.ends[farEndId] = createEnd('datum', name, farId);
-  splitCircuits(loom, tails, endIds, new Map(circuitIds.map((id, at) => [id, cavities[at]!])), nearId, farEndId);
+  splitCircuits(loom, tails, endIds, toCavities(circuitIds, cavities, cavityOf), nearId, farEndId);
   draft.looms[newId] = tails;
   draft.mates[createId(draft.mates, 'm')] = { a: { loomId, endId: nearId }, b: { loomId: newId, endId: farEndId } };
   followEnds(draft, loomId, newId, endIds, new Set(Object.keys(tails.segments)));
+}
+
+/** A cavity for each circuit: the one that was chosen, else the next that nobody has. */
+function toCavities(circuitIds: readonly string[], cavities: readonly string[], chosen: ReadonlyMap<string, string> = new Map()) {
+  const taken = new Set(circuitIds.flatMap((id) => chosen.get(id) ?? []));
+  const free = cavities.filter((cavity) => !taken.has(cavity));
+  return new Map(circuitIds.map((id) => [id, chosen.get(id) ?? free.shift()!]));
 }
 
 /** Nodes and runs beyond a breakout, which becomes the datum of the new loom; their first runs lose what the stub takes. */

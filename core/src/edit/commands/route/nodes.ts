@@ -29,6 +29,18 @@ export const setFeed = ({ loomId, nodeId, name }: Omit<NodePlace, 'tree'>, feed:
     nodes[nodeId]!.feed = feed;
   });
 
+/** The hole is to be made, with the room that there is; null: it is there. */
+export const setDrill = ({ loomId, nodeId, name }: Omit<NodePlace, 'tree'>, drill: LoomNode['drill']): Command =>
+  createLoomCommand(drill === null ? `${name} is there` : `${name} is to be made`, loomId, ({ nodes }) => {
+    nodes[nodeId]!.drill = drill;
+  });
+
+/** The hole is one of another loom; null: its own. */
+export const setBeside = ({ loomId, nodeId, name }: Omit<NodePlace, 'tree'>, beside: LoomNode['beside']): Command =>
+  createLoomCommand(beside === null ? `${name} is a hole of its own` : `${name} is the hole of another loom`, loomId, ({ nodes }) => {
+    nodes[nodeId]!.beside = beside;
+  });
+
 /** A breakout so far along its line; the runs beside it take up the difference. */
 export const moveNode = ({ loomId, nodeId, name, tree }: NodePlace, byMm: number): Command =>
   createLoomCommand(`move ${name} by ${Math.round(byMm)} mm`, loomId, (loom) => void moveBreakout(loom, tree, nodeId, byMm));

@@ -45,3 +45,21 @@ export const setCovering = (run: RunPlace, pin: Segment['coveringPin']): Command
 
 export const setSlideOn = (run: RunPlace, slideOn: Segment['slideOn']): Command =>
   change(run, `when the sleeve of ${run.name} goes on`, () => ({ slideOn }));
+
+/** Where a run is clipped, mm from where it begins; null: computed. */
+export const setClips = (run: RunPlace, clipsAtMm: readonly number[] | null): Command =>
+  change(
+    run,
+    clipsAtMm === null ? `let the clips of ${run.name} be computed` : `clips of ${run.name} at ${clipsAtMm.join(', ') || 'no place'}`,
+    () => ({
+      clipsAtMm: clipsAtMm === null ? null : [...clipsAtMm],
+    }),
+  );
+
+/** Places along a run as people write them: "100, 300 520"; each once, nearest first. */
+export function readClipPlaces(words: string, lengthMm: number): { ok: true; value: number[] } | { ok: false; message: string } {
+  const parts = words.split(/[\s;,]+/).filter(Boolean);
+  const odd = parts.find((one) => !/^\d+$/.test(one) || Number(one) >= lengthMm);
+  if (odd !== undefined) return { ok: false, message: `expected whole mm below ${Math.ceil(lengthMm)}, got ${odd.slice(0, 20)}` };
+  return { ok: true, value: [...new Set(parts.map(Number))].sort((a, b) => a - b) };
+}
