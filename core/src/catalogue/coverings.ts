@@ -23,6 +23,8 @@ const SHRINK_WORDS = {
   'adhesive-shrink': 'adhesive shrink',
   'clear-shrink': 'clear shrink',
 } as const;
+/** usual for rubber, and for polyolefin thin, lined and clear */
+const SHRINKS_AT_C = { shrink: 175, 'plain-shrink': 120, 'adhesive-shrink': 135, 'clear-shrink': 120 } as const;
 const shrink = (kind: Shrink['kind'], supplied: number, recovered: number, wallMm: number, massGPerM: number): Shrink => ({
   kind,
   id: `${kind}-${supplied}`,
@@ -32,6 +34,7 @@ const shrink = (kind: Shrink['kind'], supplied: number, recovered: number, wallM
   wallMm,
   longitudinalChange: kind === 'shrink' ? 0.1 : kind === 'plain-shrink' ? 0.05 : 0.08,
   limitC: kind === 'shrink' ? 150 : 125,
+  shrinkC: SHRINKS_AT_C[kind],
   massGPerM,
   opens: false,
   keepsOut: kind === 'adhesive-shrink' ? 'water' : 'splash',
@@ -161,14 +164,25 @@ export const COVERINGS: readonly CoveringItem[] = [
   ),
 ];
 
-export const LABELS: readonly LabelStock[] = [
-  { id: 'label-1.6', name: 'marker sleeve 1.6', suppliedBoreMm: 1.6, recoveredBoreMm: 0.8, lengthMm: 25, printableMm: 23 },
-  { id: 'label-2.4', name: 'marker sleeve 2.4', suppliedBoreMm: 2.4, recoveredBoreMm: 1.2, lengthMm: 25, printableMm: 23 },
-  { id: 'label-3.2', name: 'marker sleeve 3.2', suppliedBoreMm: 3.2, recoveredBoreMm: 1.6, lengthMm: 25, printableMm: 23 },
-  { id: 'label-4.8', name: 'marker sleeve 4.8', suppliedBoreMm: 4.8, recoveredBoreMm: 2.4, lengthMm: 38, printableMm: 36 },
-  { id: 'label-6.4', name: 'marker sleeve 6.4', suppliedBoreMm: 6.4, recoveredBoreMm: 3.2, lengthMm: 38, printableMm: 36 },
-  { id: 'label-9.5', name: 'marker sleeve 9.5', suppliedBoreMm: 9.5, recoveredBoreMm: 4.8, lengthMm: 38, printableMm: 36 },
-  { id: 'label-12.7', name: 'marker sleeve 12.7', suppliedBoreMm: 12.7, recoveredBoreMm: 6.4, lengthMm: 51, printableMm: 49 },
-  { id: 'label-19', name: 'marker sleeve 19', suppliedBoreMm: 19, recoveredBoreMm: 9.5, lengthMm: 51, printableMm: 49 },
-  { id: 'label-25.4', name: 'marker sleeve 25.4', suppliedBoreMm: 25.4, recoveredBoreMm: 12.7, lengthMm: 51, printableMm: 49 },
-];
+const marker = (kind: 'label' | 'label-hot', bore: number, recoveredBoreMm: number, lengthMm: number): LabelStock => ({
+  ...{ id: `${kind}-${bore}`, name: `${kind === 'label' ? 'marker sleeve' : 'hot marker sleeve'} ${bore}` },
+  ...{ suppliedBoreMm: bore, recoveredBoreMm, lengthMm, printableMm: lengthMm - 2 },
+  // polyolefin; fluoropolymer where it is hotter
+  ...(kind === 'label' ? { limitC: 135, shortC: 200 } : { limitC: 225, shortC: 350 }),
+});
+const MARKERS = [
+  [1.6, 0.8, 25],
+  [2.4, 1.2, 25],
+  [3.2, 1.6, 25],
+  [4.8, 2.4, 38],
+  [6.4, 3.2, 38],
+  [9.5, 4.8, 38],
+  [12.7, 6.4, 51],
+  [19, 9.5, 51],
+  [25.4, 12.7, 51],
+] as const;
+
+/** Marker sleeves, the usual ones first. */
+export const LABELS: readonly LabelStock[] = (['label', 'label-hot'] as const).flatMap((kind) =>
+  MARKERS.map(([bore, recovered, length]) => marker(kind, bore, recovered, length)),
+);

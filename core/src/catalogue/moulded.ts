@@ -7,6 +7,7 @@ const boot = (name: string, body: [number, number], lead: [number, number], leng
   wallMm: 1.4,
   lined: false,
   limitC: 150,
+  shrinkC: 175,
   massG,
   bodySuppliedMm: body[0],
   bodyRecoveredMm: body[1],
@@ -21,7 +22,7 @@ export const BOOTS: readonly Boot[] = [
   boot('22', [26, 14], [21, 6.2], 45, 7),
   boot('28', [33, 18], [27, 8], 52, 11),
   boot('36', [42, 24], [34, 11], 64, 18),
-].flatMap((plain) => [plain, { ...plain, id: `${plain.id}-lined`, name: `${plain.name}, lined`, lined: true, limitC: 125 }]);
+].flatMap((plain) => [plain, { ...plain, id: `${plain.id}-lined`, name: `${plain.name}, lined`, lined: true, limitC: 125, shrinkC: 150 }]);
 
 const transition = (legs: number, trunk: [number, number], leg: [number, number], lengthMm: number, massG: number): Transition => ({
   id: `fork-${legs}-${trunk[0]}`,
@@ -30,6 +31,7 @@ const transition = (legs: number, trunk: [number, number], leg: [number, number]
   wallMm: 1.5,
   lined: false,
   limitC: 150,
+  shrinkC: 175,
   massG,
   legs,
   trunkSuppliedMm: trunk[0],
@@ -65,4 +67,4 @@ export const TRANSITIONS: readonly Transition[] = [
   throughTransition([14, 5], [14, 5], [9, 2.2], 44, 5),
   throughTransition([22, 8], [22, 8], [9, 2.2], 54, 8),
   throughTransition([33, 12], [33, 12], [14, 3.2], 70, 13),
-].flatMap((plain) => [plain, { ...plain, id: `${plain.id}-lined`, name: `${plain.name}, lined`, lined: true, limitC: 125 }]);
+].flatMap((plain) => [plain, { ...plain, id: `${plain.id}-lined`, name: `${plain.name}, lined`, lined: true, limitC: 125, shrinkC: 150 }]);

@@ -147,6 +147,7 @@ describe('7 coverings', () => {
     name: 's',
     suppliedBoreMm: 12.7,
     recoveredBoreMm: 6.4,
+    shrinkC: null,
     wallMm: 1,
     longitudinalChange: 0.1,
     limitC: 150,

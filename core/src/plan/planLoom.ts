@@ -73,7 +73,7 @@ export function planLoom(context: LoomContext, built: BuiltLoom, minimums: Reado
   const { terminations, plugs } = ended;
   const first = routed.first && planFirst({ ...context, job: toUnfitted(job, loomId), routed: routed.first }, minimums);
   // mark, measure
-  const wires = measureWires(ended.inputs, built.addends, numberWires(toLoom(context), sized, catalogue, standard), first);
+  const wires = measureWires(ended.inputs, built.addends, numberWires({ job, loom: toLoom(context), catalogue, standard }, sized), first);
   // dress: what finishes ends and breakouts
   const planned = { tree, bundles, coverings, layups, terminations };
   const dress = planDress({ job, loom: toLoom(context), plan: planned, catalogue, standard, packings: store.packings });
@@ -136,7 +136,7 @@ function planFirst(context: LoomContext, minimums: ReadonlyMap<string, MinimumSi
   const { laid, layups } = layUp(context, wires, straight);
   const barrels = chooseBarrels(routed.splices, wires, catalogue, standard);
   const { inputs } = endWires(context, { wires, bundles: laid.map(({ bundle }) => bundle), layups, barrels });
-  return measureWires(inputs, listLengthAllowances(inputs), numberWires(loom, wires, catalogue, standard), null);
+  return measureWires(inputs, listLengthAllowances(inputs), numberWires({ job: context.job, loom, catalogue, standard }, wires), null);
 }
 
 function layUp({ job, routed, standard, store }: LoomContext, wires: readonly SizedWire[], straight: readonly LaidBundle[]) {

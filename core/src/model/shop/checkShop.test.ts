@@ -137,6 +137,11 @@ test('a file of format 10 drills as is usual, labels no devices, and has transit
   expect(transitions.every(({ onwardSuppliedMm, onwardRecoveredMm }) => onwardSuppliedMm === null && onwardRecoveredMm === null)).toBe(
     true,
   );
+  const { boots, coverings, labels } = checked.value;
+  const shrinks = coverings.filter((one) => 'shrinkC' in one);
+  expect([boots, transitions, shrinks].flat().every(({ shrinkC }) => shrinkC === null)).toBe(true);
+  expect(labels.length).toBeGreaterThan(0);
+  expect(labels.every(({ limitC, shortC }) => limitC === null && shortC === null)).toBe(true);
   const pins = Object.values(devices).flatMap((one) => [...Object.values(one.pins), ...Object.values(one.offers)]);
   expect(pins.length).toBeGreaterThan(0);
   expect(pins.every(({ lead }) => lead === null)).toBe(true);

@@ -45,6 +45,7 @@ export const ShrinkSchema = Type.Object(
     suppliedBoreMm: positive(300),
     recoveredBoreMm: positive(300),
     wallMm: positive(20, 'once fully recovered'),
+    shrinkC: Type.Union([positive(1500), Type.Null()], { description: 'recovers in full at so much, °C; null: not known' }),
     longitudinalChange: Type.Number({ minimum: 0, exclusiveMaximum: 1, description: 'share of its length that it loses in shrinking' }),
   },
   { additionalProperties: false },

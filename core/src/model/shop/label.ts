@@ -7,6 +7,10 @@ export const LabelStockSchema = Type.Object(
   {
     ...{ id: IdSchema, name: NameSchema, suppliedBoreMm: positive(200), recoveredBoreMm: positive(200), lengthMm: positive(500) },
     printableMm: positive(500),
+    limitC: Type.Union([positive(1500), Type.Null()], { description: 'stands so much for good, °C; null: not known' }),
+    shortC: Type.Union([positive(1500), Type.Null()], {
+      description: 'and for the minute in which something is shrunk over it; null: not known',
+    }),
   },
   { additionalProperties: false },
 );

@@ -112,9 +112,12 @@ export const SHOP_MIGRATIONS: readonly Migration[] = [
       ...shop,
       formatVersion: 11,
       standards: mapRecord(shop.standards, (standard) => ({ ...standard, ...LIMIT_DEFAULTS, deviceLabels: false })),
-      transitions: Array.isArray(shop.transitions)
-        ? shop.transitions.map(toItself((one) => ({ ...one, onwardSuppliedMm: null, onwardRecoveredMm: null })))
-        : shop.transitions,
+      ...changeLists(shop, {
+        transitions: (one) => ({ ...one, shrinkC: null, onwardSuppliedMm: null, onwardRecoveredMm: null }),
+        boots: (one) => ({ ...one, shrinkC: null }),
+        coverings: (one) => ('recoveredBoreMm' in one ? { ...one, shrinkC: null } : one),
+        labels: (one) => ({ ...one, limitC: null, shortC: null }),
+      }),
       devices: mapRecord(shop.devices, addLeads),
     }),
   },
@@ -272,6 +275,15 @@ export const LAYUP_DEFAULTS = {
 /** Of what is a record; anything else is left for the gate to name. */
 const toItself = (change: (record: Record<string, unknown>) => Record<string, unknown>) => (value: unknown) =>
   typeof value === 'object' && value !== null && !Array.isArray(value) ? change(value as Record<string, unknown>) : value;
+
+/** Each record of some lists; what is no list is left for the gate to name. */
+const changeLists = (
+  shop: Record<string, unknown>,
+  changes: Record<string, (record: Record<string, unknown>) => Record<string, unknown>>,
+) =>
+  Object.fromEntries(
+    Object.entries(changes).map(([table, change]) => [table, Array.isArray(shop[table]) ? shop[table].map(toItself(change)) : shop[table]]),
+  );
 
 const addGender = toItself((contact) => ({ gender: null, ...contact }));
 

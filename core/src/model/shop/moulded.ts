@@ -9,6 +9,7 @@ const common = {
   wallMm: positive(20, 'over the cable, once fully recovered'),
   lined: Type.Boolean({ description: 'lined with adhesive: seals, and does not open again' }),
   limitC: positive(1500),
+  shrinkC: Type.Union([positive(1500), Type.Null()], { description: 'recovers in full at so much, °C; null: not known' }),
   massG: least0(10_000),
 };
 

@@ -96,7 +96,10 @@ function planEnd(context: DressContext, coverings: ReadonlyMap<string, PlannedCo
   const slid = listSlid(made.pieces);
   const parking = isAnchor
     ? { ...ANCHOR_PARKING, pieces: slid.map(({ itemName, cutMm }) => ({ name: itemName, lengthMm: cutMm })) }
-    : planEndParking(context, coverings, segmentId, [...toLabelPiece(chooseLabel(catalogue, leadMm, end.name, standard)), ...slid]);
+    : planEndParking(context, coverings, segmentId, [
+        ...toLabelPiece(chooseLabel(catalogue, leadMm, end.name, standard, toZone(context, segmentId)?.ambientC ?? null)),
+        ...slid,
+      ]);
   return { endId, segmentId, leadMm, bodyMm, ...made, parking };
 }
 

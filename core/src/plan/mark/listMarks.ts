@@ -37,16 +37,15 @@ export function listMarks(job: Job, plan: LoomPlan, catalogue: Catalogue): Plann
   });
   const leads = new Map(plan.endDress.map(({ endId, leadMm }) => [endId, leadMm]));
   const legs = new Map(plan.endDress.map(({ endId, segmentId }) => [endId, segmentId]));
-  const isWashed = (segmentId: string | null | undefined) =>
-    standard.clearOverLabels &&
-    typeof segmentId === 'string' &&
-    (findSurroundings(job.zones, loom.segments[segmentId]!, standard.hotTickC)?.wet ?? false);
+  const around = (segmentId: string | null | undefined) =>
+    typeof segmentId === 'string' ? findSurroundings(job.zones, loom.segments[segmentId]!, standard.hotTickC) : null;
+  const isWashed = (segmentId: string | null | undefined) => standard.clearOverLabels && (around(segmentId)?.wet ?? false);
   const over = (odMm: number | null, text: string, segmentId: string | null | undefined) => {
     if (odMm === null) return { stockId: null, stockName: null, legend: null, clear: null, problem: null };
-    const chosen = chooseLabel(catalogue, odMm, text, standard);
+    const chosen = chooseLabel(catalogue, odMm, text, standard, around(segmentId)?.ambientC ?? null);
     const sleeve = toSleeve(chosen?.stock, chosen?.legend ?? null);
     if (!chosen || !isWashed(segmentId)) return { ...sleeve, clear: null };
-    const clear = chooseClear(catalogue, odMm, chosen.stock.lengthMm, standard);
+    const clear = chooseClear(catalogue, odMm, chosen.stock, standard);
     return { ...sleeve, clear, problem: sleeve.problem ?? (clear ? null : ('no-clear' as const)) };
   };
   const ends = Object.keys(loom.ends)

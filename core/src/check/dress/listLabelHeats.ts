@@ -1,0 +1,78 @@
+import { findSurroundings } from '../../model';
+import type { PlannedMark } from '../../plan';
+import { createFinding } from '../createFinding';
+import type { Finding, FindingPlace, RuleContext } from '../types';
+
+/** How hot a label gets, and by what. */
+interface Heated {
+  place: FindingPlace;
+  gotC: number;
+  standsC: number;
+  words: string;
+}
+
+/**
+ * MA5, check: a label lies where it is hotter than it stands for good, or under what is shrunk hotter than it stands for a minute (craft A3: a hot
+ * piece over a cold-rated label). What the shop does not know of a label or a sleeve is not asked.
+ */
+export function listLabelHeats(context: RuleContext, marks: readonly PlannedMark[]): Finding[] {
+  const { job, loom, plan, catalogue, standard } = context;
+  const stocks = new Map(catalogue.labels.map((stock) => [stock.id, stock]));
+  const wires = new Map(plan.wires.map((wire) => [wire.id, wire]));
+  const dressed = new Map(plan.endDress.map((one) => [one.endId, one]));
+  const shrinks = new Map(
+    [...catalogue.coverings, ...catalogue.boots, ...catalogue.transitions].map((item) => [
+      item.id,
+      'shrinkC' in item ? item.shrinkC : null,
+    ]),
+  );
+  const listEnds = ({ kind, id }: PlannedMark): string[] => {
+    if (kind === 'end' || kind === 'caution') return [id];
+    if (kind !== 'wire') return [];
+    const { from, to } = wires.get(id)!;
+    return [from, to].flatMap((end) => ('endId' in end ? [end.endId] : []));
+  };
+  /** where it lies: its run, the leg of its end, or the legs at both ends of its wire */
+  const listPlaces = (mark: PlannedMark, standsC: number): Heated[] => {
+    const segmentIds = mark.kind === 'zone' ? [mark.id] : listEnds(mark).flatMap((endId) => dressed.get(endId)?.segmentId ?? []);
+    return segmentIds.flatMap((id) => {
+      const gotC = findSurroundings(job.zones, loom.segments[id]!, standard.hotTickC)?.ambientC ?? null;
+      return gotC === null || gotC <= standsC ? [] : [{ place: { kind: 'segment', id }, gotC, standsC, words: 'lies where it gets' }];
+    });
+  };
+  /** what is shrunk over it: its clear sleeve, or what closes the ends of its wire */
+  const listShrunk = (mark: PlannedMark, standsC: number): Heated[] => {
+    const over = [
+      ...(mark.clear
+        ? [{ ...mark.clear, place: { kind: mark.kind === 'zone' ? 'segment' : 'end', id: mark.id } satisfies FindingPlace }]
+        : []),
+      ...(mark.kind === 'wire' ? listEnds(mark) : []).flatMap((id) =>
+        (dressed.get(id)?.pieces ?? []).map((piece) => ({ ...piece, place: { kind: 'end', id } satisfies FindingPlace })),
+      ),
+    ];
+    return over.flatMap(({ itemId, itemName, place }) => {
+      const gotC = shrinks.get(itemId) ?? null;
+      return gotC === null || gotC <= standsC ? [] : [{ place, gotC, standsC, words: `lies under ${itemName}, which shrinks at` }];
+    });
+  };
+  return marks.flatMap((mark): Finding[] => {
+    const stock = mark.stockId === null ? undefined : stocks.get(mark.stockId);
+    if (!stock) return [];
+    const { limitC, shortC, name } = stock;
+    const [told] = [...(limitC === null ? [] : listPlaces(mark, limitC)), ...(shortC === null ? [] : listShrunk(mark, shortC))];
+    if (!told) return [];
+    const { gotC, standsC, words, place } = told;
+    return [
+      createFinding(
+        context,
+        'MA5',
+        [place, { kind: 'item', id: `${mark.kind}.${mark.id}` }],
+        `"${mark.text}" (${name}) ${words} ${gotC} °C and stands ${standsC}.`,
+        {
+          measured: gotC,
+          limit: standsC,
+        },
+      ),
+    ];
+  });
+}
