@@ -1,20 +1,23 @@
 import { Modal, SegmentedControl, Table } from '@mantine/core';
-import { useMemo, useState } from 'react';
+import { useEffect, useState } from 'react';
 import {
   findStandard,
   KIND_WORDS,
-  proposeColours,
-  proposeScheme,
   recolour,
   toColourWords,
   toCount,
   type Colour,
+  type ColourProposal,
+  type SchemeProposal,
   type ShopStandard,
 } from 'wattograph-core';
+import { proposeLooks } from '../../client/colourer';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { useShop } from '../../client/shopContext';
 import { DialogEnd } from '../../ui/DialogEnd';
 import { Swatch } from '../../ui/Swatch';
+import controls from '../../ui/controls.module.css';
+import type { ColoursAnswer } from '../../workers/colours.worker';
 import { ColourByHand } from './ColourByHand';
 import styles from './Ends.module.css';
 
@@ -56,29 +59,59 @@ export function ColoursDialog({ planned, onClose }: { planned: PlannedLoom; onCl
           { value: 'hand', label: 'One by hand' },
         ]}
       />
-      {way === 'hand' ? (
-        <ColourByHand planned={planned} onClose={onClose} />
-      ) : (
-        <Proposed planned={planned} way={way} standard={standard} onClose={onClose} />
-      )}
+      {way === 'hand' ? <ColourByHand planned={planned} onClose={onClose} /> : <Proposed planned={planned} way={way} onClose={onClose} />}
     </Modal>
   );
 }
 
-function Proposed({
+/** What a worker found, with what it was asked by: an answer to an older question is not shown. */
+interface Asked {
+  planned: PlannedLoom;
+  way: Exclude<Way, 'hand'>;
+  answer: ColoursAnswer;
+}
+
+/** Asked for in a worker; what it proposes is shown when it is there. */
+function Proposed({ planned, way, onClose }: { planned: PlannedLoom; way: Exclude<Way, 'hand'>; onClose: () => void }) {
+  const shop = useShop();
+  const [asked, setAsked] = useState<Asked | null>(null);
+  useEffect(() => {
+    const { job, plan } = planned;
+    const { looms, mates, standardId, brief } = job;
+    return proposeLooks({ job: { looms, mates, standardId, brief }, plan, shop, way }, (answer) => setAsked({ planned, way, answer }));
+  }, [planned, shop, way]);
+  const answer = asked?.planned === planned && asked.way === way ? asked.answer : null;
+  if (answer === null)
+    return (
+      <>
+        <p role="status">Comparing the wires that lie beside one another …</p>
+        <DialogEnd onClose={onClose} words="Take these colours" isReady={false} />
+      </>
+    );
+  if ('failure' in answer) return <p className={controls.alarm}>Colours could not be compared: {answer.failure}.</p>;
+  return (
+    <Proposal
+      planned={planned}
+      shown={answer.way === 'least' ? showLeast(planned, answer.proposal) : showScheme(planned, answer.proposal)}
+      way={way}
+      onClose={onClose}
+    />
+  );
+}
+
+function Proposal({
   planned,
+  shown,
   way,
-  standard,
   onClose,
 }: {
   planned: PlannedLoom;
+  shown: Shown;
   way: Exclude<Way, 'hand'>;
-  standard: ShopStandard;
   onClose: () => void;
 }) {
   const store = useJobStore();
   const { loom, loomId, plan } = planned;
-  const shown = useMemo(() => (way === 'least' ? showLeast(planned, standard) : showScheme(planned, standard)), [way, planned, standard]);
   const { changes, pairsLeft, sums } = shown;
   const numbers = (circuitId: string) =>
     [...new Set(plan.wires.filter((wire) => wire.circuitId === circuitId).map(({ number }) => number))].join(', ');
@@ -140,8 +173,7 @@ function Proposed({
 const toReels = (before: number, after: number) =>
   before === after ? `${toCount(before, 'reel')} as before` : `${before} reels become ${after}`;
 
-function showLeast({ loom, plan }: PlannedLoom, standard: ShopStandard): Shown {
-  const { changes, left, isLeast, reelsBefore, reelsAfter } = proposeColours(loom, plan, standard);
+function showLeast({ loom }: PlannedLoom, { changes, left, isLeast, reelsBefore, reelsAfter }: ColourProposal): Shown {
   const toLikeWords = (ids: readonly string[]) => {
     const words = ids.slice(0, MOST_NAMED).map((id) => `${loom.circuits[id]!.name} (${toColourWords(loom.circuits[id]!.colour)})`);
     return `${words.join(', ')}${ids.length > MOST_NAMED ? ` and ${ids.length - MOST_NAMED} more` : ''}`;
@@ -156,8 +188,7 @@ function showLeast({ loom, plan }: PlannedLoom, standard: ShopStandard): Shown {
   };
 }
 
-function showScheme({ job, loom, plan }: PlannedLoom, standard: ShopStandard): Shown {
-  const { changes, left, reelsBefore, reelsAfter, bands } = proposeScheme(job, plan, standard);
+function showScheme({ loom }: PlannedLoom, { changes, left, reelsBefore, reelsAfter, bands }: SchemeProposal): Shown {
   const rings =
     bands === 0
       ? ''

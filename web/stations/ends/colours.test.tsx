@@ -1,8 +1,28 @@
-import { fireEvent, screen, within } from '@testing-library/react';
-import { findStandard, isLookAlike, toColourWords, CATALOGUE, type Job } from 'wattograph-core';
+import { act, fireEvent, screen, within } from '@testing-library/react';
+import { findStandard, isLookAlike, proposeColours, proposeScheme, toColourWords, CATALOGUE, type Job } from 'wattograph-core';
+import { proposeLooks } from '../../client/colourer';
 import { choose, press, write } from '../../testing/act';
 import { openLoom } from '../../testing/fakeStore';
+import type { ColoursAnswer, ColoursQuestion } from '../../workers/colours.worker';
 import { ColoursDialog } from './ColoursDialog';
+
+// answered at once, by what the worker runs
+jest.mock('../../client/colourer', () => ({ proposeLooks: jest.fn() }));
+const proposed = jest.mocked(proposeLooks);
+const answer = ({ job, plan, shop, way }: ColoursQuestion): ColoursAnswer => {
+  const standard = findStandard(job, shop);
+  return way === 'least'
+    ? { way, proposal: proposeColours(job.looms[plan.loomId]!, plan, standard) }
+    : { way, proposal: proposeScheme(job, plan, standard) };
+};
+const giveUp = jest.fn();
+beforeEach(() => {
+  giveUp.mockClear();
+  proposed.mockImplementation((question, onDone) => {
+    onDone(answer(question));
+    return giveUp;
+  });
+});
 
 const onClose = jest.fn();
 const open = (change: (job: Job) => void = () => undefined) =>
@@ -120,5 +140,34 @@ describe('one circuit by hand', () => {
     press(`Let ${kept.name} go by the scheme`);
     expect(circuit(store, kept.name)).toMatchObject({ colour: kept.colour, colourPin: null });
     expect(screen.queryByRole('region', { name: 'Colours with a reason' })).toBeNull();
+  });
+});
+
+describe('while a worker compares', () => {
+  const take = () => screen.getByRole<HTMLButtonElement>('button', { name: 'Take these colours' });
+  test('it says so and nothing can be taken; another way gives the first up, and a late answer is not shown', () => {
+    const waiting: (() => void)[] = [];
+    proposed.mockImplementation((question, onDone) => {
+      waiting.push(() => onDone(answer(question)));
+      return giveUp;
+    });
+    open();
+    expect(screen.getByRole('status').textContent).toMatch(/^Comparing the wires/);
+    expect(take().disabled).toBe(true);
+    fireEvent.click(screen.getByRole('radio', { name: /^Whole loom/ }));
+    expect(giveUp).toHaveBeenCalledTimes(1);
+    act(() => waiting[0]!());
+    expect(screen.getByRole('status').textContent).toMatch(/^Comparing the wires/);
+    act(() => waiting[1]!());
+    expect(screen.queryByRole('status')).toBeNull();
+    expect(screen.getByText('is for')).toBeTruthy();
+  });
+  test('a worker that stops is told', () => {
+    proposed.mockImplementation((_, onDone) => {
+      onDone({ failure: 'out of memory' });
+      return giveUp;
+    });
+    open();
+    expect(screen.getByText('Colours could not be compared: out of memory.')).toBeTruthy();
   });
 });
