@@ -26,6 +26,23 @@ test('a job whose wires are told apart by bands: the house style, the whole loom
   expect([...new Set(loose.map(({ colour }) => colour.base))]).toEqual(['white']);
   const banded = loose.find(({ colour }) => colour.bands.length === 2)!;
 
+  // one that has a reason is left by every scheme
+  await page.reload();
+  await page.getByRole('button', { name: 'Colours', exact: true }).click();
+  await dialog.getByText('One by hand').click();
+  await dialog.getByRole('combobox', { name: 'Colour' }).fill('pink/green');
+  await dialog.getByLabel('Why (empty: a scheme may change it)').fill('as the old loom');
+  await dialog.getByRole('button', { name: 'Take this colour' }).click();
+  await saved(page);
+  const pinned = Object.values((await readJob(request, id)).document.looms.inlet!.circuits).filter(({ colourPin }) => colourPin !== null);
+  expect(pinned).toMatchObject([{ colour: { base: 'pink', stripe: 'green' }, colourPin: { reason: 'as the old loom' } }]);
+  await page.getByRole('button', { name: 'Colours', exact: true }).click();
+  await dialog.getByText('Whole loom, by bands on one colour').click();
+  await expect(dialog.getByText(/^Every circuit has a look of the scheme/)).toBeVisible();
+  await dialog.getByText('One by hand').click();
+  await expect(dialog.getByRole('region', { name: 'Colours with a reason' })).toContainText('as the old loom');
+  await page.keyboard.press('Escape');
+
   // by hand, as it is typed
   await page.goto(`/jobs/${id}/bundle?loom=inlet&tab=circuits`);
   await page.getByRole('button', { name: `Change circuit ${banded.number}` }).click();

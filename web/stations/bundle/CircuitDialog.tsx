@@ -141,6 +141,17 @@ export function CircuitDialog({
               onChange={(event) => setBands(event.currentTarget.value)}
               error={readBands(bands) === null && `expected up to ${MOST_BANDS} of ${COLOUR_NAMES.join(', ')}`}
             />
+            <TextInput
+              label="Why this colour"
+              title="no scheme and no proposal gives it another colour then"
+              placeholder="none: it may be changed"
+              maxLength={400}
+              value={circuit.colourPin?.reason ?? ''}
+              onChange={(event) => {
+                const reason = event.currentTarget.value;
+                form.setFieldValue('colourPin', reason.trim() === '' ? null : { reason });
+              }}
+            />
             <NumberEntry
               label="Current, A"
               placeholder="not known"

@@ -52,6 +52,17 @@ describe('a circuit', () => {
     keep();
     expect(circuits(store).c217!.colour.bands).toEqual(['red', 'blue']);
   });
+  test('has a reason for its colour, or none', () => {
+    const store = openChange('217');
+    type('Why this colour', 'as the old loom');
+    keep();
+    expect(circuits(store).c217!.colourPin).toEqual({ reason: 'as the old loom' });
+    press('Change circuit 217');
+    expect(screen.getByLabelText('Why this colour')).toHaveProperty('value', 'as the old loom');
+    type('Why this colour', ' ');
+    keep();
+    expect(circuits(store).c217!.colourPin).toBeNull();
+  });
   test('is left as it was where nothing is kept', () => {
     const store = openChange('217');
     type('Name', 'other');
