@@ -261,6 +261,28 @@ describe('a pair of housings for what crosses', () => {
     expect(price).toBe(least + plugs + seals);
     expect(fitOf(pair!, job, every(null)).price).toBeNull();
   });
+  test('a loom that shares a hole with a tail goes on sharing it', () => {
+    const beside = (nodeId: string) => {
+      const both = structuredClone(job);
+      both.looms.other = {
+        ...createLoom('other', 'O'),
+        nodes: { datum: createNode('datum', 'datum', { holeMm: 30, beside: { loomId: 'five', nodeId } }) },
+      };
+      const next = changeDocument(
+        both,
+        gatherTails({
+          ...{ loomId: 'five', tree: planned(job).tree, nodeId: 'b', segmentIds: ['lp', 'lq', 'lr', 'ls', 'lu'], stubMm: 60 },
+          ...{ name: 'junction', loomName: 'tails', prefix: 'G', near: pairs[0]!, farId: pairs[0]!.mateId },
+        }).apply,
+      );
+      const { loomId } = next.looms.other!.nodes.datum!.beside!;
+      expect(next.looms[loomId]!.nodes).toHaveProperty(nodeId);
+      return loomId;
+    };
+    // the breakout stays, the end of a tail goes
+    expect(beside('b')).toBe('five');
+    expect(beside('p')).not.toBe('five');
+  });
   test('tails that are gathered lie in the cavities that were chosen', () => {
     const [pair] = pairs;
     const { cavityOf } = fitOf(pair!);

@@ -147,7 +147,7 @@ const toSide = (circuit: Circuit, terminations: Circuit['terminations'], hasSour
   join: circuit.join === 'stud' && !hasSource ? 'splice' : circuit.join,
 });
 
-/** Devices, breaks, parts and open items that are about what has moved follow it. */
+/** Devices, breaks, parts, shared holes and open items that are about what has moved follow it. */
 function followEnds(draft: Job, loomId: string, newId: string, endIds: ReadonlySet<string>, segmentIds: ReadonlySet<string>): void {
   const isMoved = (at: { loomId: string; endId: string } | null) => at !== null && at.loomId === loomId && endIds.has(at.endId);
   for (const device of Object.values(draft.devices)) if (isMoved(device.at)) device.at = { ...device.at!, loomId: newId };
@@ -160,6 +160,9 @@ function followEnds(draft: Job, loomId: string, newId: string, endIds: ReadonlyS
   const gone = (nodeId: string) => !Object.hasOwn(nodes, nodeId) && Object.hasOwn(draft.looms[newId]!.nodes, nodeId);
   for (const anchor of Object.values(draft.anchors))
     anchor.nodes = anchor.nodes.map((node) => (node.loomId === loomId && gone(node.nodeId) ? { ...node, loomId: newId } : node));
+  for (const other of Object.values(draft.looms))
+    for (const node of Object.values(other.nodes))
+      if (node.beside?.loomId === loomId && gone(node.beside.nodeId)) node.beside = { ...node.beside, loomId: newId };
   for (const item of Object.values(draft.openItems))
     item.blocks = item.blocks.map((block) => {
       const goes =
