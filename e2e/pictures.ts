@@ -80,12 +80,12 @@ async function main(): Promise<void> {
   await layup.getByRole('button', { name: 'Light or dark' }).click();
   await layup.waitForTimeout(1500);
   const twist = await open(`${SKERRY}/sheets?loom=engine`);
-  // three of its pages side by side, as paper
+  // four of its pages side by side, as paper
   await twist.getByRole('img', { name: /^Poster, page/ }).waitFor();
   await twist.evaluate(() => {
-    const sheets = ['Ends', 'Twist', 'Poster'].map((name) => document.querySelectorAll(`[aria-label^="${name}, page"] svg`));
+    const sheets = ['Ends', 'Twist', 'Labels', 'Poster'].map((name) => document.querySelectorAll(`[aria-label^="${name}, page"] svg`));
     const pages = sheets.map((found, at) => found[at === 0 ? Math.min(2, found.length - 1) : 0]!);
-    for (const page of pages) page.setAttribute('style', 'width: 404px; height: auto; background: #fff; border: 1px solid #b9c4c2');
+    for (const page of pages) page.setAttribute('style', 'width: 301px; height: auto; background: #fff; border: 1px solid #b9c4c2');
     document.body.replaceChildren(...pages);
     document.body.setAttribute('style', 'display: flex; gap: 14px; padding: 14px; background: #e6e9e6; align-items: flex-start');
   });

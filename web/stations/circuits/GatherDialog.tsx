@@ -28,6 +28,8 @@ import { NumberEntry } from '../../ui/fields/NumberField';
 import controls from '../../ui/controls.module.css';
 
 const USUAL_STUB_MM = 60;
+/** so many pairs are looked at for one in which all goes; any other can be chosen */
+const MOST_TRIED = 100;
 
 /** Gather tails of a loom at one connector: what crosses it one by one and shared, which housing does, and whether it pays. */
 export function GatherDialog({
@@ -129,14 +131,19 @@ function Gather({
   const [name, setName] = useState(`${loom.nodes[nodeId]!.name} junction`.slice(0, 80));
   const [stubMm, setStub] = useState<number | null>(USUAL_STUB_MM);
   const [housingId, setHousing] = useState<string | null>(null);
-  const endIds = listEndsBeyond(loom, tree, chosen);
-  const count = countJunction(loom, endIds, standard.spareShare);
-  const pairs = listJunctionPairs(job, shop, count.shared + count.spares);
-  const fitOf = (pair: JunctionPair) => fitJunction({ job, catalogue: shop, standard, plan, nodeId, pair, circuitIds: count.circuitIds });
-  const isGood = ({ unfitIds, over }: JunctionFit) => unfitIds.length + over.length === 0;
-  // the smallest whose contacts take and carry all that crosses
-  const housing = pairs.find(({ id }) => id === housingId) ?? pairs.find((one) => isGood(fitOf(one))) ?? pairs[0];
-  const fit = housing && fitOf(housing);
+  // what is typed below changes nothing of this: a shop may have thousands of housings
+  const { endIds, count, pairs, fitOf, best } = useMemo(() => {
+    const beyond = listEndsBeyond(loom, tree, chosen);
+    const counted = countJunction(loom, beyond, standard.spareShare);
+    const all = listJunctionPairs(job, shop, counted.shared + counted.spares);
+    const fit = (pair: JunctionPair) => fitJunction({ job, catalogue: shop, standard, plan, nodeId, pair, circuitIds: counted.circuitIds });
+    const isGood = ({ unfitIds, over }: JunctionFit) => unfitIds.length + over.length === 0;
+    // the smallest whose contacts take and carry all that crosses
+    const first = all.slice(0, MOST_TRIED).find((one) => isGood(fit(one))) ?? all[0];
+    return { endIds: beyond, count: counted, pairs: all, fitOf: fit, best: first };
+  }, [job, shop, standard, plan, loom, tree, nodeId, chosen]);
+  const housing = pairs.find(({ id }) => id === housingId) ?? best;
+  const fit = useMemo(() => housing && fitOf(housing), [housing, fitOf]);
   const isReady = name.trim() !== '' && stubMm !== null && stubMm > 0 && endIds.size > 0 && count.shared > 0 && housing !== undefined;
   const gather = () => {
     if (!isReady) return;

@@ -13,6 +13,7 @@ import {
 import { useFindings, useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { useShop } from '../../client/shopContext';
 import { LengthField } from '../../ui/fields/LengthField';
+import { NumberField } from '../../ui/fields/NumberField';
 import { Pick } from '../../ui/fields/Pick';
 import { FindingLines } from '../../ui/findings/FindingLine';
 import { StackPicture } from '../../ui/StackPicture';
@@ -20,6 +21,8 @@ import styles from './Dress.module.css';
 
 const WAY_WORDS = { outward: 'what lies beyond it', inward: 'the part with the datum' } as const;
 const PIN_WORDS = { bench: 'on the bench', vehicle: 'in the vehicle' } as const;
+/** room before or behind a panel; empty: nobody measured it */
+const OF_ROOM = { unit: 'mm', least: 0, most: 5000, canBeEmpty: true } as const;
 const AS_WORDS = { housing: 'with its housing', rings: 'with its rings', wires: 'as wires, taped' } as const;
 
 /** One hole and how the loom goes through it: part by part in its order, drawn in the bore, and where each is closed. */
@@ -147,20 +150,20 @@ function HoleFacts({ planned: { job, loom, loomId }, nodeId }: { planned: Planne
         <>
           <span>
             room in front{' '}
-            <LengthField
+            <NumberField
               label={`Room in front of ${name}`}
               value={drill.roomMm}
-              optional
+              {...OF_ROOM}
               onChange={(roomMm) => store.edit(setDrill(at, { ...drill, roomMm }))}
             />{' '}
             mm (drill and saw take {drillMm})
           </span>
           <span>
             free behind{' '}
-            <LengthField
+            <NumberField
               label={`Free behind ${name}`}
               value={drill.behindMm}
-              optional
+              {...OF_ROOM}
               onChange={(behindMm) => store.edit(setDrill(at, { ...drill, behindMm }))}
             />{' '}
             mm (the saw comes out {drillThroughMm})

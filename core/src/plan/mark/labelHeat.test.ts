@@ -58,7 +58,7 @@ describe('how hot a label gets (craft A3)', () => {
     const cold = labels(usual, { shortC: 150 });
     const over = told(bench(60), cold).find(({ places }) => places[0]!.id === 'L');
     expect(over).toMatchObject({ measured: 175, limit: 150, places: [{ kind: 'end', id: 'L' }, { kind: 'item' }] });
-    expect(over!.sentence).toMatch(/lies under boot .*, which shrinks at 175 °C and stands 150\.$/);
+    expect(over!.sentence).toMatch(/lies under (boot|elastomer shrink) .*, which shrinks at 175 °C and stands 150\.$/);
     const wet = told(bench(60, true), { ...labels(usual, { shortC: 110 }), boots: [], transitions: [] });
     expect(
       wet.some(({ sentence }) => /"left" .* lies under clear shrink .*, which shrinks at 120 °C and stands 110\.$/.test(sentence)),
