@@ -77,11 +77,8 @@ test('a loom is dressed: coverings compared and chosen, boots and transitions, r
   await list(page)
     .getByRole('button', { name: /^run plenum bracket hole to primary rail\b/ })
     .click();
-  await expect(
-    page.getByText(
-      /^Held by 1 × lined clip 7 to 12, 76 mm from plenum bracket hole \(at most 200 mm apart, by Larkhollow house style\)\.$/,
-    ),
-  ).toBeVisible();
+  await expect(page.getByText(/^Held by 1 × lined clip 7 to 12 \(at most 200 mm apart, by Larkhollow house style\)\.$/)).toBeVisible();
+  await expect(page.getByLabel('Clips, mm from plenum bracket hole')).toHaveValue('76');
 
   // the sheet has the stacks; the floor shows them at their step
   await page.goto(`/jobs/${id}/sheets?loom=inlet`);

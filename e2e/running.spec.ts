@@ -24,7 +24,15 @@ const environment = (more: { [name: string]: string } = {}): NodeJS.ProcessEnv =
   const { DATABASE_URL: _, ...env } = process.env;
   return { ...env, WATTOGRAPH_DATA: folder, ...more };
 };
-const isAlive = (pid: number) => spawnSync('kill', ['-0', String(pid)]).status === 0;
+/** Does it run? What has ended and waits for whoever adopted it to notice does not. */
+const isAlive = (pid: number) => {
+  if (spawnSync('kill', ['-0', String(pid)]).status !== 0) return false;
+  try {
+    return !/^State:\s+Z/m.test(readFileSync(`/proc/${pid}/status`, 'utf8'));
+  } catch {
+    return false;
+  }
+};
 
 let port = 0;
 let supervisor: ChildProcess;
