@@ -208,9 +208,12 @@ const toCountWords = ({ unshared, signals, feeds, references, shared, spares }: 
     : `${toCount(unshared, 'contact')} if every wire came through by itself; shared ${toCount(signals, 'signal')} + ${toCount(feeds, 'feed')} + ${toCount(references, 'reference')} = ${shared}, and ${spares} to spare: ${shared + spares}.`;
 
 /** What the contacts of the pair do not take, and what they do not carry. */
-const Unfit = ({ fit: { unfitIds, over }, nameOf }: { fit: JunctionFit; nameOf: (circuitId: string) => string }) => (
+const Unfit = ({ fit: { unfitIds, over, unknownIds }, nameOf }: { fit: JunctionFit; nameOf: (circuitId: string) => string }) => (
   <>
     {unfitIds.length > 0 && <p className={controls.alarm}>No contact of it takes the wire of {unfitIds.map(nameOf).join(', ')}.</p>}
+    {unknownIds.length > 0 && (
+      <p>What flows in {unknownIds.map(nameOf).join(', ')} is not known: whether a contact is good for it is not judged.</p>
+    )}
     {over.map(({ circuitId, currentA, ratedA }) => (
       <p key={circuitId} className={controls.alarm}>
         {nameOf(circuitId)} carries {Number(currentA.toFixed(1))} A through one contact, which is good for {ratedA.toFixed(1)} A there.

@@ -16,13 +16,20 @@ export const checkClips: Rule = (context) => {
     const run = `${loom.nodes[nearNodeId]!.name} to ${loom.nodes[farNodeId]!.name}`;
     const { odOutsideMm } = plan.coverings.find((one) => one.segmentId === segmentId)!;
     const ambientC = findSurroundings(job.zones, loom.segments[segmentId]!, standard.hotTickC)?.ambientC;
-    const { free } = held;
+    if (problem === 'too-far' && held.free) {
+      const { fromMm, toMm, mostMm } = held.free;
+      const words = `${run}: clips were put by hand, and it hangs free from ${Math.round(fromMm)} to ${Math.round(toMm)} mm; at most ${Math.round(mostMm)} mm are asked there.`;
+      return [createFinding(context, 'DR9', [{ kind: 'segment', id: segmentId }], words, { measured: toMm - fromMm, limit: mostMm })];
+    }
     const sentences = {
       'no-size': `No clip of the shop holds ${odOutsideMm.toFixed(1)} mm from ${run}.`,
       'too-hot': `No clip of the shop that holds ${run} stands ${ambientC} °C.`,
       beyond: `A clip that was put on ${run} by hand lies beyond it: the run is ${Math.round(lengthMm)} mm long.`,
-      'too-far': `${run}: clips were put by hand, and it hangs free from ${Math.round(free?.fromMm ?? 0)} to ${Math.round(free?.toMm ?? 0)} mm; at most ${Math.round(free?.mostMm ?? 0)} mm are asked there.`,
     };
-    return [createFinding(context, 'DR9', [{ kind: 'segment', id: segmentId }], sentences[problem], { measured: odOutsideMm })];
+    return [
+      createFinding(context, 'DR9', [{ kind: 'segment', id: segmentId }], sentences[problem as keyof typeof sentences], {
+        measured: odOutsideMm,
+      }),
+    ];
   });
 };

@@ -1,5 +1,5 @@
 import type { Job } from '../../model';
-import type { Stage } from '../../units';
+import { compareIds, type Stage } from '../../units';
 import type { JobContext } from '../stages';
 import type { LoomPlan } from '../types';
 import { measureTaken, planFeeds } from './planFeeds';
@@ -48,10 +48,10 @@ export function shareHoles(context: JobContext, plans: readonly LoomPlan[]): Loo
 /** Holes that are said to be one of another loom, which is there and has one of its own; by loom and node. */
 export function listSharing({ looms }: Pick<Job, 'looms'>) {
   return Object.keys(looms)
-    .sort()
+    .sort(compareIds)
     .flatMap((loomId) =>
       Object.keys(looms[loomId]!.nodes)
-        .sort()
+        .sort(compareIds)
         .flatMap((nodeId) => {
           const { beside, holeMm } = looms[loomId]!.nodes[nodeId]!;
           if (beside === null || holeMm === null || beside.loomId === loomId) return [];

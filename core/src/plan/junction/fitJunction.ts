@@ -57,6 +57,8 @@ export interface JunctionFit {
   unfitIds: string[];
   /** circuits that carry more than their contact is good for where it lies, A */
   over: { circuitId: string; currentA: number; ratedA: number }[];
+  /** circuits of which nobody knows what flows in all of their wires: whether their contact is good for it is not known either */
+  unknownIds: string[];
   /** housings, contacts, seals and plugs of both halves; null: the shop does not know what one of them costs */
   price: number | null;
 }
@@ -90,12 +92,13 @@ export function fitJunction({ job, catalogue, standard, plan, nodeId, pair, circ
   const rate = (contacts: readonly Contact[]) => Math.min(...contacts.map((one) => measureContactRating(one, ambientC)));
   const left = new Set(cavities);
   const cavityOf = new Map<string, string>();
-  const fit: Pick<JunctionFit, 'unfitIds' | 'over'> = { unfitIds: [], over: [] };
+  const fit: Pick<JunctionFit, 'unfitIds' | 'over' | 'unknownIds'> = { unfitIds: [], over: [], unknownIds: [] };
   const items: { table: 'contacts' | 'seals' | 'plugs' | 'families'; id: string }[] = [pair.id, pair.mateId].map((id) => ({
     table: 'families',
     id,
   }));
-  for (const { circuitId, conductor, currentA } of loads) {
+  for (const { circuitId, conductor, currentA, isKnown } of loads) {
+    if (!isKnown) fit.unknownIds.push(circuitId);
     const taking = [...left]
       .map((cavity) => ({ cavity, contacts: conductor ? listContacts(cavity, conductor) : [] }))
       .filter(({ contacts }) => contacts.length === halves.length)
@@ -121,13 +124,13 @@ export function fitJunction({ job, catalogue, standard, plan, nodeId, pair, circ
         if (catalogue.plugs[size]) items.push({ table: 'plugs', id: size });
       }
   const prices = items.map(({ table, id }) => findBuying(catalogue, table, id)?.price ?? null);
-  const isKnown = fit.unfitIds.length === 0 && !prices.includes(null);
-  return { cavityOf, ...fit, price: isKnown ? prices.reduce<number>((sum, one) => sum + one!, 0) : null };
+  const isPriced = fit.unfitIds.length === 0 && !prices.includes(null);
+  return { cavityOf, ...fit, price: isPriced ? prices.reduce<number>((sum, one) => sum + one!, 0) : null };
 }
 
-/** What each circuit brings to its contact: its thickest wire and the most that flows in any of them, the heaviest first. */
+/** What each circuit brings to its contact: its thickest wire and the most that is known to flow in any of them, the heaviest first. */
 function listLoads({ wires, currents }: LoomPlan, circuitIds: readonly string[]) {
-  const ampsOf = new Map(currents.map(({ wireId, designA }) => [wireId, designA ?? 0]));
+  const ampsOf = new Map(currents.map(({ wireId, designA }) => [wireId, designA]));
   return circuitIds
     .map((circuitId) => {
       const own = wires.filter((wire) => wire.circuitId === circuitId);
@@ -135,7 +138,8 @@ function listLoads({ wires, currents }: LoomPlan, circuitIds: readonly string[])
         (most, { conductor }) => (most === null || conductor.areaMm2 > most.areaMm2 ? conductor : most),
         null,
       );
-      return { circuitId, conductor: thickest, currentA: Math.max(0, ...own.map(({ id }) => ampsOf.get(id) ?? 0)) };
+      const known = own.flatMap(({ id }) => ampsOf.get(id) ?? []);
+      return { circuitId, conductor: thickest, currentA: Math.max(0, ...known), isKnown: known.length === own.length };
     })
     .sort(
       (a, b) =>

@@ -238,6 +238,15 @@ describe('a pair of housings for what crosses', () => {
       expect(Math.max(...listCavityContacts(CATALOGUE, good.family, cavity).map(({ currentA }) => currentA))).toBeGreaterThan(11);
     }
   });
+  test('a circuit of which nobody knows what flows is named, not taken for one without current', () => {
+    const whole = planned(job);
+    const mine = new Set(whole.wires.flatMap(({ id, circuitId }) => (circuitId === 'c1' ? [id] : [])));
+    const fit = (designA: number | null) => {
+      const currents = whole.currents.map((one) => ({ ...one, designA: mine.has(one.wireId) ? designA : 0.5 }));
+      return fitJunction({ job, catalogue: CATALOGUE, standard, plan: { ...whole, currents }, nodeId: 'b', pair: pairs[0]!, circuitIds });
+    };
+    expect([fit(0.5).unknownIds, fit(null).unknownIds]).toEqual([[], ['c1']]);
+  });
   test('costs both housings and all that goes into them; unknown where one price is', () => {
     const [pair] = pairs.filter((one) => fitOf(one).unfitIds.length === 0 && one.family.sealed);
     const every = (price: number | null) => ({
