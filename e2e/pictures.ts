@@ -80,14 +80,24 @@ async function main(): Promise<void> {
   await layup.getByRole('button', { name: 'Light or dark' }).click();
   await layup.waitForTimeout(1500);
   const twist = await open(`${SKERRY}/sheets?loom=engine`);
-  // four of its pages side by side, as paper
+  // the heads of six of its pages, as paper
   await twist.getByRole('img', { name: /^Poster, page/ }).waitFor();
   await twist.evaluate(() => {
-    const sheets = ['Ends', 'Twist', 'Labels', 'Poster'].map((name) => document.querySelectorAll(`[aria-label^="${name}, page"] svg`));
-    const pages = sheets.map((found, at) => found[at === 0 ? Math.min(2, found.length - 1) : 0]!);
-    for (const page of pages) page.setAttribute('style', 'width: 301px; height: auto; background: #fff; border: 1px solid #b9c4c2');
-    document.body.replaceChildren(...pages);
-    document.body.setAttribute('style', 'display: flex; gap: 14px; padding: 14px; background: #e6e9e6; align-items: flex-start');
+    const frames = ['Cut list', 'Ends', 'Twist', 'Dress', 'Labels', 'Poster'].map((name) => {
+      const found = document.querySelectorAll(`[aria-label^="${name}, page"] svg`);
+      // the first page of the ends has the smallest of them
+      const page = found[name === 'Ends' ? Math.min(2, found.length - 1) : 0]!;
+      page.setAttribute('style', 'width: 100%; height: auto; display: block');
+      const frame = document.createElement('div');
+      frame.setAttribute('style', 'overflow: hidden; background: #fff; border: 1px solid #b9c4c2');
+      frame.append(page);
+      return frame;
+    });
+    document.body.replaceChildren(...frames);
+    document.body.setAttribute(
+      'style',
+      'display: grid; grid-template: repeat(2, 379px) / repeat(3, 1fr); gap: 14px; padding: 14px; background: #e6e9e6; height: 800px',
+    );
   });
   await keep(twist, 'sheets');
   const id = randomUUID();

@@ -267,7 +267,7 @@ describe('rules about the job as a whole', () => {
     job.looms.other.ends.A!.key = 'B';
     expect(codes(job)).toContain('MT1');
   });
-  test('CI7, DO1, DO2: a wire that goes takes a function from a device that stays; one that stays leads nowhere; a length contradicts', () => {
+  test('CI7, DO1, DO2, MA6: a wire that goes takes a function from what stays; one leads nowhere; a length and a printed name contradict', () => {
     const job = createBench();
     job.devices = {
       lamp: createDevice('lamp', 'lights', { decision: 'keep' }),
@@ -279,12 +279,16 @@ describe('rules about the job as a whole', () => {
         a: donorWire({ number: '7', from: 'lamp', functions: ['lamp ground'], decision: 'remove' }),
         b: donorWire({ number: '8', from: 'lamp', functions: ['lamp supply'], decision: 'keep' }),
         c: donorWire({ number: '9', from: 'fan', decision: 'shorten', lengthMm: 300, newLengthMm: 400 }),
+        d: donorWire({ number: '10', from: 'lamp', functions: ['fan supply'], decision: 'repurpose' }),
+        e: donorWire({ number: '11', from: 'lamp', decision: 'repurpose', newName: 'T-1' }),
+        f: donorWire({ number: '', from: 'lamp', decision: 'repurpose' }),
       },
     };
     expect(findings(job).map(({ code, sentence }) => `${code} ${sentence}`)).toEqual([
       'CI7 Taking 7 out of old loom takes "lamp ground" from lamp, which stays.',
       'DO1 Wire 9 of old loom stays and leads to fan, which goes.',
       'DO2 Wire 9 of old loom: expected less than 300 mm after shortening, got 400.',
+      'MA6 "10", printed on a wire of old loom, tells of what it served before (fan supply): expected a new name on labels over it.',
     ]);
   });
   test('ST1: a departure from the house style is told with its reason', () => {
@@ -324,6 +328,7 @@ const donorWire = (rest: Partial<DonorWire>): DonorWire => ({
   lengthMm: null,
   decision: null,
   newLengthMm: null,
+  newName: '',
   note: '',
   ...rest,
 });

@@ -171,6 +171,11 @@ export const REGISTER = {
   MA3: { grade: 'check', station: 'ends', means: 'legends of two ends that are taken for one another' },
   MA4: { grade: 'check', station: 'ends', means: 'an abbreviation on a legend that could stand for two things in this job' },
   MA5: { grade: 'check', station: 'dress', means: 'a label gets hotter than it stands, where it lies or when something is shrunk over it' },
+  MA6: {
+    grade: 'check',
+    station: 'brief',
+    means: 'the name printed on a donor wire tells of what it served before it was put to other use',
+  },
   BT1: { grade: 'stop', station: 'bundle', means: 'the steps cannot be put in any order' },
 } as const satisfies Record<string, RegisteredRule>;
 

@@ -42,6 +42,7 @@ const wire = (
       lengthMm,
       decision,
       newLengthMm,
+      newName: '',
       note,
     },
   ];

@@ -43,6 +43,7 @@ describe('donor pinout', () => {
             lengthMm: 1200,
             decision: null,
             newLengthMm: null,
+            newName: '',
             note: '',
           },
         },

@@ -74,6 +74,7 @@ export function fromDonorList(name: string, table: CsvTable, mapping: DonorMappi
       lengthMm,
       decision: null,
       newLengthMm: null,
+      newName: '',
       note: '',
     };
   }

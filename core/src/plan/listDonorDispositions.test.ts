@@ -14,6 +14,7 @@ const wire = (rest: Partial<DonorWire>): DonorWire => ({
   lengthMm: 500,
   decision: 'keep',
   newLengthMm: null,
+  newName: '',
   note: '',
   ...rest,
 });
@@ -52,6 +53,31 @@ test('orphans lead to a device that goes; a device that stays without a wire is 
   const devices = [createDevice('Lamp', 'lights', { decision: 'remove' }), createDevice('controller', 'fuel', { decision: 'keep' })];
   expect(ledger([{}], devices)).toMatchObject({ orphans: [{ wireId: 'w0', device: 'lamp' }], bare: [] });
   expect(ledger([{ decision: 'remove' }], devices)).toMatchObject({ orphans: [], bare: ['controller'] });
+});
+
+test('a wire that is put to other use loses the name printed on it; two wires cannot have one name', () => {
+  const { aliases, problems } = ledger([
+    { decision: 'repurpose', number: '19', newName: 'P-1' },
+    { decision: 'repurpose', number: '20' },
+    { decision: 'repurpose', number: ' ', newName: 'p-1 ' },
+    { decision: 'remove', number: 'P-1' },
+    { number: '21' },
+  ]);
+  expect(aliases).toEqual([
+    { wireId: 'w0', printed: '19', name: 'P-1' },
+    { wireId: 'w1', printed: '20', name: '' },
+  ]);
+  expect(problems).toEqual([
+    { wireId: 'w0', words: 'expected a new name that no other wire has, got P-1' },
+    { wireId: 'w2', words: 'expected a new name that no other wire has, got p-1' },
+  ]);
+  // the name of a wire that goes is free
+  expect(
+    ledger([
+      { decision: 'repurpose', newName: 'P-1' },
+      { decision: 'remove', number: 'P-1' },
+    ]).problems,
+  ).toEqual([]);
 });
 
 test.each([

@@ -20,6 +20,8 @@ export interface Ledger {
   lost: { name: string; wireIds: string[]; devices: string[] }[];
   /** lengths that contradict the decision */
   problems: { wireId: string; words: string }[];
+  /** wires put to other use that carry a printed name: what they are called from now on; '' where nobody said */
+  aliases: { wireId: string; printed: string; name: string }[];
 }
 
 const key = (name: string) => name.trim().toLowerCase();
@@ -58,7 +60,10 @@ export function listDonorDispositions(donor: Donor, devices: readonly Device[], 
       .filter(([name]) => ['keep', 'repurpose'].includes(decisionOf.get(name) ?? '') && !kept.some((one) => touches(one, name)))
       .map(([, name]) => name),
     lost: listLost(wires, decisionOf),
-    problems: wires.flatMap(({ id, wire }) => listProblems(id, wire)),
+    problems: [...wires.flatMap(({ id, wire }) => listProblems(id, wire)), ...listTwice(kept)],
+    aliases: wires
+      .filter(({ wire }) => wire.decision === 'repurpose' && key(wire.number) !== '')
+      .map(({ id, wire }) => ({ wireId: id, printed: wire.number.trim(), name: wire.newName.trim() })),
   };
 }
 
@@ -93,6 +98,14 @@ function listLost(wires: readonly { id: string; wire: DonorWire }[], decisionOf:
         ['keep', 'repurpose', 'fit'].includes(decisionOf.get(key(device)) ?? ''),
       ),
     }));
+}
+
+/** A new name that another wire of this loom carries: the two could not be told apart. */
+function listTwice(kept: readonly { id: string; wire: DonorWire }[]): Ledger['problems'] {
+  const nameOf = ({ newName, number }: DonorWire) => key(newName) || key(number);
+  return kept
+    .filter(({ id, wire }) => key(wire.newName) !== '' && kept.some((other) => other.id !== id && nameOf(other.wire) === key(wire.newName)))
+    .map(({ id, wire }) => ({ wireId: id, words: `expected a new name that no other wire has, got ${wire.newName.trim()}` }));
 }
 
 function listProblems(wireId: string, { decision, lengthMm, newLengthMm }: DonorWire): Ledger['problems'] {

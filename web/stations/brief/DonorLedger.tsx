@@ -222,6 +222,25 @@ function createColumns(donorId: string, ledger: ReturnType<typeof listDonorDispo
     },
     length('newLengthMm', 'new length', 'New length'),
     {
+      id: 'newName',
+      head: 'new name',
+      className: 'mono',
+      value: ({ wire }) => wire.newName,
+      cell: (row) =>
+        row.wire.decision === 'repurpose' && (
+          <TextField
+            label={`New name of donor wire ${row.name}`}
+            value={row.wire.newName}
+            most={40}
+            onChange={(name) => edit(setDonorWire(at(row), 'newName', name))}
+          />
+        ),
+      take: (row, text) => {
+        if (row.wire.decision !== 'repurpose') return 'a wire that is put to other use';
+        return text.length > 40 ? 'at most 40 letters' : setDonorWire(at(row), 'newName', text);
+      },
+    },
+    {
       id: 'note',
       head: 'note',
       value: ({ wire }) => wire.note,

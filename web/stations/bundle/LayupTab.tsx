@@ -6,7 +6,6 @@ import {
   BUNDLING_WORDS,
   BUNDLINGS,
   findStandard,
-  priceBreakouts,
   setBundling,
   toCount,
   toThreadWords,
@@ -26,6 +25,7 @@ import controls from '../../ui/controls.module.css';
 import { LayerList } from './LayerList';
 import styles from './Layup.module.css';
 import { useLayupSearch } from './useLayupSearch';
+import { usePricedBreakouts } from './usePricedBreakouts';
 
 /** How the bundles of a loom are twisted: the school, the search, what is done at each breakout, and the layers where the cursor stands. */
 export function LayupTab({ planned }: { planned: PlannedLoom }) {
@@ -112,11 +112,8 @@ function SchoolBar({ planned, search }: { planned: PlannedLoom; search: Search }
 function Breakouts({ planned, layup }: { planned: PlannedLoom; layup: PlannedLayup }) {
   const shop = useShop();
   const cursor = useCursorStore();
-  const { job, loom, plan } = planned;
-  const priced = useMemo(
-    () => priceBreakouts(layup, findStandard(job, shop), new Map(plan.wires.map((wire) => [wire.id, wire]))),
-    [layup, job, shop, plan],
-  );
+  const { loom, plan } = planned;
+  const answer = usePricedBreakouts(planned, layup);
   const numbers = useMemo(() => new Map(plan.wires.map(({ id, number }) => [id, number])), [plan]);
   const threads = new Map(layup.threads.map((thread) => [thread.id, thread]));
   const startMm = plan.tree.segments[layup.id]!.startMm;
@@ -126,6 +123,14 @@ function Breakouts({ planned, layup }: { planned: PlannedLoom; layup: PlannedLay
     cursor.set({ segmentId, offsetMm: layup.marks[mark]!.mm - layup.marks[layup.segmentMarks[index]!]!.mm + 1 });
   };
   const toList = (ids: readonly string[], mark: number) => ids.map((id) => toThreadWords(threads.get(id)!, numbers, mark)).join(', ');
+  if (answer === null)
+    return (
+      <p className={styles.none} role="status">
+        Pricing the ways on from each breakout …
+      </p>
+    );
+  if ('failure' in answer) return <p className={`${styles.none} ${styles.alarm}`}>The ways on could not be priced: {answer.failure}.</p>;
+  const { priced } = answer;
   if (priced.length === 0) return <p className={styles.none}>No breakout on this line of runs: laid up once from end to end.</p>;
   return (
     <table className={styles.breakouts} aria-label="Breakouts of the lay-up">

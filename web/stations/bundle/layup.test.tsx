@@ -1,10 +1,11 @@
-import { act, fireEvent, screen, within } from '@testing-library/react';
-import { searchLayups } from 'wattograph-core';
+import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { priceBreakouts, searchLayups } from 'wattograph-core';
 import { choose, listOptions } from '../../testing/act';
 import { openLoom } from '../../testing/fakeStore';
 import { SectionPanel } from '../../ui/section/SectionPanel';
 import { useCursorStore } from '../../ui/cursor';
 import { askReason } from '../../ui/fields/askReason';
+import type { BreakoutsAnswer, BreakoutsQuestion } from '../../workers/breakouts.worker';
 import type { LayupAnswer, LayupQuestion } from '../../workers/layup.worker';
 import { LayupTab } from './LayupTab';
 import { LengthsTable } from './LengthsTable';
@@ -20,8 +21,21 @@ jest.mock('../../client/layupRunner', () => ({
     };
   },
 }));
+const pricing: { question: BreakoutsQuestion; answer: (answer: BreakoutsAnswer) => void; isGivenUp: boolean }[] = [];
+jest.mock('../../client/breakoutPricer', () => ({
+  priceWaysOn: (question: BreakoutsQuestion, answer: (one: BreakoutsAnswer) => void) => {
+    const one = { question, answer, isGivenUp: false };
+    pricing.push(one);
+    return () => {
+      one.isGivenUp = true;
+    };
+  },
+}));
 jest.mock('../../ui/fields/askReason', () => ({ askReason: jest.fn() }));
-beforeEach(() => asked.splice(0));
+beforeEach(() => {
+  asked.splice(0);
+  pricing.splice(0);
+});
 
 const SCHOOL = 'How the bundles of this loom lie';
 const open = () => openLoom((planned) => <LayupTab planned={planned} />);
@@ -96,7 +110,7 @@ test('a search that is ended early leaves its best so far, once there is one', (
   expect(screen.getByText('searched')).toBeTruthy();
 });
 
-test('every breakout says what is done there, and what each of the three ways would come to; its name leads there', () => {
+test('every breakout says what is done there, and what each of the three ways would come to; its name leads there', async () => {
   let at: string | undefined;
   const Cursor = () => {
     const cursor = useCursorStore();
@@ -111,6 +125,12 @@ test('every breakout says what is done there, and what each of the three ways wo
   ));
   choose(SCHOOL, 'twisted in layers');
   const layup = store.get().result!.looms[0]!.layups[0]!;
+  expect(screen.getByRole('status').textContent).toBe('Pricing the ways on from each breakout …');
+  await waitFor(() => expect(pricing).toHaveLength(1));
+  const { question, answer } = pricing[0]!;
+  // no more is sent than lies in it
+  expect(question.wires.length).toBeLessThan(store.get().result!.looms[0]!.wires.length);
+  act(() => answer({ priced: priceBreakouts(question.layup, question.standard, new Map(question.wires.map((wire) => [wire.id, wire]))) }));
   const rows = within(screen.getByRole('table', { name: 'Breakouts of the lay-up' }))
     .getAllByRole('row')
     .slice(1);
@@ -121,6 +141,15 @@ test('every breakout says what is done there, and what each of the three ways wo
   });
   fireEvent.click(first);
   expect(layup.segmentIds).toContain(at);
+  // asked once; an edit that makes another lay-up asks anew, and what fails is said
+  expect(pricing).toHaveLength(1);
+  choose(SCHOOL, 'straight and tied');
+  choose(SCHOOL, 'twisted in layers');
+  fireEvent.click(screen.getByRole('button', { name: 'Search the lay-up' }));
+  finish();
+  await waitFor(() => expect(pricing).toHaveLength(2));
+  act(() => pricing[1]!.answer({ failure: 'the worker stopped' }));
+  expect(screen.getByText('The ways on could not be priced: the worker stopped.')).toBeTruthy();
 });
 
 test('the layers at the cursor name hand and lay, and every wire in its order; a wire that is chosen can be pinned elsewhere', () => {

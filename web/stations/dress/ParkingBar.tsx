@@ -21,7 +21,9 @@ export function ParkingBar({ parking, legMm, isBreakout = false }: { parking: Pa
     <figure className={styles.parking} aria-label="Room to stand back">
       <figcaption>
         <b>{isBreakout ? 'Stands back while the ends beyond are made:' : ORDER_WORDS[order]}</b>{' '}
-        <span className={fits ? undefined : styles.alarm}>{because}.</span>
+        <span className={fits ? undefined : styles.alarm}>
+          {pieces.length > 0 ? because : `${because.charAt(0).toUpperCase()}${because.slice(1)}`}.
+        </span>
       </figcaption>
       {pieces.length > 0 && roomMm > 0 && (
         <svg viewBox={`0 0 ${LENGTH + 4} 46`} role="img" aria-label={`${Math.ceil(needMm)} of ${Math.floor(roomMm)} mm`}>

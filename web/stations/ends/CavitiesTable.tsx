@@ -163,7 +163,7 @@ function createColumns(
     {
       id: 'size',
       head: 'size',
-      className: 'faint',
+      className: `faint ${styles.size}`,
       value: ({ wires }) => wires.map(({ conductor }) => toSizeWords(conductor)).join(', '),
     },
     {

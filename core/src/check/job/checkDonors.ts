@@ -1,3 +1,4 @@
+import type { DonorWire } from '../../model';
 import { listDonorDispositions } from '../../plan';
 import { compareIds } from '../../units';
 import { createFinding } from '../createFinding';
@@ -10,6 +11,7 @@ const OF_JOB = { loomId: '' };
  * CI7, check: a function that no wire of a donor loom serves any more, though a device at its ends stays.
  * DO1, check: a wire that stays leads to a device that goes, or a device that stays has no wire left.
  * DO2, check: a length that contradicts what was decided about the wire.
+ * MA6, check: a wire is put to other use, and the name printed on it tells of the old one.
  */
 export const checkDonors: WiringRule = ({ job, standard }) =>
   Object.keys(job.donors)
@@ -37,5 +39,16 @@ export const checkDonors: WiringRule = ({ job, standard }) =>
           say('DO1', device.replaceAll(/[^A-Za-z0-9]+/g, '-'), `${device} stays and has no wire of ${donor.name} left.`),
         ),
         ...ledger.problems.map(({ wireId, words }) => say('DO2', wireId, `Wire ${number(wireId)} of ${donor.name}: ${words}.`)),
+        ...ledger.aliases
+          .filter(({ name }) => name === '')
+          .map(({ wireId, printed }) =>
+            say(
+              'MA6',
+              wireId,
+              `"${printed}", printed on a wire of ${donor.name}, tells of what it served before (${toServed(donor.wires[wireId]!)}): expected a new name on labels over it.`,
+            ),
+          ),
       ];
     });
+
+const toServed = ({ functions, from, to }: DonorWire) => functions.join(', ') || `${from} to ${to}`;

@@ -30,7 +30,7 @@ export function addDonors({ job, catalogue, flow }: SheetContext): void {
   const { leastOffcutMm } = findStandard(job, catalogue);
   const orderOf = ({ decision }: DonorWire) => (decision === null ? ORDER.length : ORDER.indexOf(decision));
   for (const donor of donors) {
-    const { counts, joins, recoveredMm, lost } = listDonorDispositions(donor, Object.values(job.devices), leastOffcutMm);
+    const { counts, joins, recoveredMm, lost, aliases } = listDonorDispositions(donor, Object.values(job.devices), leastOffcutMm);
     const told = [
       ...DONOR_DECISIONS.filter((one) => counts[one] > 0).map((one) => `${one} ${counts[one]}`),
       ...(counts.undecided > 0 ? [`not decided ${counts.undecided}`] : []),
@@ -40,6 +40,11 @@ export function addDonors({ job, catalogue, flow }: SheetContext): void {
     flow.heading(donor.name, 24);
     flow.paragraph(`${told.join(' · ')}.`);
     if (lost.length > 0) flow.paragraph(`No wire serves any more: ${lost.map(({ name }) => name).join(', ')}.`, 'narrow-bold');
+    if (aliases.length > 0)
+      flow.paragraph(
+        `Struck through and labelled anew at both ends and on each side of a breakout: ${aliases.map(({ printed, name }) => `${printed} becomes ${name || '(new name is OPEN)'}`).join(', ')}.`,
+        'narrow-bold',
+      );
     const wires = Object.values(donor.wires).sort((a, b) => orderOf(a) - orderOf(b) || compareIds(a.number, b.number));
     flow.table(COLUMNS, wires.map(toCells));
   }
@@ -47,7 +52,7 @@ export function addDonors({ job, catalogue, flow }: SheetContext): void {
 
 const ORDER = ['remove', 'shorten', 'extend', 'repurpose', 'keep'];
 
-const toCells = ({ number, decision, newLengthMm, lengthMm, colour, size, from, fromPin, to, toPin, note }: DonorWire): Cell[] => [
+const toCells = ({ number, newName, decision, newLengthMm, lengthMm, colour, size, from, fromPin, to, toPin, note }: DonorWire): Cell[] => [
   decision === null ? '' : { tick: true },
   number,
   decision ?? 'OPEN',
@@ -58,5 +63,5 @@ const toCells = ({ number, decision, newLengthMm, lengthMm, colour, size, from, 
   [colour, size].filter(Boolean).join(', '),
   [from, fromPin].filter(Boolean).join(' · '),
   [to, toPin].filter(Boolean).join(' · '),
-  note,
+  [newName && `new name ${newName}`, note].filter(Boolean).join('; '),
 ];

@@ -202,12 +202,17 @@ describe('donor looms', () => {
     const job = createFenRanger();
     const donor = Object.values(job.donors)[0]!;
     Object.values(donor.wires)[0]!.decision = null;
+    donor.wires.w19!.newName = 'P-1';
+    donor.wires.w20!.decision = 'repurpose';
     const [made] = make(job);
     const pages = made!.pages.filter(({ sheet }) => sheet === 'Donor looms');
     const lines = rows(pages).filter((line) => /^(remove|shorten|extend|repurpose|keep|OPEN)$/.test(line[1] ?? ''));
     const order = ['remove', 'shorten', 'extend', 'repurpose', 'keep', 'OPEN'];
     const at = lines.map((line) => order.indexOf(line[1]!));
     expect(at).toEqual([...at].sort((a, b) => a - b));
+    const told = pages.flatMap(({ marks }) => marks.flatMap((mark) => (mark.kind === 'text' ? [mark.text] : []))).join(' ');
+    expect(told).toContain('new name P-1; ');
+    expect(told).toContain('19 becomes P-1, 20 becomes (new name is OPEN).');
     expect(lines.map(([number]) => number).sort()).toEqual(
       Object.values(donor.wires)
         .map(({ number }) => number)

@@ -214,6 +214,9 @@ describe('what goes along', () => {
       expect(take(fen, decideDonorWire(at, decision)).donors.old!.wires.w3!.newLengthMm).toBe(420);
     for (const decision of ['keep', 'remove', null] as const)
       expect(take(fen, decideDonorWire(at, decision)).donors.old!.wires.w3!.newLengthMm).toBeNull();
+    const renamed = take(take(fen, decideDonorWire(at, 'repurpose')), setDonorWire(at, 'newName', 'P-7'));
+    expect(renamed.donors.old!.wires.w3!.newName).toBe('P-7');
+    expect(take(renamed, decideDonorWire(at, 'keep')).donors.old!.wires.w3!.newName).toBe('');
     expect(take(fen, setDonorWire(at, 'note', 'brittle')).donors.old!.wires.w3!.note).toBe('brittle');
   });
   test('circuits in one cable are in the same kind of cable', () => {

@@ -11,7 +11,7 @@ import { SurveyConflictSchema } from '../survey/surveyEntry';
 import { ZoneSchema, createZones } from '../vehicle/zone';
 
 export const FORMAT = 'wattograph-job';
-export const FORMAT_VERSION = 14;
+export const FORMAT_VERSION = 15;
 
 /** A finding that the planner lets stand, with the reason that prints in the pack. */
 export const AcceptedFindingSchema = Type.Object({ reason: ReasonSchema, by: NameSchema }, { additionalProperties: false });
@@ -47,7 +47,7 @@ export const JobSchema = Type.Object(
       description: 'finding key → why it may stand',
     }),
   },
-  { additionalProperties: false, $id: 'https://wattograph.invalid/schema/job-14.json', title: 'Wattograph job' },
+  { additionalProperties: false, $id: 'https://wattograph.invalid/schema/job-15.json', title: 'Wattograph job' },
 );
 export type Job = Omit<Static<typeof JobSchema>, 'looms'> & { looms: Record<string, Loom> };
 

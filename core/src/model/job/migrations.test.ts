@@ -25,6 +25,13 @@ describe('migrations', () => {
   );
 });
 
+test('format 15 leaves the wires of a donor the names printed on them', async () => {
+  const { default: old } = (await import('../../testing/formats/job-14.json')) as { default: Record<string, unknown> };
+  const wire = { number: '19', from: 'fuse box', to: 'fan', decision: 'repurpose' };
+  const { donors } = toPresentFormat({ ...old, donors: { old: { name: 'old', wires: { w19: wire } } } }) as unknown as Job;
+  expect(donors.old!.wires.w19).toEqual({ ...wire, newName: '' });
+});
+
 test('format 14 says nothing of leads, of reasons for colours, of drills and shared holes, and clips as computed', async () => {
   const { default: old } = (await import('../../testing/formats/job-13.json')) as { default: Record<string, unknown> };
   expect(old.formatVersion).toBe(13);

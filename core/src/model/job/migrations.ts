@@ -211,6 +211,15 @@ export const MIGRATIONS: readonly Migration[] = [
       })),
     }),
   },
+  {
+    from: 14,
+    name: 'add-new-names-of-donor-wires',
+    run: (document) => ({
+      ...document,
+      formatVersion: 15,
+      donors: mapRecord(document.donors, (donor) => ({ ...donor, wires: mapRecord(donor.wires, (wire) => ({ newName: '', ...wire })) })),
+    }),
+  },
 ];
 
 /** Of what is a look; anything else is left for the gate to name. */

@@ -23,6 +23,10 @@ export const DonorWireSchema = Type.Object(
     newLengthMm: Type.Union([Type.Number({ exclusiveMinimum: 0, maximum: 20000 }), Type.Null()], {
       description: 'after shortening, extending or repurposing; null where the length stays',
     }),
+    newName: Type.String({
+      maxLength: 40,
+      description: 'on labels over the name printed on it, where it is put to other use; empty: the printed name holds',
+    }),
     note: Type.String({ maxLength: 200 }),
   },
   { additionalProperties: false },

@@ -105,7 +105,14 @@ function planEnd(context: DressContext, coverings: ReadonlyMap<string, PlannedCo
 
 /** The anchor is filled first: what goes over it comes on from the loose ends of its wires. */
 const ANCHOR_PARKING: Parking = {
-  ...{ order: 'none', pieces: [], needMm: 0, roomMm: 0, fits: true, because: 'comes on from the loose ends, when the anchor is filled' },
+  ...{
+    order: 'none',
+    pieces: [],
+    needMm: 0,
+    roomMm: 0,
+    fits: true,
+    because: 'what goes over it comes on from the loose ends, when the anchor is filled',
+  },
 };
 
 /** The label of the end, behind all else; none where no marker sleeve of the shop goes over the leg. */
