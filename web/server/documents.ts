@@ -2,7 +2,7 @@ import { and, asc, desc, eq, gt, lt, ne, or, sql, type SQL } from 'drizzle-orm';
 import {
   recordSurveyEntry,
   applyEdit,
-  checkJob,
+  checkJobInPieces,
   findStandard,
   fromJobFile,
   isOverlap,
@@ -16,6 +16,7 @@ import { database, type Database } from './database';
 import { expectSame, toContentHash } from './contentHash';
 import { findOpen, holdOpen } from './jobs/openDocuments';
 import { HistoryWalk, type HistoryTops } from './history';
+import { inPieces } from './inPieces';
 import { inTurn } from './inTurn';
 import { toPresent } from './present';
 import { Refusal } from './refusal';
@@ -59,7 +60,7 @@ export async function createStoredJob(id: string, value: unknown): Promise<{ id:
     }
     const { document: written, shop: carried } = fromJobFile(value);
     const present = carried === null ? await readShop(tx) : await takeCarried(tx, id, carried);
-    const checked = checkJob(written, present.lookup);
+    const checked = await inPieces(checkJobInPieces(written, present.lookup));
     if (!checked.ok) throw new Refusal(422, checked.problems);
     // versions of another installation's shop say nothing here
     const document: Job = { ...checked.value, shopVersion: present.version };
@@ -260,7 +261,7 @@ async function recordEntries(
   const taken: RecordedEntry[] = [];
   for (const entry of entries) {
     let added = recordSurveyEntry(document, entry, shop, findStandard(document, shop));
-    const checked = isEach ? checkJob(added.job, lookup) : null;
+    const checked = isEach ? await inPieces(checkJobInPieces(added.job, lookup)) : null;
     if (checked?.ok === false) added = keepBeside(document, entry, checked.problems[0]!.message);
     const { label, isConflict, job } = added;
     taken.push({ entry, label, isConflict, patch: listOperations(document, job), inverse: listOperations(job, document), document: job });
@@ -268,7 +269,7 @@ async function recordEntries(
     // a long batch must not keep others waiting
     await new Promise(setImmediate);
   }
-  return isEach || checkJob(document, lookup).ok ? taken : null;
+  return isEach || (await inPieces(checkJobInPieces(document, lookup))).ok ? taken : null;
 }
 
 async function inJob<T>(
@@ -338,7 +339,7 @@ async function append(
   // an edit may bring the job up to another version of the shop, and is held to that
   const isMoved = applied.value.shopVersion !== job.document.shopVersion;
   const { lookup } = isMoved ? await readShopOf(applied.value, tx) : shop;
-  const checked = checkJob(applied.value, lookup);
+  const checked = await inPieces(checkJobInPieces(applied.value, lookup));
   if (!checked.ok) throw new Refusal(422, checked.problems);
   const version = job.version + 1;
   await tx.insert(edits).values({

@@ -3,6 +3,7 @@ import { desc, eq, sql } from 'drizzle-orm';
 import {
   BOUGHT_TABLES,
   checkJob,
+  checkJobInPieces,
   checkShop,
   comparePlans,
   compareShops,
@@ -22,6 +23,7 @@ import {
 import { today } from '../client/today';
 import { expectSame, toContentHash } from './contentHash';
 import { database, type Database } from './database';
+import { inPieces } from './inPieces';
 import { toPresent } from './present';
 import { Refusal } from './refusal';
 import { jobs, shopVersions, type ShopVersionRow } from './schema';
@@ -42,6 +44,8 @@ type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
 /** versions never change; a few are kept, the latest asked for last */
 const held = new Map<number, PresentShop>();
 const MOST_HELD = 6;
+/** problems of a shop that are told at once */
+const MOST_TOLD = 20;
 
 /**
  * The shop as it stands: its newest version. Inside a transaction give it that: a second connection would be waited for while one is held.
@@ -222,6 +226,19 @@ function toShop(value: unknown): Shop {
   return checked.value;
 }
 
+/** What jobs use that a shop would no longer have; at most 20. One job after another: all of them at once would hold up everyone. */
+async function listOrphans(tx: Transaction, lookup: CatalogueLookup): Promise<Problem[]> {
+  const orphans: Problem[] = [];
+  for (const { id } of await tx.select({ id: jobs.id }).from(jobs).orderBy(jobs.id)) {
+    const [row] = await tx.select({ document: jobs.document }).from(jobs).where(eq(jobs.id, id));
+    const job = toPresent(row!.document);
+    const checked = await inPieces(checkJobInPieces(job, lookup));
+    if (!checked.ok) orphans.push(...checked.problems.map(({ path, message }) => ({ path: `${job.name} ${path}`, message })));
+    if (orphans.length >= MOST_TOLD) break;
+  }
+  return orphans.slice(0, MOST_TOLD);
+}
+
 /**
  * Take a new version of the shop, made against the version base. Refused whole where a job uses what it would no longer have. The same id
  * again gives what it came to the first time.
@@ -252,12 +269,8 @@ export async function takeShop(request: {
     const { version } = await readShop(tx);
     if (version !== base)
       throw Refusal.at(409, 'base', `expected a change of version ${version}, got one of version ${base}: the shop was changed meanwhile`);
-    const orphans = (await tx.select({ document: jobs.document }).from(jobs)).flatMap(({ document: one }) => {
-      const job = toPresent(one);
-      const checked = checkJob(job, lookup);
-      return checked.ok ? [] : checked.problems.map(({ path, message }) => ({ path: `${job.name} ${path}`, message }));
-    });
-    if (orphans.length > 0) throw new Refusal(422, orphans.slice(0, 20));
+    const orphans = await listOrphans(tx, lookup);
+    if (orphans.length > 0) throw new Refusal(422, orphans);
     await tx.execute(sql`lock table shop_versions in share row exclusive mode`);
     const next = (await readLastNumber(tx)) + 1;
     await tx.insert(shopVersions).values({ version: next, id, author, note, document });

@@ -5,10 +5,11 @@ import type { Checked, Problem } from './problem';
 // compiled when it is first asked for: compiling writes code, which a browser under our content policy does not allow
 const quick = new WeakMap<TSchema, ValidateFunction>();
 const telling = new WeakMap<TSchema, ValidateFunction>();
-const MOST = 20;
+/** no more are told of at once */
+export const MOST_PROBLEMS = 20;
 
-/** Does this value have the shape that a schema asks for? At most 20 problems are listed, deepest (most telling) first. */
-export function checkShape<T>(schema: TSchema, value: unknown): Checked<T> {
+/** Does this value have the shape that a schema asks for? At most 20 problems are listed, deepest (most telling) first. at: where the value stands. */
+export function checkShape<T>(schema: TSchema, value: unknown, at = ''): Checked<T> {
   // nearly everything passes: what is wrong is looked for only where something is
   if (compile(quick, schema, {})(value)) return { ok: true, value: value as T };
   const validate = compile(telling, schema, { allErrors: true, verbose: true });
@@ -16,13 +17,13 @@ export function checkShape<T>(schema: TSchema, value: unknown): Checked<T> {
   const seen = new Set<string>();
   const problems: Problem[] = [];
   for (const error of validate.errors ?? []) {
-    const problem = toProblem(error);
+    const problem = toProblem(at === '' ? error : { ...error, instancePath: at + error.instancePath });
     if (problem === null || seen.has(problem.path + problem.message)) continue;
     seen.add(problem.path + problem.message);
     problems.push(problem);
   }
   problems.sort((a, b) => b.path.split('/').length - a.path.split('/').length);
-  return { ok: false, problems: problems.slice(0, MOST) };
+  return { ok: false, problems: problems.slice(0, MOST_PROBLEMS) };
 }
 
 function compile(known: WeakMap<TSchema, ValidateFunction>, schema: TSchema, options: Options): ValidateFunction {

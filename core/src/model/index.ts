@@ -1,8 +1,7 @@
 export { applyEdit, changeDocument, editDocument, listOperations, type EditOperation } from './job/applyEdit';
 export { isOverlap } from './loom/isOverlap';
-export { checkIntegrity } from './job/checkIntegrity';
 export type { CatalogueLookup } from './job/catalogueLookup';
-export { checkJob } from './job/checkJob';
+export { checkJob, checkJobInPieces } from './job/checkJob';
 export { checkShape } from './checkShape';
 export {
   CIRCUIT_KINDS,

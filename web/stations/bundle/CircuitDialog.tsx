@@ -109,10 +109,9 @@ export function CircuitDialog({
             places={circuit.terminations}
             onChange={(places) => form.setFieldValue('terminations', places)}
           />
-          <Group grow preventGrowOverflow={false} wrap="nowrap" align="start">
+          <Group grow align="start">
             <Select
               label="Wire"
-              miw={216}
               data={[
                 { value: 'etfe', label: 'ETFE, AWG, 150 °C' },
                 { value: 'etfe-plated', label: 'ETFE plated, AWG, 200 °C' },
@@ -125,46 +124,6 @@ export function CircuitDialog({
                 form.setFieldValue('sizePin', null);
               }}
             />
-            <Select label="Colour" data={[...COLOUR_NAMES]} allowDeselect={false} {...form.getInputProps('colour.base')} />
-            <Select
-              label="Stripe"
-              data={[{ value: '', label: 'none' }, ...COLOUR_NAMES.map((name) => ({ value: name, label: name }))]}
-              value={circuit.colour.stripe ?? ''}
-              allowDeselect={false}
-              onChange={(value) => form.setFieldValue('colour.stripe', value ? (value as ColourName) : null)}
-            />
-            <TextInput
-              label="Bands"
-              title="from the end on, as in red blue"
-              placeholder="none"
-              value={bands}
-              onChange={(event) => setBands(event.currentTarget.value)}
-              error={readBands(bands) === null && `expected up to ${MOST_BANDS} of ${COLOUR_NAMES.join(', ')}`}
-            />
-            <TextInput
-              label="Why this colour"
-              title="no scheme and no proposal gives it another colour then"
-              placeholder="none: it may be changed"
-              maxLength={400}
-              value={circuit.colourPin?.reason ?? ''}
-              onChange={(event) => {
-                const reason = event.currentTarget.value;
-                form.setFieldValue('colourPin', reason.trim() === '' ? null : { reason });
-              }}
-            />
-            <NumberEntry
-              label="Current, A"
-              placeholder="not known"
-              unit="A"
-              least={0}
-              most={1000}
-              canBeEmpty
-              value={circuit.currentA}
-              onChange={(currentA) => form.setFieldValue('currentA', currentA)}
-            />
-          </Group>
-          <Group grow align="start">
-            <Select label="More than two pins are" data={JOINS} allowDeselect={false} {...form.getInputProps('join')} />
             <Select
               label="Size"
               data={[{ value: '', label: 'computed' }, ...sizes.map((size) => ({ value: size, label: size }))]}
@@ -182,6 +141,50 @@ export function CircuitDialog({
                 error={form.errors.sizePin}
               />
             )}
+          </Group>
+          <Group grow preventGrowOverflow={false} wrap="nowrap" align="start">
+            <Select label="Colour" data={[...COLOUR_NAMES]} allowDeselect={false} {...form.getInputProps('colour.base')} />
+            <Select
+              label="Stripe"
+              data={[{ value: '', label: 'none' }, ...COLOUR_NAMES.map((name) => ({ value: name, label: name }))]}
+              value={circuit.colour.stripe ?? ''}
+              allowDeselect={false}
+              onChange={(value) => form.setFieldValue('colour.stripe', value ? (value as ColourName) : null)}
+            />
+            <TextInput
+              label="Bands"
+              miw={110}
+              title="from the end on, as in red blue"
+              placeholder="none"
+              value={bands}
+              onChange={(event) => setBands(event.currentTarget.value)}
+              error={readBands(bands) === null && `expected up to ${MOST_BANDS} of ${COLOUR_NAMES.join(', ')}`}
+            />
+            <TextInput
+              label="Why this colour"
+              miw={186}
+              title="no scheme and no proposal gives it another colour then"
+              placeholder="none: it may be changed"
+              maxLength={400}
+              value={circuit.colourPin?.reason ?? ''}
+              onChange={(event) => {
+                const reason = event.currentTarget.value;
+                form.setFieldValue('colourPin', reason.trim() === '' ? null : { reason });
+              }}
+            />
+          </Group>
+          <Group grow align="start">
+            <Select label="More than two pins are" data={JOINS} allowDeselect={false} {...form.getInputProps('join')} />
+            <NumberEntry
+              label="Current, A"
+              placeholder="not known"
+              unit="A"
+              least={0}
+              most={1000}
+              canBeEmpty
+              value={circuit.currentA}
+              onChange={(currentA) => form.setFieldValue('currentA', currentA)}
+            />
           </Group>
           <Group grow align="start">
             <TextInput

@@ -9,27 +9,27 @@ import type { Problem } from '../problem';
 
 /**
  * What a schema cannot say: references lead somewhere, the route is one tree, no cavity holds two circuits.
- * A document with a problem here is not stored; what can be planned but should not be built is a finding instead.
+ * A document with a problem here is not stored; what can be planned but should not be built is a finding instead. It pauses after each loom.
  */
-export function checkIntegrity(job: Job, lookup: CatalogueLookup): Problem[] {
+export function* checkIntegrity(job: Job, lookup: CatalogueLookup): Generator<undefined, Problem[]> {
   const family: FamilyLookup = (id) => (Object.hasOwn(job.families, id) ? job.families[id] : lookup.family(id));
   const known = lookup.standardIds.includes(job.standardId);
   const standard = known
     ? []
     : [{ path: '/standardId', message: `expected one of ${lookup.standardIds.join(', ')}, got "${job.standardId}"` }];
-  const looms = Object.keys(job.looms)
-    .sort(compareIds)
-    .flatMap((loomId) => {
-      const loom = job.looms[loomId]!;
-      const at = `/looms/${loomId}`;
-      return [
-        ...checkTree(loom, at),
-        ...checkSegments(loom, at, job),
-        ...checkEnds(loom, at, family),
-        ...checkCircuits(loom, at, family, lookup),
-        ...checkSplicePins(loom, at),
-      ];
-    });
+  const looms: Problem[] = [];
+  for (const loomId of Object.keys(job.looms).sort(compareIds)) {
+    const loom = job.looms[loomId]!;
+    const at = `/looms/${loomId}`;
+    looms.push(
+      ...checkTree(loom, at),
+      ...checkSegments(loom, at, job),
+      ...checkEnds(loom, at, family),
+      ...checkCircuits(loom, at, family, lookup),
+      ...checkSplicePins(loom, at),
+    );
+    yield;
+  }
   const families = Object.entries(job.families).flatMap(([id, one]) => checkFamily(one, `/families/${id}`));
   return [...standard, ...families, ...looms, ...checkBrief(job, lookup)];
 }

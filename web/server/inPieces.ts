@@ -1,0 +1,14 @@
+/** longer than this nobody waits for a piece of somebody else's work, ms */
+const MOST_MS = 20;
+
+/** Do work that pauses between its pieces, and let others have their turn wherever it has taken a while. */
+export async function inPieces<T>(work: Generator<undefined, T>): Promise<T> {
+  let began = performance.now();
+  for (;;) {
+    const { done, value } = work.next();
+    if (done) return value;
+    if (performance.now() - began < MOST_MS) continue;
+    await new Promise(setImmediate);
+    began = performance.now();
+  }
+}
