@@ -1,6 +1,7 @@
 import { DRESS_ROLE_WORDS, type DressPiece, type Parking } from '../../plan';
 import { drawBreakoutStack, drawEndStack } from '../dress/drawStack';
 import { toStackedRun } from '../dress/toStackedRun';
+import { drawSchematic, SMALL_SCHEMATIC } from './drawSchematic';
 import type { Cell, Column } from './flow/flowTypes';
 import type { SheetContext } from './sheetContext';
 
@@ -30,6 +31,7 @@ export function addDress(context: SheetContext): void {
     flow.heading(
       `Breakout ${loom.nodes[dress.nodeId]!.name}, ${Math.round(plan.tree.nodes[dress.nodeId]!.distanceMm)} mm from the datum`,
       95,
+      { id: `fork ${dress.nodeId}`, here: drawSchematic(plan.tree, { nodeIds: [dress.nodeId] }, SMALL_SCHEMATIC) },
     );
     flow.picture(
       drawBreakoutStack(
@@ -41,7 +43,11 @@ export function addDress(context: SheetContext): void {
     addPieces(context, dress.pieces, 'middle');
   }
   for (const dress of ends) {
-    flow.heading(`End ${loom.ends[dress.endId]!.name}`, 95);
+    const { nodeId, name } = loom.ends[dress.endId]!;
+    flow.heading(`End ${name}`, 95, {
+      id: `dress ${dress.endId}`,
+      here: drawSchematic(plan.tree, { nodeIds: [nodeId], segmentIds: [dress.segmentId] }, SMALL_SCHEMATIC),
+    });
     flow.picture(drawEndStack(dress, toStackedRun(plan, dress.segmentId)));
     addPieces(context, dress.pieces, 'rear');
     flow.paragraph(`While it is made: ${toParkingWords(dress.parking)}`);

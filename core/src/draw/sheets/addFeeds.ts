@@ -1,6 +1,7 @@
 import { toColourWords } from '../../model';
 import { findFreeTurn, findStandard, type PlannedFeed } from '../../plan';
 import { drawFeedRows } from '../feed/drawFeed';
+import { drawSchematic, SMALL_SCHEMATIC } from './drawSchematic';
 import type { Cell, Column } from './flow/flowTypes';
 import type { SheetContext } from './sheetContext';
 
@@ -38,7 +39,10 @@ export function addFeeds(context: SheetContext): void {
   );
   for (const feed of plan.feeds) {
     const { name } = loom.nodes[feed.nodeId]!;
-    flow.heading(`${name}, ${feed.boreMm} mm, ${Math.round(plan.tree.nodes[feed.nodeId]!.distanceMm)} mm from the datum`, 80);
+    flow.heading(`${name}, ${feed.boreMm} mm, ${Math.round(plan.tree.nodes[feed.nodeId]!.distanceMm)} mm from the datum`, 80, {
+      id: 'step route',
+      here: drawSchematic(plan.tree, { nodeIds: [feed.nodeId] }, SMALL_SCHEMATIC),
+    });
     addDrilling(context, feed);
     flow.paragraph(toWay(feed));
     for (const row of drawFeedRows(feed, (id) => loom.ends[id]!.name)) flow.picture(row);
@@ -90,10 +94,13 @@ const toWay = (feed: PlannedFeed) => {
 
 /** Ends that get their housings in the vehicle: which wire goes where, by its colour. */
 function addPinned({ loom, plan, flow, wires }: SheetContext): void {
-  for (const [endId, { name, kind, pinAt }] of Object.entries(loom.ends)) {
+  for (const [endId, { name, kind, pinAt, nodeId }] of Object.entries(loom.ends)) {
     const rows = plan.terminations.filter((one) => one.endId === endId);
     if (pinAt !== 'vehicle' || kind === 'tail' || rows.length === 0) continue;
-    flow.heading(`Closed in the vehicle: ${name}`, 30);
+    flow.heading(`Closed in the vehicle: ${name}`, 30, {
+      id: `late ${endId}`,
+      here: drawSchematic(plan.tree, { nodeIds: [nodeId] }, SMALL_SCHEMATIC),
+    });
     flow.table(
       CAVITIES,
       rows.map(({ cavity, wireIds, contactName }): Cell[] => {

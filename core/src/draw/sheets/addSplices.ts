@@ -1,3 +1,5 @@
+import { toCount } from '../../units';
+import { drawSchematic, SMALL_SCHEMATIC } from './drawSchematic';
 import type { Cell } from './flow/flowTypes';
 import { mm, type SheetContext } from './sheetContext';
 
@@ -8,6 +10,10 @@ export function addSplices({ loom, plan, flow, wires }: SheetContext): void {
     'board',
     'Distances from the datum. Sleeve on the wire before the barrel; wires from the datum’s side | from the other. Hot-air tool parked nose-up, away from fuel.',
   );
+  flow.heading(toCount(plan.splices.length, 'splice'), 20, {
+    id: 'post board',
+    here: drawSchematic(plan.tree, { segmentIds: plan.splices.map(({ place }) => place.segmentId) }, SMALL_SCHEMATIC),
+  });
   flow.table(
     [
       { title: '', share: 0.5 },

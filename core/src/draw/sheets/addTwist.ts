@@ -1,6 +1,7 @@
 import { toClockWords, toLayerWords, toThreadWords, type LaidLayer, type LaidStretch, type PlannedLayup } from '../../plan';
 import { toCount } from '../../units';
 import { drawLaidSection } from '../section/drawLaidSection';
+import { drawSchematic, SMALL_SCHEMATIC } from './drawSchematic';
 import type { Cell, Column } from './flow/flowTypes';
 import type { SheetContext } from './sheetContext';
 
@@ -61,6 +62,10 @@ function toPlace(context: SheetContext, layup: PlannedLayup, mark: number): stri
   return nodeId === null ? `${toMm(context, layup, mark)} mm` : context.loom.nodes[nodeId]!.name;
 }
 
+/** Runs of a strip that a stretch of it lies in. */
+const listRuns = ({ segmentIds, segmentMarks, marks }: PlannedLayup, fromMark: number, toMark: number) =>
+  segmentIds.filter((_, at) => segmentMarks[at]! < toMark && (segmentMarks[at + 1] ?? marks.length - 1) > fromMark);
+
 function addStrip(context: SheetContext, layup: PlannedLayup): void {
   const { flow, plan } = context;
   const numbers = new Map(plan.wires.map(({ id, number }) => [id, number]));
@@ -69,6 +74,10 @@ function addStrip(context: SheetContext, layup: PlannedLayup): void {
     flow.heading(
       `${toPlace(context, layup, fromMark)} to ${toPlace(context, layup, toMark)}: ${toMm(context, layup, fromMark)} to ${toMm(context, layup, toMark)} mm${at > 0 ? ', tied and laid anew' : ''}`,
       100,
+      {
+        id: `step layup.${layup.id}.${at}.0`,
+        here: drawSchematic(plan.tree, { segmentIds: listRuns(layup, fromMark, toMark) }, SMALL_SCHEMATIC),
+      },
     );
     flow.picture(drawLaidSection(layup, stretch, plan, numbers));
     flow.table(

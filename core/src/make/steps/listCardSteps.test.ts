@@ -6,6 +6,8 @@ import { createBuild } from '../createBuild';
 import { listCardSteps } from './listCardSteps';
 
 const job = createSkerry();
+// twisted in layers, and with holes, breakouts and ends that something goes over
+job.looms.engine!.bundling = 'concentric';
 const whole = plan(job, CATALOGUE);
 const META = { paper: 'A4', job: 'job', loom: 'loom', revision: '1', date: '2026-11-28' } as const;
 
@@ -14,14 +16,20 @@ test('every card of a pack opens work of its own end, reel or post; only what ha
     const build = createBuild(job, planned, CATALOGUE);
     const pages = createSheets({ job, whole, plan: planned, build, findings: [], catalogue: CATALOGUE }, META);
     const cards = new Set(pages.flatMap(({ codes }) => codes!.map(({ card }) => card)));
+    if (planned.loomId === 'engine')
+      expect([...cards].map((card) => card.split(' ')[0]!)).toEqual(
+        expect.arrayContaining(['fork', 'dress', 'step', 'end', 'cut', 'test']),
+      );
     const isHeld = (id: string) => build.cuts.some((cut) => cut.id === id && cut.wires.length === 0);
     for (const card of cards) {
       const steps = listCardSteps(build.steps, card);
       const [kind, id] = [card.slice(0, card.indexOf(' ')), card.slice(card.indexOf(' ') + 1)];
       if (kind === 'end') for (const step of steps) expect([card, step.endId]).toEqual([card, id]);
       const hasWork = planned.terminations.some(({ endId }) => endId === id);
-      const isOf = kind === 'cut' ? !isHeld(id) : kind === 'end' ? hasWork : kind === 'test';
+      const isOf = kind === 'cut' ? !isHeld(id) : kind === 'end' ? hasWork : ['test', 'fork', 'dress', 'late', 'step'].includes(kind!);
       if (isOf) expect([card, steps.length > 0]).toEqual([card, true]);
+      if (kind === 'dress' || kind === 'late') for (const step of steps) expect([card, step.endId]).toEqual([card, id]);
+      if (kind === 'fork') expect([card, steps.every((step) => step.id.endsWith(id!))]).toEqual([card, true]);
       if (card === 'post crimp') expect(steps.every(({ operation }) => operation !== 'cut')).toBe(true);
     }
   }

@@ -16,7 +16,8 @@ const POST_OF: Readonly<Record<Operation, string | null>> = {
 export const toPost = (operation: Operation): string | null => POST_OF[operation];
 
 /**
- * Steps that a card of the pack is about, in their order: `cut <reel>`, `end <end>`, `test <end>`, `post <post>`, `step <id>`. Empty where there are none, as
+ * Steps that a card of the pack is about, in their order: `cut <reel>`, `end <end>`, `test <end>`, `fork <breakout>`, `dress <end>`, `late <end>` (closed in the vehicle),
+ * `post <post>`, `step <id>`. Empty where there are none, as
  * on a card that is older than the revision.
  */
 export function listCardSteps(steps: readonly Step[], card: string): Step[] {
@@ -27,6 +28,9 @@ export function listCardSteps(steps: readonly Step[], card: string): Step[] {
   if (kind === 'step') return steps.filter((step) => step.id === id);
   if (kind === 'cut') return steps.filter((step) => step.id === `cut.${id}`);
   if (kind === 'end') return at('crimp', ({ endId }) => endId === id);
+  if (kind === 'fork') return at('sleeve', (step) => step.id === `fork.${id}` || step.id === `forkclose.${id}`);
+  if (kind === 'dress') return at('sleeve', ({ endId }) => endId === id);
+  if (kind === 'late') return steps.filter(({ endId, operation }) => endId === id && POST_OF[operation] !== 'sleeve');
   if (kind === 'test') {
     const ofEnd = at('test', ({ endId }) => endId === id);
     return ofEnd.length > 0 ? ofEnd : at('test');

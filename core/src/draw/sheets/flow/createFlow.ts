@@ -16,14 +16,20 @@ export function createFlow(meta: SheetMeta): Flow {
       pen.beginSheet(title, post);
       if (lead) flow.paragraph(lead);
     },
-    heading(words, keepMm = 20) {
+    heading(words, keepMm = 20, about) {
       const { heading } = pen.type;
       pen.need(8 + keepMm);
-      for (const part of wrapText(words, heading, 'narrow-bold', pen.widthMm)) {
+      const low = pen.y + (about?.here.heightMm ?? 0);
+      const wide = about ? pen.widthMm - about.here.widthMm - 3 : pen.widthMm;
+      if (about) {
+        pen.openBy(about.id);
+        pen.marks.push(...about.here.marks.map((mark) => moveMark(mark, MARGIN + wide + 3, pen.y)));
+      }
+      for (const part of wrapText(words, heading, 'narrow-bold', wide)) {
         pen.marks.push(text(MARGIN, pen.y + heading + 0.3, part, heading, { face: 'narrow-bold' }));
         pen.y += heading + 2;
       }
-      pen.y += 1.1;
+      pen.y = Math.max(pen.y, low) + 1.1;
     },
     paragraph(words, face = 'narrow') {
       const { size, leading } = pen.type;

@@ -42,6 +42,12 @@ export interface CardHead {
   picture?: Drawing | null;
 }
 
+/** What a part of a page is about: by which the floor opens it, and where on the loom it is. */
+export interface About {
+  id: string;
+  here: Drawing;
+}
+
 /** Rows of a table that belong to one thing, under a line about it. */
 export interface Band {
   id: string;
@@ -55,7 +61,8 @@ export interface Band {
 export interface Flow {
   readonly widthMm: number;
   sheet(title: string, post: Post, lead?: string): void;
-  heading(words: string, keepMm?: number): void;
+  /** keepMm: as much of what follows stays with it; about: drawn at its right, and what the code of its page opens where it is the first there */
+  heading(words: string, keepMm?: number, about?: About): void;
   paragraph(words: string, face?: Face): void;
   table(columns: readonly Column[], rows: readonly (readonly Cell[])[]): void;
   /** the same in two columns, read down the left one first */

@@ -43,6 +43,12 @@ export class Pen {
     this.y = TOP;
   }
 
+  /** What is first told of on a page is what its code opens; until then it opens the post. */
+  openBy(card: string): void {
+    const [code] = this.pages.at(-1)!.codes;
+    if (code?.card === `post ${this.#post}`) code.card = card;
+  }
+
   get isAtTop(): boolean {
     return this.y === TOP;
   }
