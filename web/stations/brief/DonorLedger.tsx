@@ -151,6 +151,7 @@ const toRowProps = ({ wire }: Row) => ({ 'data-decision': wire.decision ?? 'none
 
 function createColumns(donorId: string, ledger: ReturnType<typeof listDonorDispositions>, edit: (command: Command) => void): Column<Row>[] {
   const wrong = new Map(ledger.problems.map(({ wireId, words }) => [wireId, words]));
+  const nameless = new Set(ledger.aliases.flatMap(({ wireId, name }) => (name === '' ? [wireId] : [])));
   const orphans = new Map(ledger.orphans.map(({ wireId, device }) => [wireId, device]));
   const at = ({ id, name }: Row) => ({ donorId, wireId: id, number: name });
   const length = (key: 'lengthMm' | 'newLengthMm', head: string, label: string): Column<Row> => ({
@@ -228,12 +229,15 @@ function createColumns(donorId: string, ledger: ReturnType<typeof listDonorDispo
       value: ({ wire }) => wire.newName,
       cell: (row) =>
         row.wire.decision === 'repurpose' && (
-          <TextField
-            label={`New name of donor wire ${row.name}`}
-            value={row.wire.newName}
-            most={40}
-            onChange={(name) => edit(setDonorWire(at(row), 'newName', name))}
-          />
+          <>
+            <TextField
+              label={`New name of donor wire ${row.name}`}
+              value={row.wire.newName}
+              most={40}
+              onChange={(name) => edit(setDonorWire(at(row), 'newName', name))}
+            />
+            {nameless.has(row.id) && <span className={styles.alarm}>over the {row.name} printed on it</span>}
+          </>
         ),
       take: (row, text) => {
         if (row.wire.decision !== 'repurpose') return 'a wire that is put to other use';

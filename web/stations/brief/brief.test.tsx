@@ -164,6 +164,16 @@ describe('donor ledger', () => {
     type('Length of donor wire 18', '');
     expect(store.job.donors.old!.wires.w18!.lengthMm).toBeNull();
   });
+  test('a wire put to other use is given a new name, and loses it where it serves again what it served', () => {
+    const store = open(createFenRanger(), DonorLedger);
+    expect(screen.queryByLabelText('New name of donor wire 20')).toBeNull();
+    expect(screen.getByText('over the 19 printed on it')).toBeTruthy();
+    type('New name of donor wire 19', 'P-1');
+    expect(store.job.donors.old!.wires.w19!.newName).toBe('P-1');
+    expect(screen.queryByText('over the 19 printed on it')).toBeNull();
+    choose('Decision on donor wire 19', '= keep');
+    expect(store.job.donors.old!.wires.w19!.newName).toBe('');
+  });
   test('a wire that stays and leads to a device that goes says so in its row', () => {
     const job = createFenRanger();
     job.donors.old!.wires.w17!.decision = 'keep';
