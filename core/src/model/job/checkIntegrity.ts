@@ -2,17 +2,17 @@ import { compareIds } from '../../units';
 import type { CatalogueLookup, FamilyLookup } from './catalogueLookup';
 import { checkBrief } from './checkBrief';
 import { checkFamily, toCavityWords } from '../shop/checkFamily';
-import { listCavities } from '../shop/family';
+import { listCavities, type ConnectorFamily } from '../shop/family';
 import type { Job } from './job';
 import type { Loom } from '../loom/loom';
 import type { Problem } from '../problem';
 
 /**
  * What a schema cannot say: references lead somewhere, the route is one tree, no cavity holds two circuits.
- * A document with a problem here is not stored; what can be planned but should not be built is a finding instead. It pauses after each loom.
+ * A document with a problem here is not stored; what can be planned but should not be built is a finding instead. It pauses now and then.
  */
 export function* checkIntegrity(job: Job, lookup: CatalogueLookup): Generator<undefined, Problem[]> {
-  const family: FamilyLookup = (id) => (Object.hasOwn(job.families, id) ? job.families[id] : lookup.family(id));
+  const families = createFamilies((id) => (Object.hasOwn(job.families, id) ? job.families[id] : lookup.family(id)));
   const known = lookup.standardIds.includes(job.standardId);
   const standard = known
     ? []
@@ -21,17 +21,33 @@ export function* checkIntegrity(job: Job, lookup: CatalogueLookup): Generator<un
   for (const loomId of Object.keys(job.looms).sort(compareIds)) {
     const loom = job.looms[loomId]!;
     const at = `/looms/${loomId}`;
-    looms.push(
-      ...checkTree(loom, at),
-      ...checkSegments(loom, at, job),
-      ...checkEnds(loom, at, family),
-      ...checkCircuits(loom, at, family, lookup),
-      ...checkSplicePins(loom, at),
-    );
+    looms.push(...checkTree(loom, at), ...checkSegments(loom, at, job));
+    yield;
+    looms.push(...checkEnds(loom, at, families));
+    yield;
+    looms.push(...checkCircuits(loom, at, families, lookup), ...checkSplicePins(loom, at));
     yield;
   }
-  const families = Object.entries(job.families).flatMap(([id, one]) => checkFamily(one, `/families/${id}`));
-  return [...standard, ...families, ...looms, ...checkBrief(job, lookup)];
+  const own = Object.entries(job.families).flatMap(([id, one]) => checkFamily(one, `/families/${id}`));
+  return [...standard, ...own, ...looms, ...checkBrief(job, lookup)];
+}
+
+/** Families of a job and of its shop; the cavities of one are listed once, however many pins it has. */
+interface Families {
+  find: FamilyLookup;
+  cavitiesOf(family: ConnectorFamily): ReadonlySet<string>;
+}
+
+function createFamilies(find: FamilyLookup): Families {
+  const known = new Map<ConnectorFamily, ReadonlySet<string>>();
+  return {
+    find,
+    cavitiesOf(family) {
+      let cavities = known.get(family);
+      if (!cavities) known.set(family, (cavities = new Set(listCavities(family))));
+      return cavities;
+    },
+  };
 }
 
 const has = (record: object, id: string) => Object.hasOwn(record, id);
@@ -131,7 +147,7 @@ function checkSegments(loom: Loom, at: string, job: Job): Problem[] {
   return problems;
 }
 
-function checkEnds(loom: Loom, at: string, family: FamilyLookup): Problem[] {
+function checkEnds(loom: Loom, at: string, families: Families): Problem[] {
   const problems: Problem[] = [];
   const taken = new Map<string, string>();
   for (const [id, end] of Object.entries(loom.ends)) {
@@ -149,7 +165,7 @@ function checkEnds(loom: Loom, at: string, family: FamilyLookup): Problem[] {
         message: `expected one end at a node, got "${other}" and "${id}" at "${end.nodeId}"`,
       });
     taken.set(end.nodeId, id);
-    if (end.kind === 'connector' && end.familyId !== null && !family(end.familyId)) {
+    if (end.kind === 'connector' && end.familyId !== null && !families.find(end.familyId)) {
       problems.push({
         path: `${at}/ends/${id}/familyId`,
         message: `expected a connector family of the catalogue or of this job, got ${JSON.stringify(end.familyId)}`,
@@ -159,23 +175,22 @@ function checkEnds(loom: Loom, at: string, family: FamilyLookup): Problem[] {
       problems.push({ path: `${at}/ends/${id}/tongueMm`, message: 'expected the width of its tongues in mm, got null' });
     if (end.kind === 'ring' && end.studMm === null)
       problems.push({ path: `${at}/ends/${id}/studMm`, message: 'expected the diameter of the stud in mm, got null' });
-    problems.push(...Object.keys(end.pins).flatMap((cavity) => checkCavity(loom, id, cavity, family, `${at}/ends/${id}/pins/${cavity}`)));
+    problems.push(...Object.keys(end.pins).flatMap((cavity) => checkCavity(loom, id, cavity, families, `${at}/ends/${id}/pins/${cavity}`)));
   }
   return problems;
 }
 
-function checkCavity(loom: Loom, endId: string, cavity: string, family: FamilyLookup, path: string): Problem[] {
+function checkCavity(loom: Loom, endId: string, cavity: string, families: Families, path: string): Problem[] {
   const end = loom.ends[endId]!;
   if (end.kind !== 'connector' || end.familyId === null) return [];
-  const found = family(end.familyId);
+  const found = families.find(end.familyId);
   if (!found) return [];
-  const cavities = listCavities(found);
-  return cavities.includes(cavity)
+  return families.cavitiesOf(found).has(cavity)
     ? []
     : [{ path, message: `expected a cavity of ${end.name} (${found.name}, ${toCavityWords(found)}), got "${cavity}"` }];
 }
 
-function checkCircuits(loom: Loom, at: string, family: FamilyLookup, { sizes, cableIds }: CatalogueLookup): Problem[] {
+function checkCircuits(loom: Loom, at: string, families: Families, { sizes, cableIds }: CatalogueLookup): Problem[] {
   const problems: Problem[] = [];
   const inCavity = new Map<string, string>();
   const numbers = new Map<string, string>();
@@ -213,7 +228,7 @@ function checkCircuits(loom: Loom, at: string, family: FamilyLookup, { sizes, ca
         problems.push({ path: `${path}/endId`, message: `expected an end of this loom, got "${endId}"` });
         return;
       }
-      problems.push(...checkCavity(loom, endId, cavity, family, `${path}/cavity`));
+      problems.push(...checkCavity(loom, endId, cavity, families, `${path}/cavity`));
       const place = `${endId} ${cavity}`;
       const other = inCavity.get(place);
       if (other)

@@ -17,7 +17,7 @@ export function checkJob(value: unknown, lookup: CatalogueLookup): Checked<Job> 
   }
 }
 
-/** The same gate, loom by loom, for who has others waiting. */
+/** The same gate, a few hundred things at a time, for who has others waiting. */
 export function* checkJobInPieces(value: unknown, lookup: CatalogueLookup): Generator<undefined, Checked<Job>> {
   if (typeof value !== 'object' || value === null || Array.isArray(value)) {
     return {
@@ -41,20 +41,46 @@ export function* checkJobInPieces(value: unknown, lookup: CatalogueLookup): Gene
   return problems.length > 0 ? { ok: false, problems } : { ok: true, value: job };
 }
 
-/** The job around its looms: each of them is checked by itself. */
-const AROUND = Type.Object({ ...JobSchema.properties, looms: recordOf(Type.Null()) }, { additionalProperties: false });
+type Fields = Record<string, unknown>;
+const isRecord = (value: unknown): value is Fields => typeof value === 'object' && value !== null && !Array.isArray(value);
 
-function* checkShapes(job: Record<string, unknown>): Generator<undefined, Problem[]> {
-  const { looms } = job;
-  const isRecord = typeof looms === 'object' && looms !== null && !Array.isArray(looms);
-  const around = checkShape(AROUND, isRecord ? { ...job, looms: Object.fromEntries(Object.keys(looms).map((id) => [id, null])) } : job);
-  const problems = around.ok ? [] : around.problems;
+/** The job around its looms, and a loom around what it has many of: those are checked by themselves. */
+const AROUND_LOOMS = Type.Object({ ...JobSchema.properties, looms: recordOf(Type.Null()) }, { additionalProperties: false });
+const MANY = ['nodes', 'segments', 'ends', 'circuits'] as const;
+const AROUND_MANY = Type.Object(
+  { ...LoomSchema.properties, ...Object.fromEntries(MANY.map((field) => [field, recordOf(Type.Null())])) },
+  { additionalProperties: false },
+);
+/** of which so many are looked at between two pauses */
+const BATCH = 300;
+
+function* checkShapes(job: Fields): Generator<undefined, Problem[]> {
+  const looms = isRecord(job.looms) ? job.looms : {};
+  const isSplit = isRecord(job.looms);
+  const around = isSplit ? { ...job, looms: Object.fromEntries(Object.keys(looms).map((id) => [id, null])) } : job;
+  const problems = listProblems(checkShape(AROUND_LOOMS, around));
   yield;
-  for (const [loomId, loom] of isRecord ? Object.entries(looms) : []) {
+  for (const [loomId, loom] of Object.entries(looms)) {
     if (problems.length >= MOST_PROBLEMS) break;
-    const checked = checkShape(LoomSchema, loom, `/looms/${loomId}`);
-    if (!checked.ok) problems.push(...checked.problems);
-    yield;
+    problems.push(...(yield* checkLoomShape(loom, `/looms/${loomId}`)));
   }
   return problems.sort((a, b) => b.path.split('/').length - a.path.split('/').length).slice(0, MOST_PROBLEMS);
 }
+
+function* checkLoomShape(loom: unknown, at: string): Generator<undefined, Problem[]> {
+  if (!isRecord(loom)) return listProblems(checkShape(LoomSchema, loom, at));
+  const many = MANY.flatMap((field) => (isRecord(loom[field]) ? [{ field, of: loom[field] }] : []));
+  const problems = listProblems(checkShape(AROUND_MANY, { ...loom, ...Object.fromEntries(many.map(({ field }) => [field, {}])) }, at));
+  yield;
+  for (const { field, of } of many) {
+    const entries = Object.entries(of);
+    for (let from = 0; from < entries.length && problems.length < MOST_PROBLEMS; from += BATCH) {
+      const batch = Object.fromEntries(entries.slice(from, from + BATCH));
+      problems.push(...listProblems(checkShape(LoomSchema.properties[field], batch, `${at}/${field}`)));
+      yield;
+    }
+  }
+  return problems;
+}
+
+const listProblems = (checked: Checked<unknown>): Problem[] => (checked.ok ? [] : checked.problems);
