@@ -365,7 +365,11 @@ async function writeVersion(tx: Transaction, id: string, version: number, docume
   // written out once: of several megabytes it takes as long as a frame or two
   const text = JSON.stringify(document);
   if (text.length > MOST_TEXT) throw Refusal.at(422, '', 'expected a job of at most 8 MB, got more: nothing was stored');
-  const [row] = await tx.update(jobs).set({ version, document: sql`${text}::jsonb`, changedAt: new Date() }).where(eq(jobs.id, id)).returning({ stamp });
+  const [row] = await tx
+    .update(jobs)
+    .set({ version, document: sql`${text}::jsonb`, changedAt: new Date() })
+    .where(eq(jobs.id, id))
+    .returning({ stamp });
   writes.set(tx, { stamp: row!.stamp, document, size: text.length });
   await tell(tx, { topic: 'job', id, version });
   return { version, document };
