@@ -1,7 +1,7 @@
 'use client';
 
 import Link from 'next/link';
-import { useMemo } from 'react';
+import { memo, useDeferredValue, useMemo } from 'react';
 import {
   BUNDLING_WORDS,
   BUNDLINGS,
@@ -34,6 +34,9 @@ export function LayupTab({ planned }: { planned: PlannedLoom }) {
   const { layups } = planned.plan;
   const at = useCursor((cursor) => standAt(planned.plan, cursor)?.segmentId ?? null);
   const layup = layups.find(({ segmentIds }) => segmentIds.includes(at ?? '')) ?? null;
+  const here = useMemo(() => (layup === null ? null : { planned, layup }), [planned, layup]);
+  // long tables: drawn when the cursor is not moved, together with the plan that they are of
+  const settled = useDeferredValue(here);
   return (
     <div className={styles.layup}>
       <SchoolBar planned={planned} search={search} />
@@ -42,11 +45,11 @@ export function LayupTab({ planned }: { planned: PlannedLoom }) {
           Nothing of this loom is twisted in layers. Choose it above, or for one run under Lengths: then core, layers, dead wire and the
           angle at which every wire starts are planned for each line of runs.
         </p>
-      ) : layup === null ? (
+      ) : layup === null || here === null ? (
         <p className={styles.none}>The run at the cursor is not twisted in layers, or only one wire lies in it.</p>
       ) : (
         <div className={styles.halves}>
-          <Breakouts planned={planned} layup={layup} />
+          <Breakouts {...(settled ?? here)} />
           <LayerList planned={planned} layup={layup} search={search} />
         </div>
       )}
@@ -109,7 +112,7 @@ function SchoolBar({ planned, search }: { planned: PlannedLoom; search: Search }
 }
 
 /** What is done at each breakout of a line of runs, and what the other ways would come to. */
-function Breakouts({ planned, layup }: { planned: PlannedLoom; layup: PlannedLayup }) {
+const Breakouts = memo(function Breakouts({ planned, layup }: { planned: PlannedLoom; layup: PlannedLayup }) {
   const shop = useShop();
   const cursor = useCursorStore();
   const { loom, plan } = planned;
@@ -203,7 +206,7 @@ function Breakouts({ planned, layup }: { planned: PlannedLoom; layup: PlannedLay
       </tbody>
     </table>
   );
-}
+});
 
 const DONE: Record<PricedBreakout['taken'], string> = {
   fill: 'dead wire goes on',

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { startTransition, useEffect, useState } from 'react';
 import { findStandard, type PlannedLayup } from 'wattograph-core';
 import { priceWaysOn } from '../../client/breakoutPricer';
 import type { PlannedLoom } from '../../client/jobContext';
@@ -21,8 +21,10 @@ export function usePricedBreakouts({ job, plan }: PlannedLoom, layup: PlannedLay
       const ids = new Set(layup.threads.flatMap(({ parts }) => parts.flatMap(({ wireIds }) => wireIds)));
       giveUp = priceWaysOn({ layup, standard, wires: plan.wires.filter(({ id }) => ids.has(id)) }, (told) =>
         // of the lay-ups of this plan alone: those of older plans are not asked for again
-        setKnown(
-          (before) => new Map([...before].filter(([one]) => plan.layups.includes(one)).concat([[layup, { standard, answer: told }]])),
+        startTransition(() =>
+          setKnown(
+            (before) => new Map([...before].filter(([one]) => plan.layups.includes(one)).concat([[layup, { standard, answer: told }]])),
+          ),
         ),
       );
     }, REST_MS);
