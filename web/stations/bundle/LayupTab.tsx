@@ -45,12 +45,12 @@ export function LayupTab({ planned }: { planned: PlannedLoom }) {
           Nothing of this loom is twisted in layers. Choose it above, or for one run under Lengths: then core, layers, dead wire and the
           angle at which every wire starts are planned for each line of runs.
         </p>
-      ) : layup === null || here === null ? (
+      ) : here === null ? (
         <p className={styles.none}>The run at the cursor is not twisted in layers, or only one wire lies in it.</p>
       ) : (
         <div className={styles.halves}>
           <Breakouts {...(settled ?? here)} />
-          <LayerList planned={planned} layup={layup} search={search} />
+          <LayerList {...here} search={search} />
         </div>
       )}
     </div>

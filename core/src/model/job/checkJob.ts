@@ -5,6 +5,7 @@ import { checkShape, MOST_PROBLEMS } from '../checkShape';
 import { recordOf } from '../ids';
 import { JobSchema, type Job } from './job';
 import { LoomSchema } from '../loom/loom';
+import { isRecord } from '../mapRecord';
 import { toPresentFormat } from './migrations';
 import type { Checked, Problem } from '../problem';
 
@@ -41,9 +42,6 @@ export function* checkJobInPieces(value: unknown, lookup: CatalogueLookup): Gene
   return problems.length > 0 ? { ok: false, problems } : { ok: true, value: job };
 }
 
-type Fields = Record<string, unknown>;
-const isRecord = (value: unknown): value is Fields => typeof value === 'object' && value !== null && !Array.isArray(value);
-
 /** The job around its looms, and a loom around what it has many of: those are checked by themselves. */
 const AROUND_LOOMS = Type.Object({ ...JobSchema.properties, looms: recordOf(Type.Null()) }, { additionalProperties: false });
 const MANY = ['nodes', 'segments', 'ends', 'circuits'] as const;
@@ -54,13 +52,12 @@ const AROUND_MANY = Type.Object(
 /** of which so many are looked at between two pauses */
 const BATCH = 300;
 
-function* checkShapes(job: Fields): Generator<undefined, Problem[]> {
-  const looms = isRecord(job.looms) ? job.looms : {};
-  const isSplit = isRecord(job.looms);
-  const around = isSplit ? { ...job, looms: Object.fromEntries(Object.keys(looms).map((id) => [id, null])) } : job;
+function* checkShapes(job: Record<string, unknown>): Generator<undefined, Problem[]> {
+  const looms = isRecord(job.looms) ? job.looms : null;
+  const around = looms ? { ...job, looms: Object.fromEntries(Object.keys(looms).map((id) => [id, null])) } : job;
   const problems = listProblems(checkShape(AROUND_LOOMS, around));
   yield;
-  for (const [loomId, loom] of Object.entries(looms)) {
+  for (const [loomId, loom] of Object.entries(looms ?? {})) {
     if (problems.length >= MOST_PROBLEMS) break;
     problems.push(...(yield* checkLoomShape(loom, `/looms/${loomId}`)));
   }

@@ -1,3 +1,4 @@
+import { isRecord } from '../mapRecord';
 import type { Shop } from './shop';
 import { toFieldWords } from './toFieldWords';
 
@@ -80,8 +81,6 @@ export function compareShops(before: Shop, after: Shop): ShopDifference[] {
 }
 
 function listFields(before: unknown, after: unknown, path = ''): string[] {
-  const isRecord = (value: unknown): value is Record<string, unknown> =>
-    typeof value === 'object' && value !== null && !Array.isArray(value);
   if (isRecord(before) && isRecord(after))
     return [...new Set([...Object.keys(before), ...Object.keys(after)])].flatMap((key) =>
       listFields(before[key], after[key], path === '' ? toFieldWords(key) : `${path}, ${toFieldWords(key)}`),
