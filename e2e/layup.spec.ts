@@ -36,8 +36,10 @@ test('the engine loom is twisted in layers, searched, looked through, pinned, ta
   await expect.poll(count).toBeLessThan(first);
 
   // a wire pinned to the core: not fit any more, searched again, and what that costs
-  await layers.getByRole('row').nth(1).getByRole('button').first().click();
   const group = page.getByRole('group', { name: 'Layers at the cursor' });
+  const second = layers.getByRole('row').nth(1);
+  await second.getByRole('button').first().click();
+  await expect(group).toContainText(`From ${await second.getByRole('cell').first().textContent()} mm`);
   const wire = group.getByRole('region').last().getByRole('button').first();
   const name = (await wire.textContent())!;
   await wire.click();

@@ -1,70 +1,80 @@
 'use client';
 
-import { useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import {
   listLaidCircles,
   pinLayer,
   toClockWords,
   toLayerWords,
   toThreadWords,
+  type Colour,
   type LaidCircle,
   type LaidLayer,
+  type LoomPlan,
   type PlannedLayup,
+  type Thread,
 } from 'wattograph-core';
 import { useJobStore, type PlannedLoom } from '../../client/jobContext';
-import { standAt, useCursor, useCursorStore, useLit } from '../../ui/cursor';
+import { useCursorStore, useLit } from '../../ui/cursor';
 import { Pick } from '../../ui/fields/Pick';
 import { askReason } from '../../ui/fields/askReason';
 import { Swatch } from '../../ui/Swatch';
 import styles from './Layup.module.css';
-import type { Search } from '../../ui/search/useSearch';
 
-/** The layers where the cursor stands, from the core outwards, each in its order round from 12 o'clock. */
-export function LayerList({ planned, layup, search }: { planned: PlannedLoom; layup: PlannedLayup; search: Search }) {
+/** The layers of a lay-up from one of its marks to the next, from the core outwards, each in its order round from 12 o'clock. */
+export const LayerList = memo(function LayerList({
+  planned,
+  layup,
+  mark,
+  isSearching,
+}: {
+  planned: PlannedLoom;
+  layup: PlannedLayup;
+  mark: number;
+  isSearching: boolean;
+}) {
   const { plan } = planned;
-  // by the section: the order is the same all along it
-  const mark = useCursor((cursor) => {
-    const at = standAt(plan, cursor);
-    const index = layup.segmentIds.indexOf(at?.segmentId ?? '');
-    if (index < 0) return 0;
-    const mm = layup.marks[layup.segmentMarks[index]!]!.mm + at!.offsetMm;
-    return Math.max(
-      0,
-      Math.min(
-        layup.marks.length - 2,
-        layup.marks.findLastIndex((one) => one.mm <= mm + 1e-6),
-      ),
-    );
-  });
   const stretch = layup.stretches.find(({ fromMark, toMark }) => fromMark <= mark && mark < toMark)!;
   const circles = listLaidCircles(layup, layup.marks[mark]!.mm);
   const startMm = plan.tree.segments[layup.id]!.startMm;
+  const names = useMemo(() => nameWires(plan), [plan]);
+  const threads = useMemo(() => new Map(layup.threads.map((thread) => [thread.id, thread])), [layup]);
   return (
     <div className={styles.layers} aria-label="Layers at the cursor" role="group">
       <p className="faint">From {Math.round(startMm + layup.marks[mark]!.mm)} mm, seen from the datum, in order from 12 o’clock</p>
       {stretch.layers.map((layer, index) => {
         const here = circles.filter((circle) => circle.layer === index);
         return here.length === 0 ? null : (
-          <Layer key={index} planned={planned} layup={layup} layer={layer} index={index} circles={here} mark={mark} />
+          <Layer key={index} names={names} threads={threads} layer={layer} index={index} circles={here} mark={mark} />
         );
       })}
-      <Pinned planned={planned} layup={layup} layers={stretch.layers} search={search} />
+      <Pinned planned={planned} layup={layup} layers={stretch.layers} isSearching={isSearching} />
     </div>
   );
+});
+
+interface WireNames {
+  numbers: ReadonlyMap<string, string>;
+  colours: ReadonlyMap<string, Colour>;
 }
+
+const nameWires = ({ wires }: LoomPlan): WireNames => ({
+  numbers: new Map(wires.map(({ id, number }) => [id, number])),
+  colours: new Map(wires.map(({ id, colour }) => [id, colour])),
+});
 
 const HAND = { right: 'right-hand ↻', left: 'left-hand ↺' } as const;
 
 function Layer({
-  planned,
-  layup,
+  names,
+  threads,
   layer,
   index,
   circles,
   mark,
 }: {
-  planned: PlannedLoom;
-  layup: PlannedLayup;
+  names: WireNames;
+  threads: ReadonlyMap<string, Thread>;
   layer: LaidLayer;
   index: number;
   circles: readonly LaidCircle[];
@@ -72,9 +82,6 @@ function Layer({
 }) {
   const cursor = useCursorStore();
   const lit = useLit();
-  const wires = new Map(planned.plan.wires.map((wire) => [wire.id, wire]));
-  const numbers = new Map(planned.plan.wires.map(({ id, number }) => [id, number]));
-  const threads = new Map(layup.threads.map((thread) => [thread.id, thread]));
   const inOrder = [...circles].sort((a, b) => a.deg - b.deg);
   return (
     <section aria-label={toLayerWords(index)}>
@@ -109,8 +116,8 @@ function Layer({
               title={`at ${toClockWords(deg)}: show it on the strip`}
               onClick={() => cursor.light(lit === first ? null : first)}
             >
-              <Swatch colour={wires.get(first)!.colour} words={false} />
-              {toThreadWords(threads.get(threadId!)!, numbers, mark)}
+              <Swatch colour={names.colours.get(first)!} words={false} />
+              {toThreadWords(threads.get(threadId!)!, names.numbers, mark)}
             </button>
           );
         })}
@@ -124,12 +131,12 @@ function Pinned({
   planned,
   layup,
   layers,
-  search,
+  isSearching,
 }: {
   planned: PlannedLoom;
   layup: PlannedLayup;
   layers: readonly LaidLayer[];
-  search: Search;
+  isSearching: boolean;
 }) {
   const store = useJobStore();
   const lit = useLit();
@@ -172,7 +179,7 @@ function Pinned({
       {pin !== null && layer >= 0 && pin.layer !== layer && layup.by === 'search' && (
         <span className={styles.alarm}> It cannot be laid there on this stretch.</span>
       )}
-      {before !== null && search.done === null && layup.by === 'search' && (
+      {before !== null && !isSearching && layup.by === 'search' && (
         <span role="status" aria-label="What the pin costs">
           {' '}
           {toDifference(before, now)}

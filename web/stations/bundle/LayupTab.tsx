@@ -1,5 +1,6 @@
 'use client';
 
+import { useDebouncedValue } from '@mantine/hooks';
 import Link from 'next/link';
 import { memo, useDeferredValue, useMemo } from 'react';
 import {
@@ -10,13 +11,14 @@ import {
   toCount,
   toThreadWords,
   type Bundling,
+  type LoomPlan,
   type PlannedLayup,
   type PricedBreakout,
   type WayOn,
 } from 'wattograph-core';
 import { useJob, useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { useShop } from '../../client/shopContext';
-import { useCursor, useCursorStore, standAt } from '../../ui/cursor';
+import { standAt, useCursor, useCursorStore, type Cursor } from '../../ui/cursor';
 import { Pick } from '../../ui/fields/Pick';
 import { Why } from '../../ui/Why';
 import { SearchProgress } from '../../ui/search/SearchProgress';
@@ -32,11 +34,11 @@ export function LayupTab({ planned }: { planned: PlannedLoom }) {
   const store = useJobStore();
   const search = useLayupSearch(planned, store);
   const { layups } = planned.plan;
-  const at = useCursor((cursor) => standAt(planned.plan, cursor)?.segmentId ?? null);
-  const layup = layups.find(({ segmentIds }) => segmentIds.includes(at ?? '')) ?? null;
-  const here = useMemo(() => (layup === null ? null : { planned, layup }), [planned, layup]);
-  // long tables: drawn when the cursor is not moved, together with the plan that they are of
-  const settled = useDeferredValue(here);
+  const place = useCursor((cursor) => toPlace(planned.plan, cursor));
+  const [rested] = useDebouncedValue(place, REST_MS);
+  // long lists: drawn where the cursor rests and bit by bit, together with the plan that they are of
+  const here = useMemo(() => findHere(planned, rested) ?? findHere(planned, place), [planned, rested, place]);
+  const settled = useDeferredValue(here) ?? here;
   return (
     <div className={styles.layup}>
       <SchoolBar planned={planned} search={search} />
@@ -45,16 +47,34 @@ export function LayupTab({ planned }: { planned: PlannedLoom }) {
           Nothing of this loom is twisted in layers. Choose it above, or for one run under Lengths: then core, layers, dead wire and the
           angle at which every wire starts are planned for each line of runs.
         </p>
-      ) : here === null ? (
+      ) : here === null || settled === null ? (
         <p className={styles.none}>The run at the cursor is not twisted in layers, or only one wire lies in it.</p>
       ) : (
         <div className={styles.halves}>
-          <Breakouts {...(settled ?? here)} />
-          <LayerList {...here} search={search} />
+          <Breakouts planned={settled.planned} layup={settled.layup} />
+          <LayerList {...settled} isSearching={search.done !== null} />
         </div>
       )}
     </div>
   );
+}
+
+/** so long the cursor stands still before long lists follow it */
+const REST_MS = 80;
+
+/** The run at the cursor and the last mark of its lay-up before it, as a word: who asks is drawn again only where it becomes another. */
+function toPlace(plan: LoomPlan, cursor: Cursor | null): string {
+  const at = standAt(plan, cursor);
+  const layup = plan.layups.find(({ segmentIds }) => segmentIds.includes(at?.segmentId ?? ''));
+  if (!at || !layup) return '';
+  const mm = layup.marks[layup.segmentMarks[layup.segmentIds.indexOf(at.segmentId)]!]!.mm + at.offsetMm;
+  return `${at.segmentId} ${layup.marks.findLastIndex((mark) => mark.mm <= mm + 1e-6)}`;
+}
+
+function findHere(planned: PlannedLoom, place: string): { planned: PlannedLoom; layup: PlannedLayup; mark: number } | null {
+  const [segmentId, mark] = place.split(' ');
+  const layup = planned.plan.layups.find(({ segmentIds }) => segmentIds.includes(segmentId!));
+  return layup ? { planned, layup, mark: Math.min(Number(mark), layup.marks.length - 2) } : null;
 }
 
 function SchoolBar({ planned, search }: { planned: PlannedLoom; search: Search }) {

@@ -220,4 +220,43 @@ test('the section of a bundle in layers turns with the cursor: each layer by its
   expect(picture.querySelectorAll('circle[fill="url(#dead-wire)"]').length).toBe(
     layup.stretches[0]!.layers.flatMap(({ slots }) => slots.filter(({ fillers }) => fillers.some(({ fromMark }) => fromMark === 0))).length,
   );
+  // a wire that is pointed at gets a ring where it lies; what is no wire gets none
+  const rings = () =>
+    [...picture.querySelectorAll('circle[stroke="var(--brass)"]')].map((one) => [one.getAttribute('cx'), one.getAttribute('cy')]);
+  const wire = picture.querySelector<SVGElement>('[data-wire]')!;
+  fireEvent.pointerOver(wire.querySelector('title')!);
+  expect(rings()).toEqual([[wire.getAttribute('cx'), wire.getAttribute('cy')]]);
+  fireEvent.pointerOver(picture);
+  expect(rings()).toEqual([]);
+});
+
+test('the list of layers follows where the cursor rests, and an edit at once', async () => {
+  let go: (segmentId: string) => void = () => undefined;
+  const Cursor = () => {
+    const cursor = useCursorStore();
+    go = (segmentId) => cursor.set({ segmentId, offsetMm: 0 });
+    return null;
+  };
+  const store = openLoom(
+    (planned) => (
+      <>
+        <Cursor />
+        <LayupTab planned={planned} />
+      </>
+    ),
+    (job) => {
+      job.looms.inlet!.bundling = 'concentric';
+    },
+  );
+  const { layups, tree } = store.get().result!.looms[0]!;
+  const { segmentIds } = layups[0]!;
+  const from = () => /^From (\d+) mm/.exec(screen.getByRole('group', { name: 'Layers at the cursor' }).textContent!)?.[1];
+  const [first, last] = [segmentIds[0]!, segmentIds.at(-1)!].map((id) => String(Math.round(tree.segments[id]!.startMm)));
+  act(() => go(segmentIds[0]!));
+  await waitFor(() => expect(from()).toBe(first));
+  act(() => go(segmentIds.at(-1)!));
+  expect(from()).toBe(first);
+  await waitFor(() => expect(from()).toBe(last));
+  choose(SCHOOL, 'straight and tied');
+  expect(screen.queryByRole('group', { name: 'Layers at the cursor' })).toBeNull();
 });

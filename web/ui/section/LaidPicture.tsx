@@ -5,6 +5,8 @@ import {
   toClockWords,
   toCount,
   WIRE_HEX,
+  type Circle,
+  type ColourName,
   type LaidCircle,
   type PlannedBundle,
   type PlannedLayup,
@@ -14,7 +16,7 @@ import {
 import type { PlannedLoom } from '../../client/jobContext';
 import { standAt, useCursor } from '../cursor';
 import styles from './SectionPanel.module.css';
-import { SleeveRing } from './SectionPicture';
+import { disc, SleeveRing } from './SectionPicture';
 
 /** So many elements that each is too small for a number. */
 const MANY = 48;
@@ -63,6 +65,7 @@ export function LaidPicture({
       className={styles.picture}
       viewBox={`${-outside * 1.3} ${-outside * 1.16} ${outside * 2.6} ${outside * 2.3}`}
       role="img"
+      onPointerOver={({ target }) => onOver((target as Element).closest<SVGElement>('[data-wire]')?.dataset.wire ?? null)}
       onPointerLeave={() => onOver(null)}
       aria-label={`Bundle of ${toCount(section.elements.length, 'element')} in ${toCount(outermost + 1, 'layer')}, ${section.odMm.toFixed(1)} mm`}
     >
@@ -78,8 +81,15 @@ export function LaidPicture({
         const { hand, layMm } = stretch.layers[index]!;
         const turn = layMm === null ? 0 : ((hand === 'right' ? 1 : -1) * 360 * alongMm) / layMm;
         return (
-          <g key={index} transform={`rotate(${turn})`} style={{ '--turn': `${-turn}deg` } as CSSProperties} data-layer={index}>
-            <LayerCircles circles={circles} wires={wires} serial={isMany ? null : serial} over={over} onOver={onOver} />
+          // numbers stand upright: without them nothing in the layer hangs on how far it is turned
+          <g
+            key={index}
+            transform={`rotate(${turn})`}
+            style={isMany ? undefined : ({ '--turn': `${-turn}deg` } as CSSProperties)}
+            data-layer={index}
+          >
+            <LayerCircles circles={circles} wires={wires} serial={isMany ? null : serial} />
+            <OverRing circles={circles} over={over} />
           </g>
         );
       })}
@@ -114,82 +124,111 @@ function HandArrow({ hand, radius }: { hand: 'right' | 'left'; radius: number })
   );
 }
 
-/** Drawn once for a section; turning it is the group's work. */
+/** Drawn once for a section, in few elements, for there may be hundreds of wires; turning it is the group's work. */
 const LayerCircles = memo(function LayerCircles({
   circles,
   wires,
   serial,
-  over,
-  onOver,
 }: {
   circles: readonly LaidCircle[];
   wires: ReadonlyMap<string, PlannedWire>;
   serial: ReadonlyMap<string, number> | null;
-  over: string | null;
-  onOver: (wireId: string | null) => void;
 }) {
-  return circles.map(({ x, y, r, slot, wireIds, deg, fillerMassGPerM }) => {
-    if (wireIds.length === 0)
-      return (
-        <circle
-          key={slot}
-          cx={x}
-          cy={y}
-          r={r * 0.96}
-          fill={fillerMassGPerM ? 'url(#dead-wire)' : 'none'}
-          stroke="var(--ink-2)"
-          strokeDasharray={`${r * 0.3} ${r * 0.2}`}
-          strokeWidth={r * 0.07}
-        >
-          <title>dead wire</title>
-        </circle>
-      );
-    const inner = r / wireIds.length;
-    return (
-      <g key={slot}>
-        {wireIds.length > 1 && (
-          <circle cx={x} cy={y} r={r} fill="none" stroke="var(--ink-2)" strokeDasharray={`${r * 0.2} ${r * 0.14}`} strokeWidth={r * 0.05} />
-        )}
-        {wireIds.map((id, index) => {
-          const { colour, number, conductor } = wires.get(id)!;
-          const cx = x + (index - (wireIds.length - 1) / 2) * 2 * inner;
-          const isOver = over === id;
+  const cores = listCores(circles);
+  const stripes = new Map<ColourName, string>();
+  let copper = '';
+  for (const { id, x, y, r } of cores) {
+    const { colour, conductor } = wires.get(id)!;
+    copper += disc(x, y, Math.min(r * 0.62, measureCopperDiameter(conductor) / 2));
+    if (colour.stripe) stripes.set(colour.stripe, `${stripes.get(colour.stripe) ?? ''}M${x} ${y - r * 0.95}L${x + r * 0.5} ${y - r * 0.8}`);
+  }
+  const thin = Math.min(...cores.map(({ r }) => r));
+  return (
+    <>
+      {circles.map(({ x, y, r, slot, wireIds, fillerMassGPerM }) => {
+        if (wireIds.length === 0)
           return (
-            <g key={id} onPointerEnter={() => onOver(id)} onPointerLeave={() => onOver(null)} data-wire={id}>
-              <circle
-                cx={cx}
-                cy={y}
-                r={inner * 0.985}
-                fill={WIRE_HEX[colour.base]}
-                stroke={isOver ? 'var(--brass)' : 'var(--outline)'}
-                strokeWidth={isOver ? inner * 0.34 : inner * 0.06}
-              />
-              {colour.stripe && (
-                <path
-                  d={`M${cx} ${y - inner * 0.95}L${cx + inner * 0.5} ${y - inner * 0.8}`}
-                  stroke={WIRE_HEX[colour.stripe]}
-                  strokeWidth={inner * 0.3}
-                />
-              )}
-              <circle cx={cx} cy={y} r={Math.min(inner * 0.62, measureCopperDiameter(conductor) / 2)} fill="#d9a273" />
-              {serial && (
-                <text
-                  x={cx}
-                  y={y + inner * 0.24}
-                  textAnchor="middle"
-                  fontSize={inner * 0.7}
-                  fontWeight={600}
-                  fill="#14242b"
-                  style={{ transformOrigin: `${cx}px ${y}px`, transform: 'rotate(var(--turn))' }}
-                >
-                  {serial.get(id)}
-                </text>
-              )}
-              <title>{`${number}, starts at ${toClockWords(deg)}`}</title>
-            </g>
+            <circle
+              key={slot}
+              cx={x}
+              cy={y}
+              r={r * 0.96}
+              fill={fillerMassGPerM ? 'url(#dead-wire)' : 'none'}
+              stroke="var(--ink-2)"
+              strokeDasharray={`${r * 0.3} ${r * 0.2}`}
+              strokeWidth={r * 0.07}
+            >
+              <title>dead wire</title>
+            </circle>
           );
-        })}
+        if (wireIds.length === 1) return null;
+        return (
+          <circle
+            key={slot}
+            cx={x}
+            cy={y}
+            r={r}
+            fill="none"
+            stroke="var(--ink-2)"
+            strokeDasharray={`${r * 0.2} ${r * 0.14}`}
+            strokeWidth={r * 0.05}
+          />
+        );
+      })}
+      {cores.map(({ id, x, y, r, deg }) => {
+        const { colour, number } = wires.get(id)!;
+        return (
+          <circle
+            key={id}
+            data-wire={id}
+            cx={x}
+            cy={y}
+            r={r * 0.985}
+            fill={WIRE_HEX[colour.base]}
+            stroke="var(--outline)"
+            strokeWidth={r * 0.06}
+          >
+            <title>{`${number}, starts at ${toClockWords(deg)}`}</title>
+          </circle>
+        );
+      })}
+      <g pointerEvents="none">
+        {[...stripes].map(([name, d]) => (
+          <path key={name} d={d} fill="none" stroke={WIRE_HEX[name]} strokeWidth={thin * 0.3} />
+        ))}
+        <path d={copper} fill="#d9a273" />
+        {serial &&
+          cores.map(({ id, x, y, r }) => (
+            <text
+              key={id}
+              x={x}
+              y={y + r * 0.24}
+              textAnchor="middle"
+              fontSize={r * 0.7}
+              fontWeight={600}
+              fill="#14242b"
+              style={{ transformOrigin: `${x}px ${y}px`, transform: 'rotate(var(--turn))' }}
+            >
+              {serial.get(id)}
+            </text>
+          ))}
       </g>
-    );
-  });
+    </>
+  );
 });
+
+/** A ring round the wire that is pointed at, here or in the key. */
+function OverRing({ circles, over }: { circles: readonly LaidCircle[]; over: string | null }) {
+  const core = over === null ? undefined : listCores(circles).find(({ id }) => id === over);
+  return (
+    core && <circle cx={core.x} cy={core.y} r={core.r} fill="none" stroke="var(--brass)" strokeWidth={core.r * 0.34} pointerEvents="none" />
+  );
+}
+
+/** Each wire of the elements, those of a twisted group side by side in its round. */
+function listCores(circles: readonly LaidCircle[]): (Circle & { id: string; deg: number })[] {
+  return circles.flatMap(({ x, y, r, deg, wireIds }) => {
+    const inner = r / wireIds.length;
+    return wireIds.map((id, index) => ({ id, deg, x: x + (index - (wireIds.length - 1) / 2) * 2 * inner, y, r: inner }));
+  });
+}

@@ -123,7 +123,8 @@ function listCores(section: Section, circles: readonly Circle[]): (Circle & { id
   });
 }
 
-const disc = (x: number, y: number, r: number) => `M${x - r} ${y}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0`;
+/** A round, as part of a path. */
+export const disc = (x: number, y: number, r: number) => `M${x - r} ${y}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0`;
 
 function ManyCores({ section, circles, wires }: { section: Section; circles: readonly Circle[]; wires: ReadonlyMap<string, PlannedWire> }) {
   const bases = new Map<string, string>();
