@@ -6,7 +6,7 @@ import { toPinKey } from './types';
 /** What is joined by circuits and mated plugs, before any wire is led. */
 export interface MappedNet {
   circuits: JoinedCircuits;
-  pins: NetPin[];
+  pins: readonly NetPin[];
 }
 
 /** Nets of a job by its circuits, and the net of every pin that is wired. */

@@ -1,4 +1,5 @@
 import type { End, Job, PinNeed, PinOffer } from '../model';
+import { createKeeper } from '../units';
 import type { CircuitPlace, PinPlace } from './types';
 
 /** A pin of a net with what it needs or offers, and where it stands in its circuit. */
@@ -11,14 +12,20 @@ export interface NetPin extends PinPlace {
 }
 
 /** Every pin of a net, loom by loom, in the order of its circuits. */
-export function listNetPins(job: Job, net: { circuits: readonly CircuitPlace[] }): NetPin[] {
-  return net.circuits.flatMap(({ loomId, circuitId }) =>
-    job.looms[loomId]!.circuits[circuitId]!.terminations.map(({ endId, cavity }, index) => {
-      const end = job.looms[loomId]!.ends[endId]!;
-      return { loomId, endId, cavity, circuitId, index, ...findPin(end, cavity) };
-    }),
+export function listNetPins({ looms }: Pick<Job, 'looms'>, { circuits }: { circuits: readonly CircuitPlace[] }): readonly NetPin[] {
+  const readOf = circuits.flatMap(({ loomId }) => [looms[loomId]!.circuits, looms[loomId]!.ends]);
+  return remember(circuits, readOf, () =>
+    circuits.flatMap(({ loomId, circuitId }) =>
+      looms[loomId]!.circuits[circuitId]!.terminations.map(({ endId, cavity }, index) => {
+        const end = looms[loomId]!.ends[endId]!;
+        return { loomId, endId, cavity, circuitId, index, ...findPin(end, cavity) };
+      }),
+    ),
   );
 }
+
+/** asked for by rule after rule, and again after every edit */
+const remember = createKeeper<readonly CircuitPlace[], readonly NetPin[]>();
 
 /** What a pin of an end needs or offers; any ring of a stud stands for all of them. */
 export function findPin({ kind, pins, offers }: End, cavity: string): { need: PinNeed | null; offer: PinOffer | null } {

@@ -10,7 +10,7 @@ interface Rail {
   group: string;
   limitA: number;
   usedA: number;
-  pins: NetPin[];
+  pins: readonly NetPin[];
 }
 
 /** CI8, check: a 5 V rail is loaded over its share. The fix moves what draws most to a rail of the same box that has room. */
@@ -24,7 +24,7 @@ export const checkRails: WiringRule = ({ job, plan, standard }) => {
     const key = `${toBox(job, host)} ${group}`;
     const rail = rails.get(key) ?? { box: toBox(job, host), group, limitA, usedA: 0, pins: [] };
     rail.usedA += Math.max(0, ...net.onA);
-    rail.pins.push(...pins);
+    rail.pins = [...rail.pins, ...pins];
     rails.set(key, rail);
   }
   return [...rails.keys()].sort(compareIds).flatMap((key) => {

@@ -10,7 +10,7 @@ import { type NetPin, listNetPins, toPinWords } from '../../netlist';
  */
 export const checkScreenedPins: WiringRule = (context) => {
   const { job, plan } = context;
-  const netOf = new Map<string, NetPin[]>();
+  const netOf = new Map<string, readonly NetPin[]>();
   for (const net of plan.power.nets) {
     const pins = listNetPins(job, net);
     for (const { loomId, endId, cavity } of pins) netOf.set(`${loomId}/${endId}/${cavity}`, pins);

@@ -1,7 +1,17 @@
+import type { Catalogue } from '../../catalogue';
 import { findSurroundings } from '../../model';
 import type { PlannedMark } from '../../plan';
+import { createKeeper } from '../../units';
 import { createFinding } from '../createFinding';
 import type { Finding, FindingPlace, RuleContext } from '../types';
+
+/** At what each sleeve, boot and transition of the shop is shrunk, °C; null: nobody said. */
+const mapShrinks = (catalogue: Catalogue): ReadonlyMap<string, number | null> =>
+  remember(catalogue, [], () => {
+    const items = [...catalogue.coverings, ...catalogue.boots, ...catalogue.transitions];
+    return new Map(items.map((item) => [item.id, 'shrinkC' in item ? item.shrinkC : null]));
+  });
+const remember = createKeeper<Catalogue, ReadonlyMap<string, number | null>>();
 
 /** How hot a label gets, and by what. */
 interface Heated {
@@ -20,12 +30,16 @@ export function listLabelHeats(context: RuleContext, marks: readonly PlannedMark
   const stocks = new Map(catalogue.labels.map((stock) => [stock.id, stock]));
   const wires = new Map(plan.wires.map((wire) => [wire.id, wire]));
   const dressed = new Map(plan.endDress.map((one) => [one.endId, one]));
-  const shrinks = new Map(
-    [...catalogue.coverings, ...catalogue.boots, ...catalogue.transitions].map((item) => [
-      item.id,
-      'shrinkC' in item ? item.shrinkC : null,
-    ]),
-  );
+  const shrinks = mapShrinks(catalogue);
+  const ambients = new Map<string, number | null>();
+  const findAmbient = (segmentId: string): number | null => {
+    let ambientC = ambients.get(segmentId);
+    if (ambientC === undefined) {
+      ambientC = findSurroundings(job.zones, loom.segments[segmentId]!, standard.hotTickC)?.ambientC ?? null;
+      ambients.set(segmentId, ambientC);
+    }
+    return ambientC;
+  };
   const listEnds = ({ kind, id }: PlannedMark): string[] => {
     if (kind === 'end' || kind === 'caution') return [id];
     if (kind !== 'wire') return [];
@@ -36,7 +50,7 @@ export function listLabelHeats(context: RuleContext, marks: readonly PlannedMark
   const listPlaces = (mark: PlannedMark, standsC: number): Heated[] => {
     const segmentIds = mark.kind === 'zone' ? [mark.id] : listEnds(mark).flatMap((endId) => dressed.get(endId)?.segmentId ?? []);
     return segmentIds.flatMap((id) => {
-      const gotC = findSurroundings(job.zones, loom.segments[id]!, standard.hotTickC)?.ambientC ?? null;
+      const gotC = findAmbient(id);
       return gotC === null || gotC <= standsC ? [] : [{ place: { kind: 'segment', id }, gotC, standsC, words: 'lies where it gets' }];
     });
   };

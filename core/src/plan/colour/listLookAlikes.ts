@@ -73,12 +73,16 @@ function put(map: Map<string, Set<string>>, key: string, value: string): void {
 
 /** Wires of a group of which one is taken for another, with their looks; wires of one circuit are alike for good reason. */
 export function listLookAlikes({ wires, sizeApartShare }: WireGroup, standard: ShopStandard): { numbers: string[]; looks: string[] }[] {
-  const isAlike = createAlike(standard);
-  const near = (a: PlannedWire, b: PlannedWire) =>
-    a.circuitId !== b.circuitId && isAlike(a.colour, b.colour) && isOneSize(a, b, sizeApartShare);
-  const left = new Set(wires);
+  const isAlike = createAlikeAt(standard);
+  // a large housing has thousands of pairs: the place of each look is found once
+  const placed = wires.map((wire): PlacedWire => ({ wire, place: toPlace(wire.colour) }));
+  const near = (a: PlacedWire, b: PlacedWire) =>
+    a.wire.circuitId !== b.wire.circuitId &&
+    isAlike(a.wire.colour, a.place, b.wire.colour, b.place) &&
+    isOneSize(a.wire, b.wire, sizeApartShare);
+  const left = new Set(placed);
   const found: { numbers: string[]; looks: string[] }[] = [];
-  for (const first of wires) {
+  for (const first of placed) {
     if (!left.delete(first)) continue;
     const alike = [first];
     for (const one of alike)
@@ -89,8 +93,8 @@ export function listLookAlikes({ wires, sizeApartShare }: WireGroup, standard: S
         }
     if (alike.length > 1)
       found.push({
-        numbers: [...new Set(alike.map(({ number }) => number))],
-        looks: [...new Set(alike.map(({ colour }) => toColourWords(colour)))],
+        numbers: [...new Set(alike.map(({ wire }) => wire.number))],
+        looks: [...new Set(alike.map(({ wire }) => toColourWords(wire.colour)))],
       });
   }
   return found.filter(({ numbers }) => numbers.length > 1);
@@ -106,13 +110,24 @@ const toPlace = ({ base, stripe }: Colour) => PLACES.get(base)! * PLACES.size + 
 
 /** isLookAlike, remembered: a shop has few looks and many wires. */
 export function createAlike(standard: ShopStandard): (a: Colour, b: Colour) => boolean {
+  const isAlike = createAlikeAt(standard);
+  return (a, b) => isAlike(a, toPlace(a), b, toPlace(b));
+}
+
+interface PlacedWire {
+  wire: PlannedWire;
+  place: number;
+}
+
+/** The same for those who know the place of each look. */
+function createAlikeAt(standard: ShopStandard): (a: Colour, placeA: number, b: Colour, placeB: number) => boolean {
   let known = remembered.get(standard);
   if (!known) remembered.set(standard, (known = new Uint8Array(LOOKS ** 2)));
   const table = known;
-  return (a, b) => {
+  return (a, placeA, b, placeB) => {
     // rings make too many looks for a table
     if (a.bands.length > 0 || b.bands.length > 0) return isLookAlike(a, b, standard);
-    const at = toPlace(a) * LOOKS + toPlace(b);
+    const at = placeA * LOOKS + placeB;
     if (table[at] === 0) table[at] = isLookAlike(a, b, standard) ? YES : NO;
     return table[at] === YES;
   };

@@ -9,6 +9,7 @@ import {
   type ShopStandard,
 } from '../../catalogue';
 import { findCavitySize, type Job, type Loom } from '../../model';
+import { createKeeper } from '../../units';
 import type { RoutedWire } from '../types';
 
 /** Conductors that a wire may have, thinnest first, and what narrowed them. Never empty. */
@@ -18,7 +19,7 @@ export interface SizeRange {
 }
 
 /** Conductor of a cable, bearing its part of the cable's mass: one for all that lie in it. */
-function createCableConductors(loom: Loom, catalogue: Catalogue): (groupId: string, itemId: string) => Conductor {
+function createCableConductors(loom: Pick<Loom, 'circuits'>, catalogue: Catalogue): (groupId: string, itemId: string) => Conductor {
   const known = new Map<string, Conductor>();
   return (groupId, itemId) => {
     const stored = known.get(groupId);
@@ -36,7 +37,18 @@ function createCableConductors(loom: Loom, catalogue: Catalogue): (groupId: stri
  * Looks up the conductors of a wire of a loom: the one of the cable it lies in, the one pinned by the planner, else all from the shop minimum up that the contacts,
  * seals and rings at its ends take. Where none is taken by both, the shop minimum stands alone and the check of the ends says so.
  */
-export function createSizes(job: Job, loom: Loom, catalogue: Catalogue, standard: ShopStandard): (wire: RoutedWire) => SizeRange {
+export const createSizes = (job: Job, loom: Loom, catalogue: Catalogue, standard: ShopStandard): ((wire: RoutedWire) => SizeRange) =>
+  remember(loom.circuits, [loom.ends, job.families, catalogue, standard], () => startSizes(job, loom, catalogue, standard));
+
+/** what a wire may have does not hang on how long it is: an edit of a length finds it as it was */
+const remember = createKeeper<Loom['circuits'], (wire: RoutedWire) => SizeRange>();
+
+function startSizes(
+  job: Pick<Job, 'families'>,
+  loom: Pick<Loom, 'circuits' | 'ends'>,
+  catalogue: Catalogue,
+  standard: ShopStandard,
+): (wire: RoutedWire) => SizeRange {
   type Accepts = (conductor: Conductor) => boolean;
   const createAccepts = (endId: string, cavity: string): Accepts => {
     const end = loom.ends[endId]!;

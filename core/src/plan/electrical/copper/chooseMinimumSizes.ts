@@ -54,7 +54,13 @@ export interface SizingContext {
 }
 
 /** Sizes that groups of budgets came to, by all that decides them. Only ever a shortcut: the same inputs always give the same sizes. */
-export type CopperStore = Map<string, Memory<SettledGroup>>;
+export type CopperStore = Map<string, GroupMemory>;
+
+interface GroupMemory {
+  settled: Memory<SettledGroup>;
+  /** copper with one size throughout, g */
+  oneSizeG: Memory<number>;
+}
 
 interface SettledGroup {
   massG: number;
@@ -196,7 +202,7 @@ class MinimumMaker {
   }
 
   measureCopper(): Copper {
-    const oneSizeMassG = this.context.budgets.reduce((sum, group) => sum + this.measureOneSize(group), 0);
+    const oneSizeMassG = this.context.budgets.reduce((sum, group) => sum + this.recallOneSize(group), 0);
     return { massG: this.massG, oneSizeMassG, alikeG: 0 };
   }
 
@@ -222,13 +228,7 @@ class MinimumMaker {
     (areaMm2 * lengthMm * COPPER_G_PER_MM2_M) / 1000;
 
   private settle(group: BudgetGroup): void {
-    const { store } = this.context;
-    let memory = store.get(group.shape);
-    if (!memory) {
-      if (store.size >= MOST_STORED) store.clear();
-      store.set(group.shape, (memory = createMemory<SettledGroup>(MOST_ALIKE)));
-    }
-    const settled = memory('', this.listInputs(group), () => this.chooseSizes(group));
+    const settled = this.findMemory(group).settled('', this.listInputs(group), () => this.chooseSizes(group));
     this.massG += settled.massG;
     for (const { edge, size } of settled.thicker) {
       const conductors = this.optionsOf(group.edges[edge]!);
@@ -238,6 +238,16 @@ class MinimumMaker {
         because: `keeps every load behind it within its drop budget; ${toSizeWords(conductors[0]!)} would not`,
       });
     }
+  }
+
+  private findMemory({ shape }: BudgetGroup): GroupMemory {
+    const { store } = this.context;
+    let memory = store.get(shape);
+    if (!memory) {
+      if (store.size >= MOST_STORED) store.clear();
+      store.set(shape, (memory = { settled: createMemory<SettledGroup>(MOST_ALIKE), oneSizeG: createMemory<number>(MOST_ALIKE) }));
+    }
+    return memory;
   }
 
   /** All that decides the sizes of a group beside its shape. */
@@ -323,6 +333,17 @@ class MinimumMaker {
     };
   }
 
+  private recallOneSize(group: BudgetGroup): number {
+    const inputs: unknown[] = [];
+    for (const budget of group.budgets) if (budget.taken.length > 0) inputs.push(this.measureTaken(budget));
+    for (const edge of group.edges) {
+      const { runningC, ownK } = this.toCoarse(edge);
+      const { wire, range, lengthMm } = this.context.wires[edge]!;
+      inputs.push(wire.conductor.r20MilliohmPerM, lengthMm, runningC, ownK, this.findPlain(edge), range.conductors);
+    }
+    return this.findMemory(group).oneSizeG('', inputs, () => this.measureOneSize(group));
+  }
+
   /** Copper if all wires of a group had one size, no thinner than their ends, heat and fuses have it: the rule of thumb. */
   private measureOneSize({ elements, budgets, currentsA }: BudgetGroup): number {
     const choices = elements.map(({ ways }) =>
@@ -349,9 +370,13 @@ class MinimumMaker {
   /** Conductors of a wire before any drop budget asked for more. */
   private listPlain(edge: number): readonly Conductor[] {
     const { conductors } = this.context.wires[edge]!.range;
+    return conductors.slice(conductors.indexOf(this.findPlain(edge)));
+  }
+
+  private findPlain(edge: number): Conductor {
+    const { conductors } = this.context.wires[edge]!.range;
     const minimum = this.asked[edge];
     const floor = minimum && minimum.ruledBy !== 'drop' ? minimum.conductor.areaMm2 : 0;
-    const above = conductors.filter(({ areaMm2 }) => areaMm2 >= floor);
-    return above.length ? above : [conductors.at(-1)!];
+    return conductors.find(({ areaMm2 }) => areaMm2 >= floor) ?? conductors.at(-1)!;
   }
 }

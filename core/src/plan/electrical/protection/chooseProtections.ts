@@ -9,6 +9,7 @@ import type { NetlistWire, MeasuredLoad } from '../drop/measureLoads';
 import type { CurrentPaths } from '../currents/currentPaths';
 import type { PlannedProtection, ProtectionProblem } from '../types';
 import { type Netlist, type PinPlace, type SwitchgearLink, toPinKey } from '../../../netlist';
+import { createKeeper } from '../../../units';
 
 interface Context {
   standard: ShopStandard;
@@ -284,7 +285,15 @@ export function findHarm(
 const HARM_TIMES = [1.35, 1.6, 2, 3.5, 6];
 
 /** Of the protections behind which a fault can load each edge the hardest to bear: the largest fuse and the largest channel. */
-export function listHardest(protections: readonly RatedLink[], guarded: ReadonlyMap<string, readonly number[]>): Map<number, RatedLink[]> {
+export const listHardest = (
+  protections: readonly RatedLink[],
+  guarded: ReadonlyMap<string, readonly number[]>,
+): ReadonlyMap<number, readonly RatedLink[]> => remember(protections, [guarded], () => findHardest(protections, guarded));
+
+/** asked for in every round of sizing */
+const remember = createKeeper<readonly RatedLink[], ReadonlyMap<number, readonly RatedLink[]>>();
+
+function findHardest(protections: readonly RatedLink[], guarded: ReadonlyMap<string, readonly number[]>): Map<number, RatedLink[]> {
   const hardest = new Map<number, RatedLink[]>();
   for (const one of protections) {
     if (one.ratingA === null) continue;
