@@ -71,16 +71,21 @@ function strike(victim: Victim): void {
   }
 }
 
-const send = (path: string, body: object) =>
-  fetch(`${address()}${path}`, {
+/** status 0: no answer. A connection that was cut in the middle of an answer may leave a fetch that never ends, so a timer of its own ends it. */
+const send = (path: string, body: object): Promise<{ status: number; body: { version?: number } }> => {
+  const none = { status: 0, body: {} };
+  let timer: NodeJS.Timeout;
+  const late = new Promise<typeof none>((resolve) => (timer = setTimeout(() => resolve(none), 10_000)));
+  const asked = fetch(`${address()}${path}`, {
     method: 'POST',
     headers: { 'content-type': 'application/json', cookie },
     body: JSON.stringify(body),
-    signal: AbortSignal.timeout(10_000),
   }).then(
     async (response) => ({ status: response.status, body: (await response.json().catch(() => ({}))) as { version?: number } }),
-    () => ({ status: 0, body: {} as { version?: number } }),
+    () => none,
   );
+  return Promise.race([asked, late]).finally(() => clearTimeout(timer));
+};
 const get = async <T>(path: string): Promise<T> => (await (await fetch(`${address()}${path}`, { headers: { cookie } })).json()) as T;
 const isWell = async () =>
   fetch(`${address()}/api/jobs`.replace('/api/jobs', '/api/health'), { signal: AbortSignal.timeout(1000) }).then(
