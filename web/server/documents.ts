@@ -8,6 +8,7 @@ import {
   isOverlap,
   keepBeside,
   listOperations,
+  readyGate,
   type EditOperation,
   type Job,
   type SurveyEntry,
@@ -24,6 +25,9 @@ import { edits, jobs, type EditRow } from './schema';
 import { enqueueLine } from './jobSummaries';
 import { readShop, readShopOf, takeCarried, type PresentShop } from './shop';
 import { tell } from './tell';
+
+// the first job that comes in would wait a second for what the gate goes by
+void inPieces(readyGate());
 
 type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
 

@@ -1,7 +1,7 @@
 export { applyEdit, changeDocument, editDocument, listOperations, type EditOperation } from './job/applyEdit';
 export { isOverlap } from './loom/isOverlap';
 export type { CatalogueLookup } from './job/catalogueLookup';
-export { checkJob, checkJobInPieces } from './job/checkJob';
+export { checkJob, checkJobInPieces, readyGate } from './job/checkJob';
 export { checkShape } from './checkShape';
 export {
   CIRCUIT_KINDS,

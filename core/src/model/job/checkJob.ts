@@ -1,7 +1,7 @@
 import { Type } from '@sinclair/typebox';
 import type { CatalogueLookup } from './catalogueLookup';
 import { checkIntegrity } from './checkIntegrity';
-import { checkShape, MOST_PROBLEMS } from '../checkShape';
+import { checkShape, MOST_PROBLEMS, readyShape } from '../checkShape';
 import { recordOf } from '../ids';
 import { JobSchema, type Job } from './job';
 import { LoomSchema } from '../loom/loom';
@@ -51,6 +51,14 @@ const AROUND_MANY = Type.Object(
 );
 /** of which so many are looked at between two pauses */
 const BATCH = 300;
+
+/** Compiles what the gate goes by, a schema at a time: for a server, before anybody asks. */
+export function* readyGate(): Generator<undefined, void> {
+  for (const schema of [AROUND_LOOMS, AROUND_MANY, ...MANY.map((field) => LoomSchema.properties[field])]) {
+    readyShape(schema);
+    yield;
+  }
+}
 
 function* checkShapes(job: Record<string, unknown>): Generator<undefined, Problem[]> {
   const looms = isRecord(job.looms) ? job.looms : null;
