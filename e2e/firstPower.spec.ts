@@ -86,6 +86,31 @@ test('a vehicle gets power: not before every loom is rung out; a surprise stops 
   await expect(page.getByText(/^Two nets are joined behind .*: radiator fan hangs on /)).toBeVisible();
 });
 
+test('the server takes no reading with power before every loom is rung out, nor after one was done over', async ({ request }) => {
+  const id = await createTestJob(request, job);
+  expect((await sendRelease(request, id)).ok()).toBe(true);
+  const [bare] = of('bare');
+  const [live] = of('unplugged');
+  const say = async (...events: object[]) => {
+    const answer = await send(request, id, events);
+    return [answer.status(), await answer.text()] as const;
+  };
+  expect((await say(reading(bare!, 5000)))[0]).toBe(200);
+  expect(await say(reading(live!, 12))).toEqual([422, expect.stringMatching(/no power yet: the .* loom is not rung out/)]);
+  const [one, ...others] = planned.looms;
+  expect((await say(...ringOut(job, others)))[0]).toBe(200);
+  expect(await say(reading(live!, 12))).toEqual([422, expect.stringContaining(`the ${job.looms[one!.loomId]!.name} loom is not rung out`)]);
+  // as a tablet tells it that was away: rung out, and then read
+  expect((await say(...ringOut(job, [one!]), reading(live!, 12)))[0]).toBe(200);
+  const crimp = createBuild(job, one!, CATALOGUE).steps.find(({ operation }) => operation === 'crimp')!;
+  const redone = {
+    ...{ id: crypto.randomUUID(), loomId: one!.loomId, stepId: crimp.id, itemId: crimp.items[0]!.id, kind: 'tick' },
+    ...stamp(),
+  };
+  expect((await say(redone))[0]).toBe(200);
+  expect(await say(reading(live!, 12))).toEqual([422, expect.stringContaining('not rung out')]);
+});
+
 test('the server takes readings that the revision asks for, and none with power on what is held from it', async ({ request }) => {
   const held = createCleanSkerry();
   const [loomId, endId] = ['engine', 'm-oil-level-switch'];

@@ -1,4 +1,4 @@
-import type { FloorEvent } from '../server/releases';
+import type { FloorEvent } from '../server/floorEvent';
 import { findCure } from './findCure';
 
 const step = {

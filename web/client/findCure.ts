@@ -1,5 +1,5 @@
 import { CURE, dropOvertaken, POURED, type Step } from 'wattograph-core';
-import type { FloorEvent } from '../server/releases';
+import type { FloorEvent } from '../server/floorEvent';
 
 /** What cures in a step: since when, and when it is ready. */
 export interface Cure {

@@ -22,20 +22,23 @@ import {
   type JobPlan,
   type Operation,
   type ShopStandard,
+  type Step,
 } from 'wattograph-core';
 import { record } from './accounts/record';
 import { RIGHTS } from './accounts/rights';
 import { toPresent } from './present';
 import { expectSame, toContentHash } from './contentHash';
 import { database, tickDatabase } from './database';
+import type { FloorEvent } from './floorEvent';
 import { freeze, listFrozen, listFrozenBuilds, readFrozen, storeFrozen } from './frozen';
 import { createGatherer } from './gather';
 import { Refusal } from './refusal';
 import { addUses, expectCrimpAsked, nameUses, toAskedCrimps, toUse, type AskedCrimps, type ToolUse } from './jobs/crimps';
 import { expectCheckAsked, readStandardOf } from './jobs/checks';
 import { expectPowerAsked, freezePower, listPowerHolds, storePower } from './jobs/firstPower';
+import { createUnproved, type ProvedLooms } from './jobs/unproved';
 import { readShopOf } from './shop';
-import { floorEvents, jobs, people, releases, type FloorEventRow, type ReleaseRow } from './schema';
+import { floorEvents, jobs, people, releases, type ReleaseRow } from './schema';
 import type { TaskContext } from './taskKinds';
 import { tell } from './tell';
 
@@ -129,19 +132,12 @@ export async function readRelease(jobId: string, number: number): Promise<Releas
   return { ...row, document: toPresent(row.document) };
 }
 
-type Told = Pick<FloorEventRow, 'id' | 'loomId' | 'stepId' | 'itemId' | 'kind' | 'words' | 'author'>;
-/** Of a reading: which, what was read, in what, with what; null, or left out by an older page: it is none. */
-type Read = Pick<FloorEventRow, 'readId' | 'value' | 'unit' | 'instrument'>;
-/** The device, and the last event that it knew of when it made this one; of what is at the server, which came first. */
-type Known = Partial<Pick<FloorEventRow, 'device' | 'after' | 'serial'>>;
-export type FloorEvent = Told & Partial<Read> & Partial<Pick<FloorEventRow, 'samples'>> & Known & { happenedAt: string };
-
-/** Kinds of event that a wall of problems hangs on. */
 /** Steps that no build of a loom has: what is to be undone, and what is of the vehicle. */
 const OF_NO_BUILD: ReadonlySet<string> = new Set([UNDO_STEP, MILESTONE_STEP]);
 
 const EVENT_ID = /^[0-9a-f-]{36}$/i;
 
+/** Kinds of event that a wall of problems hangs on. */
 const TROUBLES: ReadonlySet<string> = new Set(['problem', 'solved', 'answer']);
 
 /** Add what happened on the floor. The same id and content again counts once; what the revision does not ask for is refused. */
@@ -217,11 +213,13 @@ const storeTogether = createGatherer<EventRow[]>(async (key, batches) => {
 /** Every event is about a step and an item of the revision, or a lane of it, and no tick is of what is held. */
 async function expectAsked(jobId: string, release: number, events: readonly FloorEvent[]): Promise<void> {
   let standard: ShopStandard | null = null;
-  for (const event of events) {
+  const findUnproved = createUnproved(() => readProved(jobId, release));
+  for (const [at, event] of events.entries()) {
     const { loomId, stepId, itemId, kind } = event;
     const refuse = (message: string) => Refusal.at(422, `${stepId} ${itemId}`.trim(), message);
     if (stepId === POWER_STEP) {
-      await expectPowerAsked(jobId, release, event, () => listHeldFromPower(jobId, release));
+      const listHeld = () => listHeldFromPower(jobId, release);
+      await expectPowerAsked(jobId, release, event, listHeld, () => findUnproved(events.slice(0, at)));
       continue;
     }
     if (stepId === MILESTONE_STEP) {
@@ -269,6 +267,17 @@ async function listHeldFromPower(jobId: string, release: number): Promise<string
   return held;
 }
 
+/** Looms of a revision with all that says whether they are rung out. */
+async function readProved(jobId: string, release: number): Promise<ProvedLooms> {
+  const { document } = await readRelease(jobId, release);
+  const wired = (await listFrozen(jobId, release)).filter(({ wires }) => wires > 0);
+  const looms = wired.map(async ({ loomId }) => {
+    const [{ steps }, carried] = await Promise.all([readBuild(jobId, release, loomId), readCarried(jobId, release, loomId)]);
+    return { loomId, name: document.looms[loomId]!.name, steps, carried };
+  });
+  return { looms: await Promise.all(looms), stored: await listFloorEvents(jobId, release) };
+}
+
 /**
  * A loom is signed by somebody else than who tested it, where more than one person works here. Gives the ids of the ticks that sign.
  * Throws 422.
@@ -304,6 +313,7 @@ export async function hasSeveral(): Promise<boolean> {
 }
 
 interface Asked {
+  steps: readonly Step[];
   items: Map<string, Map<string, string | null>>;
   /** by step */
   operations: Map<string, Operation>;
@@ -323,6 +333,7 @@ export async function readBuild(jobId: string, release: number, loomId: string):
   if (known) return known;
   const { build, plan: loom } = await readFrozen(jobId, release, loomId);
   const made: Asked = {
+    steps: build.steps,
     // which they are and how they are made; the heights of their sheets are asked for at the bench alone
     crimps: toAskedCrimps(listCrimpSeries(loom, build.steps, [])),
     items: new Map(build.steps.map(({ id, items }) => [id, new Map(items.map((item) => [item.id, item.heldBecause]))])),

@@ -1,6 +1,6 @@
 /** @jest-environment jsdom */
 import 'fake-indexeddb/auto';
-import type { FloorEvent } from '../../server/releases';
+import type { FloorEvent } from '../../server/floorEvent';
 import { say } from '../../testing/say';
 import { outboxDatabase } from '../outbox/outboxDatabase';
 import { NOTHING_CARRIED } from './floorProgress';

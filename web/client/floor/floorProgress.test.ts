@@ -1,5 +1,5 @@
 import { listWork, type Step } from 'wattograph-core';
-import type { FloorEvent } from '../../server/releases';
+import type { FloorEvent } from '../../server/floorEvent';
 import { findNext, findResume, measureProgress } from './floorProgress';
 import { holdChanged } from './holdChanged';
 

@@ -9,7 +9,7 @@ import {
   type TakenReading,
   type Work,
 } from 'wattograph-core';
-import type { FloorEvent } from '../../server/releases';
+import type { FloorEvent } from '../../server/floorEvent';
 
 /** A reading with who took it, and with what. */
 export interface KnownReading extends TakenReading {
@@ -51,6 +51,16 @@ const BESIDE: ReadonlySet<FloorEvent['kind']> = new Set<FloorEvent['kind']>([
   'paused',
 ]);
 
+/** What of a step says how far it is, and which tests it voids when it is done over. */
+export type ProvedStep = Pick<Step, 'id' | 'operation' | 'items' | 'needs'>;
+
+/** Is a loom rung out as it is now: its test is done, and nothing that changes copper was done over since (craft E1)? steps: all of the loom. */
+export function isRungOut(steps: readonly ProvedStep[], events: readonly FloorEvent[], before: CarriedWork): boolean {
+  const progress = measureProgress(steps, events, before);
+  const tests = steps.filter(({ operation }) => operation === 'test');
+  return tests.length > 0 && tests.every(({ id }) => progress.get(id)!.done);
+}
+
 /** No revision before this one. */
 export const NOTHING_CARRIED: CarriedWork = { carried: [], reopened: [], undo: [] };
 
@@ -59,7 +69,7 @@ export const NOTHING_CARRIED: CarriedWork = { carried: [], reopened: [], undo: [
  * and item, what a bad sample takes back: not done, whoever ticked it.
  */
 export function measureProgress(
-  steps: readonly Step[],
+  steps: readonly ProvedStep[],
   events: readonly FloorEvent[],
   before: CarriedWork = NOTHING_CARRIED,
   refused: ReadonlyMap<string, unknown> = NOTHING_REFUSED,

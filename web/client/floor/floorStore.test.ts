@@ -1,7 +1,7 @@
 /** @jest-environment jsdom */
 import 'fake-indexeddb/auto';
 import type { CarriedWork } from 'wattograph-core';
-import type { FloorEvent } from '../../server/releases';
+import type { FloorEvent } from '../../server/floorEvent';
 import { say } from '../../testing/say';
 import { NOTHING_CARRIED } from './floorProgress';
 import { FloorStore } from './floorStore';

@@ -1,5 +1,5 @@
 import type { CarriedWork } from 'wattograph-core';
-import type { FloorEvent } from '../../server/releases';
+import type { FloorEvent } from '../../server/floorEvent';
 import { readDevice } from '../device';
 import { readPerson } from '../person';
 import { hearNews, type News } from '../live';

@@ -12,7 +12,7 @@ import type {
   Step,
 } from 'wattograph-core';
 import type { Person } from '../../server/accounts/rights';
-import type { FloorEvent } from '../../server/releases';
+import type { FloorEvent } from '../../server/floorEvent';
 import { FloorStore } from './floorStore';
 import { setPerson } from '../person';
 import { registerServiceWorker } from '../serviceWorker';

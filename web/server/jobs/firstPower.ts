@@ -81,12 +81,16 @@ async function readAsked(jobId: string, number: number, listHeld: () => Promise<
 export const listPowerHolds = ({ wires }: Pick<LoomPlan, 'wires'>): string[] =>
   wires.flatMap(({ number, heldBy }) => heldBy.flatMap(({ stops, words }) => (stops === 'energise' ? [`${number}: ${words}`] : [])));
 
-/** What is told of first power is a reading that the revision asks for, and none with power on what is held from it. Throws 422. */
+/**
+ * What is told of first power is a reading that the revision asks for, and none with power on what is held from it, or before every loom is rung
+ * out. Throws 422. listUnproved: names of looms that are not rung out as they are now.
+ */
 export async function expectPowerAsked(
   jobId: string,
   number: number,
   { loomId, itemId, kind, readId }: Pick<FloorEventRow, 'loomId' | 'itemId' | 'kind'> & { readId?: string | null },
   listHeld: () => Promise<string[]>,
+  listUnproved: () => Promise<string[]>,
 ): Promise<void> {
   const refuse = (message: string) => Refusal.at(422, `${POWER_STEP} ${itemId}`, message);
   if (loomId !== '') throw refuse('first power is of the vehicle: expected no loom');
@@ -95,5 +99,8 @@ export async function expectPowerAsked(
   const part = partOf.get(readId);
   if (part === undefined || part !== itemId)
     throw refuse(`expected something that is read at first power in revision ${number}, got another`);
-  if (held.length > 0 && isPowered(part)) throw refuse(`it is held from power: ${held[0]}`);
+  if (!isPowered(part)) return;
+  if (held.length > 0) throw refuse(`it is held from power: ${held[0]}`);
+  const [unproved] = await listUnproved();
+  if (unproved !== undefined) throw refuse(`no power yet: the ${unproved} loom is not rung out`);
 }

@@ -1,7 +1,8 @@
 import { createUndoStep, listMinutes, listNeeds } from 'wattograph-core';
 import type { MilestoneLoomPack, MilestonePack } from '../../stations/milestones/milestonePack';
 import { readFrozen } from '../frozen';
-import { readRelease, type FloorEvent } from '../releases';
+import type { FloorEvent } from '../floorEvent';
+import { readRelease } from '../releases';
 import { toJobId } from '../requests';
 import { readShopOf } from '../shop';
 import { listEarlierChecks, readStandardOf } from './checks';

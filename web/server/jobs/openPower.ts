@@ -1,8 +1,9 @@
-import { carryPower, NO_CARRIED_POWER, type EarlierPower, type LoomSteps, type Step } from 'wattograph-core';
+import { carryPower, NO_CARRIED_POWER, type EarlierPower, type Step } from 'wattograph-core';
 import type { FirstPowerPack, PowerLoom } from '../../stations/firstPower/firstPowerPack';
 import { readJob } from '../documents';
 import { listFrozen, readFrozen } from '../frozen';
-import { listFloorEvents, listReleases, readCarried, readRelease, type FloorEvent } from '../releases';
+import type { FloorEvent } from '../floorEvent';
+import { listFloorEvents, listReleases, readCarried, readRelease } from '../releases';
 import { toJobId, toReleaseNumber } from '../requests';
 import { readShop } from '../shop';
 import { listPowerHolds, listPowerRevisions, readPower } from './firstPower';
@@ -30,7 +31,6 @@ export async function openPower(
       loomId,
       name: document.looms[loomId]!.name,
       steps: build.steps.map(toTouched),
-      test: build.steps.filter(({ operation }) => operation === 'test'),
       carried: await readCarried(jobId, release, loomId),
       held: listPowerHolds(plan),
     });
@@ -41,7 +41,10 @@ export async function openPower(
   return { jobName: document.name, pack, events: await listFloorEvents(jobId, release) };
 }
 
-const toTouched = ({ id, title, operation, endId, items }: Step): LoomSteps['steps'][number] => ({ id, title, operation, endId, items });
+const toTouched = ({ id, title, operation, endId, items, needs }: Step): PowerLoom['steps'][number] => ({
+  ...{ id, title, operation, endId, items },
+  needs,
+});
 
 /** Revisions before one, from the first on in which something was read at first power. */
 async function listEarlierPower(jobId: string, release: number): Promise<EarlierPower[]> {

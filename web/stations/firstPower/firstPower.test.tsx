@@ -17,7 +17,7 @@ import { choose, press, type } from '../../testing/act';
 import { IMKE } from '../../testing/person';
 import { NOTHING_CARRIED } from '../../client/floor/floorProgress';
 import { outboxDatabase } from '../../client/outbox/outboxDatabase';
-import type { FloorEvent } from '../../server/releases';
+import type { FloorEvent } from '../../server/floorEvent';
 import { FirstPowerStation } from './FirstPowerStation';
 import type { FirstPowerPack, PowerLoom } from './firstPowerPack';
 
@@ -28,10 +28,7 @@ const planned = plan(job, CATALOGUE);
 const sheet = createFirstPower(job, planned, CATALOGUE)!;
 const looms = planned.looms.map((one): PowerLoom => {
   const { steps } = createBuild(job, one, CATALOGUE);
-  return {
-    ...{ loomId: one.loomId, name: job.looms[one.loomId]!.name, steps, carried: NOTHING_CARRIED, held: [] },
-    test: steps.filter(({ operation }) => operation === 'test'),
-  };
+  return { loomId: one.loomId, name: job.looms[one.loomId]!.name, steps, carried: NOTHING_CARRIED, held: [] };
 });
 const PACK: FirstPowerPack = {
   ...{ release: 1, newest: 1, jobName: 'Skerry 12', sheet, looms, instruments: ['meter'], earlier: NO_CARRIED_POWER },
@@ -56,8 +53,10 @@ const event = (rest: Partial<FloorEvent>): FloorEvent => {
 const read = (test: PowerTest, value: number) => event({ itemId: test.part, readId: test.id, value, unit: test.unit, instrument: 'meter' });
 /** every loom rung out */
 const rungOut = () =>
-  looms.flatMap(({ loomId, test }) =>
-    test.flatMap(({ id, items }) => items.map((item) => event({ loomId, stepId: id, itemId: item.id, kind: 'tick' }))),
+  looms.flatMap(({ loomId, steps }) =>
+    steps
+      .filter(({ operation }) => operation === 'test')
+      .flatMap(({ id, items }) => items.map((item) => event({ loomId, stepId: id, itemId: item.id, kind: 'tick' }))),
   );
 const of = (part: PowerTest['part']) => sheet.tests.filter((test) => test.part === part);
 const good = (test: PowerTest) => test.expected ?? (test.unit === '°C' ? 20 : test.unit === 'Ω' ? 5000 : 3);
@@ -116,6 +115,18 @@ test('no power before every loom is rung out: the feed and the grounds may be re
   // picked by hand it is not read in either
   fireEvent.click(screen.getByRole('button', { name: of('unplugged')[0]!.words }));
   expect(next().getByText('No power yet: see above what stands in its way.')).toBeTruthy();
+});
+
+test('a loom that was done over after it was rung out gets no power: it is rung out again first', async () => {
+  const { loomId, steps } = looms.find((one) => one.loomId === 'engine')!;
+  const crimp = steps.find(({ operation }) => operation === 'crimp')!;
+  const redone = event({ loomId, stepId: crimp.id, itemId: crimp.items[0]!.id, kind: 'tick' });
+  await open(PACK, [...rungOut(), redone]);
+  const blocks = within(screen.getByRole('region', { name: 'No power yet' }));
+  expect(blocks.getAllByRole('listitem').map(({ textContent }) => textContent)).toEqual(['the engine loom is not rung out to it']);
+  cleanup();
+  await open(PACK, [...rungOut(), redone, ...rungOut()]);
+  expect(screen.queryByRole('region', { name: 'No power yet' })).toBeNull();
 });
 
 test('a surprise stops the sheet and says where to look; read again it goes on', async () => {

@@ -1,10 +1,10 @@
-import type { CarriedPower, CarriedWork, FirstPower, LoomSteps, Step } from 'wattograph-core';
+import type { CarriedPower, CarriedWork, FirstPower, LoomSteps } from 'wattograph-core';
+import type { ProvedStep } from '../../client/floor/floorProgress';
 
 /** A loom of the vehicle, as far as it bears on power. */
 export interface PowerLoom extends LoomSteps {
   name: string;
-  /** its ring-out, as the floor ticks it */
-  test: Step[];
+  steps: readonly (LoomSteps['steps'][number] & ProvedStep)[];
   carried: CarriedWork;
   /** what is held from power, and why */
   held: string[];

@@ -10,9 +10,9 @@ import {
   type PowerProof,
   type PowerTest,
 } from 'wattograph-core';
-import { measureProgress } from '../../client/floor/floorProgress';
+import { isRungOut } from '../../client/floor/floorProgress';
 import type { FloorState, FloorStore, Happened } from '../../client/floor/floorStore';
-import type { FloorEvent } from '../../server/releases';
+import type { FloorEvent } from '../../server/floorEvent';
 import type { FirstPowerPack } from './firstPowerPack';
 
 /** What is known of a vehicle that gets power. */
@@ -63,18 +63,16 @@ export function useFirstPower(
 
 /** Looms that are not rung out, and what is held from power. */
 function listBlocks(looms: FirstPowerPack['looms'], events: readonly FloorEvent[]): PowerState['blocks'] {
-  return looms.flatMap(({ loomId, name, test, carried, held }) => {
-    const progress = measureProgress(
-      test,
+  return looms.flatMap(({ loomId, name, steps, carried, held }) => [
+    ...(isRungOut(
+      steps,
       events.filter((event) => event.loomId === loomId),
       carried,
-    );
-    const open = test.filter(({ id, items }) => items.some((item) => !progress.get(id)?.ticked.has(item.id)));
-    return [
-      ...(test.length === 0 || open.length > 0 ? [{ loomId, words: `the ${name} loom is not rung out` }] : []),
-      ...held.map((words) => ({ loomId, words: `held from power: ${words}` })),
-    ];
-  });
+    )
+      ? []
+      : [{ loomId, words: `the ${name} loom is not rung out` }]),
+    ...held.map((words) => ({ loomId, words: `held from power: ${words}` })),
+  ]);
 }
 
 const MOST_WORDS = 400;

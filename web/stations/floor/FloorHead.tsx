@@ -3,7 +3,7 @@ import { toCount, type Step } from 'wattograph-core';
 import type { FloorState, FloorStore } from '../../client/floor/floorStore';
 import type { BenchPack } from '../../client/floor/useFloorStore';
 import { sayOldest } from '../../client/outbox/deviceStorage';
-import type { FloorEvent } from '../../server/releases';
+import type { FloorEvent } from '../../server/floorEvent';
 import { Who } from '../../ui/accounts/Who';
 import { NotTaken } from '../../ui/NotTaken';
 import styles from './Floor.module.css';

@@ -29,7 +29,7 @@ import type { FloorStore } from '../../client/floor/floorStore';
 import { useFloorStore, useIsClient, type BenchPack, type Crimping, type FloorTimes } from '../../client/floor/useFloorStore';
 import { useNow } from '../../client/useNow';
 import type { Person } from '../../server/accounts/rights';
-import type { FloorEvent } from '../../server/releases';
+import type { FloorEvent } from '../../server/floorEvent';
 import { askProblem } from './askProblem';
 import styles from './Floor.module.css';
 import { CrimpLines } from './crimp/CrimpLines';

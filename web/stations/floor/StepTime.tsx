@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { measureTaken, toTimeWords, type Gap, type Step } from 'wattograph-core';
 import type { FloorTimes } from '../../client/floor/useFloorStore';
-import type { FloorEvent } from '../../server/releases';
+import type { FloorEvent } from '../../server/floorEvent';
 import styles from './Floor.module.css';
 
 /** times that are shown: the latest */

@@ -3,7 +3,7 @@ import { fireEvent, render, screen, within } from '@testing-library/react';
 import { CATALOGUE, createBuild, listClaims, listWork, plan, type FloorDeed } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
 import { measureProgress } from '../../client/floor/floorProgress';
-import type { FloorEvent } from '../../server/releases';
+import type { FloorEvent } from '../../server/floorEvent';
 import { choose, press } from '../../testing/act';
 import { copyText } from '../../ui/table/copyText';
 import { HandoverDialog } from './HandoverDialog';

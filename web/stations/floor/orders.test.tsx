@@ -7,7 +7,7 @@ import { NOT_TIMED, NOTHING_CRIMPED } from '../../testing/crimping';
 import { IMKE } from '../../testing/person';
 import { choose, press } from '../../testing/act';
 import { NOTHING_CARRIED } from '../../client/floor/floorProgress';
-import type { FloorEvent } from '../../server/releases';
+import type { FloorEvent } from '../../server/floorEvent';
 import { FloorStation } from './FloorStation';
 
 jest.mock('next/navigation', () => ({ useRouter: () => ({ push: jest.fn() }) }));

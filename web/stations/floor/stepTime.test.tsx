@@ -1,7 +1,7 @@
 import { fireEvent, render, screen } from '@testing-library/react';
 import { CATALOGUE, createBuild, plan } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
-import type { FloorEvent } from '../../server/releases';
+import type { FloorEvent } from '../../server/floorEvent';
 import { StepTime } from './StepTime';
 
 const job = createInlet();

@@ -2,7 +2,7 @@ import { MantineProvider } from '@mantine/core';
 import { ModalsProvider } from '@mantine/modals';
 import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import { setPerson } from '../../client/person';
-import type { FloorEvent } from '../../server/releases';
+import type { FloorEvent } from '../../server/floorEvent';
 import { press } from '../../testing/act';
 import { say } from '../../testing/say';
 import { IMKE, TOBIN } from '../../testing/person';

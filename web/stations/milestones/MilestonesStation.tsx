@@ -7,7 +7,7 @@ import type { FloorState, FloorStore } from '../../client/floor/floorStore';
 import { useFloorStore, useIsClient } from '../../client/floor/useFloorStore';
 import { useMay, usePerson } from '../../client/person';
 import type { Person } from '../../server/accounts/rights';
-import type { FloorEvent } from '../../server/releases';
+import type { FloorEvent } from '../../server/floorEvent';
 import { Who } from '../../ui/accounts/Who';
 import { NotTaken } from '../../ui/NotTaken';
 import prove from '../prove/Prove.module.css';

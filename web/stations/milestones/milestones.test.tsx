@@ -15,7 +15,7 @@ import {
 import { createCleanSkerry } from 'wattograph-core/demo';
 import { NOTHING_CARRIED } from '../../client/floor/floorProgress';
 import { outboxDatabase } from '../../client/outbox/outboxDatabase';
-import type { FloorEvent } from '../../server/releases';
+import type { FloorEvent } from '../../server/floorEvent';
 import { NOTHING_CRIMPED } from '../../testing/crimping';
 import { IMKE } from '../../testing/person';
 import { MilestonesStation } from './MilestonesStation';

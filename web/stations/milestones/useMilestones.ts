@@ -15,7 +15,7 @@ import {
 import { measureProgress } from '../../client/floor/floorProgress';
 import { holdChanged } from '../../client/floor/holdChanged';
 import type { FloorState, FloorStore } from '../../client/floor/floorStore';
-import type { FloorEvent } from '../../server/releases';
+import type { FloorEvent } from '../../server/floorEvent';
 import { readFirstPower } from '../firstPower/useFirstPower';
 import { toCrimpDeeds } from '../floor/crimp/useCrimps';
 import type { MilestoneLoomPack, MilestonePack } from './milestonePack';

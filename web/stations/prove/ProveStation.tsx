@@ -9,7 +9,7 @@ import { useMay, usePerson } from '../../client/person';
 import { useFloorStore, useIsClient } from '../../client/floor/useFloorStore';
 import { saveFile } from '../../client/saveFile';
 import type { Person } from '../../server/accounts/rights';
-import type { FloorEvent } from '../../server/releases';
+import type { FloorEvent } from '../../server/floorEvent';
 import { ProblemList } from '../../ui/findings/ProblemList';
 import { useListFile } from '../../ui/wireList/useListFile';
 import { FaultList } from './FaultList';

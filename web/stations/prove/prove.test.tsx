@@ -19,7 +19,7 @@ import { choose, press } from '../../testing/act';
 import { IMKE } from '../../testing/person';
 import { NOTHING_CARRIED } from '../../client/floor/floorProgress';
 import { outboxDatabase } from '../../client/outbox/outboxDatabase';
-import type { FloorEvent } from '../../server/releases';
+import type { FloorEvent } from '../../server/floorEvent';
 import { ProveStation } from './ProveStation';
 import type { ProvePack } from './provePack';
 

@@ -1,7 +1,7 @@
 import { useMemo, useSyncExternalStore } from 'react';
 import { examine, listProofs, toProofItem, type Examined, type Proof, type ProofTest } from 'wattograph-core';
 import type { FloorState, FloorStore, Happened } from '../../client/floor/floorStore';
-import type { FloorEvent } from '../../server/releases';
+import type { FloorEvent } from '../../server/floorEvent';
 import type { ProvePack } from './provePack';
 
 /** What is known of a loom on the bench, and how readings are added to it. */

@@ -8,7 +8,7 @@ import { IMKE } from '../../../testing/person';
 import { press } from '../../../testing/act';
 import { NOTHING_CARRIED } from '../../../client/floor/floorProgress';
 import { outboxDatabase } from '../../../client/outbox/outboxDatabase';
-import type { FloorEvent } from '../../../server/releases';
+import type { FloorEvent } from '../../../server/floorEvent';
 import { askReason } from '../../../ui/fields/askReason';
 import { FloorStation } from '../FloorStation';
 import { listOpenedWith } from './listOpenedWith';

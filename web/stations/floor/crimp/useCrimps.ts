@@ -19,7 +19,7 @@ import {
 } from 'wattograph-core';
 import type { FloorStore, Happened } from '../../../client/floor/floorStore';
 import type { Crimping } from '../../../client/floor/useFloorStore';
-import type { FloorEvent } from '../../../server/releases';
+import type { FloorEvent } from '../../../server/floorEvent';
 
 /** A series of crimps in a step: how it stands, its tool, and why the next crimp of it waits. */
 export interface CrimpLine {
