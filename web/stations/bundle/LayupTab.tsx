@@ -38,7 +38,8 @@ export function LayupTab({ planned }: { planned: PlannedLoom }) {
   const [rested] = useDebouncedValue(place, REST_MS);
   // long lists: drawn where the cursor rests and bit by bit, together with the plan that they are of
   const here = useMemo(() => findHere(planned, rested) ?? findHere(planned, place), [planned, rested, place]);
-  const settled = useDeferredValue(here) ?? here;
+  const behind = useDeferredValue(here);
+  const shown = here && (behind ?? here);
   return (
     <div className={styles.layup}>
       <SchoolBar planned={planned} search={search} />
@@ -47,12 +48,12 @@ export function LayupTab({ planned }: { planned: PlannedLoom }) {
           Nothing of this loom is twisted in layers. Choose it above, or for one run under Lengths: then core, layers, dead wire and the
           angle at which every wire starts are planned for each line of runs.
         </p>
-      ) : here === null || settled === null ? (
+      ) : shown === null ? (
         <p className={styles.none}>The run at the cursor is not twisted in layers, or only one wire lies in it.</p>
       ) : (
         <div className={styles.halves}>
-          <Breakouts planned={settled.planned} layup={settled.layup} />
-          <LayerList {...settled} isSearching={search.done !== null} />
+          <Breakouts planned={shown.planned} layup={shown.layup} />
+          <LayerList {...shown} isSearching={search.done !== null} />
         </div>
       )}
     </div>

@@ -5,7 +5,6 @@ import {
   toClockWords,
   toCount,
   WIRE_HEX,
-  type Circle,
   type ColourName,
   type LaidCircle,
   type PlannedBundle,
@@ -15,8 +14,9 @@ import {
 } from 'wattograph-core';
 import type { PlannedLoom } from '../../client/jobContext';
 import { standAt, useCursor } from '../cursor';
+import { disc, GroupRing, listCores, OverRing } from './cores';
 import styles from './SectionPanel.module.css';
-import { disc, SleeveRing } from './SectionPicture';
+import { SleeveRing } from './SectionPicture';
 
 /** So many elements that each is too small for a number. */
 const MANY = 48;
@@ -79,6 +79,7 @@ export function LaidPicture({
       <path d={`M0 ${-outside * 1.02}V${-outside * 1.12}`} stroke="var(--ink)" strokeWidth={outside * 0.025} />
       {layers.map((circles, index) => {
         const { hand, layMm } = stretch.layers[index]!;
+        const shown = over === null ? undefined : listLaidCores(circles).find(({ id }) => id === over);
         const turn = layMm === null ? 0 : ((hand === 'right' ? 1 : -1) * 360 * alongMm) / layMm;
         return (
           // numbers stand upright: without them nothing in the layer hangs on how far it is turned
@@ -89,7 +90,7 @@ export function LaidPicture({
             data-layer={index}
           >
             <LayerCircles circles={circles} wires={wires} serial={isMany ? null : serial} />
-            <OverRing circles={circles} over={over} />
+            {shown && <OverRing {...shown} />}
           </g>
         );
       })}
@@ -134,7 +135,7 @@ const LayerCircles = memo(function LayerCircles({
   wires: ReadonlyMap<string, PlannedWire>;
   serial: ReadonlyMap<string, number> | null;
 }) {
-  const cores = listCores(circles);
+  const cores = listLaidCores(circles);
   const stripes = new Map<ColourName, string>();
   let copper = '';
   for (const { id, x, y, r } of cores) {
@@ -161,19 +162,7 @@ const LayerCircles = memo(function LayerCircles({
               <title>dead wire</title>
             </circle>
           );
-        if (wireIds.length === 1) return null;
-        return (
-          <circle
-            key={slot}
-            cx={x}
-            cy={y}
-            r={r}
-            fill="none"
-            stroke="var(--ink-2)"
-            strokeDasharray={`${r * 0.2} ${r * 0.14}`}
-            strokeWidth={r * 0.05}
-          />
-        );
+        return wireIds.length === 1 ? null : <GroupRing key={slot} {...{ x, y, r }} />;
       })}
       {cores.map(({ id, x, y, r, deg }) => {
         const { colour, number } = wires.get(id)!;
@@ -217,18 +206,6 @@ const LayerCircles = memo(function LayerCircles({
   );
 });
 
-/** A ring round the wire that is pointed at, here or in the key. */
-function OverRing({ circles, over }: { circles: readonly LaidCircle[]; over: string | null }) {
-  const core = over === null ? undefined : listCores(circles).find(({ id }) => id === over);
-  return (
-    core && <circle cx={core.x} cy={core.y} r={core.r} fill="none" stroke="var(--brass)" strokeWidth={core.r * 0.34} pointerEvents="none" />
-  );
-}
-
-/** Each wire of the elements, those of a twisted group side by side in its round. */
-function listCores(circles: readonly LaidCircle[]): (Circle & { id: string; deg: number })[] {
-  return circles.flatMap(({ x, y, r, deg, wireIds }) => {
-    const inner = r / wireIds.length;
-    return wireIds.map((id, index) => ({ id, deg, x: x + (index - (wireIds.length - 1) / 2) * 2 * inner, y, r: inner }));
-  });
-}
+/** Wires of a layer, with the angle at which each starts. */
+const listLaidCores = (circles: readonly LaidCircle[]) =>
+  circles.flatMap((circle) => listCores(circle, circle.wireIds).map((core) => ({ ...core, deg: circle.deg })));

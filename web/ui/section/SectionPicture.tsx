@@ -12,6 +12,7 @@ import {
 } from 'wattograph-core';
 import type { PlannedLoom } from '../../client/jobContext';
 import { COVERING_LOOK } from '../coveringLook';
+import { disc, GroupRing, listCores, OverRing, type Core } from './cores';
 import styles from './SectionPanel.module.css';
 
 /** The lay-up at true proportions: every wire, its copper, the covering. over: the wire that is pointed at, here or in the key. */
@@ -36,7 +37,10 @@ export function SectionPicture({
   const serial = new Map(section.elements.flat().map((id, index) => [id, index + 1]));
   const isLarge = section.elements.length > MANY;
   const circles = useMemo(() => settleCircles(section.circles, section.odMm / 2), [section]);
-  const cores = useMemo(() => (isLarge ? listCores(section, circles) : []), [isLarge, section, circles]);
+  const cores = useMemo(
+    () => (isLarge ? section.elements.flatMap((ids, index) => listCores(circles[index]!, ids)) : []),
+    [isLarge, section, circles],
+  );
   const shown = cores.find(({ id }) => id === over);
   const pointAt = (event: PointerEvent<SVGSVGElement>) => {
     const toPicture = event.currentTarget.getScreenCTM()?.inverse();
@@ -59,30 +63,21 @@ export function SectionPicture({
         <ManyCores section={section} circles={circles} wires={wires} />
       ) : (
         section.elements.map((ids, index) => {
-          const { x, y, r } = circles[index]!;
-          if (ids.length === 1) return drawCore(x, y, r, ids[0]!);
-          const inner = r / ids.length;
+          const cores = listCores(circles[index]!, ids);
+          if (ids.length === 1) return drawCore(cores[0]!);
           return (
             <g key={ids.join()}>
-              <circle
-                cx={x}
-                cy={y}
-                r={r}
-                fill="none"
-                stroke="var(--ink-2)"
-                strokeDasharray={`${r * 0.2} ${r * 0.14}`}
-                strokeWidth={r * 0.05}
-              />
-              {ids.map((id, at) => drawCore(x + (at - (ids.length - 1) / 2) * 2 * inner, y, inner, id))}
+              <GroupRing {...circles[index]!} />
+              {cores.map(drawCore)}
             </g>
           );
         })
       )}
-      {shown && isLarge && <circle cx={shown.x} cy={shown.y} r={shown.r} fill="none" stroke="var(--brass)" strokeWidth={shown.r * 0.5} />}
+      {shown && isLarge && <OverRing {...shown} />}
     </svg>
   );
 
-  function drawCore(x: number, y: number, r: number, wireId: string) {
+  function drawCore({ id: wireId, x, y, r }: Core) {
     const { colour, number, conductor } = wires.get(wireId)!;
     const copper = Math.min(r * 0.62, measureCopperDiameter(conductor) / 2);
     return (
@@ -114,18 +109,6 @@ export function SectionPicture({
 /** So many elements that each is too small for a number: drawn colour by colour in a few paths. */
 const MANY = 48;
 
-/** Each wire of a section where it is drawn: those of a twisted group side by side in its round. */
-function listCores(section: Section, circles: readonly Circle[]): (Circle & { id: string })[] {
-  return section.elements.flatMap((ids, index) => {
-    const { x, y, r } = circles[index]!;
-    const inner = r / ids.length;
-    return ids.map((id, at) => ({ id, x: x + (at - (ids.length - 1) / 2) * 2 * inner, y, r: inner }));
-  });
-}
-
-/** A round, as part of a path. */
-export const disc = (x: number, y: number, r: number) => `M${x - r} ${y}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0`;
-
 function ManyCores({ section, circles, wires }: { section: Section; circles: readonly Circle[]; wires: ReadonlyMap<string, PlannedWire> }) {
   const bases = new Map<string, string>();
   const stripes = new Map<string, string>();
@@ -133,16 +116,14 @@ function ManyCores({ section, circles, wires }: { section: Section; circles: rea
   let groups = '';
   section.elements.forEach((ids, index) => {
     const { x, y, r } = circles[index]!;
-    const inner = r / ids.length;
     if (ids.length > 1) groups += disc(x, y, r);
-    ids.forEach((id, at) => {
-      const { colour, conductor } = wires.get(id)!;
-      const cx = x + (at - (ids.length - 1) / 2) * 2 * inner;
-      bases.set(colour.base, `${bases.get(colour.base) ?? ''}${disc(cx, y, inner * 0.97)}`);
+    for (const core of listCores({ x, y, r }, ids)) {
+      const { colour, conductor } = wires.get(core.id)!;
+      bases.set(colour.base, `${bases.get(colour.base) ?? ''}${disc(core.x, y, core.r * 0.97)}`);
       if (colour.stripe)
-        stripes.set(colour.stripe, `${stripes.get(colour.stripe) ?? ''}M${cx} ${y}L${cx + inner * 0.5} ${y - inner * 0.8}`);
-      copper += disc(cx, y, Math.min(inner * 0.62, measureCopperDiameter(conductor) / 2));
-    });
+        stripes.set(colour.stripe, `${stripes.get(colour.stripe) ?? ''}M${core.x} ${y}L${core.x + core.r * 0.5} ${y - core.r * 0.8}`);
+      copper += disc(core.x, y, Math.min(core.r * 0.62, measureCopperDiameter(conductor) / 2));
+    }
   });
   const hex = (name: string) => WIRE_HEX[name as keyof typeof WIRE_HEX];
   return (
