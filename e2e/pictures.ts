@@ -69,7 +69,10 @@ async function main(): Promise<void> {
   await bundle.keyboard.press('Enter');
   await bundle.getByLabel('primary rail to throttle body').fill('225');
   await bundle.keyboard.press('Enter');
-  await bundle.getByText(/cut lengths/).first().waitFor();
+  await bundle
+    .getByText(/cut lengths/)
+    .first()
+    .waitFor();
   await keep(bundle, 'bundle');
   // twisted in layers and searched, by night
   const layup = await open(`${SKERRY}/bundle?loom=engine&tab=layup`);
