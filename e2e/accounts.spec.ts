@@ -60,6 +60,32 @@ test('every route asks for a right of the table, but for the way in', () => {
   );
 });
 
+test('no route goes round the door: a foreign name, a foreign page and a form are kept out of each', async ({ request }) => {
+  const wrong: string[] = [];
+  for (const { path, method } of routes) {
+    const url = path
+      .replace('[number]', '1')
+      .replace('[version]', '1')
+      .replace(/\[\w+\]/g, '5ee12000-0000-4000-8000-00000000ffff');
+    const strangers: [Record<string, string>, number][] = [
+      [{ host: 'rebound.example' }, 421],
+      [{ 'sec-fetch-site': 'cross-site' }, 403],
+      ...(method === 'GET'
+        ? []
+        : ([
+            [{ origin: 'https://elsewhere.example' }, 403],
+            [{ 'content-type': 'text/plain' }, 415],
+          ] as [Record<string, string>, number][])),
+    ];
+    for (const [headers, status] of strangers) {
+      const answer = await request.fetch(url, { method, headers, ...(method === 'GET' ? {} : { data: '{}' }) });
+      if (answer.status() !== status || !answer.headers()['content-security-policy']?.includes("frame-ancestors 'none'"))
+        wrong.push(`${method} ${path} ${JSON.stringify(headers)}: ${answer.status()}`);
+    }
+  }
+  expect(wrong).toEqual([]);
+});
+
 test('every route for every role and for nobody, of their own job and of another: who may not is told so before anything else, who may is let in', async ({
   playwright,
   baseURL,

@@ -38,14 +38,16 @@ let port = 0;
 let supervisor: ChildProcess;
 
 let said = '';
+let logged = '';
 
 function start(): void {
   supervisor = spawn('node', ['scripts/start.mjs'], {
     cwd: root,
-    stdio: ['ignore', 'pipe', 'ignore'],
+    stdio: ['ignore', 'pipe', 'pipe'],
     env: environment({ PORT: String(port) }),
   });
   supervisor.stdout!.setEncoding('utf8').on('data', (text: string) => (said += text));
+  supervisor.stderr!.setEncoding('utf8').on('data', (text: string) => (logged += text));
 }
 
 /** cookies of the owner, from the first visit on */
@@ -136,6 +138,23 @@ test('whatever is killed is started again by itself, and what was stored is ther
     await expect.poll(() => get(`/api/jobs/${jobId}`)).toBe(200);
     expect(await read(`/api/jobs/${jobId}`)).toMatchObject({ version: round + 1, document: { notes: `before ${what}` } });
   }
+});
+
+test('after a start every page and route is asked for once, as nobody: whoever comes first does not wait for its code', async () => {
+  interface Line {
+    path: string;
+    status: number;
+    person?: string;
+  }
+  const listAsked = () =>
+    logged
+      .split('\n')
+      .filter((line) => line.startsWith('{') && line.includes('00000000-0000-4000-8000-000000000000'))
+      .map((line) => JSON.parse(line) as Line);
+  const nobody = '/api/jobs/00000000-0000-4000-8000-000000000000';
+  const wanted = [nobody, `${nobody}/edits`, `${nobody}/releases/1/events`, '/api/tasks/00000000-0000-4000-8000-000000000000'];
+  await expect.poll(() => listAsked().map(({ path }) => path)).toEqual(expect.arrayContaining(wanted));
+  expect(listAsked().filter(({ status, person }) => status !== 401 || person !== undefined)).toEqual([]);
 });
 
 test('a second start on a port that is taken says so and does not serve', () => {

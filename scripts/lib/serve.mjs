@@ -6,7 +6,7 @@ import { backUpNightly } from './backup.mjs';
 import { keepRunning } from './keep.mjs';
 import { ensureBuild, ensureModules, ensurePackages, findPort, isAlive, isPortFree } from './machine.mjs';
 import { dataFolder, foreignDatabase, startPostgres } from './postgres.mjs';
-import { isLoopback, prepareDatabase, spawnApplication, spawnWorker, toAddress, waitUntilUp } from './server.mjs';
+import { isLoopback, prepareDatabase, spawnApplication, spawnWorker, toAddress, waitUntilUp, warmUp } from './server.mjs';
 
 const LOOK_MS = 300;
 const LONGEST_WAIT_MS = 10_000;
@@ -51,10 +51,16 @@ export async function serve({ seed }) {
         },
         onGiveUp: () => void stop(1),
       });
-    kept.push(keep('application', spawnApplication), keep('worker', spawnWorker));
-    database.onRestart?.(note);
     const address = toAddress(host, port);
-    await waitUntilUp(address, () => isStopping);
+    let up = Promise.resolve();
+    const spawnWarm = (options) => {
+      up = waitUntilUp(address, () => isStopping);
+      up.then(() => warmUp(address)).catch(() => {});
+      return spawnApplication(options);
+    };
+    kept.push(keep('application', spawnWarm), keep('worker', spawnWorker));
+    database.onRestart?.(note);
+    await up;
     if (isPrivate) backUpNightly(database.url, dataFolder());
     console.log(
       `\n  Wattograph is at ${listAddresses(host, port).join(' and ')}\n  Data: ${isPrivate ? dataFolder() : 'the database of DATABASE_URL'}\n  Stop with Ctrl-C.\n`,

@@ -1,5 +1,7 @@
 // Prepares a database and starts the built application on it.
 import { spawn } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { root, run, subPath } from './machine.mjs';
 
@@ -80,6 +82,25 @@ export async function waitUntilUp(address, hasEnded) {
     await sleep(100);
   }
   throw new Error('the application did not answer within 30 s');
+}
+
+/** the way in counts who asks too often, a stream does not end */
+const NOT_WARMED = /^\/(api\/(accounts|live|metrics|health)|_|icon|serwist)/;
+const NOBODY = '00000000-0000-4000-8000-000000000000';
+const WARM_MS = 10_000;
+
+/**
+ * Ask once for every page and route, as nobody: what answers it is read and made ready by the first request, up to a second for some, and nobody else is
+ * answered meanwhile. Nothing comes of it, for nobody is signed in; what fails is left to the first who asks.
+ */
+export async function warmUp(address) {
+  const file = join(root, `web/.next${subPath.replaceAll('/', '-')}/app-path-routes-manifest.json`);
+  const paths = Object.values(JSON.parse(readFileSync(file, 'utf8'))).filter((path) => !NOT_WARMED.test(path));
+  for (const path of paths) {
+    const url = `${address}${path.replace('[number]', '1').replace(/\[\w+\]/g, NOBODY)}`;
+    const ask = async () => (await fetch(url, { redirect: 'manual', signal: AbortSignal.timeout(WARM_MS) })).arrayBuffer();
+    await ask().catch(() => {});
+  }
 }
 
 /** Start the built application and its worker once, for tests and measurements; resolves when it answers. */

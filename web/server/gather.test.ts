@@ -35,3 +35,16 @@ test('a flood is parted, and all of it is done', async () => {
   await Promise.all(Array.from({ length: 1000 }, (_, item) => gather('a', item)));
   expect(sizes).toEqual([1, 300, 300, 300, 99]);
 });
+
+test('small things do not wait behind a heap of large ones, and no large one waits for ever', async () => {
+  const done: string[] = [];
+  const gather = createGatherer<string>(
+    async (_key, items) => {
+      await pause(1);
+      done.push(items.join(' '));
+    },
+    (item) => (item.startsWith('tick') ? 1 : 200),
+  );
+  await Promise.all(['tick1', 'back1', 'back2', 'back3', 'tick2', 'tick3'].map((item) => gather('a', item)));
+  expect(done).toEqual(['tick1', 'back1 tick2 tick3', 'back2', 'back3']);
+});

@@ -56,6 +56,30 @@ export function findBar({ method, path, headers }: Asked, hosts: ReadonlySet<str
   return null;
 }
 
+/** What an answer with data is sent with: it is shown as it is, runs nothing and is framed by nobody. */
+export const DATA_HEADERS = {
+  'content-security-policy':
+    "default-src 'none'; style-src 'unsafe-inline'; img-src 'self' data:; font-src 'self' data:; base-uri 'none'; form-action 'none'; frame-ancestors 'none'",
+  'x-content-type-options': 'nosniff',
+  'x-frame-options': 'DENY',
+  'referrer-policy': 'same-origin',
+  'cross-origin-opener-policy': 'same-origin',
+} as const;
+
+let known: ReadonlySet<string> | null = null;
+
+/** The answer to a request for data or work that is not let in; null: it is. */
+export function barData({ method, url, headers }: Pick<Request, 'method' | 'url' | 'headers'>): Response | null {
+  known ??= listHosts(process.env.WATTOGRAPH_HOSTS);
+  const { pathname } = new URL(url);
+  // under a path of its own behind a proxy, too
+  const barred = findBar({ method, path: pathname.slice(Math.max(0, pathname.indexOf('/api/'))), headers }, known);
+  return barred && toBarred(barred);
+}
+
+export const toBarred = ({ status, message }: Barred): Response =>
+  Response.json({ problems: [{ path: '', message }] }, { status, headers: { ...DATA_HEADERS, 'cache-control': 'no-store' } });
+
 function isDecodable(path: string): boolean {
   try {
     return !decodeURIComponent(path).includes('\0');

@@ -177,8 +177,7 @@ async function findUse(jobId: string, release: number, event: FloorEvent): Promi
   return toUse((await readBuild(jobId, release, event.loomId)).crimps, event);
 }
 
-/** Tablets tick at the same moment: what they send of one revision goes into one commit. */
-const storeTogether = createGatherer<EventRow[]>(async (key, batches) => {
+async function storeRows(key: string, batches: readonly EventRow[][]): Promise<void> {
   const rows = batches.flat();
   const { jobId, release } = rows[0]!;
   await tickDatabase().transaction(async (tx) => {
@@ -208,7 +207,10 @@ const storeTogether = createGatherer<EventRow[]>(async (key, batches) => {
     const hashOf = new Map(kept.map(({ id, hash }) => [id, hash]));
     for (const { id, hash } of rows) expectSame(hashOf.get(id) ?? null, hash, 'tick');
   });
-});
+}
+
+/** Tablets tick at the same moment: what they send of one revision goes into one commit. */
+const storeTogether = createGatherer(storeRows, ({ length }) => length);
 
 /** Every event is about a step and an item of the revision, or a lane of it, and no tick is of what is held. */
 async function expectAsked(jobId: string, release: number, events: readonly FloorEvent[]): Promise<void> {

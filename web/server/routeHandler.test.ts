@@ -3,14 +3,29 @@ import { Refusal } from './refusal';
 import { EditRequest, toJobId, toRequest } from './requests';
 import { openHandler, readJson, readText } from './routeHandler';
 
-const post = (body: BodyInit, headers: Record<string, string> = {}) => new Request('http://127.0.0.1/x', { method: 'POST', body, headers });
+const post = (body: BodyInit, headers: Record<string, string> = {}) =>
+  new Request('http://127.0.0.1/api/x', { method: 'POST', body, headers: { host: '127.0.0.1', ...headers } });
 const JSON_TYPE = { 'content-type': 'application/json; charset=utf-8' };
-const call = (handler: () => Promise<Response>) => openHandler(handler)(post(''), { params: Promise.resolve({}) });
+const call = (handler: () => Promise<Response>) => openHandler(handler)(post('', JSON_TYPE), { params: Promise.resolve({}) });
 
 test('a refusal becomes its status and problems', async () => {
   const response = await call(() => Promise.reject(Refusal.at(422, '/looms', 'expected a loom, got nothing')));
   expect(response.status).toBe(422);
   expect(await response.json()).toEqual({ problems: [{ path: '/looms', message: 'expected a loom, got nothing' }] });
+});
+
+test('what another page or another name sends comes to no route, and data runs nothing and is framed by nobody', async () => {
+  const handler = jest.fn(() => Promise.resolve(Response.json({})));
+  const ask = (headers: Record<string, string>) => openHandler(handler)(post('', { ...JSON_TYPE, ...headers }), { params: Promise.resolve({}) });
+  expect((await ask({ host: 'rebound.example' })).status).toBe(421);
+  expect((await ask({ 'sec-fetch-site': 'cross-site' })).status).toBe(403);
+  expect((await ask({ origin: 'https://elsewhere.example' })).status).toBe(403);
+  expect((await ask({ 'content-type': 'text/plain' })).status).toBe(415);
+  expect(handler).not.toHaveBeenCalled();
+  const answered = await ask(JSON_TYPE);
+  expect(answered.status).toBe(200);
+  expect(answered.headers.get('content-security-policy')).toMatch(/^default-src 'none';.*frame-ancestors 'none'$/);
+  expect(handler).toHaveBeenCalledTimes(1);
 });
 
 test('an unexpected error gives nothing away', async () => {

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { Problem } from 'wattograph-core';
 import { expectOwn, expectRight } from './accounts/actor';
 import type { Person, Right } from './accounts/rights';
+import { barData, DATA_HEADERS } from './guard';
 import { expectKept } from './jobs/bin';
 import { spend, toAddress } from './limits';
 import { log } from './log';
@@ -73,13 +74,14 @@ function handle<P>(handler: (request: Request, parameters: P, told: Told) => Pro
     const told: Told = {};
     let response: Response;
     try {
-      response = await handler(request, await params, told);
+      response = barData(request) ?? (await handler(request, await params, told));
     } catch (error) {
       response = toErrorResponse(error);
       if (error instanceof Refusal && error.more.retryAfterS !== undefined)
         response.headers.set('retry-after', String(error.more.retryAfterS));
     }
     response.headers.set('x-request-id', id);
+    for (const [name, value] of Object.entries(DATA_HEADERS)) response.headers.set(name, value);
     // what is said of a job or a shop is for who asked, now
     if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'no-store');
     const ms = performance.now() - started;

@@ -6,6 +6,7 @@ import { recordOf } from '../ids';
 import { JobSchema, type Job } from './job';
 import { LoomSchema } from '../loom/loom';
 import { isRecord } from '../mapRecord';
+import { createPassed } from '../passed';
 import { toPresentFormat } from './migrations';
 import type { Checked, Problem } from '../problem';
 
@@ -72,19 +73,26 @@ function* checkShapes(job: Record<string, unknown>): Generator<undefined, Proble
   return problems.sort((a, b) => b.path.split('/').length - a.path.split('/').length).slice(0, MOST_PROBLEMS);
 }
 
+/** looms, and what they have many of, that have the shape */
+const shaped = createPassed();
+
 function* checkLoomShape(loom: unknown, at: string): Generator<undefined, Problem[]> {
+  if (shaped.has(loom, 'loom')) return [];
   if (!isRecord(loom)) return listProblems(checkShape(LoomSchema, loom, at));
   const many = MANY.flatMap((field) => (isRecord(loom[field]) ? [{ field, of: loom[field] }] : []));
   const problems = listProblems(checkShape(AROUND_MANY, { ...loom, ...Object.fromEntries(many.map(({ field }) => [field, {}])) }, at));
   yield;
   for (const { field, of } of many) {
-    const entries = Object.entries(of);
+    const entries = Object.entries(of).filter(([id, one]) => !shaped.has(one, `${field} ${id}`));
     for (let from = 0; from < entries.length && problems.length < MOST_PROBLEMS; from += BATCH) {
-      const batch = Object.fromEntries(entries.slice(from, from + BATCH));
-      problems.push(...listProblems(checkShape(LoomSchema.properties[field], batch, `${at}/${field}`)));
+      const batch = entries.slice(from, from + BATCH);
+      const found = listProblems(checkShape(LoomSchema.properties[field], Object.fromEntries(batch), `${at}/${field}`));
+      if (found.length === 0) for (const [id, one] of batch) shaped.add(one, `${field} ${id}`);
+      problems.push(...found);
       yield;
     }
   }
+  if (problems.length === 0) shaped.add(loom, 'loom');
   return problems;
 }
 
