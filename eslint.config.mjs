@@ -137,6 +137,7 @@ export default ts.config(
         URL: 'readonly',
         setTimeout: 'readonly',
         clearTimeout: 'readonly',
+        AbortController: 'readonly',
         fetch: 'readonly',
         Buffer: 'readonly',
         module: 'writable',

@@ -98,8 +98,11 @@ export async function warmUp(address) {
   const paths = Object.values(JSON.parse(readFileSync(file, 'utf8'))).filter((path) => !NOT_WARMED.test(path));
   for (const path of paths) {
     const url = `${address}${path.replace('[number]', '1').replace(/\[\w+\]/g, NOBODY)}`;
-    const ask = async () => (await fetch(url, { redirect: 'manual', signal: AbortSignal.timeout(WARM_MS) })).arrayBuffer();
+    const controller = new AbortController();
+    const timer = setTimeout(() => controller.abort(), WARM_MS);
+    const ask = async () => (await fetch(url, { redirect: 'manual', signal: controller.signal })).arrayBuffer();
     await ask().catch(() => {});
+    clearTimeout(timer);
   }
 }
 

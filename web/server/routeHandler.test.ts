@@ -16,7 +16,8 @@ test('a refusal becomes its status and problems', async () => {
 
 test('what another page or another name sends comes to no route, and data runs nothing and is framed by nobody', async () => {
   const handler = jest.fn(() => Promise.resolve(Response.json({})));
-  const ask = (headers: Record<string, string>) => openHandler(handler)(post('', { ...JSON_TYPE, ...headers }), { params: Promise.resolve({}) });
+  const ask = (headers: Record<string, string>) =>
+    openHandler(handler)(post('', { ...JSON_TYPE, ...headers }), { params: Promise.resolve({}) });
   expect((await ask({ host: 'rebound.example' })).status).toBe(421);
   expect((await ask({ 'sec-fetch-site': 'cross-site' })).status).toBe(403);
   expect((await ask({ origin: 'https://elsewhere.example' })).status).toBe(403);

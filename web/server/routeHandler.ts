@@ -73,8 +73,11 @@ function handle<P>(handler: (request: Request, parameters: P, told: Told) => Pro
     const id = randomUUID();
     const told: Told = {};
     let response: Response;
+    let isLetIn = true;
     try {
-      response = barData(request) ?? (await handler(request, await params, told));
+      const barred = barData(request);
+      isLetIn = barred === null;
+      response = barred ?? (await handler(request, await params, told));
     } catch (error) {
       response = toErrorResponse(error);
       if (error instanceof Refusal && error.more.retryAfterS !== undefined)
@@ -86,7 +89,8 @@ function handle<P>(handler: (request: Request, parameters: P, told: Told) => Pro
     if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'no-store');
     const ms = performance.now() - started;
     const { pathname } = new URL(request.url);
-    measureRequest(pathname, request.method, response.status, ms / 1000);
+    // what was not let in may have any address, and must not make a line of its own for each
+    measureRequest(isLetIn ? pathname : '/api', request.method, response.status, ms / 1000);
     log.info(
       {
         id,
