@@ -22,7 +22,13 @@ export function createPassed(): Passed {
 
 const isObject = (value: unknown): value is object => typeof value === 'object' && value !== null;
 
+/** what was walked through once: most of a document is as it was */
+const frozen = new WeakSet<object>();
+
 /** Can nothing of it be changed any more? */
 export function isFrozenThrough(value: object): boolean {
-  return Object.isFrozen(value) && Object.values(value).every((one) => !isObject(one) || isFrozenThrough(one));
+  if (frozen.has(value)) return true;
+  if (!Object.isFrozen(value) || !Object.values(value).every((one) => !isObject(one) || isFrozenThrough(one))) return false;
+  frozen.add(value);
+  return true;
 }
