@@ -45,6 +45,8 @@ async function main(): Promise<void> {
   const survey = await open(`${SKERRY}/survey?loom=engine`, 390, 844);
   await survey.getByRole('group', { name: 'Read from' }).getByRole('button', { name: 'cam cover' }).click();
   await survey.keyboard.type('240');
+  // the strip comes with the plan
+  await survey.getByLabel(/^Strip of/).waitFor();
   await keep(survey, 'survey-phone');
   await keep(await open(`${SKERRY}/dress?loom=engine&at=breakout:m-cam-cover`), 'dress');
   const circuits = await open(`${SKERRY}/circuits?loom=inlet`);

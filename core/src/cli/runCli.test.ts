@@ -154,13 +154,13 @@ test('prove --power prints the first power of the vehicle, and says of its readi
   const table = readCsv(out);
   if (!table.ok) throw new Error('no table');
   const cells = table.value.rows.map((row) => row.cells);
-  expect(new Set(cells.map((row) => row[at('part')])).size).toBe(11);
+  expect(new Set(cells.map((row) => row[at('part')])).size).toBe(12);
   const filled = (change: (row: string[]) => string) =>
     writeCsv(
       ['test', 'value'],
       cells.map((row) => [row[at('test')]!, change(row)]),
     );
-  const good = (row: string[]) => (row[at('unit')] === '°C' ? '20' : row[at('unit')] === 'Ω' ? 'OL' : row[at('expected')] || '3');
+  const good = (row: string[]) => (row[at('unit')] === '°C' ? '20' : row[at('part')] === 'bare' ? 'OL' : row[at('expected')] || '3');
   const sound = await call('prove', whole, '--power', '--readings', file('power.csv', filled(good)));
   expect(sound).toEqual({ code: 0, out: `${rows.length} readings passed, 0 failed, 0 not made\n`, error: '' });
   const dead = filled((row) => (row[at('what')]!.startsWith('red on module feed') ? '0.1' : good(row)));

@@ -58,7 +58,7 @@ export function StopPanel({
       {blocks.length > 0 && (
         <section aria-label="No power yet" className={styles.fault}>
           <h3>No power yet</h3>
-          <p>Without power the feed and the grounds may be read. All else waits for:</p>
+          <p>Without power the feed, the grounds and the buses may be read. All else waits for:</p>
           <ul className={styles.seeks}>
             {blocks.map(({ words, loomId }) => (
               <li key={`${loomId} ${words}`}>

@@ -59,6 +59,8 @@ const rungOut = () =>
       .flatMap(({ id, items }) => items.map((item) => event({ loomId, stepId: id, itemId: item.id, kind: 'tick' }))),
   );
 const of = (part: PowerTest['part']) => sheet.tests.filter((test) => test.part === part);
+/** what is read without power */
+const DEAD = [...of('bare'), ...of('grounds'), ...of('buses')];
 const good = (test: PowerTest) => test.expected ?? (test.unit === '°C' ? 20 : test.unit === 'Ω' ? 5000 : 3);
 const open = async (pack: FirstPowerPack | null, events: FloorEvent[] = [], person = IMKE) => {
   render(
@@ -93,7 +95,7 @@ test.each<[string, FirstPowerPack | null, string, string]>([
   expect(screen.getByRole('link', { name: link }).getAttribute('href')).toBe(href);
 });
 
-test('no power before every loom is rung out: the feed and the grounds may be read, nothing else', async () => {
+test('no power before every loom is rung out: the feed, the grounds and the buses may be read, nothing else', async () => {
   await open({ ...PACK, looms: looms.map((one) => (one.loomId === 'engine' ? { ...one, held: ['N-301: volts guessed'] } : one)) });
   const blocks = within(screen.getByRole('region', { name: 'No power yet' }));
   expect(blocks.getAllByRole('listitem').map(({ textContent }) => textContent)).toEqual(
@@ -101,14 +103,14 @@ test('no power before every loom is rung out: the feed and the grounds may be re
   );
   type('Instrument', 'meter');
   // one after another, as far as no power is needed
-  for (const test of [...of('bare'), ...of('grounds')]) {
+  for (const test of DEAD) {
     expect(next().getByText(test.words)).toBeTruthy();
-    enter(test.unit === 'Ω' ? 'OL' : '3');
+    enter(test.part === 'bare' ? 'OL' : String(test.expected ?? 3));
   }
   expect(screen.queryByRole('region', { name: 'Next reading' })).toBeNull();
   const events = await waitFor(async () => {
     const rows = await kept();
-    expect(rows).toHaveLength(1 + of('grounds').length);
+    expect(rows).toHaveLength(DEAD.length);
     return rows;
   });
   expect(events[0]).toMatchObject({ loomId: '', stepId: POWER_STEP, itemId: 'bare', readId: 'bare feed', value: 1_000_000, unit: 'Ω' });
@@ -131,7 +133,7 @@ test('a loom that was done over after it was rung out gets no power: it is rung 
 
 test('a surprise stops the sheet and says where to look; read again it goes on', async () => {
   const first = of('unplugged')[0]!;
-  await open(PACK, [...rungOut(), ...[...of('bare'), ...of('grounds')].map((test) => read(test, good(test)))]);
+  await open(PACK, [...rungOut(), ...DEAD.map((test) => read(test, good(test)))]);
   type('Instrument', 'meter');
   expect(next().getByText(/^supply limited to/)).toBeTruthy();
   expect(next().getByText(first.words)).toBeTruthy();

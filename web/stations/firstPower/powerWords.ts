@@ -3,6 +3,7 @@ import type { JudgedTest, PowerPart, PowerUnit } from 'wattograph-core';
 export const PART_WORDS: Readonly<Record<PowerPart, string>> = {
   bare: 'No power: what hangs on the feed',
   grounds: 'Grounds',
+  buses: 'Buses: what terminates them',
   unplugged: 'Every box out',
   modules: 'Modules in, other boxes out',
   boxes: 'Boxes in, one at a time',
@@ -18,6 +19,7 @@ export const PART_WORDS: Readonly<Record<PowerPart, string>> = {
 export const PART_HINTS: Readonly<Record<PowerPart, string>> = {
   bare: 'Battery off. Pull every fuse.',
   grounds: 'Battery off. A milliohmmeter, four-wire.',
+  buses: 'Battery off, every box out, all looms mated.',
   unplugged: 'Unplug every box. Power from a limited supply in the battery’s place, never the bare battery.',
   modules: 'Plug the power modules in; let each channel stand as said, by the module’s own tool. All other boxes stay out.',
   boxes: 'Plug the box that is named in; the others stay as they are.',

@@ -1,4 +1,4 @@
-import type { Job } from '../../model';
+import type { InlinePart, Job } from '../../model';
 import type { JobPlan } from '../../plan';
 import { compareIds, pushTo } from '../../units';
 import { type NetPin, listNetPins } from '../../netlist';
@@ -11,6 +11,8 @@ export interface Bus {
   nodes: string[];
   /** ends at which it is terminated */
   terminators: string[];
+  /** by what */
+  parts: InlinePart[];
   /** what a meter reads across the pair, power off, Ω; null: no terminator, or the value of one is not known */
   ohms: number | null;
   /** the longest way off the line at each splice, mm */
@@ -40,6 +42,7 @@ export function listBuses(job: Job, plan: JobPlan): Bus[] {
         host,
         nodes: [...new Set(pins.filter(({ loomId, endId }) => !plugs.has(`${loomId}/${endId}`)).map(nameOf))],
         terminators: parts.map(({ at }) => nameOf(at)),
+        parts,
         ohms:
           parts.length === 0 || parts.some(({ ohms }) => ohms === null) ? null : 1 / parts.reduce((sum, { ohms }) => sum + 1 / ohms!, 0),
         stubs: net.circuits.flatMap(({ loomId, circuitId }) => listStubs(plan, plugs, loomId, circuitId)),

@@ -1,6 +1,7 @@
 import type { Catalogue } from '../../catalogue';
 import type { Job } from '../../model';
 import type { JobPlan } from '../../plan';
+import { listBusTests } from './listBusTests';
 import { listBareTests, listBoxTests, listCrankTests, listFeedTests } from './listCurrentTests';
 import { listActuatorTests, listInputTests, listLampTests, listStartTests } from './listLookTests';
 import { listStandingStates, listVoltTests } from './listVoltTests';
@@ -8,7 +9,7 @@ import { createPowerContext } from './powerContext';
 import { POWER_PARTS, type FirstPower } from './types';
 
 /**
- * What is read when a vehicle gets power for the first time, in its order (craft E2): no power, grounds, every cavity that goes to a dear box
+ * What is read when a vehicle gets power for the first time, in its order (craft E2): no power, grounds, buses, every cavity that goes to a dear box
  * in every state of the switches with all boxes out, then with the modules in, boxes, feeds one by one, lamps, inputs, actuators, cranking, start.
  * null: no battery is in the job, so nothing is fed by it.
  */
@@ -25,7 +26,7 @@ export function createFirstPower(job: Job, planned: JobPlan, catalogue: Catalogu
   const withModules = listVoltTests(context, 'modules', moduleStates, rest);
   const [boxes, feeds, crank] = [listBoxTests(context), listFeedTests(context), listCrankTests(context)];
   const tests = [
-    ...[listBareTests(context), unplugged.tests, withModules.tests, boxes.tests, feeds.tests],
+    ...[listBareTests(context), listBusTests(context), unplugged.tests, withModules.tests, boxes.tests, feeds.tests],
     ...[listLampTests(context), listInputTests(context), listActuatorTests(context), crank, listStartTests(context)],
   ].flat();
   const used = new Set(tests.flatMap(({ stateId }) => stateId ?? []));

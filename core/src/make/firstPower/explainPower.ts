@@ -16,10 +16,20 @@ export function explainPower(
     return ['Something joins the feed to ground before any fuse: pull the rings of the battery’s stud one by one and read again.'];
   if (test.part === 'grounds')
     return ['Ring, paint under it, nut or strap: measure from the stud to the ring, then from the ring to its wire.'];
+  if (test.part === 'buses') return explainBus(test, value);
   if (test.part === 'feeds') return explainFeed(sheet, test, value, { least, most }, values);
   if (test.unit !== 'V') return [];
   if (test.expected === 0) return explainLive(sheet, judged, test);
   return explainLost(sheet, judged, test, value);
+}
+
+/** Too many ohms: a terminator is not reached; too few: one too many, or the lines touch. */
+function explainBus({ note, expected }: PowerTest, value: number): string[] {
+  if (value < expected! / 10) return ['The two lines of the bus touch: pull the plugs that it goes to one by one and read again.'];
+  if (value < expected!) return [`There is one terminator too many, in a box that was left in or at another end. Planned: ${note}.`];
+  return [
+    `A terminator is not reached by both lines: a plug between two looms that is not closed, a line that is open, or the part is not there. Planned: ${note}.`,
+  ];
 }
 
 /** A feed that wakes what it should not: its net and that of the other are one (craft E2). */

@@ -147,7 +147,7 @@ test('expected volts equal a nodal solution of the copper graph within 1 %, in e
 describe('the sheet', () => {
   test('goes from no power to the first start, boxes out before they go in', () => {
     expect([...new Set(sheet.tests.map(({ part }) => part))]).toEqual([
-      ...['bare', 'grounds', 'unplugged', 'modules', 'boxes', 'feeds', 'lamps', 'inputs', 'actuators', 'cranking', 'start'],
+      ...['bare', 'grounds', 'buses', 'unplugged', 'modules', 'boxes', 'feeds', 'lamps', 'inputs', 'actuators', 'cranking', 'start'],
     ]);
     expect(new Set(sheet.tests.map(({ id }) => id)).size).toBe(sheet.tests.length);
   });
@@ -170,6 +170,27 @@ describe('the sheet', () => {
         .filter(({ expected }) => expected !== 0)
         .map(({ words }) => words),
     ).toEqual(['red on module feed, black on battery negative']);
+  });
+  test('buses read 60 Ω between their terminators with the looms mated, by the shop’s share; one of which a terminator is not reached reads 120', () => {
+    const [bus] = of('buses');
+    expect(of('buses')).toHaveLength(1);
+    expect(bus).toMatchObject({ unit: 'Ω', expected: 60, least: 48, most: 72 });
+    expect(bus!.note).toBe('2 terminators, at wideband probe and logger');
+    // worked on anywhere along it, in either loom, it is read again
+    expect(new Set(bus!.endIds.map((id) => id.split('/')[0]))).toEqual(new Set(['chassis', 'engine']));
+    const say = (ohms: number) => explain(new Map([...readAll(null), [bus!.id, ohms]]));
+    expect(say(61)).toEqual([]);
+    expect(say(120)).toEqual([expect.stringMatching(/^A terminator is not reached .* 2 terminators, at wideband probe and logger\.$/)]);
+    expect(say(40)).toEqual([expect.stringContaining('one terminator too many')]);
+    expect(say(0.3)).toEqual([expect.stringContaining('lines of the bus touch')]);
+  });
+  test('a terminator inside a box is out with it, and a bus of which a value is not known is not read', () => {
+    const boxed = structuredClone(job);
+    boxed.parts['term-logger']!.inside = true;
+    const other = createFirstPower(boxed, plan(boxed, CATALOGUE), CATALOGUE)!;
+    expect(of('buses', other)).toMatchObject([{ expected: 120, note: '1 terminator, at wideband probe; out with its box: logger' }]);
+    boxed.parts['term-probe']!.ohms = null;
+    expect(of('buses', createFirstPower(boxed, plan(boxed, CATALOGUE), CATALOGUE)!)).toEqual([]);
   });
   test('an injector hands its supply on while its driver is unplugged, and is dead with the key off', () => {
     const cavityTests = (modeId: string) => {

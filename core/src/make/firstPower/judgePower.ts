@@ -58,4 +58,4 @@ export function judgePower({ tests, restApartK }: FirstPower, values: ReadonlyMa
 }
 
 /** Is there power on the vehicle in this part of the sheet? */
-export const isPowered = (part: PowerPart): boolean => part !== 'bare' && part !== 'grounds';
+export const isPowered = (part: PowerPart): boolean => part !== 'bare' && part !== 'grounds' && part !== 'buses';

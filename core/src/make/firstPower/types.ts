@@ -4,6 +4,7 @@ import type { LinkState } from '../../model';
 export const POWER_PARTS = [
   'bare',
   'grounds',
+  'buses',
   'unplugged',
   'modules',
   'boxes',
