@@ -52,15 +52,11 @@ export async function serve({ seed }) {
         onGiveUp: () => void stop(1),
       });
     const address = toAddress(host, port);
-    let up = Promise.resolve();
-    const spawnWarm = (options) => {
-      up = waitUntilUp(address, () => isStopping);
-      up.then(() => warmUp(address)).catch(() => {});
-      return spawnApplication(options);
-    };
-    kept.push(keep('application', spawnWarm), keep('worker', spawnWorker));
+    kept.push(keep('application', spawnApplication), keep('worker', spawnWorker));
     database.onRestart?.(note);
-    await up;
+    await waitUntilUp(address, () => isStopping);
+    // one that is started again meets people at work: they ask for what they need
+    warmUp(address).catch(() => {});
     if (isPrivate) backUpNightly(database.url, dataFolder());
     console.log(
       `\n  Wattograph is at ${listAddresses(host, port).join(' and ')}\n  Data: ${isPrivate ? dataFolder() : 'the database of DATABASE_URL'}\n  Stop with Ctrl-C.\n`,
