@@ -8,7 +8,7 @@ import { createCleanSkerry } from 'wattograph-core/demo';
 import { createCleanInlet, pick } from './helpers';
 
 const address = process.env.BENCH_ADDRESS!;
-const folder = process.argv[2]!;
+const [folder, ...wanted] = process.argv.slice(2) as [string, ...string[]];
 const SKERRY = '/jobs/5ee12000-0000-4000-8000-000000000012';
 
 const post = async (path: string, data: unknown, who: 'imke' | 'tobin' = 'imke') => {
@@ -33,10 +33,13 @@ async function main(): Promise<void> {
     return page;
   };
   const keep = async (page: Page, name: string) => {
+    if (wanted.length > 0 && !wanted.includes(name)) return;
     await page.waitForTimeout(500);
     await page.screenshot({ path: join(folder, `${name}.png`) });
   };
-  await keep(await open('/'), 'jobs');
+  const jobs = await open('/');
+  await jobs.getByText('Being counted').first().waitFor({ state: 'detached' });
+  await keep(jobs, 'jobs');
   const shop = await open('/shop');
   await shop.getByRole('button', { name: /^Housings/ }).click();
   await shop.getByRole('button', { name: /^Quill 34/ }).click();

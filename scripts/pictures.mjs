@@ -1,4 +1,4 @@
-// Takes the pictures of docs/screenshots anew, from the demo jobs in a database that is thrown away afterwards.
+// Takes the pictures of docs/screenshots anew, from the demo jobs in a database that is thrown away afterwards. With names: only those are kept.
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -22,7 +22,7 @@ try {
     stdio: ['ignore', 'ignore', 'ignore'],
     env: testPeople.TEST_ENVIRONMENT,
   });
-  await run('node', ['node_modules/tsx/dist/cli.mjs', 'e2e/pictures.ts', join(root, 'docs/screenshots')], {
+  await run('node', ['node_modules/tsx/dist/cli.mjs', 'e2e/pictures.ts', join(root, 'docs/screenshots'), ...process.argv.slice(2)], {
     env: { ...process.env, BENCH_ADDRESS: server.address },
   });
 } finally {
