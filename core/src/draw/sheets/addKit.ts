@@ -1,4 +1,4 @@
-import { pushTo } from '../../units';
+import { pushTo, roundUp } from '../../units';
 import type { PartLine } from '../../make';
 import type { Cell, Column } from './flow/flowTypes';
 import type { SheetContext } from './sheetContext';
@@ -10,6 +10,9 @@ const COLUMNS: Column[] = [
   { title: 'm', share: 1.1, align: 'end', face: 'narrow-bold' },
   { title: 'packs', share: 1, align: 'end' },
 ];
+
+/** nobody measures a kit nearer than that, and it is never short, mm */
+const KIT_STEP_MM = 100;
 
 /** What to have in the kit before work begins, group by group. */
 export function addKit({ build, flow }: SheetContext): void {
@@ -24,7 +27,7 @@ export function addKit({ build, flow }: SheetContext): void {
         { tick: true },
         name,
         String(pieces),
-        lengthMm === null ? '–' : (lengthMm / 1000).toFixed(2),
+        lengthMm === null ? '–' : (roundUp(lengthMm, KIT_STEP_MM) / 1000).toFixed(1),
         packs === null ? '–' : String(packs),
       ]),
     );

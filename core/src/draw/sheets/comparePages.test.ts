@@ -3,6 +3,7 @@ import { createInlet } from '../../demo';
 import { createBuild, listFindings } from '../../make';
 import { changeDocument, type Job } from '../../model';
 import { plan } from '../../plan';
+import { isCrewPost } from '../drawing';
 import { createSheets } from '../index';
 import { comparePages, toPageFingerprint } from './comparePages';
 
@@ -46,6 +47,10 @@ test('one fitted run: the sheets that say its length are printed anew, the other
   expect(print.length).toBeLessThan(second.length * 0.4);
   const sheets = new Set(print.map((number) => second[number - 1]!.sheet));
   expect([...sheets]).toContain('Cut list');
+  // of what the crew has, five pages: a kit with a decimetre more of one tube, and what is cut, covered, rung out and clipped otherwise
+  expect(print.map((number) => second[number - 1]!).flatMap(({ sheet, post }) => (isCrewPost(post!) ? [sheet] : []))).toEqual([
+    ...['Parts', 'Cut list', 'Sleeves', 'Continuity', 'Clips'],
+  ]);
   // nothing is crimped otherwise for a leg that is longer
   expect([...sheets]).not.toContain('Ends');
   // what goes is named by its sheet and the number that stands on it; each sheet that is printed anew, but for new ones, goes
