@@ -2,25 +2,23 @@ import Link from 'next/link';
 import { compareIds, toCount, type Milestone } from 'wattograph-core';
 import type { MilestonePack } from './milestonePack';
 import styles from './Milestones.module.css';
-import type { MilestoneLeft, Milestones } from './useMilestones';
+import type { MilestoneLeft } from './useMilestones';
 
 /** What stands in the way of a milestone beside the steps: what is held, what is no work on a loom, first power; and what is not made yet. */
 export function Blockers({
   jobId,
   pack,
   left,
-  power,
   may,
   onCheck,
 }: {
   jobId: string;
   pack: MilestonePack;
   left: MilestoneLeft;
-  power: Milestones['power'];
   may: boolean;
   onCheck: (words: string, isDone: boolean) => void;
 }) {
-  const { needs, held, checks, openWires } = left;
+  const { needs, held, checks, openWires, power } = left;
   const looms = new Map(pack.looms.map((loom) => [loom.loomId, { name: loom.name, numbers: new Map(loom.numbers) }]));
   return (
     <>
@@ -62,8 +60,8 @@ export function Blockers({
           {power === null
             ? 'No battery is on a loom: nothing is read.'
             : power.left + power.failed === 0
-              ? `All ${power.of} readings pass.`
-              : `${power.left} of ${toCount(power.of, 'reading')} left${power.failed > 0 ? `, ${power.failed} failed` : ''}.`}{' '}
+              ? `All ${toCount(power.of, 'reading')} that it waits for pass.`
+              : `${power.left} of ${toCount(power.of, 'reading')} that it waits for left${power.failed > 0 ? `, ${power.failed} failed` : ''}.`}{' '}
           {power !== null && <Link href={`/jobs/${jobId}/prove/power?release=${pack.power.release}`}>To first power</Link>}
         </p>
       </section>

@@ -55,7 +55,7 @@ function Opened({ person, jobId, pack, events }: { person: Person; jobId: string
 }
 
 function Wall({ jobId, pack, store }: { jobId: string; pack: MilestonePack; store: FloorStore }) {
-  const { state, milestones, power, times } = useMilestones(pack, store);
+  const { state, milestones, times } = useMilestones(pack, store);
   const { name: author } = usePerson();
   const may = useMay('report');
   const [picked, setPicked] = useState<Milestone | null>(null);
@@ -84,7 +84,7 @@ function Wall({ jobId, pack, store }: { jobId: string; pack: MilestonePack; stor
       </div>
       <main className={styles.body}>
         <div className={styles.left}>
-          <Blockers {...{ jobId, pack, power, may }} left={shown} onCheck={tell} />
+          <Blockers {...{ jobId, pack, may }} left={shown} onCheck={tell} />
           <TimesTable times={times} />
         </div>
         <WorkTable jobId={jobId} pack={pack} left={shown} />
@@ -93,8 +93,11 @@ function Wall({ jobId, pack, store }: { jobId: string; pack: MilestonePack; stor
   );
 }
 
-const isReached = ({ work, checks, needs }: MilestoneLeft) =>
-  work.length === 0 && needs.unplaced.length === 0 && checks.every(({ done }) => done !== null);
+const isReached = ({ work, checks, needs, power }: MilestoneLeft) =>
+  work.length === 0 && needs.unplaced.length === 0 && checks.every(({ done }) => done !== null) && countReadings(power) === 0;
+
+/** readings of first power that are left or failed */
+const countReadings = (power: MilestoneLeft['power']): number => (power ? power.left + power.failed : 0);
 
 /** "33.4 h of work", "7 first-offs, 42 min, beside it", "29.5 h at the shortest, 24.0 h of it a cure" */
 function toLeftWords(one: MilestoneLeft, firstOffMin: number): string[] {
@@ -109,12 +112,13 @@ function toLeftWords(one: MilestoneLeft, firstOffMin: number): string[] {
   ];
 }
 
-/** "482 steps, 3 held, 5 checks" */
-const toAskedWords = ({ work, held, checks, needs }: MilestoneLeft): string =>
+/** "482 steps, 3 held, 120 readings, 5 checks" */
+const toAskedWords = ({ work, held, checks, needs, power }: MilestoneLeft): string =>
   [
     toCount(work.length, 'step'),
     held.length > 0 && `${held.length} held`,
     needs.unplaced.length > 0 && `${needs.unplaced.length} on no loom`,
+    countReadings(power) > 0 && toCount(countReadings(power), 'reading'),
     toCount(checks.filter(({ done }) => done === null).length, 'check'),
   ]
     .filter(Boolean)

@@ -8,9 +8,13 @@ import {
   findStandard,
   listMinutes,
   listNeeds,
+  listPowerNeeds,
   MILESTONE_STEP,
   NO_CARRIED_POWER,
   plan,
+  POWER_STEP,
+  STAND_IN,
+  type PowerTest,
 } from 'wattograph-core';
 import { createCleanSkerry } from 'wattograph-core/demo';
 import { NOTHING_CARRIED } from '../../client/floor/floorProgress';
@@ -33,9 +37,16 @@ const builds = planned.looms.map((one) => ({
   name: job.looms[one.loomId]!.name,
   steps: createBuild(job, one, CATALOGUE).steps,
 }));
+const sheet = createFirstPower(job, planned, CATALOGUE)!;
+const wireEnds = planned.looms.flatMap(({ loomId, wires }) =>
+  wires.map(({ id, from, to }): [string, string[]] => [
+    `${loomId}/${id}`,
+    [from, to].flatMap((end) => (end.kind === 'cavity' ? [`${loomId}/${end.endId}`] : [])),
+  ]),
+);
 const PACK: MilestonePack = {
   power: {
-    ...{ release: 2, newest: 2, jobName: 'Skerry 12', sheet: createFirstPower(job, planned, CATALOGUE), wireEnds: [] },
+    ...{ release: 2, newest: 2, jobName: 'Skerry 12', sheet, wireEnds },
     ...{ instruments: [], earlier: NO_CARRIED_POWER },
     looms: builds.map(({ plan: { loomId }, name, steps }) => ({ loomId, name, steps, test: [], carried: NOTHING_CARRIED, held: [] })),
   },
@@ -62,6 +73,16 @@ const event = (loomId: string, stepId: string, itemId: string, minute: number, r
 const allWork = () =>
   builds.flatMap(({ plan: { loomId }, steps }) => steps.flatMap(({ id, items }) => items.map((item) => event(loomId, id, item.id, 0))));
 const checks = (at: number) => PACK.needs[at]!.checks;
+/** readings that a milestone waits for, each as it should be */
+const listReadings = (at: number): PowerTest[] => {
+  const asked = listPowerNeeds(PACK.needs[at]!, sheet.tests, new Map(wireEnds));
+  return sheet.tests.filter(({ id }) => asked.has(id));
+};
+const read = (test: PowerTest, instrument = 'meter 4') =>
+  event('', POWER_STEP, test.part, 2, {
+    ...{ kind: 'reading', readId: test.id, unit: test.unit, instrument },
+    value: test.expected ?? (test.unit === '°C' ? 20 : test.unit === 'Ω' ? 5000 : (test.least ?? 3)),
+  });
 const open = async (pack: MilestonePack | null, events: FloorEvent[] = []) => {
   render(
     <MantineProvider env="test">
@@ -85,11 +106,11 @@ test('what is left until the first start stands first; another milestone asks fo
   await open(PACK);
   expect(milestone('First start').getAttribute('aria-pressed')).toBe('true');
   expect(milestone('First start').textContent).toMatch(
-    /^First start[\d.]+ h of work[\d.]+ h at the shortest, [\d.]+ h of it a cure\d+ steps, 5 checks$/,
+    /^First start[\d.]+ h of work[\d.]+ h at the shortest, [\d.]+ h of it a cure\d+ steps, \d+ readings, 5 checks$/,
   );
   expect(section('Wires not made').getByText(/^engine/i)).toBeTruthy();
   expect(screen.getByText(/^Wires of power, boxes, safety, inlet/)).toBeTruthy();
-  expect(section('First power').getByText(/^\d+ of \d+ readings left\./)).toBeTruthy();
+  expect(section('First power').getByText(/^\d+ of \d+ readings that it waits for left\./)).toBeTruthy();
   fireEvent.click(screen.getByRole('button', { name: 'parts' }));
   expect(screen.getByRole('table', { name: 'Parts of the work left' })).toBeTruthy();
   expect(screen.queryByRole('table', { name: 'Work left' })).toBeNull();
@@ -115,10 +136,22 @@ test('a check is ticked with no server, and taken back', async () => {
   expect(box().checked).toBe(false);
 });
 
-test('with all work and all checks done it is reached, and the next one is shown; what a revision before checked counts', async () => {
+test('with work and checks done it waits for its readings of first power, those of a stand-in apart', async () => {
+  const done = [...allWork(), ...checks(0).map((words) => event('', MILESTONE_STEP, words, 1))];
+  const [first, ...others] = listReadings(0);
+  await open(PACK, [...done, ...others.map((test) => read(test)), read(first!, STAND_IN)]);
+  expect(milestone('First start').textContent).toMatch(/^First startno work on a loom left0 steps, 1 reading, 0 checks$/);
+  expect(section('First power').getByText(`1 of ${1 + others.length} readings that it waits for left.`)).toBeTruthy();
+});
+
+test('with all work, checks and readings done it is reached, and the next one is shown; what a revision before checked counts', async () => {
   const [first, ...others] = checks(0);
   const before = { stepId: MILESTONE_STEP, itemId: first!, kind: 'tick', author: 'Jun Okafor', happenedAt: '2026-11-28T08:00:00Z' };
-  await open({ ...PACK, checked: [before] }, [...allWork(), ...others.map((words) => event('', MILESTONE_STEP, words, 1))]);
+  await open({ ...PACK, checked: [before] }, [
+    ...allWork(),
+    ...others.map((words) => event('', MILESTONE_STEP, words, 1)),
+    ...listReadings(0).map((test) => read(test)),
+  ]);
   expect(milestone('First start').textContent).toMatch(/^First startall done/);
   expect(milestone('Moves by itself').getAttribute('aria-pressed')).toBe('true');
   expect(milestone('Moves by itself').textContent).toContain('no work on a loom left');

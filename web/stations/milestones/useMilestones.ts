@@ -3,10 +3,13 @@ import {
   compareTimes,
   followCrimps,
   listChecked,
+  listPowerNeeds,
   measureTaken,
   MILESTONE_STEP,
   readMilestone,
+  STAND_IN,
   type CheckDeed,
+  type JudgedTest,
   type MilestoneLoom,
   type MilestoneNeeds,
   type MilestoneReading,
@@ -20,9 +23,18 @@ import { readFirstPower } from '../firstPower/useFirstPower';
 import { toCrimpDeeds } from '../floor/crimp/useCrimps';
 import type { MilestoneLoomPack, MilestonePack } from './milestonePack';
 
+/** Readings that are asked for, those that are left and those that failed. */
+export interface PowerLeft {
+  of: number;
+  left: number;
+  failed: number;
+}
+
 /** How far a vehicle is from a milestone, its checks with it. */
 export interface MilestoneLeft extends MilestoneReading {
   needs: MilestoneNeeds;
+  /** readings of first power that it waits for; null: the vehicle has none */
+  power: PowerLeft | null;
   /** checks with who did them; null: not done */
   checks: { words: string; done: Pick<CheckDeed, 'author' | 'happenedAt'> | null }[];
 }
@@ -30,8 +42,6 @@ export interface MilestoneLeft extends MilestoneReading {
 export interface Milestones {
   state: FloorState;
   milestones: MilestoneLeft[];
-  /** readings of first power, and those that are left; null: the vehicle has none */
-  power: { of: number; left: number; failed: number } | null;
   times: TimesOf[];
 }
 
@@ -60,24 +70,44 @@ function toLoom({ loomId, name, steps, carried, crimping, minutes }: MilestoneLo
   };
 }
 
+function toPowerLeft(
+  needs: MilestoneNeeds,
+  judged: readonly Pick<JudgedTest, 'test' | 'verdict'>[],
+  wireEnds: ReadonlyMap<string, readonly string[]>,
+): PowerLeft {
+  const asked = listPowerNeeds(
+    needs,
+    judged.map(({ test }) => test),
+    wireEnds,
+  );
+  const of = judged.filter(({ test }) => asked.has(test.id));
+  const count = (wanted: JudgedTest['verdict']) => of.filter(({ verdict }) => verdict === wanted).length;
+  return { of: of.length, left: count('unread'), failed: count('failed') };
+}
+
 /** How far a vehicle is from each of its milestones, by what is known on this device. */
 export function useMilestones(pack: MilestonePack, store: FloorStore): Milestones {
   const { power, looms: packed, needs, checked: before, pauseMin, sessionMin } = pack;
   const state = useSyncExternalStore(store.subscribe, store.get, store.get);
   const all = useMemo(() => [...state.events, ...state.waiting], [state.events, state.waiting]);
   const looms = useMemo(() => packed.map((loom) => toLoom(loom, all)), [packed, all]);
+  const judged = useMemo(() => {
+    if (!power.sheet) return null;
+    const { proofs, judged: read } = readFirstPower(power, power.sheet, all);
+    // what the stand-in read is of no vehicle
+    return read.tests.map(({ test, verdict }) => ({
+      test,
+      verdict: proofs.get(test.id)?.instrument === STAND_IN ? ('unread' as const) : verdict,
+    }));
+  }, [power, all]);
   const milestones = useMemo(() => {
     const checked = listChecked([...before, ...all]);
+    const ends = new Map(power.wireEnds);
     return needs.map((one): MilestoneLeft => {
       const checks = one.checks.map((words) => ({ words, done: checked.get(words) ?? null }));
-      return { ...readMilestone(one, looms), needs: one, checks };
+      return { ...readMilestone(one, looms), needs: one, checks, power: judged && toPowerLeft(one, judged, ends) };
     });
-  }, [needs, looms, before, all]);
-  const read = useMemo(() => {
-    if (!power.sheet) return null;
-    const { tests, failed } = readFirstPower(power, power.sheet, all).judged;
-    return { of: tests.length, left: tests.filter(({ verdict }) => verdict === 'unread').length, failed: failed.length };
-  }, [power, all]);
+  }, [needs, looms, before, all, judged, power.wireEnds]);
   const times = useMemo(() => {
     const taken = measureTaken(
       all.flatMap((event) =>
@@ -96,5 +126,5 @@ export function useMilestones(pack: MilestonePack, store: FloorStore): Milestone
       })),
     );
   }, [all, looms, pauseMin, sessionMin]);
-  return { state, milestones, power: read, times };
+  return { state, milestones, times };
 }

@@ -1,3 +1,4 @@
 export { isCheck, listChecked, MILESTONE_STEP, type CheckDeed } from './checks';
 export { listNeeds, type MilestoneNeeds } from './listNeeds';
+export { listPowerNeeds } from './listPowerNeeds';
 export { readMilestone, type MilestoneLoom, type MilestoneReading, type WorkLeft } from './readMilestone';

@@ -9,12 +9,14 @@ import { createItem, createStep } from '../createStep';
 import { listCrimpSeries } from '../crimp';
 import { CURE } from '../steps/listPotSteps';
 import { listMinutes } from '../times';
-import { isCheck, listChecked, listNeeds, MILESTONE_STEP, readMilestone, type MilestoneLoom } from './index';
+import { createFirstPower } from '../firstPower';
+import { isCheck, listChecked, listNeeds, listPowerNeeds, MILESTONE_STEP, readMilestone, type MilestoneLoom } from './index';
 
 const { minutes: FIGURES, milestoneSystems, milestoneChecks } = TIME_DEFAULTS;
 const STANDARD = { milestoneSystems, milestoneChecks };
 const job = createCleanSkerry();
-const { looms: planned } = plan(job, CATALOGUE);
+const whole = plan(job, CATALOGUE);
+const { looms: planned } = whole;
 const create = (from: Job, plans: typeof planned, isDone: MilestoneLoom['isDone'] = () => false) =>
   plans.map((loom): MilestoneLoom => {
     const { steps } = createBuild(from, loom, CATALOGUE);
@@ -267,4 +269,29 @@ test('a check is done by its words, whatever the revision; taken back it is open
   ]);
   expect([...done].map(([words, { author }]) => [words, author])).toEqual([['exhaust on', 'Jun']]);
   expect([isCheck(milestoneChecks, milestoneChecks.move[0]!), isCheck(milestoneChecks, 'seats in')]).toEqual([true, false]);
+});
+
+test('readings of first power that a milestone waits for: all before a box goes in, then those at its own devices; the start is for the next one', () => {
+  const { tests } = createFirstPower(job, whole, CATALOGUE)!;
+  const wireEnds = new Map(
+    planned.flatMap(({ loomId, wires }) =>
+      wires.map(({ id, from, to }): [string, string[]] => [
+        `${loomId}/${id}`,
+        [from, to].flatMap((end) => (end.kind === 'cavity' ? [`${loomId}/${end.endId}`] : [])),
+      ]),
+    ),
+  );
+  const asked = needs.map((one) => listPowerNeeds(one, tests, wireEnds));
+  const partOf = (at: number, part: string) => tests.filter((test) => test.part === part && asked[at]!.has(test.id)).map(({ id }) => id);
+  for (const part of ['bare', 'grounds', 'buses', 'unplugged', 'modules'])
+    for (const at of [0, 1, 2, 3]) expect(partOf(at, part)).toEqual(tests.filter((test) => test.part === part).map(({ id }) => id));
+  // the engine starts without its rear lights; nothing passes inspection without them
+  const lamps = tests.filter(({ part }) => part === 'lamps').length;
+  expect(lamps).toBeGreaterThan(0);
+  expect([partOf(0, 'lamps').length, partOf(2, 'lamps').length]).toEqual([0, lamps]);
+  expect(partOf(0, 'actuators').join(' ')).toMatch(/inj/);
+  expect([partOf(0, 'start'), partOf(1, 'start').length]).toEqual([[], tests.filter(({ part }) => part === 'start').length]);
+  // each asks for what the one before does, and all work for all
+  for (const at of [1, 2, 3]) for (const id of asked[at - 1]!) expect(asked[at]!.has(id)).toBe(true);
+  expect(asked[3]!.size).toBe(tests.length);
 });
