@@ -17,7 +17,7 @@ import { database, type Database } from './database';
 import { expectSame, toContentHash } from './contentHash';
 import { findOpen, holdOpen } from './jobs/openDocuments';
 import { HistoryWalk, type HistoryTops } from './history';
-import { inPieces } from './inPieces';
+import { breathe, inPieces } from './inPieces';
 import { inTurn } from './inTurn';
 import { toPresent } from './present';
 import { Refusal } from './refusal';
@@ -271,7 +271,7 @@ async function recordEntries(
     taken.push({ entry, label, isConflict, patch: listOperations(document, job), inverse: listOperations(job, document), document: job });
     document = job;
     // a long batch must not keep others waiting
-    await new Promise(setImmediate);
+    await breathe();
   }
   return isEach || (await inPieces(checkJobInPieces(document, lookup))).ok ? taken : null;
 }
@@ -317,6 +317,8 @@ const writes = new WeakMap<Transaction, Written>();
 
 async function readDocument(tx: Transaction, jobId: string): Promise<Job> {
   const [row] = await tx.select({ document: jobs.document }).from(jobs).where(eq(jobs.id, jobId));
+  // what was read of several megabytes has taken its time
+  await breathe();
   return toPresent(row!.document);
 }
 
@@ -340,6 +342,7 @@ async function append(
 ): Promise<Pick<Taken, 'version' | 'patch'>> {
   const applied = applyEdit(job.document, edit.patch);
   if (!applied.ok) throw new Refusal(422, applied.problems);
+  await breathe();
   // an edit may bring the job up to another version of the shop, and is held to that
   const isMoved = applied.value.shopVersion !== job.document.shopVersion;
   const { lookup } = isMoved ? await readShopOf(applied.value, tx) : shop;
