@@ -43,14 +43,17 @@ export function listBuses(job: Job, plan: JobPlan): Bus[] {
         nodes: [...new Set(pins.filter(({ loomId, endId }) => !plugs.has(`${loomId}/${endId}`)).map(nameOf))],
         terminators: parts.map(({ at }) => nameOf(at)),
         parts,
-        ohms:
-          parts.length === 0 || parts.some(({ ohms }) => ohms === null) ? null : 1 / parts.reduce((sum, { ohms }) => sum + 1 / ohms!, 0),
+        ohms: toTermination(parts),
         stubs: net.circuits.flatMap(({ loomId, circuitId }) => listStubs(plan, plugs, loomId, circuitId)),
         pitchMm: twists.includes(null) ? null : Math.max(...twists.map((twist) => twist!.pitchMm)),
       },
     ];
   });
 }
+
+/** What a meter reads across parts side by side, Ω; null: there is none, or the value of one is not known. */
+export const toTermination = (parts: readonly Pick<InlinePart, 'ohms'>[]): number | null =>
+  parts.length === 0 || parts.some(({ ohms }) => ohms === null) ? null : 1 / parts.reduce((sum, { ohms }) => sum + 1 / ohms!, 0);
 
 /** Wires from a splice of a bus to a node; where fewer than two other wires go on from there, the longest of them are the line itself. */
 function listStubs(plan: JobPlan, plugs: ReadonlySet<string>, loomId: string, circuitId: string): Bus['stubs'] {

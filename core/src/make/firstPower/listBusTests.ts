@@ -1,4 +1,4 @@
-import { listBuses } from '../../check';
+import { listBuses, toTermination } from '../../check';
 import type { InlinePart } from '../../model';
 import { toPinKey } from '../../netlist';
 import { toCount } from '../../units';
@@ -14,9 +14,8 @@ export function listBusTests(context: PowerContext): PowerTest[] {
   return listBuses(job, planned).flatMap(({ host, parts }): PowerTest[] => {
     const pair = host.offer?.pairWith ?? null;
     const [built, boxed] = [parts.filter(({ inside }) => !inside), parts.filter(({ inside }) => inside)];
-    const known = built.flatMap(({ ohms }) => ohms ?? []);
-    if (pair === null || built.length === 0 || known.length < built.length) return [];
-    const expected = 1 / known.reduce((sum, ohms) => sum + 1 / ohms, 0);
+    const expected = toTermination(built);
+    if (pair === null || expected === null) return [];
     const nameOf = ({ at }: InlinePart) => job.looms[at.loomId]!.ends[at.endId]!.name;
     const lines = [host, { ...host, cavity: pair }];
     if (!lines.every((line) => netlist.nodeOfPin.has(toPinKey(line)))) return [];
