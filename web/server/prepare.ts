@@ -44,6 +44,7 @@ async function prepare(): Promise<void> {
       // days of the demo count from the day it is seeded
       made.brief.promisedOn = inDays(42);
       for (const item of Object.values(made.openItems)) if (item.kind === 'concession') item.due = inDays(96);
+      for (const task of Object.values(made.tasks)) task.due = inDays(28);
       const job = checkJob(made, createLookup(createDemoShop()));
       if (!job.ok) throw new Error(`demo job: ${job.problems[0]!.path} ${job.problems[0]!.message}`);
       await db.insert(schema.jobs).values({ id, version: 0, document: job.value }).onConflictDoNothing();

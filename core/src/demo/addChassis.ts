@@ -5,6 +5,7 @@ import {
   createDevice,
   createEnd,
   createLoom,
+  createTask,
   fromColourWords,
   type Circuit,
   type Device,
@@ -170,6 +171,23 @@ export function addChassis(job: Job, catalogue: Catalogue): Job {
   made.parts = {
     'term-probe': terminator('engine', 'm-wideband-probe', '3', '4'),
     'term-logger': terminator('chassis', 'm-logger', 'C', 'D'),
+  };
+  made.tasks = {
+    t1: createTask('fabricate', 'Plate with two studs for the clips of the loom', 45, {
+      where: 'selector housing, upper left cover bolts',
+      places: [{ loomId: 'gearbox', kind: 'segment', id: 'r-selector' }],
+      hazards: ['weld', 'grind'],
+      owner: 'Jun Okafor',
+      due: '2027-01-15',
+    }),
+    t2: createTask('yes', 'Legs of the shift valves on the outside of the casing, where they are seen', 10, {
+      places: [
+        { loomId: 'gearbox', kind: 'segment', id: 'r-shift-valve-up' },
+        { loomId: 'gearbox', kind: 'segment', id: 'r-shift-valve-down' },
+      ],
+      owner: 'Penhallow Hillclimb',
+      due: '2027-01-12',
+    }),
   };
   for (const [id, circuit] of CABLES) chassis.circuits[id] = circuit;
   const done = structuredClone(assignPins(made, catalogue, findStandard(made, catalogue)).next);

@@ -1,3 +1,4 @@
+import type { TaskHazard } from '../model';
 import type { Operation } from './step';
 
 /** craft D5 */
@@ -21,6 +22,9 @@ export const CAUTIONS = {
   ring: null,
   pot: 'Gloves, glasses, air: resin, hardener and the solvent that cleans up harm skin and lungs, and the solvent burns. A full cup gets hot by itself: small mixes, set on something that does not burn.',
   wait: null,
+  yes: null,
+  visit: IN_THE_CAR,
+  fabricate: `Battery negative off before anything is made on the car. ${IN_THE_CAR}`,
   lay: null,
   splice: `Sleeve on the wire before the barrel. ${HOT_AIR}`,
   layup: 'Twisted wire under tension recoils: keep hold of the bundle until it is tied.',
@@ -38,3 +42,11 @@ export const CAUTIONS = {
   clip: 'Battery negative off. Look behind before you drill or weld for a clip: tank, lines, wires.',
   route: `Battery negative off before work in the car. Holes deburred, with grommet or trim, before anything goes through; look behind a panel before you drill. No sparks near fuel. ${IN_THE_CAR}`,
 } satisfies Record<Operation, string | null>;
+
+/** What can hurt while something is made for the loom, beside what always can. */
+export const HAZARD_CAUTIONS: Readonly<Record<TaskHazard, string>> = {
+  weld: 'Welding only by who is qualified: battery off and every controller unplugged first, clamp close to the seam, nothing that burns or holds fuel near, extinguisher at hand.',
+  drill: 'Look behind before you drill: tank, lines, wires. Glasses; deburr.',
+  grind: 'Sparks away from fuel, glass and wiring; guard on, glasses, no gloves near the wheel.',
+  glue: 'Gloves, glasses, air: solvents and resins harm skin and lungs, and burn.',
+};

@@ -15,6 +15,8 @@ export { createInspector, listFindings } from './createInspector';
 export type { ContinuityRow } from './listContinuity';
 export { listBreak, type BreakRow, type BreakSide } from './listBreak';
 export { findDressed } from './steps/listDressSteps';
+export { HAZARD_CAUTIONS } from './cautions';
+export { toPlaceWords } from './steps/addTaskSteps';
 export { findLaidLayer } from './steps/listLayupSteps';
 export { listFillers, type FillerCut } from './listFillers';
 export { listCutPieces, type CutGroup, type CutPiece } from './listCuts';

@@ -26,6 +26,7 @@ import { listCuts } from './listCuts';
 import { listEndSteps } from './listEndSteps';
 import { listDressNeeds, listDressSteps } from './steps/listDressSteps';
 import { holdSteps } from './steps/holdSteps';
+import { addTaskSteps } from './steps/addTaskSteps';
 import { listFillers, type FillerCut } from './listFillers';
 import { planFits } from './planFits';
 import { listFitSteps } from './steps/listFitSteps';
@@ -82,7 +83,7 @@ export function listSteps(job: Job, plan: LoomPlan, catalogue: Catalogue): Step[
     ...listFitSteps(context),
   ];
   if (build.length === 0) return [];
-  return holdSteps(context, [...build, ...listFinishSteps(context, build)]);
+  return holdSteps(context, addTaskSteps(context, [...build, ...listFinishSteps(context, build)]));
 }
 
 function listEndsBeyond(loom: Loom, plan: LoomPlan): Record<string, string[]> {

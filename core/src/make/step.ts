@@ -14,6 +14,9 @@ export const OPERATIONS = [
   'ring',
   'pot',
   'wait',
+  'yes',
+  'visit',
+  'fabricate',
   'lay',
   'splice',
   'layup',
@@ -83,6 +86,8 @@ export interface Step {
   parts: string[];
   /** what can hurt here, in a line; null where nothing special does */
   caution: string | null;
+  /** what it takes by itself, min; absent: by the figures of the shop */
+  minutes?: number;
   /** steps that must be done first, with the reason */
   needs: { stepId: string; because: string }[];
 }

@@ -97,6 +97,21 @@ export {
   type OpenItemKind,
 } from './job/openItem';
 export {
+  createTask,
+  listTaskPlaces,
+  TASK_BEFORE,
+  TASK_BEFORE_WORDS,
+  TASK_HAZARDS,
+  TASK_KINDS,
+  TaskPlaceSchema,
+  TaskSchema,
+  type Task,
+  type TaskBefore,
+  type TaskHazard,
+  type TaskKind,
+  type TaskPlace,
+} from './job/task';
+export {
   createPinNeed,
   EVIDENCE,
   listLikelyDoubts,

@@ -18,13 +18,15 @@ import { HouseStyle } from './HouseStyle';
 import { MatesTable } from './MatesTable';
 import { AnchorsTable } from './AnchorsTable';
 import { OpenItems } from './OpenItems';
+import { TasksTable } from './TasksTable';
 import { ZonesTable } from './ZonesTable';
 
-const TABS = ['devices', 'open', 'anchors', 'donor', 'zones', 'style', 'mates'] as const;
+const TABS = ['devices', 'open', 'tasks', 'anchors', 'donor', 'zones', 'style', 'mates'] as const;
 type Tab = (typeof TABS)[number];
 const NAMES: Record<Tab, string> = {
   devices: 'Devices',
   open: 'Open items',
+  tasks: 'Tasks',
   anchors: 'Anchors',
   donor: 'Donor loom',
   zones: 'Zones',
@@ -41,6 +43,7 @@ export function BriefStation() {
   const counts: Partial<Record<Tab, number>> = {
     devices: Object.keys(job.devices).length,
     open: Object.values(job.openItems).filter(({ answer, kind }) => answer === null && kind !== 'concession').length,
+    tasks: Object.keys(job.tasks).length,
     anchors: Object.values(job.anchors).filter(({ state }) => state === 'open').length,
     donor: Object.values(job.donors).reduce((sum, { wires }) => sum + Object.keys(wires).length, 0),
     style: Object.keys(job.brief.departures).length,
@@ -63,6 +66,7 @@ export function BriefStation() {
         <div className={styles.scroll} role="tabpanel" tabIndex={0} aria-label={NAMES[tab]}>
           {tab === 'devices' && <DevicesTable job={job} />}
           {tab === 'open' && <OpenItems job={job} />}
+          {tab === 'tasks' && <TasksTable job={job} />}
           {tab === 'anchors' && <AnchorsTable job={job} />}
           {tab === 'donor' && <DonorLedger job={job} />}
           {tab === 'zones' && <ZonesTable job={job} />}

@@ -8,7 +8,6 @@ import {
   HOLD_WORDS,
   isBlocking,
   OPEN_ITEM_KINDS,
-  type Blocked,
   type Command,
   type Job,
   type OpenItem,
@@ -28,6 +27,7 @@ import { TextField, Words } from '../../ui/fields/TextField';
 import type { Column } from '../../ui/table/columns';
 import { DataTable } from '../../ui/table/DataTable';
 import styles from './Brief.module.css';
+import { listPlaces, Places, toPlaceWord } from './Places';
 
 interface Row {
   id: string;
@@ -99,7 +99,8 @@ function Note() {
 }
 
 function createColumns(job: Job, people: readonly string[], edit: (command: Command) => void): Column<Row>[] {
-  const words = new Map(listBlockable(job).map((one) => [toKey(one), one.words]));
+  const all = listPlaces(job, true);
+  const toWords = toPlaceWord(all);
   return [
     {
       id: 'item',
@@ -116,8 +117,16 @@ function createColumns(job: Job, people: readonly string[], edit: (command: Comm
     {
       id: 'blocks',
       head: 'blocks',
-      value: ({ item }) => item.blocks.map((block) => words.get(toKey(block)) ?? '').join(', '),
-      cell: ({ id, item }) => <Blocks job={job} item={item} onChange={(blocks) => edit(setOpenItem(id, 'blocks', blocks))} />,
+      value: ({ item }) => item.blocks.map(toWords).join(', '),
+      cell: ({ id, item }) => (
+        <Places
+          label={`Blocked by ${item.question}`}
+          remove="Does not block this"
+          all={all}
+          chosen={item.blocks}
+          onChange={(blocks) => edit(setOpenItem(id, 'blocks', blocks))}
+        />
+      ),
     },
     {
       id: 'stops',
@@ -206,53 +215,4 @@ function createColumns(job: Job, people: readonly string[], edit: (command: Comm
       ),
     },
   ];
-}
-
-const toKey = ({ loomId, kind, id }: Blocked) => `${loomId} ${kind} ${id}`;
-
-/** Everything that an open item can hold up. */
-const listBlockable = (job: Job): (Blocked & { words: string })[] =>
-  Object.entries(job.looms).flatMap(([loomId, loom]): (Blocked & { words: string })[] => [
-    { loomId, kind: 'loom', id: loomId, words: `all of ${loom.name}` },
-    ...Object.entries(loom.ends).map(([id, end]) => ({ loomId, kind: 'end' as const, id, words: `${loom.name} · ${end.name}` })),
-    ...Object.entries(loom.segments).map(([id, segment]) => ({
-      loomId,
-      kind: 'segment' as const,
-      id,
-      words: `${loom.name} · run to ${loom.nodes[segment.toNodeId]!.name}`,
-    })),
-    ...Object.entries(loom.circuits).map(([id, circuit]) => ({
-      loomId,
-      kind: 'circuit' as const,
-      id,
-      words: `${loom.name} · circuit ${circuit.name}`,
-    })),
-  ]);
-
-function Blocks({ job, item, onChange }: { job: Job; item: OpenItem; onChange: (blocks: Blocked[]) => void }) {
-  const all = listBlockable(job);
-  const words = new Map(all.map((one) => [toKey(one), one.words]));
-  const chosen = new Set(item.blocks.map(toKey));
-  return (
-    <>
-      {item.blocks.map((block) => (
-        <span key={toKey(block)} className={styles.chip}>
-          {words.get(toKey(block)) ?? 'what is no longer there'}
-          <button aria-label="Does not block this" onClick={() => onChange(item.blocks.filter((one) => one !== block))}>
-            ×
-          </button>
-        </span>
-      ))}
-      <Pick
-        label={`Blocked by ${item.question}`}
-        value={null}
-        none={item.blocks.length ? 'and …' : 'nothing …'}
-        options={all.filter((one) => !chosen.has(toKey(one))).map((one) => ({ value: toKey(one), label: one.words }))}
-        onChange={(key) => {
-          const { loomId, kind, id } = all.find((one) => toKey(one) === key)!;
-          onChange([...item.blocks, { loomId, kind, id }]);
-        }}
-      />
-    </>
-  );
 }

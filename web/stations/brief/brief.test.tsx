@@ -11,6 +11,7 @@ import { DonorLedger } from './DonorLedger';
 import { HouseStyle } from './HouseStyle';
 import { MatesTable } from './MatesTable';
 import { OpenItems } from './OpenItems';
+import { TasksTable } from './TasksTable';
 import { ZonesTable } from './ZonesTable';
 
 const push = jest.fn();
@@ -256,5 +257,39 @@ describe('house style', () => {
     expect(screen.getByText(/of an older version/)).toBeTruthy();
     fireEvent.click(screen.getByRole('button', { name: 'forget' }));
     expect(Object.keys(store.job.brief.departures)).toEqual(['retermination']);
+  });
+});
+
+describe('tasks', () => {
+  test('noted with what it takes, placed, put before other work, and struck off', () => {
+    const store = open(createInlet(), TasksTable);
+    expect(screen.getByText(/Nothing else is waited for/)).toBeTruthy();
+    fireEvent.change(screen.getByLabelText('Task'), { target: { value: ' Stud for the ground ' } });
+    expect(screen.getByRole('button', { name: 'Note it' })).toHaveProperty('disabled', true);
+    type('Minutes that it takes', '30');
+    fireEvent.click(screen.getByRole('button', { name: 'Note it' }));
+    const id = Object.keys(store.job.tasks)[0]!;
+    expect(store.job.tasks[id]).toMatchObject({ kind: 'fabricate', what: 'Stud for the ground', minutes: 30, before: 'fit', places: [] });
+    expect(screen.getByText('on no floor yet')).toBeTruthy();
+    choose('Waits for Stud for the ground', 'inlet · throttle');
+    choose('Waits for Stud for the ground', 'all of inlet');
+    choose('Before which work: Stud for the ground', 'seating');
+    choose('Can hurt at Stud for the ground', 'welding');
+    choose('Owner of Stud for the ground', 'Jun Okafor');
+    type('Where: Stud for the ground', 'left rail');
+    type('Minutes of Stud for the ground', '50.4');
+    expect(store.job.tasks[id]).toMatchObject({
+      ...{ before: 'seat', hazards: ['weld'], owner: 'Jun Okafor', where: 'left rail', minutes: 50 },
+      places: [
+        { loomId: 'inlet', kind: 'end', id: 'thr' },
+        { loomId: 'inlet', kind: 'loom', id: 'inlet' },
+      ],
+    });
+    fireEvent.click(screen.getAllByRole('button', { name: 'Does not wait for it' })[0]!);
+    fireEvent.click(screen.getByRole('button', { name: 'No welding' }));
+    expect(store.job.tasks[id]).toMatchObject({ hazards: [], places: [{ kind: 'loom' }] });
+    expect(screen.queryByText('on no floor yet')).toBeNull();
+    fireEvent.click(screen.getByRole('button', { name: 'Strike off: Stud for the ground' }));
+    expect(store.job.tasks).toEqual({});
   });
 });

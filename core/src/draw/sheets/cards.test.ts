@@ -374,3 +374,20 @@ describe('the flow of cards', () => {
     expect(pages.map(({ codes }) => codes![0]!.card)).toEqual(['A', 'B', 'C']);
   });
 });
+
+describe('what is made and agreed', () => {
+  test('has a page at the vehicle where there is some, with what waits for it and what can hurt, and its code opens its step', () => {
+    const { pages, loom } = of('gearbox');
+    const [page] = pages.filter(({ sheet }) => sheet === 'Made and agreed');
+    expect(page!.post).toBe('vehicle');
+    const lines = rows([page!]).map((line) => line.join(' '));
+    const { t1, t2 } = createSkerry().tasks;
+    expect(t1!.places.concat(t2!.places).every(({ id }) => Object.hasOwn(loom.segments, id))).toBe(true);
+    const said = lines.join(' ');
+    for (const words of ['Plate with two', 'the trial fit', 'covering', 'Penhallow', '45', 'every controller unplugged first'])
+      expect(said).toContain(words);
+    expect(page!.codes?.map(({ card }) => card)).toContain('step task.t1');
+    for (const loomId of ['inlet', 'engine', 'chassis'])
+      expect(of(loomId).pages.map(({ sheet }) => sheet)).not.toContain('Made and agreed');
+  });
+});

@@ -12,6 +12,7 @@ import { addLengths, addOpenItems, addOverview, addSteps } from './addOffice';
 import { addPocket } from './addPocket';
 import { addSleeves } from './addSleeves';
 import { addSplices } from './addSplices';
+import { addTasks } from './addTasks';
 import { addTest } from './addTest';
 import { addTrims } from './addTrims';
 import { addTwist } from './addTwist';
@@ -49,6 +50,7 @@ export function createSheets(
   addDress(context);
   addTest(context);
   addBoxes(context);
+  addTasks(context);
   addFeeds(context);
   addClips(context);
   addFirstOffs(context);

@@ -10,6 +10,7 @@ import {
   addMode,
   addNode,
   addOpenItem,
+  addTask,
   addPart,
   addZone,
   agreeScope,
@@ -55,6 +56,7 @@ import {
   setLoadCurrent,
   setMethod,
   setOpenItem,
+  setTask,
   setPinNeed,
   setRating,
   setReading,
@@ -68,6 +70,7 @@ import {
   setZone,
   strikeDevice,
   strikeOpenItem,
+  strikeTask,
   takeDeviceOff,
   takeMateApart,
   takeNodeOut,
@@ -107,6 +110,9 @@ test.each<[string, Command]>([
   ['open item: which fuse?', addOpenItem('which fuse?', 'question', 'Jun Okafor')],
   ['due', setOpenItem('q1', 'due', '2027-01-01')],
   ['strike an open item off', strikeOpenItem('q1')],
+  ['task: weld a stud', addTask('fabricate', 'weld a stud', 20)],
+  ['what waits for a task', setTask('t1', 'before', 'route')],
+  ['strike a task off', strikeTask('t1')],
   ['add a zone', addZone()],
   ['wet of zone hot', setZone('hot', 'hot', 'wet', 'wet', true)],
   ['take a mate apart', takeMateApart('firewall')],
@@ -284,6 +290,7 @@ describe('what goes along', () => {
     ['zone', addZone()],
     ['mode', addMode()],
     ['open item', addOpenItem('which fuse?', 'question', 'Jun Okafor')],
+    ['task', addTask('yes', 'yellow legs', 5)],
   ])('a second %s that was begun before the first was there takes no place of anything', (_, command) => {
     const before = patchOf(skerry, command);
     expect(before.filter(({ op }) => op !== 'add')).toEqual([]);

@@ -10,6 +10,7 @@ const POST_OF: Readonly<Record<Operation, string | null>> = {
   ...{ twist: 'twist', layup: 'twist' },
   ...{ slide: 'sleeve', cover: 'sleeve', label: 'sleeve', boot: 'sleeve', shrink: 'sleeve', close: 'sleeve' },
   ...{ test: 'test', sign: 'test' },
+  ...{ yes: null, visit: 'vehicle', fabricate: 'vehicle' },
   ...{ route: 'vehicle', clip: 'vehicle', torque: 'vehicle', depin: 'vehicle' },
 };
 

@@ -1,11 +1,13 @@
-import type { MinuteKey, ShopStandard } from '../../model';
+import { TASK_KINDS, type MinuteKey, type ShopStandard, type TaskKind } from '../../model';
 import type { LoomPlan } from '../../plan';
 import { findLaidLayer } from '../steps/listLayupSteps';
 import { ISOLATION, PAIRS, type Operation, type Step, type StepItem } from '../step';
 
-/** A test is timed by its readings; a cure takes nobody's time. */
-type Untimed = 'test' | 'wait';
+/** A test is timed by its readings; a cure takes nobody's time; a task says itself what it takes. */
+type Untimed = 'test' | 'wait' | TaskKind;
 const keyOf = (operation: Exclude<Operation, Untimed>): MinuteKey => operation;
+
+const isTask = (operation: Operation): operation is TaskKind => (TASK_KINDS as readonly string[]).includes(operation);
 
 /** of the whole step, however many things it ticks */
 const WHOLE: ReadonlySet<Operation> = new Set<Operation>(['fit', 'sign']);
@@ -17,6 +19,7 @@ function toItemMinutes(step: Step, plan: Pick<LoomPlan, 'layups'>, minutes: Shop
   const { operation, items } = step;
   if (operation === 'wait') return () => 0;
   if (operation === 'test') return ({ id, reads }) => reads.length * (READ_BY[id] ? minutes[READ_BY[id]] : 0);
+  if (isTask(operation)) return () => (step.minutes ?? 0) / items.length;
   const each = minutes[keyOf(operation)];
   if (WHOLE.has(operation)) return () => each / items.length;
   const laid = operation === 'layup' ? findLaidLayer(plan, step.id) : null;

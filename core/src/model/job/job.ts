@@ -7,11 +7,12 @@ import { IdSchema, NameSchema, ReasonSchema, recordOf } from '../ids';
 import { LoomSchema, createLoom, type Loom } from '../loom/loom';
 import { AnchorSchema, createAnchors, OpenItemSchema } from './openItem';
 import { createModes, createSource, InlinePartsSchema, ModesSchema, SourceSchema } from '../power/power';
+import { TaskSchema } from './task';
 import { SurveyConflictSchema } from '../survey/surveyEntry';
 import { ZoneSchema, createZones } from '../vehicle/zone';
 
 export const FORMAT = 'wattograph-job';
-export const FORMAT_VERSION = 15;
+export const FORMAT_VERSION = 16;
 
 /** A finding that the planner lets stand, with the reason that prints in the pack. */
 export const AcceptedFindingSchema = Type.Object({ reason: ReasonSchema, by: NameSchema }, { additionalProperties: false });
@@ -35,6 +36,7 @@ export const JobSchema = Type.Object(
     devices: recordOf(DeviceSchema),
     anchors: recordOf(AnchorSchema),
     openItems: recordOf(OpenItemSchema),
+    tasks: recordOf(TaskSchema, { description: 'what has to be made or agreed before work goes on' }),
     donors: recordOf(DonorSchema),
     looms: recordOf(LoomSchema),
     mates: recordOf(MateSchema),
@@ -47,7 +49,7 @@ export const JobSchema = Type.Object(
       description: 'finding key → why it may stand',
     }),
   },
-  { additionalProperties: false, $id: 'https://wattograph.invalid/schema/job-15.json', title: 'Wattograph job' },
+  { additionalProperties: false, $id: 'https://wattograph.invalid/schema/job-16.json', title: 'Wattograph job' },
 );
 export type Job = Omit<Static<typeof JobSchema>, 'looms'> & { looms: Record<string, Loom> };
 
@@ -68,6 +70,7 @@ export function createJob(name: string, customer: string): Job {
     devices: {},
     anchors: createAnchors(),
     openItems: {},
+    tasks: {},
     donors: {},
     looms: { main: createLoom('main', 'W') },
     mates: {},

@@ -25,6 +25,12 @@ describe('migrations', () => {
   );
 });
 
+test('format 16 begins without tasks', async () => {
+  const { default: old } = (await import('../../testing/formats/job-15.json')) as { default: Record<string, unknown> };
+  expect([old.formatVersion, old.tasks]).toEqual([15, undefined]);
+  expect(toPresentFormat(old)).toEqual({ ...old, formatVersion: 16, tasks: {} });
+});
+
 test('format 15 leaves the wires of a donor the names printed on them', async () => {
   const { default: old } = (await import('../../testing/formats/job-14.json')) as { default: Record<string, unknown> };
   const wire = { number: '19', from: 'fuse box', to: 'fan', decision: 'repurpose' };

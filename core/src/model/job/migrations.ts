@@ -220,6 +220,11 @@ export const MIGRATIONS: readonly Migration[] = [
       donors: mapRecord(document.donors, (donor) => ({ ...donor, wires: mapRecord(donor.wires, (wire) => ({ newName: '', ...wire })) })),
     }),
   },
+  {
+    from: 15,
+    name: 'add-tasks',
+    run: (document) => ({ tasks: {}, ...document, formatVersion: 16 }),
+  },
 ];
 
 /** Of what is a look; anything else is left for the gate to name. */
