@@ -174,6 +174,33 @@ export const HOUSE_STYLE: readonly HouseQuestion[] = [
       { words: 'every load its own', sets: { ownGroundA: 0 } },
     ],
   },
+  {
+    id: 'ties',
+    question: 'Ties and tape',
+    drives: 'steps that are ticked run by run before a run is covered, and what they take',
+    sides: [
+      { words: 'with the laying', sets: { tieSteps: false } },
+      { words: 'work of their own', sets: { tieSteps: true } },
+    ],
+  },
+  {
+    id: 'photo',
+    question: 'Before it is covered',
+    drives: 'a step with photos, before which nothing is covered',
+    sides: [
+      { words: 'looked over', sets: { photoBeforeCover: false } },
+      { words: 'photographed', sets: { photoBeforeCover: true } },
+    ],
+  },
+  {
+    id: 'wiggle',
+    question: 'At the test',
+    drives: 'whether each leg is moved while it is logged, and what that takes',
+    sides: [
+      { words: 'measured at rest', sets: { wiggleS: 0 } },
+      { words: 'each leg moved for 10 s as well', sets: { wiggleS: 10 } },
+    ],
+  },
 ];
 
 /** The side of a question that a standard takes; null where it takes one of its own. */

@@ -77,6 +77,8 @@ const UNDO_WORDS = {
   lay: 'Take the branch off the board',
   splice: 'Cut the splice out',
   layup: 'Open the lay-up back to this layer',
+  tie: 'Cut the ties off',
+  photo: null,
   slide: 'Take the sleeve off',
   cover: 'Cut the covering open',
   fit: null,

@@ -28,6 +28,8 @@ export const CAUTIONS = {
   lay: null,
   splice: `Sleeve on the wire before the barrel. ${HOT_AIR}`,
   layup: 'Twisted wire under tension recoils: keep hold of the bundle until it is tied.',
+  tie: null,
+  photo: null,
   slide: null,
   cover: HOT_AIR,
   fit: `Battery negative off before work in the car. Pumps and fans can start by themselves. No sparks near fuel, extinguisher at hand. ${IN_THE_CAR}`,

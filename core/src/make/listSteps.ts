@@ -26,6 +26,7 @@ import { listCuts } from './listCuts';
 import { listEndSteps } from './listEndSteps';
 import { listDressNeeds, listDressSteps } from './steps/listDressSteps';
 import { holdSteps } from './steps/holdSteps';
+import { addBeforeCover } from './steps/addBeforeCover';
 import { addTaskSteps } from './steps/addTaskSteps';
 import { listFillers, type FillerCut } from './listFillers';
 import { planFits } from './planFits';
@@ -71,7 +72,7 @@ export function listSteps(job: Job, plan: LoomPlan, catalogue: Catalogue): Step[
   const ends = Object.keys(loom.ends)
     .sort(compareIds)
     .flatMap((endId) => listEndSteps(context, endId, early));
-  const build = [
+  const build = addBeforeCover(context, [
     ...early,
     ...ends,
     ...listLaySteps(context, early),
@@ -81,7 +82,7 @@ export function listSteps(job: Job, plan: LoomPlan, catalogue: Catalogue): Step[
     ...listDressSteps(context),
     ...listPotSteps(context),
     ...listFitSteps(context),
-  ];
+  ]);
   if (build.length === 0) return [];
   return holdSteps(context, addTaskSteps(context, [...build, ...listFinishSteps(context, build)]));
 }

@@ -20,6 +20,8 @@ export const OPERATIONS = [
   'lay',
   'splice',
   'layup',
+  'tie',
+  'photo',
   'slide',
   'cover',
   'fit',
@@ -38,6 +40,9 @@ export type Operation = (typeof OPERATIONS)[number];
 
 /** The item of a test under which the pairs are read. */
 export const PAIRS = 'pairs';
+
+/** and the one under which each leg is moved while it is logged. */
+export const WIGGLE = 'wiggle';
 
 /** and the one under which every net is read against all others. */
 export const ISOLATION = 'isolation';

@@ -2,7 +2,7 @@
 export const MINUTE_KEYS = [
   ...(['cut', 'twist', 'mark', 'screen', 'seal', 'thread', 'crimp', 'bunch', 'seat', 'plug', 'ring', 'pot', 'lay', 'splice'] as const),
   ...(['layup', 'slide', 'cover', 'fit', 'label', 'boot', 'shrink', 'close', 'pair', 'isolation', 'depin', 'sign'] as const),
-  ...(['route', 'clip', 'torque', 'undo'] as const),
+  ...(['route', 'clip', 'torque', 'undo', 'tie', 'photo'] as const),
 ] as const;
 export type MinuteKey = (typeof MINUTE_KEYS)[number];
 
@@ -26,7 +26,7 @@ export const TIME_DEFAULTS = {
   minutes: {
     ...{ cut: 1, twist: 5, mark: 0.25, screen: 1.2, seal: 0.2, thread: 0.7, crimp: 1.2, bunch: 0.5, seat: 0.5, plug: 0.2, ring: 1.2 },
     ...{ pot: 5, lay: 3, splice: 5, layup: 3, slide: 1.5, cover: 2.5, fit: 60, label: 1, boot: 4, shrink: 0.5, close: 1, pair: 0.6 },
-    ...{ isolation: 0.4, depin: 0.5, sign: 15, route: 5, clip: 1, torque: 1, undo: 2 },
+    ...{ isolation: 0.4, depin: 0.5, sign: 15, route: 5, clip: 1, torque: 1, undo: 2, tie: 1, photo: 3 },
   },
   firstOffMin: 6,
   pauseMin: 10,

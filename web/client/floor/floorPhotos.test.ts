@@ -49,8 +49,8 @@ test('a problem with a photo: both wait on the tablet, go when the server is the
   const store = open();
   await until(() => store.get().isOpen);
   const problem = { ...PROBLEM, words: 'sleeve too tight' };
-  store.addProblem(problem, { blob: new Blob(['x']), node: 'bk1' });
-  store.addProblem({ ...problem, words: 'no reel left' }, null);
+  store.addWithPhoto(problem, { blob: new Blob(['x']), node: 'bk1', caption: 'Problem: sleeve too tight' });
+  store.addWithPhoto({ ...problem, words: 'no reel left' }, null);
   await until(async () => (await outboxDatabase.rows.count()) === 3);
   expect([store.get().waiting.map(({ itemId }) => itemId), store.get().waitingPhotos.map(({ id }) => id)]).toEqual([
     ['step', 'step'],
@@ -77,7 +77,7 @@ test('a photo that the server does not take stays on the tablet with its reason;
   const store = open();
   await until(() => store.get().isOpen);
   status = 422;
-  store.addProblem({ ...PROBLEM, words: 'bent pin' }, { blob: new Blob(['x']), node: 'bk1' });
+  store.addWithPhoto({ ...PROBLEM, words: 'bent pin' }, { blob: new Blob(['x']), node: 'bk1', caption: 'Problem: bent pin' });
   await until(() => store.get().refusedPhotos.length === 1 && store.get().refused.length === 1);
   const { id, reason } = store.get().refusedPhotos[0]!;
   expect(reason).toContain('expected a step of revision 3');

@@ -119,13 +119,13 @@ export class FloorStore {
     this.line.addMany(events.map((event) => this.stamp(event)));
   }
 
-  /** Something is wrong, with a picture of it: its photo is found by the id of what was told. */
-  addProblem(event: Happened, photo: Pick<WaitingPhoto, 'blob' | 'node'> | null): void {
+  /** Something with a picture of it, as a problem or what is covered next: its photo is found by the id of what was told. */
+  addWithPhoto(event: Happened, photo: Pick<WaitingPhoto, 'blob' | 'node' | 'caption'> | null): void {
     const told = this.stamp(event);
     this.line.addMany([told]);
     if (!photo) return;
-    const { id, happenedAt: takenAt, loomId: loom, author, by, words } = told.body;
-    const caption = `Problem: ${words}`.slice(0, MOST_CAPTION);
+    const { id, happenedAt: takenAt, loomId: loom, author, by } = told.body;
+    const caption = photo.caption.slice(0, MOST_CAPTION);
     // on the device each has a row of its own; at the server the one is found by the id of the other
     this.photos.add(`photo ${id}`, { ...photo, id, caption, loom, author, takenAt, by });
   }

@@ -41,6 +41,7 @@ import { toClaimWords } from './claimWords';
 import { FloorHead } from './FloorHead';
 import { HandoverDialog } from './HandoverDialog';
 import { PrintCheck } from './LayOnBoard';
+import { PhotoItems } from './PhotoItems';
 import { PinCard } from './PinCard';
 import { StepItems } from './StepItems';
 import { StepList, toLaneWords } from './StepList';
@@ -296,6 +297,8 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
               onDeed={(itemId, deed, words) => pins.deed(step, itemId, deed, words)}
               onRead={tellReading}
             />
+          ) : step.operation === 'photo' ? (
+            <PhotoItems {...{ jobId, plan, step, here, told, store, author }} waiting={state.waitingPhotos} />
           ) : (
             <StepItems
               pack={pack}
@@ -368,9 +371,9 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
               className={styles.problem}
               onClick={() =>
                 askProblem((words, blob) =>
-                  store.addProblem(
+                  store.addWithPhoto(
                     { loomId: plan.loomId, stepId: step.id, itemId: 'step', kind: 'problem', words, author },
-                    blob && { blob, node: findNode(step, job.looms[plan.loomId]!, plan) },
+                    blob && { blob, node: findNode(step, job.looms[plan.loomId]!, plan), caption: `Problem: ${words}` },
                   ),
                 )
               }

@@ -17,6 +17,7 @@ import {
 } from 'wattograph-core';
 import { Pick } from '../../ui/fields/Pick';
 import { toClaimWords } from './claimWords';
+import { readCode, ScanCode, type CardCode } from './ScanCode';
 import styles from './StepList.module.css';
 
 /** Which steps are listed: what can be done now, what is in the lanes that one has, what waits, what is in the lane of the open step, all. */
@@ -105,6 +106,7 @@ export function StepList({
         <button className={styles.hand} onClick={onHandOver}>
           Hand over
         </button>
+        <ScanCode onScan={onScan} />
         <form
           onSubmit={(event) => {
             event.preventDefault();
@@ -222,19 +224,6 @@ function find(work: readonly Work[], wanted: string, loom: Loom): Work[] {
     .filter(({ at }) => at < 4)
     .sort((a, b) => a.at - b.at)
     .map(({ one }) => one);
-}
-
-/** Where the code of a card leads, as a scanner types it. */
-export interface CardCode {
-  jobId: string;
-  query: URLSearchParams;
-}
-
-/** null: something else was typed. */
-function readCode(words: string): CardCode | null {
-  const found = /\/jobs\/([0-9a-f-]{36})\/floor\?(\S+)/i.exec(words);
-  const query = new URLSearchParams(found?.[2] ?? '');
-  return found && query.has('card') ? { jobId: found[1]!, query } : null;
 }
 
 function groupByLane(work: readonly Work[]): [string | null, Work[]][] {

@@ -3,9 +3,9 @@
 import { ANSWER_WORDS, isAnswer, type ProblemAnswer } from 'wattograph-core';
 import type { StepProgress } from '../../client/floor/floorProgress';
 import { useMay } from '../../client/person';
-import { usePhotoOf } from '../../client/usePhotoOf';
+import { usePhotoIds } from '../../client/usePhotoIds';
 import { askReason } from '../../ui/fields/askReason';
-import { KeptPhoto, ProblemPhoto } from '../../ui/ProblemPhoto';
+import { KeptPhoto, ToldPhoto } from '../../ui/ToldPhoto';
 import { askConcession } from './askConcession';
 import styles from './Floor.module.css';
 
@@ -14,6 +14,8 @@ const ASKED: Record<Exclude<ProblemAnswer, 'concession'>, string> = {
   redo: 'Do it over: what has to be different?',
   change: 'Change: what will the next revision do otherwise?',
 };
+
+const PHOTO = 'photo of the problem';
 
 /** What is wrong at a step, and what whoever plans says to it (craft D4); solved when somebody says so. */
 export function Trouble({
@@ -36,15 +38,17 @@ export function Trouble({
   onSolved: () => void;
 }) {
   const mayPlan = useMay('plan');
-  const hasPhoto = usePhotoOf(jobId, trouble?.id ?? null);
+  const photos = usePhotoIds(jobId, trouble !== null);
   if (!trouble) return null;
+  const hasPhoto = photos.has(trouble.id);
   const ask = (kind: ProblemAnswer) => {
     if (kind === 'concession') askConcession({ jobId, title, words: trouble.words, author }, (words) => onAnswer(kind, words));
     else askReason(ASKED[kind], (words) => onAnswer(kind, words), 'the crew reads it at the step');
   };
   return (
     <div className={styles.trouble}>
-      Problem: {trouble.words} ({trouble.author}) {hasPhoto ? <ProblemPhoto id={trouble.id} /> : kept && <KeptPhoto blob={kept} />}
+      Problem: {trouble.words} ({trouble.author}){' '}
+      {hasPhoto ? <ToldPhoto id={trouble.id} alt={PHOTO} /> : kept && <KeptPhoto blob={kept} alt={PHOTO} />}
       {answer && isAnswer(answer.itemId) ? (
         <p className={styles.answer}>
           <b>{ANSWER_WORDS[answer.itemId]}:</b> {answer.words} ({answer.author})

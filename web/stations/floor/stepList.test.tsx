@@ -1,10 +1,13 @@
 import { MantineProvider } from '@mantine/core';
-import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
+import { act, cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import { useState, type ComponentProps } from 'react';
 import { CATALOGUE, createBuild, listTouching, listWork, plan, type Claim } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
 import { choose, press } from '../../testing/act';
+import { readCodeIn } from '../../client/readCodeIn';
 import { StepList } from './StepList';
+
+jest.mock('../../client/readCodeIn', () => ({ readCodeIn: jest.fn() }));
 
 const job = createInlet();
 const loom = job.looms.inlet!;
@@ -131,6 +134,25 @@ test('the code of a card, as a scanner types it, leads to that card', () => {
   const { jobId, query } = told.scan.mock.calls[0]![0] as { jobId: string; query: URLSearchParams };
   expect([jobId, query.get('loom'), query.get('card')]).toEqual([id, 'inlet', 'end inj1']);
   expect(told.open).not.toHaveBeenCalled();
+});
+
+test('the code of a card in a picture leads there; any other picture says what is wrong with it', async () => {
+  const id = '5ee12000-0000-4000-8000-000000000012';
+  const scan = async (seen: () => Promise<string | null>) => {
+    jest.mocked(readCodeIn).mockImplementationOnce(seen);
+    await act(async () => void fireEvent.change(screen.getByLabelText('Scan a code'), { target: { files: [new File(['x'], 'a.jpg')] } }));
+  };
+  open();
+  await scan(() => Promise.resolve(null));
+  expect(screen.getByRole('status').textContent).toMatch(/^No code is seen in it/);
+  await scan(() => Promise.resolve('http://bench.local/elsewhere'));
+  expect(screen.getByRole('status').textContent).toBe('That is the code of no card: it says “http://bench.local/elsewhere”.');
+  await scan(() => Promise.reject(new Error('no picture')));
+  expect(screen.getByRole('status').textContent).toMatch(/^That was no picture/);
+  expect(told.scan).not.toHaveBeenCalled();
+  await scan(() => Promise.resolve(`http://bench.local/jobs/${id}/floor?loom=inlet&card=end%20inj1`));
+  expect(screen.queryByRole('status')).toBeNull();
+  expect((told.scan.mock.calls[0]![0] as { query: URLSearchParams }).query.get('card')).toBe('end inj1');
 });
 
 test('nothing taken, nothing ready: it says what that means', () => {

@@ -1,7 +1,7 @@
 import Link from 'next/link';
 import { usePerson } from '../../client/person';
 import type { OpenProblem } from '../../server/jobs/openProblems';
-import { ProblemPhoto } from '../../ui/ProblemPhoto';
+import { ToldPhoto } from '../../ui/ToldPhoto';
 import styles from './Jobs.module.css';
 import { toTouchedWords } from './listShown';
 
@@ -23,7 +23,7 @@ export function FloorProblems({ problems, now }: { problems: readonly OpenProble
               >
                 {words}
               </Link>
-              {hasPhoto && <ProblemPhoto id={id} />}
+              {hasPhoto && <ToldPhoto id={id} alt="photo of the problem" />}
             </span>
             <span>
               {job} · {loom}, {step}

@@ -1,5 +1,6 @@
 import { pushTo, roundUp } from '../../units';
 import type { PartLine } from '../../make';
+import { findStandard } from '../../plan';
 import type { Cell, Column } from './flow/flowTypes';
 import type { SheetContext } from './sheetContext';
 
@@ -11,11 +12,9 @@ const COLUMNS: Column[] = [
   { title: 'packs', share: 1, align: 'end' },
 ];
 
-/** nobody measures a kit nearer than that, and it is never short, mm */
-const KIT_STEP_MM = 100;
-
 /** What to have in the kit before work begins, group by group. */
-export function addKit({ build, flow }: SheetContext): void {
+export function addKit({ job, catalogue, build, flow }: SheetContext): void {
+  const { kitStepMm } = findStandard(job, catalogue);
   flow.sheet('Parts', 'kit', 'Kit complete before work begins. Held wires are counted: they will be needed.');
   const groups = new Map<string, PartLine[]>();
   for (const line of build.parts) pushTo(groups, line.group, line);
@@ -27,7 +26,7 @@ export function addKit({ build, flow }: SheetContext): void {
         { tick: true },
         name,
         String(pieces),
-        lengthMm === null ? '–' : (roundUp(lengthMm, KIT_STEP_MM) / 1000).toFixed(1),
+        lengthMm === null ? '–' : (roundUp(lengthMm, kitStepMm) / 1000).toFixed(1),
         packs === null ? '–' : String(packs),
       ]),
     );

@@ -391,3 +391,19 @@ describe('what is made and agreed', () => {
       expect(of(loomId).pages.map(({ sheet }) => sheet)).not.toContain('Made and agreed');
   });
 });
+
+test('the kit asks for wire in the steps of the shop, never short', () => {
+  const job = createSkerry();
+  const catalogue = { ...CATALOGUE, standards: { larkhollow: { ...CATALOGUE.standards.larkhollow!, kitStepMm: 2000 } } };
+  const whole = plan(job, catalogue);
+  const planned = whole.looms.find(({ loomId }) => loomId === 'gearbox')!;
+  const build = createBuild(job, planned, catalogue);
+  const pages = createSheets({ job, whole, plan: planned, build, findings: [], catalogue }, META).filter(({ sheet }) => sheet === 'Parts');
+  const wires = build.parts.filter(({ group }) => group === 'wire');
+  expect(wires.length).toBeGreaterThan(0);
+  const lines = rows(pages).flat();
+  for (const { name, lengthMm } of wires) {
+    const asked = Number(lines[lines.indexOf(name) + 2]);
+    expect([name, asked % 2, asked >= lengthMm! / 1000 && asked < lengthMm! / 1000 + 2]).toEqual([name, 0, true]);
+  }
+});

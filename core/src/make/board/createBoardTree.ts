@@ -1,17 +1,20 @@
 import { findFamily, type Catalogue } from '../../catalogue';
 import type { Job, Loom } from '../../model';
-import type { LoomPlan } from '../../plan';
+import { findStandard, type LoomPlan } from '../../plan';
 import type { BoardPiece, BoardTree, Fixture } from './boardTypes';
 import { toSide } from './toSide';
-
-/** Room that is held for rings, blades and tails, mm: depth and half width. */
-const BARE = { depthMm: 20, halfMm: 8 };
 
 /** A loom as it is laid on a board. clearMm: what the shop keeps between two runs. */
 export function createBoardTree(job: Job, catalogue: Catalogue, planned: LoomPlan, clearMm: number): BoardTree {
   const loom = job.looms[planned.loomId]!;
   const { tree } = planned;
-  const fixtures = new Map(Object.entries(loom.ends).map(([endId, end]) => [end.nodeId, toFixture(job, catalogue, endId, end)]));
+  const { boardBareDepthMm, boardBareHalfMm } = findStandard(job, catalogue);
+  const toFixture = (endId: string, { familyId }: Loom['ends'][string]): Fixture => {
+    const family = findFamily(job, catalogue, familyId);
+    if (!family) return { endId, depthMm: boardBareDepthMm, halfMm: boardBareHalfMm };
+    return { endId, depthMm: family.entryDepthMm, halfMm: family.envelopeMm / 2 };
+  };
+  const fixtures = new Map(Object.entries(loom.ends).map(([endId, end]) => [end.nodeId, toFixture(endId, end)]));
   const coverings = new Map(planned.coverings.map((one) => [one.segmentId, one]));
   const indexOf = new Map<string, number>();
   const pieces: BoardPiece[] = [];
@@ -36,9 +39,4 @@ export function createBoardTree(job: Job, catalogue: Catalogue, planned: LoomPla
   };
   visit(tree.datumId, -1);
   return { pieces, datum: fixtures.get(tree.datumId) ?? null, clearMm };
-}
-
-function toFixture(job: Job, catalogue: Catalogue, endId: string, end: Loom['ends'][string]): Fixture {
-  const family = findFamily(job, catalogue, end.familyId);
-  return family ? { endId, depthMm: family.entryDepthMm, halfMm: family.envelopeMm / 2 } : { endId, ...BARE };
 }

@@ -182,6 +182,20 @@ describe('a plank: the trunk as one line (craft C)', () => {
 });
 
 describe('what is laid', () => {
+  test('rings, blades and tails have the room that the shop says, housings their own', () => {
+    const job = createSkerry();
+    const planned = plan(job, CATALOGUE).looms.find(({ loomId }) => loomId === 'chassis')!;
+    const catalogue = {
+      ...CATALOGUE,
+      standards: { larkhollow: { ...CATALOGUE.standards.larkhollow!, boardBareDepthMm: 33, boardBareHalfMm: 11 } },
+    };
+    const { ends } = job.looms.chassis!;
+    const fixtures = createBoardTree(job, catalogue, planned, 40).pieces.flatMap(({ fixture }) => fixture ?? []);
+    const [bare, housed] = [true, false].map((isBare) => fixtures.filter(({ endId }) => (ends[endId]!.familyId === null) === isBare));
+    expect([bare!.length > 0, housed!.length > 0]).toEqual([true, true]);
+    for (const one of bare!) expect(one).toMatchObject({ depthMm: 33, halfMm: 11 });
+    for (const one of housed!) expect(one.depthMm).toBe(CATALOGUE.families[ends[one.endId]!.familyId!]!.entryDepthMm);
+  });
   test.each(['inlet', 'engine', 'chassis', 'gearbox'])(
     '%s: every run as long as planned, pegs at ends, forks and every 150 mm, nothing too near',
     (loomId) => {

@@ -26,6 +26,8 @@ const STOPPED_BY: Readonly<Record<Operation, Exclude<HoldOperation, 'cut' | 'ene
   lay: null,
   splice: 'splice',
   layup: null,
+  tie: null,
+  photo: null,
   slide: null,
   cover: 'cover',
   fit: null,

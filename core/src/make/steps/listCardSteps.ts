@@ -6,7 +6,7 @@ const POST_OF: Readonly<Record<Operation, string | null>> = {
   ...{ cut: 'cut', mark: 'cut' },
   ...{ screen: 'crimp', seal: 'crimp', thread: 'crimp', crimp: 'crimp', bunch: 'crimp', seat: 'crimp', plug: 'crimp' },
   ...{ ring: 'crimp', pot: 'crimp', wait: 'crimp' },
-  ...{ lay: 'board', splice: 'board', fit: 'board' },
+  ...{ lay: 'board', splice: 'board', fit: 'board', tie: 'board', photo: 'board' },
   ...{ twist: 'twist', layup: 'twist' },
   ...{ slide: 'sleeve', cover: 'sleeve', label: 'sleeve', boot: 'sleeve', shrink: 'sleeve', close: 'sleeve' },
   ...{ test: 'test', sign: 'test' },

@@ -2,7 +2,7 @@ import { findFamily } from '../../catalogue';
 import { findStandard, planClips, type PlannedFeed } from '../../plan';
 import { createItem, createStep, isPinnedAfter, type Need, type StepContext } from '../createStep';
 import { listHardNeeds } from './listPotSteps';
-import { ISOLATION, PAIRS, type Step, type StepItem } from '../step';
+import { ISOLATION, PAIRS, WIGGLE, type Step, type StepItem } from '../step';
 
 /** Prove the loom, lead it through its holes, pin what did not pass with its housing on and prove that again, sign. */
 export function listFinishSteps(context: StepContext, build: readonly Step[]): Step[] {
@@ -52,15 +52,36 @@ function listLater(build: readonly Step[]): ReadonlySet<string> {
   return later;
 }
 
-const createTest = ({ wires }: StepContext, before: readonly Step[]) =>
+const createTest = (context: StepContext, before: readonly Step[]) =>
   createStep('test', 'test', 'Ring out every pair against the continuity table', {
     needs: before.map(({ id }) => ({ stepId: id, because: 'the loom is tested when it is whole' })),
     tool: 'ohmmeter, 4-wire below 1 Ω',
+    ...toWiggleMinutes(context),
     items: [
-      createItem(PAIRS, 'every pair joins, within its band', [...wires.values()], null, []),
+      createItem(PAIRS, 'every pair joins, within its band', [...context.wires.values()], null, []),
       createItem(ISOLATION, 'every net is isolated from all others', [], null, []),
+      ...listWiggles(context),
     ],
   });
+
+/** What moving the legs takes, min; the readings are timed each by itself. */
+const toWiggleMinutes = ({ terminations, standard: { wiggleS } }: StepContext) =>
+  wiggleS === 0 ? {} : { minutes: (terminations.size * wiggleS) / 60 };
+
+/** Each leg is moved while one of its pairs is logged: what opens for a moment only reads well at rest (craft E1). */
+function listWiggles({ loom, plan, terminations, standard: { wiggleS, wiggleMs } }: StepContext): StepItem[] {
+  const names = Object.entries(loom.ends).flatMap(([id, { name }]) => (terminations.has(id) ? [name] : []));
+  if (wiggleS === 0 || plan.wires.length === 0) return [];
+  return [
+    createItem(
+      WIGGLE,
+      `each leg moved for ${wiggleS} s while a pair of it is logged, no drop-out over ${wiggleMs} ms: ${names.join(', ')}`,
+      [],
+      null,
+      [],
+    ),
+  ];
+}
 
 /** How its contacts, or its bare wires, are kept together on their way; an anchor is filled first and loses its housing again. */
 function createBunch({ loom, job, catalogue, anchorId, terminations, sleevesBefore, dressNeeds, fits }: StepContext, endId: string): Step {

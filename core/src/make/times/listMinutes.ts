@@ -1,7 +1,7 @@
 import { TASK_KINDS, type MinuteKey, type ShopStandard, type TaskKind } from '../../model';
 import type { LoomPlan } from '../../plan';
 import { findLaidLayer } from '../steps/listLayupSteps';
-import { ISOLATION, PAIRS, type Operation, type Step, type StepItem } from '../step';
+import { ISOLATION, PAIRS, WIGGLE, type Operation, type Step, type StepItem } from '../step';
 
 /** A test is timed by its readings; a cure takes nobody's time; a task says itself what it takes. */
 type Untimed = 'test' | 'wait' | TaskKind;
@@ -18,7 +18,8 @@ const READ_BY: Readonly<Record<string, MinuteKey>> = { [PAIRS]: 'pair', [ISOLATI
 function toItemMinutes(step: Step, plan: Pick<LoomPlan, 'layups'>, minutes: ShopStandard['minutes']): (item: StepItem) => number {
   const { operation, items } = step;
   if (operation === 'wait') return () => 0;
-  if (operation === 'test') return ({ id, reads }) => reads.length * (READ_BY[id] ? minutes[READ_BY[id]] : 0);
+  if (operation === 'test')
+    return ({ id, reads }) => (id === WIGGLE ? (step.minutes ?? 0) : reads.length * (READ_BY[id] ? minutes[READ_BY[id]] : 0));
   if (isTask(operation)) return () => (step.minutes ?? 0) / items.length;
   const each = minutes[keyOf(operation)];
   if (WHOLE.has(operation)) return () => each / items.length;

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { createDemoShop } from '../../catalogue';
-import published from '../../../schema/shop-11.json';
+import published from '../../../schema/shop-12.json';
 import old from '../../testing/formats/shop-1.json';
+import eleventh from '../../testing/formats/shop-11.json';
 import tenth from '../../testing/formats/shop-10.json';
 import second from '../../testing/formats/shop-2.json';
 import third from '../../testing/formats/shop-3.json';
@@ -116,6 +117,18 @@ test('a file of format 9 samples its crimps as craft D3 says and counts minutes 
   expect(contacts.length).toBeGreaterThan(0);
   expect(contacts.every(({ crimpHeights }) => crimpHeights.length === 0)).toBe(true);
   expect(tools.every(({ gauged, servicedOn }) => !gauged && servicedOn === null)).toBe(true);
+});
+
+test('a file of format 11 ties with the laying, takes no photos, moves no legs, and has its figures of work', () => {
+  expect(eleventh.formatVersion).toBe(11);
+  const checked = checkShop(eleventh);
+  if (!checked.ok) throw new Error(JSON.stringify(checked.problems));
+  for (const [id, standard] of Object.entries(checked.value.standards)) {
+    expect(standard).toMatchObject({ tieSteps: false, photoBeforeCover: false, wiggleS: 0, wiggleMs: 1, kitStepMm: 100 });
+    expect(standard).toMatchObject({ boardBareDepthMm: 20, boardBareHalfMm: 8 });
+    const { minutes } = (eleventh.standards as unknown as Record<string, { minutes: object }>)[id]!;
+    expect(standard.minutes).toEqual({ tie: 1, photo: 3, ...minutes });
+  }
 });
 
 /** With a kind of device as that format had it. */

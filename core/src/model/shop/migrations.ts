@@ -121,7 +121,34 @@ export const SHOP_MIGRATIONS: readonly Migration[] = [
       devices: mapRecord(shop.devices, addLeads),
     }),
   },
+  {
+    from: 11,
+    name: 'add-ties-photos-and-wiggling',
+    run: (shop) => ({
+      ...shop,
+      formatVersion: 12,
+      standards: mapRecord(shop.standards, (standard) => ({
+        ...standard,
+        ...WORK_DEFAULTS,
+        minutes:
+          typeof standard.minutes === 'object'
+            ? { tie: TIME_DEFAULTS.minutes.tie, photo: TIME_DEFAULTS.minutes.photo, ...standard.minutes }
+            : standard.minutes,
+      })),
+    }),
+  },
 ];
+
+/** What a shop that never said so asks for, and what all of them had in common. */
+const WORK_DEFAULTS = {
+  tieSteps: false,
+  photoBeforeCover: false,
+  wiggleS: 0,
+  wiggleMs: 1,
+  kitStepMm: 100,
+  boardBareDepthMm: 20,
+  boardBareHalfMm: 8,
+} as const;
 
 /** What a shop that never said so drills holes with, and limits that it used to have in common with all. */
 const LIMIT_DEFAULTS = {

@@ -184,6 +184,13 @@ export const ShopStandardSchema = Type.Object(
     pegMm: positive(100, 'diameter of a peg, mm'),
     tieEveryMm: positive(10_000, 'ties along a run, and turns of tape round each fork and the datum'),
     tapeTurns: Type.Integer({ minimum: 0, maximum: 100 }),
+    tieSteps: Type.Boolean({ description: 'ties and tape are ticked run by run, before its covering' }),
+    photoBeforeCover: Type.Boolean({ description: 'a loom is photographed before anything of it is covered' }),
+    wiggleS: least0(600, 'each leg is moved for so long while a pair of it is logged, s; 0: it is not asked for'),
+    wiggleMs: positive(1000, 'and no pair drops out for longer, ms'),
+    kitStepMm: positive(10_000, 'wire and sleeves are asked of the store in steps of this, never short'),
+    boardBareDepthMm: positive(1000, 'room on a board for rings, blades and tails: how deep, and half of how wide'),
+    boardBareHalfMm: positive(1000),
     millivoltAboveA: least0(10_000, 'a feed or return above this is proved by millivolts, A, at so many amperes of a limited supply'),
     millivoltTestA: positive(10_000),
     guessStops: Type.Object(

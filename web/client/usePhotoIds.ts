@@ -2,16 +2,18 @@ import { useEffect, useState } from 'react';
 import { hearNews } from './live';
 import { request } from './request';
 
-/** Is there a picture of this id among those of a job? Asked for when the card opens and when the server tells of new ones. id null: of nothing. */
-export function usePhotoOf(jobId: string, id: string | null): boolean {
-  const [ids, setIds] = useState<readonly string[]>([]);
+const NONE: ReadonlySet<string> = new Set();
+
+/** Ids of the pictures of a job that the server has. Asked for when the card opens and when the server tells of new ones; not asked for at all where isAsked is false. */
+export function usePhotoIds(jobId: string, isAsked: boolean): ReadonlySet<string> {
+  const [ids, setIds] = useState(NONE);
   useEffect(() => {
-    if (id === null) return undefined;
+    if (!isAsked) return undefined;
     let isOver = false;
     const ask = () =>
       request<{ id: string }[] | null>(`/api/jobs/${jobId}/photos`).then(
         (photos) => {
-          if (!isOver && Array.isArray(photos)) setIds(photos.map((photo) => photo.id));
+          if (!isOver && Array.isArray(photos)) setIds(new Set(photos.map((photo) => photo.id)));
         },
         // without a network the picture is not shown
         () => undefined,
@@ -24,6 +26,6 @@ export function usePhotoOf(jobId: string, id: string | null): boolean {
       isOver = true;
       end();
     };
-  }, [jobId, id]);
-  return id !== null && ids.includes(id);
+  }, [jobId, isAsked]);
+  return ids;
 }

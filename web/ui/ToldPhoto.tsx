@@ -1,23 +1,23 @@
 import { toUrl } from '../client/base';
 import { BlobPicture } from './BlobPicture';
-import styles from './ProblemPhoto.module.css';
+import styles from './ToldPhoto.module.css';
 
-/** The picture of a problem, whose id it has. A press shows it whole. */
-export function ProblemPhoto({ id }: { id: string }) {
+/** A picture with the id of what it is of. A press shows it whole. alt: what it is of. */
+export function ToldPhoto({ id, alt }: { id: string; alt: string }) {
   const path = toUrl(`/api/photos/${id}`);
   return (
     <a className={styles.photo} href={path} target="_blank" rel="noreferrer">
       {/* eslint-disable-next-line @next/next/no-img-element -- the server has made it of a fitting size */}
-      <img src={path} alt="photo of the problem" />
+      <img src={path} alt={alt} />
     </a>
   );
 }
 
 /** The same where only the device that took it has it yet. */
-export function KeptPhoto({ blob }: { blob: Blob }) {
+export function KeptPhoto({ blob, alt }: { blob: Blob; alt: string }) {
   return (
     <span className={styles.photo}>
-      <BlobPicture blob={blob} alt="photo of the problem" />
+      <BlobPicture blob={blob} alt={alt} />
       <small>kept here, not sent yet</small>
     </span>
   );

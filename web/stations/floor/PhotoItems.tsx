@@ -1,0 +1,104 @@
+import { useState } from 'react';
+import type { LoomPlan, Step } from 'wattograph-core';
+import type { StepProgress } from '../../client/floor/floorProgress';
+import type { FloorStore } from '../../client/floor/floorStore';
+import { refusePhoto, type WaitingPhoto } from '../../client/photoLine';
+import { usePhotoIds } from '../../client/usePhotoIds';
+import type { FloorEvent } from '../../server/floorEvent';
+import { KeptPhoto, ToldPhoto } from '../../ui/ToldPhoto';
+import styles from './Floor.module.css';
+
+/** What is photographed before it is covered: each is done with its picture, and the picture has the id of its tick. */
+export function PhotoItems({
+  jobId,
+  plan,
+  step,
+  here,
+  told,
+  store,
+  author,
+  waiting,
+}: {
+  jobId: string;
+  plan: Pick<LoomPlan, 'loomId' | 'splices' | 'tree'>;
+  step: Step;
+  here: Pick<StepProgress, 'ticked' | 'carried'>;
+  told: readonly FloorEvent[];
+  store: Pick<FloorStore, 'add' | 'addWithPhoto'>;
+  author: string;
+  /** taken here and not on the server yet */
+  waiting: readonly WaitingPhoto[];
+}) {
+  const known = usePhotoIds(jobId, true);
+  const [refused, setRefused] = useState<string | null>(null);
+  const tellTick = (itemId: string, words: string, blob: Blob | undefined) => {
+    const because = blob ? refusePhoto(blob) : null;
+    setRefused(because);
+    if (!blob || because) return;
+    const node = plan.splices.find(({ id }) => id === itemId)?.nodeId ?? plan.tree.datumId;
+    store.addWithPhoto(
+      { loomId: plan.loomId, stepId: step.id, itemId, kind: 'tick', words: '', author },
+      { blob, node, caption: `Before it is covered: ${words}` },
+    );
+  };
+  return (
+    <>
+      <ul className={styles.items} aria-label="To do">
+        {step.items.map(({ id, words, heldBecause }) => {
+          const isTicked = here.ticked.has(id);
+          const from = isTicked ? here.carried.get(id) : undefined;
+          const tick = told.findLast((event) => event.stepId === step.id && event.itemId === id && event.kind === 'tick');
+          const kept = waiting.find((photo) => photo.id === tick?.id);
+          const alt = `photo of ${words}`;
+          return (
+            <li key={id}>
+              <label className={styles.item} data-done={isTicked || undefined}>
+                <span className={styles.box}>{heldBecause !== null ? '–' : isTicked ? '✓' : ''}</span>
+                <span>
+                  {words}
+                  {from !== undefined && <small className={styles.carried}>done in revision {from}, and the same now</small>}
+                  {heldBecause !== null && (
+                    <>
+                      <br />
+                      <b>HELD: {heldBecause}</b>
+                    </>
+                  )}
+                  <input
+                    type="file"
+                    aria-label={`${isTicked ? 'Another photo' : 'Photo'}: ${words}`}
+                    accept="image/jpeg,image/png,image/webp"
+                    capture="environment"
+                    disabled={heldBecause !== null}
+                    onChange={({ target }) => {
+                      tellTick(id, words, target.files?.[0]);
+                      // the same picture may be chosen once more
+                      target.value = '';
+                    }}
+                  />
+                </span>
+              </label>
+              {isTicked && tick && known.has(tick.id) ? (
+                <ToldPhoto id={tick.id} alt={alt} />
+              ) : (
+                isTicked && kept && <KeptPhoto blob={kept.blob} alt={alt} />
+              )}
+              {isTicked && (
+                <button
+                  className={styles.prove}
+                  onClick={() => store.add({ loomId: plan.loomId, stepId: step.id, itemId: id, kind: 'untick', words: '', author })}
+                >
+                  Not done
+                </button>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+      {refused && (
+        <p className={styles.failed} role="alert">
+          {refused}
+        </p>
+      )}
+    </>
+  );
+}
