@@ -7,6 +7,7 @@ export { drawTiles } from './board/drawTiles';
 export { drawBreakoutStack, drawEndStack } from './dress/drawStack';
 export { toStackedRun } from './dress/toStackedRun';
 export { drawFeed } from './feed/drawFeed';
+export { createPinningPages, type PinningWork } from './pinning/createPinningPages';
 export { drawStripTemplate } from './strip/drawStripTemplate';
 export { drawSleeves } from './label/drawSleeves';
 export { printSleeves, type PrintedStock } from './label/printSleeves';

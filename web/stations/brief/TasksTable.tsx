@@ -1,7 +1,7 @@
 'use client';
 
 import { useForm } from '@mantine/form';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import {
   addTask,
   setTask,
@@ -71,13 +71,17 @@ function Note() {
     initialValues: { what: '', kind: 'fabricate' as TaskKind, minutes: null as number | null },
   });
   const { what, kind, minutes } = form.values;
+  // what was typed goes with what was noted
+  const [nth, setNth] = useState(0);
+  const isMinutes = minutes !== null && Number.isFinite(minutes);
   return (
     <form
       className={styles.bar}
       onSubmit={form.onSubmit(() => {
-        if (minutes === null) return;
+        if (!isMinutes) return;
         store.edit(addTask(kind, what.trim(), Math.round(minutes)));
         form.reset();
+        setNth(nth + 1);
       })}
     >
       <Pick label="Kind of task" value={kind} options={KINDS} onChange={(value) => value && form.setFieldValue('kind', value)} />
@@ -91,6 +95,7 @@ function Note() {
         />
       </div>
       <NumberField
+        key={nth}
         label="Minutes that it takes"
         placeholder="min"
         unit={null}
@@ -98,10 +103,11 @@ function Note() {
         most={6000}
         digits={0}
         canBeEmpty
+        isLive
         value={minutes}
         onChange={(value) => form.setFieldValue('minutes', value)}
       />
-      <button className={styles.button} disabled={!what.trim() || minutes === null}>
+      <button className={styles.button} disabled={!what.trim() || !isMinutes}>
         Note it
       </button>
     </form>

@@ -268,6 +268,7 @@ describe('tasks', () => {
     expect(screen.getByRole('button', { name: 'Note it' })).toHaveProperty('disabled', true);
     type('Minutes that it takes', '30');
     fireEvent.click(screen.getByRole('button', { name: 'Note it' }));
+    expect(screen.getByLabelText('Minutes that it takes')).toHaveProperty('value', '');
     const id = Object.keys(store.job.tasks)[0]!;
     expect(store.job.tasks[id]).toMatchObject({ kind: 'fabricate', what: 'Stud for the ground', minutes: 30, before: 'fit', places: [] });
     expect(screen.getByText('on no floor yet')).toBeTruthy();

@@ -41,6 +41,7 @@ import { toClaimWords } from './claimWords';
 import { FloorHead } from './FloorHead';
 import { HandoverDialog } from './HandoverDialog';
 import { PrintCheck } from './LayOnBoard';
+import { PaperTwin } from './PaperTwin';
 import { PhotoItems } from './PhotoItems';
 import { PinCard } from './PinCard';
 import { StepItems } from './StepItems';
@@ -157,6 +158,7 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
   const touching = useMemo(() => listTouching(steps, (id) => progress.get(id)!.done), [steps, progress]);
   const [isListed, setListed] = useState(false);
   const [isHanded, setHanded] = useState(false);
+  const [isPaper, setPaper] = useState(false);
   // by its id: what is to be undone may come in while a card is open
   const asked = useState(() => (card === null ? null : findCardStep(steps, card, progress)))[0];
   const [stepId, setStepId] = useState(
@@ -204,6 +206,14 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
     const reading = { readId: one.id, value, unit: one.unit, instrument: instrument.trim() };
     store.add({ loomId: plan.loomId, stepId: step.id, itemId, kind: 'reading', words: one.words, author, ...reading });
   };
+  if (isPaper)
+    return (
+      <PaperTwin
+        {...{ pack, step, inHand: pins.inHand, asking: pins.asking }}
+        isDone={(id) => here.ticked.has(id) && !here.failed.has(id)}
+        onClose={() => setPaper(false)}
+      />
+    );
   return (
     <div className={`${styles.floor} ${isListed ? styles.listed : ''}`}>
       <FloorHead {...{ jobId, pack, store, state, done, total: steps.length }} isForeign={card !== null && asked === null} />
@@ -317,6 +327,11 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
             {isPinning(step) && (
               <button className={styles.prove} aria-pressed={isOne} disabled={isTaken} onClick={() => pins.setOne(!pins.isOne)}>
                 One at a time
+              </button>
+            )}
+            {isPinning(step) && (
+              <button className={styles.prove} onClick={() => setPaper(true)}>
+                On paper
               </button>
             )}
             {step.operation === 'test' && (

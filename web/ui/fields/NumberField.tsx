@@ -4,14 +4,15 @@ import { Input, TextInput, type TextInputProps } from '@mantine/core';
 import styles from './fields.module.css';
 import { useQuantity, type Quantity } from './useQuantity';
 
-/** A figure in a line or a table; typed in any unit of its kind. */
+/** A figure in a line or a table; typed in any unit of its kind. isLive: told at every letter, what is wrong as NaN; else when it is left. */
 export function NumberField({
   label,
   placeholder,
   isWide = false,
+  isLive = false,
   ...quantity
-}: Quantity & { label: string; placeholder?: string | undefined; isWide?: boolean }) {
-  const { expected, input } = useQuantity(quantity);
+}: Quantity & { label: string; placeholder?: string | undefined; isWide?: boolean; isLive?: boolean }) {
+  const { expected, input } = useQuantity(quantity, isLive);
   return (
     <Input
       variant="unstyled"
