@@ -80,6 +80,15 @@ test('the drawing of a board refuses what it is not asked rightly', async ({ req
   expect(await status('what=pages&format=pdf&pages=1;2')).toBe(400);
   expect(await status('what=pages&format=pdf&pages=999')).toBe(400);
   expect(await status('what=whole&format=json&loom=none')).toBe(404);
+  expect(await status('what=pages&format=pdf&address=http%3A%2F%2Fsomewhere.else')).toBe(400);
+  // codes lead to this installation and nowhere else; without an address there are none
+  const marks = async (query: string) => {
+    const answer = await request.get(`/api/jobs/${id}/board?what=whole&format=svg${query}`, { headers: { prefer: 'wait=60' } });
+    expect(answer.status()).toBe(200);
+    return ((await answer.text()).match(/<path/g) ?? []).length;
+  };
+  const coded = await marks(`&address=${encodeURIComponent(process.env.E2E_ADDRESS!)}`);
+  expect(coded).toBeGreaterThan(await marks(''));
 });
 
 test('a pack that hangs: after a change only the pages that say something else are shown and printed, with those to destroy', async ({

@@ -17,7 +17,7 @@ import {
 import { toDxf } from 'wattograph-core/dxf';
 import { toPdf } from 'wattograph-core/pdf';
 import { today } from '../client/today';
-import { findLoomPlan, readSource, toFileName } from './buildPacks';
+import { findLoomPlan, readSource, toAddress, toFileName } from './buildPacks';
 import { readJobVersion } from './documents';
 import { Refusal } from './refusal';
 import { readShopOf } from './shop';
@@ -44,6 +44,8 @@ export interface WantedBoard {
   format: Format;
   /** numbers of the pages; null: all */
   pages: number[] | null;
+  /** where the codes of its ends lead; null: it has none */
+  address: string | null;
 }
 
 /** What the address asks for, and all that the answer depends on. */
@@ -60,12 +62,18 @@ export async function readWantedBoard(jobId: string, query: URLSearchParams): Pr
     );
   if (pages !== null && !/^\d{1,4}(-\d{1,4}){0,400}$/.test(pages))
     throw Refusal.at(400, 'pages', `expected numbers of pages as in 7-8, got ${JSON.stringify(pages.slice(0, 40))}`);
-  const wanted: WantedBoard = { jobId, loom: query.get('loom'), what, format: known, pages: pages?.split('-').map(Number) ?? null };
+  const wanted: WantedBoard = {
+    ...{ jobId, loom: query.get('loom'), what, format: known, pages: pages?.split('-').map(Number) ?? null },
+    address: toAddress(query.get('address')),
+  };
   return { key: [ENGINE, 'board', wanted, await readJobVersion(jobId), today()], wanted };
 }
 
 /** Draw a board as it is asked for. */
-export async function makeBoard({ jobId, loom: loomId, what, format, pages: asked }: WantedBoard, fontFolder: string): Promise<Answer> {
+export async function makeBoard(
+  { jobId, loom: loomId, what, format, pages: asked, address }: WantedBoard,
+  fontFolder: string,
+): Promise<Answer> {
   const { job, revision, at } = await readSource(jobId, null);
   const { shop } = await readShopOf(job);
   const found = findLoomPlan(plan(job, shop), loomId);
@@ -74,6 +82,17 @@ export async function makeBoard({ jobId, loom: loomId, what, format, pages: aske
   const loom = job.looms[found.loomId]!;
   const board = planBoard(job, shop, found);
   const drawing = drawBoard(job, shop, found, board);
+  // what hangs is a draft: a code opens its end in the revision that the floor works from then
+  const coded =
+    address === null
+      ? drawing
+      : drawBoard(
+          job,
+          shop,
+          found,
+          board,
+          (card) => `${address}/jobs/${jobId}/floor?loom=${encodeURIComponent(found.loomId)}&card=${encodeURIComponent(card)}`,
+        );
   const { scale } = loom.board;
   const toPages = (): Drawing[] => {
     const plank = planPlank(job, found);
@@ -86,14 +105,14 @@ export async function makeBoard({ jobId, loom: loomId, what, format, pages: aske
         'pages',
         `expected at most ${MOST_TILES} pages, got ${map.columns} × ${map.rows}: choose a printer with larger paper`,
       );
-    const all = drawTiles(what === 'plank' ? line : drawing, board, map, meta);
+    const all = drawTiles(what === 'plank' ? line : coded, board, map, meta);
     return asked === null ? all : all.filter((_, index) => asked.includes(index + 1));
   };
-  const pages = what === 'whole' ? [drawing] : toPages();
+  const pages = what === 'whole' ? [coded] : toPages();
   if (pages.length === 0) throw Refusal.at(400, 'pages', `expected pages of this print, got ${asked?.join(', ')}`);
   const body: Record<Format, () => Promise<Buffer> | Buffer> = {
     pdf: async () => Buffer.from(await toPdf(pages, `${job.name}, ${loom.name} on its board`, at, fontFolder)),
-    svg: () => Buffer.from(toSvg(drawing)),
+    svg: () => Buffer.from(toSvg(coded)),
     dxf: () => Buffer.from(toDxf([drawing])),
     csv: () => Buffer.from(toPegsCsv(board)),
     json: () => Buffer.from(`${JSON.stringify(toBoardJson(board, listTiles(drawing, board, scale)), null, 2)}\n`),

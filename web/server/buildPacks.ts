@@ -95,7 +95,7 @@ function toPost(asked: string | null): string | null {
 }
 
 /** Where codes lead: nowhere but to this installation. */
-function toAddress(asked: string | null): string | null {
+export function toAddress(asked: string | null): string | null {
   if (asked === null || asked === '') return null;
   const url = asked.length <= MOST_ADDRESS && URL.canParse(asked) ? new URL(asked) : null;
   const isOurs = url !== null && /^https?:$/.test(url.protocol) && listHosts(process.env.WATTOGRAPH_HOSTS).has(url.hostname);

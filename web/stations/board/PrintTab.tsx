@@ -14,6 +14,7 @@ import {
   type PlannedBoard,
   type TileMap,
 } from 'wattograph-core';
+import { toUrl } from '../../client/base';
 import { useJob, useJobStore, type PlannedLoom } from '../../client/jobContext';
 import { readAuthor } from '../../client/person';
 import { requestFile, RequestError } from '../../client/request';
@@ -45,7 +46,8 @@ export function PrintTab({ planned, board }: { planned: PlannedLoom; board: Plan
     setMaking(what);
     setProblem(null);
     try {
-      const { blob, name } = await requestFile(`/api/jobs/${jobId}/board?loom=${encodeURIComponent(loomId)}&${query}`);
+      const address = encodeURIComponent(`${window.location.origin}${toUrl('')}`);
+      const { blob, name } = await requestFile(`/api/jobs/${jobId}/board?loom=${encodeURIComponent(loomId)}&address=${address}&${query}`);
       saveBlob(name, blob);
     } catch (error) {
       if (!(error instanceof RequestError)) throw error;

@@ -204,27 +204,6 @@ test('a cut shows the place on the loom, an end its face from the side of the wi
   expect(screen.queryByRole('img', { name: 'Where on the loom' })).toBeNull();
 });
 
-test('a step that goes cavity by cavity is had on paper, on the paper of this device, and back', async () => {
-  const pack = create();
-  const at = pack.steps.findIndex(({ operation, endId }) => operation === 'crimp' && endId === 'B1');
-  await open(pack, all(pack, at));
-  press('On paper');
-  const sheets = () => screen.getAllByRole('img', { name: /^Sheet / });
-  expect(sheets()).toHaveLength(Math.ceil(pack.steps[at]!.items.length / 12));
-  expect(sheets()[0]!.textContent).toContain('Cavities 1 to 12 of');
-  const wideOf = () => sheets()[0]!.querySelector('svg')!.getAttribute('width');
-  expect(wideOf()).toBe('210mm');
-  press('Letter');
-  expect(wideOf()).toBe('215.9mm');
-  const print = jest.fn();
-  window.print = print;
-  press('Print');
-  expect(print).toHaveBeenCalledTimes(1);
-  press('Back to the step');
-  expect(title()).toBe(pack.steps[at]!.title);
-  localStorage.removeItem('wattograph.paper');
-});
-
 test('the list of steps leads to one and back; what is taken there is at once one’s own; the code of another loom leads there', async () => {
   const pack = create();
   await open(pack);

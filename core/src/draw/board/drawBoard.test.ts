@@ -139,3 +139,23 @@ describe('cards beside ends', () => {
     for (const { name } of board.ends) expect(names.filter((one) => one === name)).toHaveLength(1);
   });
 });
+
+test('each card has the code of its end where it lies on nothing, printed alone when it is said where it leads', () => {
+  const cards = placeEndCards(job, CATALOGUE, planned, board);
+  expect(cards.codes.map(({ card }) => card).sort()).toEqual([...cards.endIds].map((id) => `end ${id}`).sort());
+  const lead = (card: string) =>
+    `http://bench.local:8080/jobs/5ee12000-0000-4000-8000-000000000012/floor?loom=inlet&card=${encodeURIComponent(card)}`;
+  const coded = drawBoard(job, CATALOGUE, planned, board, lead);
+  const codes = coded.marks.filter((mark) => !drawing.marks.some((one) => JSON.stringify(one) === JSON.stringify(mark)));
+  expect(coded.marks.length).toBe(drawing.marks.length + cards.codes.length);
+  expect(codes).toHaveLength(cards.codes.length);
+  expect(codes.every(({ layer }) => layer === BOARD_LAYERS.cards)).toBe(true);
+  const others = cards.marks.flatMap((mark) =>
+    mark.kind === 'text'
+      ? [{ x: mark.x, y: mark.y - mark.size * 0.8, w: measureText(mark.text, mark.size, mark.face ?? 'narrow'), h: mark.size }]
+      : [],
+  );
+  for (const { x, y, sizeMm } of cards.codes)
+    for (const one of others)
+      expect(x + sizeMm <= one.x + 0.1 || one.x + one.w <= x + 0.1 || y + sizeMm <= one.y + 0.1 || one.y + one.h <= y + 0.1).toBe(true);
+});

@@ -4,6 +4,7 @@ import type { LoomPlan } from '../../plan';
 import type { BoardEnd, BoardPoint, BoardRun, PlannedBoard } from '../../make';
 import { FAINT, HAIR, INK, line, text, type Drawing, type Mark, type Point } from '../drawing';
 import { measureText } from '../measureText';
+import { drawCode } from '../sheets/addCodes';
 import { LARGE, placeEndCards, SMALL } from './placeEndCards';
 
 /** Layers of the DXF: what is cut or pinned by itself has one of its own. */
@@ -24,8 +25,17 @@ export const BOARD_LAYERS = {
 const WIDE = '#dbe4e2';
 const AMBER = '#9a5b00';
 
-/** A loom on its board at full scale: middle line and width of each run, pegs with their numbers, ties, housings, lengths and names. */
-export function drawBoard(job: Job, catalogue: Catalogue, plan: LoomPlan, planned: PlannedBoard): Drawing {
+/**
+ * A loom on its board at full scale: middle line and width of each run, pegs with their numbers, ties, housings, lengths and names. toAddress: of the
+ * card of an end, where its code leads; without it no codes are drawn, and what is printed has the same fingerprint either way.
+ */
+export function drawBoard(
+  job: Job,
+  catalogue: Catalogue,
+  plan: LoomPlan,
+  planned: PlannedBoard,
+  toAddress: ((card: string) => string) | null = null,
+): Drawing {
   const { board, runs, ends, pegs, ties, nodes } = planned;
   const cards = placeEndCards(job, catalogue, plan, planned);
   const { widthMm, heightMm } = board;
@@ -46,7 +56,10 @@ export function drawBoard(job: Job, catalogue: Catalogue, plan: LoomPlan, planne
         BOARD_LAYERS.pegs,
         pegs.map(({ x, y, diameterMm }): Mark => ({ kind: 'circle', x, y, r: diameterMm / 2, fill: '#ffffff', stroke: INK, width: 0.35 })),
       ),
-      ...on(BOARD_LAYERS.cards, cards.marks),
+      ...on(BOARD_LAYERS.cards, [
+        ...cards.marks,
+        ...(toAddress === null ? [] : cards.codes.map(({ card, x, y, sizeMm }) => drawCode(toAddress(card), x, y, sizeMm))),
+      ]),
       ...on(BOARD_LAYERS.words, [
         ...runs.flatMap((run) => drawLength(run)),
         ...ends.flatMap((end) => (cards.endIds.has(end.endId) ? [] : drawEndWords(job, planned, end))),

@@ -1,6 +1,7 @@
 import { findFamily, type Catalogue } from '../../catalogue';
 import { toColourWords, type Job } from '../../model';
 import type { LoomPlan } from '../../plan';
+import type { CardCode } from '../drawing';
 import type { BoardEnd, BoardPoint, PlannedBoard } from '../../make';
 import { moveMark, text, type Mark } from '../drawing';
 import { drawFacePicture } from '../drawFacePicture';
@@ -13,6 +14,9 @@ export const SMALL = 3.2;
 const LEADING = 4.2;
 /** of the names of cavities in a face, mm: small, so that more cards find room */
 const FACE_WORDS_MM = 2.4;
+/** side of a code, and the white beside it */
+const CODE_MM = 15;
+const CODE_GAP_MM = 3;
 /** lines of a table side by side, and room for a cavity and a wire before its colour */
 const MOST_LINES = 10;
 const CAVITY_MM = 8;
@@ -29,18 +33,26 @@ interface Card {
   widthMm: number;
   heightMm: number;
   marks: Mark[];
+  /** where the code of its end has room, from the left, mm */
+  codeXMm: number;
 }
 
 /**
  * Beside each end its name, its face from the wire side, and its cavities with their wires, upright for who stands before the board. A card
  * that has no room without lying on a run, a housing or another card is left out, and its end has its name alone.
  *
- * @returns marks, and ids of the ends that have one
+ * @returns marks, ids of the ends that have one, and where the code of each has its place: it is drawn when it is printed
  */
-export function placeEndCards(job: Job, catalogue: Catalogue, plan: LoomPlan, board: PlannedBoard): { marks: Mark[]; endIds: Set<string> } {
+export function placeEndCards(
+  job: Job,
+  catalogue: Catalogue,
+  plan: LoomPlan,
+  board: PlannedBoard,
+): { marks: Mark[]; endIds: Set<string>; codes: CardCode[] } {
   const taken: Rect[] = board.ends.map(toBox);
   const marks: Mark[] = [];
   const endIds = new Set<string>();
+  const codes: CardCode[] = [];
   // the largest first: the small ones find room between them
   const cards = board.ends
     .flatMap((end) => {
@@ -53,9 +65,10 @@ export function placeEndCards(job: Job, catalogue: Catalogue, plan: LoomPlan, bo
     if (!found) continue;
     taken.push(found);
     endIds.add(end.endId);
+    codes.push({ card: `end ${end.endId}`, x: found.x + card.codeXMm, y: found.y, sizeMm: CODE_MM });
     marks.push(...card.marks.map((mark) => moveMark(mark, found.x, found.y)));
   }
-  return { marks, endIds };
+  return { marks, endIds, codes };
 }
 
 function drawCard(job: Job, catalogue: Catalogue, plan: LoomPlan, { loomId }: PlannedBoard, end: BoardEnd): Card | null {
@@ -86,13 +99,12 @@ function drawCard(job: Job, catalogue: Catalogue, plan: LoomPlan, { loomId }: Pl
       text(x + CAVITY_MM + WIRE_MM, line, toColourWords(wire.colour), SMALL),
     );
   });
-  const widthMm = Math.max(
-    measureText(end.name, LARGE, 'narrow-bold'),
-    measureText(second, SMALL, 'narrow'),
-    face?.widthMm ?? 0,
-    Math.ceil(rows.length / MOST_LINES) * columnMm - GAP_MM,
-  );
-  return { widthMm, heightMm: y + Math.min(MOST_LINES, rows.length) * LEADING + 1, marks };
+  // beside what stands above the table, which is wider than that more often than not
+  const besideMm = y + LEADING > CODE_MM ? 0 : Math.ceil(rows.length / MOST_LINES) * columnMm - GAP_MM;
+  const codeXMm =
+    Math.max(measureText(end.name, LARGE, 'narrow-bold'), measureText(second, SMALL, 'narrow'), face?.widthMm ?? 0, besideMm) + CODE_GAP_MM;
+  const widthMm = Math.max(codeXMm + CODE_MM, Math.ceil(rows.length / MOST_LINES) * columnMm - GAP_MM);
+  return { widthMm, heightMm: Math.max(CODE_MM, y + Math.min(MOST_LINES, rows.length) * LEADING + 1), marks, codeXMm };
 }
 
 function findRoom(board: PlannedBoard, taken: readonly Rect[], end: BoardEnd, { widthMm: w, heightMm: h }: Card): Rect | null {

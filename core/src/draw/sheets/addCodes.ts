@@ -2,7 +2,7 @@ import encode from 'qr';
 import { INK, type Mark, type SheetPage } from '../drawing';
 
 /** Dark modules of a code as one path. Two-dimensional code of ISO/IEC 18004, 15 % of it may be dirty. */
-function drawCode(words: string, x: number, y: number, sizeMm: number): Mark {
+export function drawCode(words: string, x: number, y: number, sizeMm: number): Mark {
   // the encoder will have an edge; the paper has its own
   const rows = encode(words, 'raw', { ecc: 'medium', border: 1 })
     .slice(1, -1)
