@@ -25,8 +25,12 @@ test('a bracket to be made is noted, printed, scanned off its sheet and made; th
   await page.getByRole('option', { name: /^revision 1,/ }).click();
   await page.getByText('Made and agreed').first().click();
   const sheet = page.getByRole('img', { name: /Made and agreed/ });
+  // held near: the head of the page, whose code is at its right
+  await sheet.evaluate((one) => (one.style.zoom = '3'));
   await sheet.scrollIntoViewIfNeeded();
-  const picture = { name: 'code.png', mimeType: 'image/png', buffer: await sheet.screenshot() };
+  const { x, y, width } = (await sheet.boundingBox())!;
+  const head = { x: x + width / 2, y, width: width / 2, height: width / 6 };
+  const picture = { name: 'code.png', mimeType: 'image/png', buffer: await page.screenshot({ clip: head, fullPage: true }) };
 
   await page.goto(`/jobs/${id}/floor?loom=inlet`);
   await page.getByRole('button', { name: 'Steps' }).click();
