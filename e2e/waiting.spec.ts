@@ -21,16 +21,22 @@ test('a bracket to be made is noted, printed, scanned off its sheet and made; th
 
   // the code on the sheet, as a camera sees it
   await page.goto(`/jobs/${id}/sheets?loom=inlet`);
-  await page.getByRole('combobox', { name: 'Revision' }).or(page.getByRole('textbox', { name: 'Revision' })).first().click();
+  await page
+    .getByRole('combobox', { name: 'Revision' })
+    .or(page.getByRole('textbox', { name: 'Revision' }))
+    .first()
+    .click();
   await page.getByRole('option', { name: /^revision 1,/ }).click();
   await page.getByText('Made and agreed').first().click();
   const sheet = page.getByRole('img', { name: /Made and agreed/ });
-  // held near: the head of the page, whose code is at its right
-  await sheet.evaluate((one) => (one.style.zoom = '3'));
-  await sheet.scrollIntoViewIfNeeded();
-  const { x, y, width } = (await sheet.boundingBox())!;
-  const head = { x: x + width / 2, y, width: width / 2, height: width / 6 };
-  const picture = { name: 'code.png', mimeType: 'image/png', buffer: await page.screenshot({ clip: head, fullPage: true }) };
+  // held near: the head of the page, with its code
+  const paper = await page.context().newPage();
+  await paper.setViewportSize({ width: 1400, height: 500 });
+  await paper.setContent(
+    `<style>body { margin: 0 } svg { width: 2400px; height: auto; margin-left: -800px }</style>${await sheet.innerHTML()}`,
+  );
+  const picture = { name: 'code.png', mimeType: 'image/png', buffer: await paper.screenshot() };
+  await paper.close();
 
   await page.goto(`/jobs/${id}/floor?loom=inlet`);
   await page.getByRole('button', { name: 'Steps' }).click();
