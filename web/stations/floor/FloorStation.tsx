@@ -290,7 +290,8 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
             </p>
           )}
           <CrimpLines
-            {...{ step, here, crimps }}
+            {...{ jobId, step, here, crimps }}
+            waiting={state.waitingPhotos}
             instruments={pack.instruments}
             onOpenAgain={(itemIds) =>
               store.addMany(

@@ -4,6 +4,8 @@ import { CRIMP_STEP, isChangeover, type CrimpPlace, type CrimpSeries, type Sampl
 
 /** What happened on a floor, as far as it says how crimps came out. */
 export interface CrimpDeed {
+  /** a picture of samples has the same; left out: nobody asks for it */
+  id?: string;
   kind: string;
   stepId: string;
   itemId: string;

@@ -3,6 +3,9 @@
 import { useState } from 'react';
 import { CHANGEOVERS, toCount, toDueWords, toToolWords, type Changeover, type Step } from 'wattograph-core';
 import type { StepProgress } from '../../../client/floor/floorProgress';
+import type { WaitingPhoto } from '../../../client/photoLine';
+import { usePhotoIds } from '../../../client/usePhotoIds';
+import { KeptPhoto, ToldPhoto } from '../../../ui/ToldPhoto';
 import { askReason } from '../../../ui/fields/askReason';
 import { SampleDialog } from './SampleDialog';
 import type { CrimpLine, Crimps } from './useCrimps';
@@ -30,21 +33,27 @@ function findNow(step: Step, here: Pick<StepProgress, 'ticked' | 'failed'>, line
 
 /** What the crimps of a step are proved by (craft D3): each kind with its tool, what is due before the next, and what a bad sample takes back. */
 export function CrimpLines({
+  jobId,
   step,
   here,
   crimps,
   instruments,
+  waiting: kept,
   onOpenAgain,
 }: {
+  jobId: string;
   step: Step;
   here: Pick<StepProgress, 'ticked' | 'failed'>;
   crimps: Crimps;
   instruments: readonly string[];
+  /** photos taken here and not on the server yet */
+  waiting: readonly WaitingPhoto[];
   onOpenAgain: (itemIds: readonly string[]) => void;
 }) {
   const [openId, setOpenId] = useState<string | null>(null);
   const [isWhole, setWhole] = useState(false);
   const lines = crimps.listLines(step.id);
+  const known = usePhotoIds(jobId, lines.length > 0);
   const now = findNow(step, here, lines);
   const shown = isWhole ? lines : lines.filter((line) => line === now);
   const waiting = lines.filter((line) => line !== now && isWaitingLine(line)).length;
@@ -72,6 +81,9 @@ export function CrimpLines({
         {shown.map((line) => {
           const { series, due } = line.state;
           const isWaiting = isWaitingLine(line);
+          const photoId = crimps.findPhotoId(line);
+          const photo = kept.find(({ id }) => id === photoId);
+          const alt = `samples of ${series.contactName}`;
           return (
             <li key={series.id} className={isWaiting ? styles.waiting : undefined}>
               <span>
@@ -80,6 +92,11 @@ export function CrimpLines({
                 <small className={line.bar !== null ? styles.bar : undefined}>
                   {line.bar ?? (due === 'last' ? toDueWords(line.state) : sayProof(line, crimps.sampling.sampleEvery))}
                 </small>
+                {photoId !== null && known.has(photoId) ? (
+                  <ToldPhoto id={photoId} alt={alt} />
+                ) : (
+                  photo && <KeptPhoto blob={photo.blob} alt={alt} />
+                )}
               </span>
               {isWaiting ? (
                 <button className={styles.main} onClick={() => setOpenId(series.id)}>
@@ -109,8 +126,8 @@ export function CrimpLines({
             crimps.keepGauge(open, words);
             if (open.state.due === null || words !== '') setOpenId(null);
           }}
-          onKeep={(set) => {
-            crimps.keepSamples(open, set);
+          onKeep={(set, photo) => {
+            crimps.keepSamples(open, set, photo, step.endId);
             setOpenId(null);
           }}
           onWithout={() =>

@@ -15,6 +15,8 @@ import {
   type SampleLook,
   type SampleSet,
 } from 'wattograph-core';
+import { refusePhoto } from '../../../client/photoLine';
+import { BlobPicture } from '../../../ui/BlobPicture';
 import { askReason } from '../../../ui/fields/askReason';
 import { readQuantity } from '../../../ui/fields/readQuantity';
 import type { CrimpLine } from './useCrimps';
@@ -61,7 +63,8 @@ export function SampleDialog({
   sampling: CrimpAsking['standard'];
   instruments: readonly string[];
   onGauge: (words: string) => void;
-  onKeep: (set: SampleSet) => void;
+  /** photo: of the samples; null: none was taken */
+  onKeep: (set: SampleSet, photo: Blob | null) => void;
   onWithout: () => void;
   onClose: () => void;
 }) {
@@ -75,6 +78,8 @@ export function SampleDialog({
     defaultValue: { pull: '', height: '' },
     getInitialValueInEffect: false,
   });
+  const [photo, setPhoto] = useState<File | null>(null);
+  const refused = photo && refusePhoto(photo);
   const isBarred = gate.stops.length > 0 || gate.asksGauge;
   const samples = typed.map((one) => readSample(one, series));
   const known = samples.filter((one) => one !== null);
@@ -165,6 +170,21 @@ export function SampleDialog({
                 </li>
               ))}
             </ol>
+            <label className={styles.photo}>
+              <span>{photo ? 'Another photo of them' : 'With a photo of them'}</span>
+              <input
+                type="file"
+                accept="image/jpeg,image/png,image/webp"
+                capture="environment"
+                onChange={(event) => setPhoto(event.target.files?.[0] ?? null)}
+              />
+            </label>
+            {photo && !refused && <BlobPicture blob={photo} alt="samples" className={styles.preview!} />}
+            {refused && (
+              <p className={styles.bar} role="alert">
+                {refused}
+              </p>
+            )}
             <ul className={styles.verdict} aria-label="What they say">
               {verdict.lines.map(({ sample, grade, words }, at) => (
                 <li key={at} className={grade === 'fail' ? styles.bar : undefined}>
@@ -181,14 +201,17 @@ export function SampleDialog({
           {due !== null && !isBarred && (
             <button
               className={styles.main}
-              disabled={!isWhole}
+              disabled={!isWhole || Boolean(refused)}
               onClick={() =>
-                onKeep({
-                  reason: due,
-                  samples: known,
-                  pullTester: kept.pull.trim(),
-                  heightGauge: series.heightMm === null ? null : kept.height.trim(),
-                })
+                onKeep(
+                  {
+                    reason: due,
+                    samples: known,
+                    pullTester: kept.pull.trim(),
+                    heightGauge: series.heightMm === null ? null : kept.height.trim(),
+                  },
+                  photo,
+                )
               }
             >
               {verdict.grade === 'fail' ? 'Keep: it fails' : verdict.grade === 'warn' ? 'Keep: passes, with a warning' : 'Keep'}

@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import { MantineProvider } from '@mantine/core';
 import { fireEvent, render, screen, waitFor, within } from '@testing-library/react';
-import { CATALOGUE, createBuild, CRIMP_STEP, listCrimpSeries, plan, type BenchTool, type SampleSet } from 'wattograph-core';
+import { CATALOGUE, createBuild, CRIMP_STEP, listCrimpSeries, plan, toToolWords, type BenchTool, type SampleSet } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
 import { createCrimping, NOT_TIMED } from '../../../testing/crimping';
 import { IMKE } from '../../../testing/person';
@@ -124,6 +124,32 @@ test('no crimp is ticked before its first-off: three samples, looked at and pull
   fireEvent.click(item(placed[0]!.itemId));
   await waitFor(async () => expect((await kept()).map(({ kind }) => kind)).toEqual(['sample', 'tick']));
   expect((await kept())[0]).toMatchObject({ stepId: CRIMP_STEP, itemId: ofCrimp.id, samples: pulled('first', 46, 51, 44) });
+});
+
+test('a photo of the samples goes with them, is found by the id of what was told, and shows where they count', async () => {
+  URL.createObjectURL = () => 'blob:x';
+  URL.revokeObjectURL = () => undefined;
+  await open([]);
+  const dialog = await askFor(/^3 samples$/);
+  typeSamples(dialog, '46', '51', '50');
+  const choose = (label: string, bytes: number) => {
+    const file = new File(['x'], 'a.jpg', { type: 'image/jpeg' });
+    Object.defineProperty(file, 'size', { value: bytes });
+    fireEvent.change(dialog.getByLabelText(label), { target: { files: [file] } });
+  };
+  choose('With a photo of them', 30 * 1024 * 1024);
+  expect(dialog.getByRole('alert').textContent).toContain('expected at most 20 MB');
+  expect(dialog.getByRole<HTMLButtonElement>('button', { name: /^Keep/ }).disabled).toBe(true);
+  choose('Another photo of them', 1000);
+  fireEvent.click(dialog.getByRole('button', { name: /^Keep/ }));
+  await waitFor(async () => expect(await outboxDatabase.rows.count()).toBe(2));
+  const rows = (await kept()) as unknown as { id: string; kind?: string; caption?: string; node?: string }[];
+  const [told, photo] = ['sample', undefined].map((kind) => rows.find((row) => row.kind === kind)!);
+  expect(photo).toMatchObject({
+    ...{ id: told!.id, node: job.looms.inlet!.ends[crimp.endId!]!.nodeId },
+    caption: `Samples: ${ofCrimp.contactName} on ${ofCrimp.wires}, ${toToolWords(ofCrimp)}`,
+  });
+  expect(await proof().findByAltText(`samples of ${ofCrimp.contactName}`)).toBeTruthy();
 });
 
 test('what does not look right fails whatever it holds, and asks for three new ones', async () => {

@@ -6,6 +6,7 @@ import {
   followCrimps,
   listShort,
   toToolGate,
+  toToolWords,
   type Changeover,
   type CrimpDeed,
   type CrimpStates,
@@ -41,7 +42,10 @@ export interface Crimps extends Pick<CrimpStates, 'quarantines'> {
   short: ReadonlyMap<string, ShortCrimp>;
   /** series that no sample stands for though all of them are made */
   unproved: CrimpLine[];
-  keepSamples: (line: CrimpLine, set: SampleSet) => void;
+  /** photo: of them, before they were pulled apart; endId: where they were made */
+  keepSamples: (line: CrimpLine, set: SampleSet, photo: Blob | null, endId: string | null) => void;
+  /** by which the picture of the samples that count now is found; null: there are none */
+  findPhotoId: (line: CrimpLine) => string | null;
   /** words: what does not pass; empty: it does */
   keepGauge: (line: CrimpLine, words: string) => void;
   keepChangeover: (line: CrimpLine, what: Changeover) => void;
@@ -106,7 +110,16 @@ export function useCrimps(
     short,
     listLines: (stepId) => lines.filter(({ state }) => state.series.places.some((place) => place.stepId === stepId)),
     unproved: lines.filter(({ state }) => state.isUnproved && (state.due === 'last' || state.due === null)),
-    keepSamples: ({ state }, set) => store.add(tell('sample', state.series.id, '', set)),
+    keepSamples: ({ state: { series: of } }, set, blob, endId) => {
+      const datum = Object.keys(loom.nodes).find((id) => loom.nodes[id]!.kind === 'datum')!;
+      const node = (endId === null ? undefined : loom.ends[endId]?.nodeId) ?? datum;
+      store.addWithPhoto(
+        tell('sample', of.id, '', set),
+        blob && { blob, node, caption: `Samples: ${of.contactName} on ${of.wires}, ${toToolWords(of)}` },
+      );
+    },
+    findPhotoId: ({ state: { series: of, last } }) =>
+      (last && deeds.findLast(({ kind, itemId, atMs }) => kind === 'sample' && itemId === of.id && atMs === last.atMs)?.id) ?? null,
     keepGauge: ({ gate }, words) => store.add(tell('gauge', gate.tool.name, words)),
     keepChangeover: ({ state }, what) => store.add(tell('changeover', state.series.id, what)),
     goWithout: ({ state }, step, why) =>
