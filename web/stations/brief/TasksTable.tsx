@@ -148,6 +148,7 @@ function createColumns(job: Job, people: readonly string[], edit: (command: Comm
     {
       id: 'places',
       head: 'for',
+      className: styles.for,
       value: ({ task }) => task.places.map(toWords).join(', '),
       cell: ({ id, task }) => (
         <>

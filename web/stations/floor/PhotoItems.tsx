@@ -52,7 +52,7 @@ export function PhotoItems({
           const alt = `photo of ${words}`;
           return (
             <li key={id}>
-              <label className={styles.item} data-done={isTicked || undefined}>
+              <label className={`${styles.item} ${styles.shot}`} data-done={isTicked || undefined}>
                 <span className={styles.box}>{heldBecause !== null ? '–' : isTicked ? '✓' : ''}</span>
                 <span>
                   {words}
@@ -62,6 +62,9 @@ export function PhotoItems({
                       <br />
                       <b>HELD: {heldBecause}</b>
                     </>
+                  )}
+                  {heldBecause === null && (
+                    <small className={styles.carried}>{isTicked ? 'press for another photo' : 'press to take its photo'}</small>
                   )}
                   <input
                     type="file"
