@@ -28,8 +28,9 @@ export function ScanCode({ onScan }: { onScan: (code: CardCode) => void }) {
   return (
     <>
       <label className={styles.scan}>
-        Scan a code
+        Scan
         <input
+          aria-label="Scan a code"
           type="file"
           accept="image/*"
           capture="environment"

@@ -103,10 +103,6 @@ export function StepList({
           options={WORK_ORDERS.map((value) => ({ value, label: ORDER_WORDS[value] }))}
           onChange={(value) => onOrder(value ?? 'operation')}
         />
-        <button className={styles.hand} onClick={onHandOver}>
-          Hand over
-        </button>
-        <ScanCode onScan={onScan} />
         <form
           onSubmit={(event) => {
             event.preventDefault();
@@ -125,6 +121,10 @@ export function StepList({
             onChange={(event) => setWords(event.target.value)}
           />
         </form>
+        <ScanCode onScan={onScan} />
+        <button className={styles.hand} onClick={onHandOver}>
+          Hand over
+        </button>
       </div>
       {lanes.length === 0 && <p className={styles.none}>{wanted === '' ? NONE_WORDS[shown] : `Nothing is called “${words.trim()}”.`}</p>}
       {lanes.map(([lane, steps]) => (
