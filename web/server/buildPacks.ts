@@ -17,7 +17,6 @@ import {
   type OldPage,
   type Paper,
   type SheetPage,
-  type Shop,
 } from 'wattograph-core';
 import { readJob, readJobVersion } from './documents';
 import { readFrozen, readFrozenPages } from './frozen';
@@ -25,7 +24,7 @@ import { listHosts } from './guard';
 import { Refusal } from './refusal';
 import { readRelease } from './releases';
 import { toReleaseNumber } from './requests';
-import { readShopOf } from './shop';
+import { readShopOf, type PresentShop } from './shop';
 
 /** of an address, letters: what a code of 14.5 mm still carries */
 const MOST_ADDRESS = 100;
@@ -115,21 +114,31 @@ export const withCodes = (pages: readonly SheetPage[], { jobId, number }: Source
       );
 
 /** A loom of the draft as it is planned now, or of a revision as it was then. */
-export async function readLoom(
-  { jobId, job, number }: Source,
-  loomId: string | null,
-): Promise<{ plan: LoomPlan; build: LoomBuild; findings: Finding[] }> {
+export async function readLoom(source: Source, loomId: string | null): Promise<{ plan: LoomPlan; build: LoomBuild; findings: Finding[] }> {
+  const { jobId, job, number } = source;
   // what stood in the way of a revision is in its pack, and is not kept apart
   if (number !== null) return { ...(await readFrozen(jobId, number, loomId)), findings: [] };
-  const { shop } = await readShopOf(job);
-  const { whole, loom, build } = planDraft(job, shop, loomId);
-  return { plan: loom, build, findings: listFindings(job, whole, shop, today()) };
+  const { loom, build, findings } = planDraft(source, await readShopOf(job), loomId);
+  return { plan: loom, build, findings };
 }
 
-function planDraft(job: Job, shop: Shop, loomId: string | null): { whole: JobPlan; loom: LoomPlan; build: LoomBuild } {
-  const whole = plan(job, shop);
+/** The draft that was planned last here: whoever looks at its sheets prints them next. */
+let lastDraft: { key: string; job: Job; whole: JobPlan; findings: Finding[] } | null = null;
+
+function planDraft(
+  { jobId, job, revision }: Source,
+  { shop, digest }: PresentShop,
+  loomId: string | null,
+): { job: Job; whole: JobPlan; loom: LoomPlan; build: LoomBuild; findings: Finding[] } {
+  const day = today();
+  const key = JSON.stringify([jobId, revision, digest, day]);
+  if (lastDraft?.key !== key) {
+    const whole = plan(job, shop);
+    lastDraft = { key, job, whole, findings: listFindings(job, whole, shop, day) };
+  }
+  const { job: planned, whole, findings } = lastDraft;
   const loom = findLoomPlan(whole, loomId);
-  return { whole, loom, build: createBuild(job, loom, shop) };
+  return { job: planned, whole, loom, build: createBuild(planned, loom, shop), findings };
 }
 
 /** The loom that is asked for, the first where none is. */
@@ -152,15 +161,14 @@ export async function readPages(
     const pages = await readFrozenPages(source.jobId, source.number, loomId, paper as Paper);
     return { pages, build: (await readFrozen(source.jobId, source.number, loomId)).build };
   }
-  const { shop } = await readShopOf(source.job);
-  const { whole, loom, build } = planDraft(source.job, shop, loomId);
-  const findings = listFindings(source.job, whole, shop, today());
+  const present = await readShopOf(source.job);
+  const { job, whole, loom, build, findings } = planDraft(source, present, loomId);
   const pages = createSheets(
-    { job: source.job, whole, plan: loom, build, findings, catalogue: shop },
+    { job, whole, plan: loom, build, findings, catalogue: present.shop },
     {
       paper: paper as Paper,
-      job: source.job.name,
-      loom: source.job.looms[loom.loomId]!.name,
+      job: job.name,
+      loom: job.looms[loom.loomId]!.name,
       revision: source.revision,
       date: source.at.toISOString().slice(0, 10),
     },
