@@ -1,6 +1,6 @@
 import { createRandom } from '../../units/createRandom';
 import { createBoardBench, type BoardFound, type BoardState } from './boardBench';
-import { fanOut, foldSomewhere, listTurned, turnBranch, type BoardMover } from './boardMoves';
+import { fanOut, findOutmost, foldSomewhere, listTurned, swapForks, turnBranch, type BoardMover } from './boardMoves';
 import type { BoardForm, BoardSize, BoardTree } from './boardTypes';
 import { createQuickForm, type BoardPins } from './createQuickForm';
 
@@ -16,24 +16,26 @@ export interface BoardSearch {
 }
 
 /** What a millimetre costs in shares of the bound of the area: too near, at first and in the end, and over the board; and what a fold costs. */
-const TOO_NEAR_FIRST = 0.01;
+const TOO_NEAR_FIRST = 0.05;
 const TOO_NEAR_LAST = 0.5;
 const OVER = 0.02;
 const FOLD = 0.5;
-/** Shares of the bound by which a move may be worse at first. */
-const HEAT = 0.12;
-/** Share of the moves that fan out one side of a place. */
+/** It begins anew so often, the best of all stands: shares of the bound by which a move may be worse at first, each time. */
+const HEATS = [0.12, 0.05, 0.03, 0.03];
+const STARTS = HEATS.length;
+/** Share of the moves that fan out one side of a place, and of those that let two forks change places. */
 const FANS = 0.04;
-/** So often it begins anew: the best of all stands. */
-const STARTS = 4;
+const SWAPS = 0.15;
+/** Share of the moves that turn what makes the board as large as it is. */
+const OUTMOST = 0.2;
 /** Room that a search keeps beside what is asked for, mm. */
 const SPARE_MM = 1;
 /** Times that all forks are looked at one after the other in the end. */
 const MOST_SWEEPS = 6;
 /** How often progress is told. */
 const EACH = 256;
-/** Moves of a usual search: some 2 s for a chassis loom. */
-export const BOARD_TRIES = 200_000;
+/** Moves of a usual search: some 4 s for a chassis loom. */
+export const BOARD_TRIES = 140_000;
 /** A run that is shorter is not folded, mm. */
 const FOLDABLE_MM = 120;
 
@@ -56,6 +58,14 @@ export function searchBoard(tree: BoardTree, search: BoardSearch): BoardFound {
   );
   const long = tree.pieces.flatMap(({ lengthMm }, index) => (lengthMm > FOLDABLE_MM && !search.pins.folds[index] ? [index] : []));
   const isLong = isTooLong(tree, search.size);
+  const isFree = new Set(forks);
+  const chooseFork = (now: BoardState): number =>
+    (random() < OUTMOST ? findOutmost(mover, now, isFree) : null) ?? forks[Math.floor(random() * forks.length)]!;
+  const turnSome = (now: BoardState): BoardState => {
+    const fork = chooseFork(now);
+    if (random() < FANS) return fanOut(mover, now, fork);
+    return random() < SWAPS ? swapForks(mover, now, fork, forks) : turnBranch(mover, now, fork);
+  };
   let best = begun;
   const keepBest = (state: BoardState) => {
     if (toCost(state, TOO_NEAR_LAST) < toCost(best, TOO_NEAR_LAST) - 1e-9) best = state;
@@ -70,11 +80,9 @@ export function searchBoard(tree: BoardTree, search: BoardSearch): BoardFound {
       const done = round / each;
       isOver = round % EACH === 0 && (search.progress?.((start + done) / STARTS, best.form) ?? false);
       const tooNearCost = TOO_NEAR_FIRST * (TOO_NEAR_LAST / TOO_NEAR_FIRST) ** done;
-      const heat = HEAT * (1 - done) ** 2 + 1e-6;
+      const heat = HEATS[start]! * (1 - done) ** 2 + 1e-6;
       const isFold = foldable.length > 0 && (forks.length === 0 || random() < (now.over > 0 ? 0.15 : 0.02));
-      const next = isFold
-        ? foldSomewhere(mover, now, foldable[Math.floor(random() * foldable.length)]!)
-        : (random() < FANS ? fanOut : turnBranch)(mover, now, forks[Math.floor(random() * forks.length)]!);
+      const next = isFold ? foldSomewhere(mover, now, foldable[Math.floor(random() * foldable.length)]!) : turnSome(now);
       const worse = toCost(next, tooNearCost) - toCost(now, tooNearCost);
       if (worse <= 0 || random() < Math.exp(-worse / heat)) now = next;
       keepBest(now);
