@@ -19,6 +19,8 @@ import { floorEvents, releasePower, type FloorEventRow } from '../schema';
 
 const [zip, unzip] = [promisify(gzip), promisify(gunzip)];
 
+const NOTHING_ABSENT: Pick<FirstPower, 'absent'> = { absent: [] };
+
 export type PowerRow = typeof releasePower.$inferInsert;
 
 /** First power of a revision as it is kept with it. */
@@ -38,7 +40,8 @@ export async function readPower(jobId: string, number: number): Promise<FirstPow
     .from(releasePower)
     .where(and(eq(releasePower.jobId, jobId), eq(releasePower.number, number)));
   if (!row) return undefined;
-  return row.sheet && (JSON.parse((await unzip(row.sheet)).toString()) as FirstPower);
+  // what an earlier Wattograph worked out says nothing of what is not there
+  return row.sheet && { ...NOTHING_ABSENT, ...(JSON.parse((await unzip(row.sheet)).toString()) as FirstPower) };
 }
 
 /** Revisions before one in which something was read at first power, in order. */

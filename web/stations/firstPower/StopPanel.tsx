@@ -49,6 +49,9 @@ export function StopPanel({
             `; of ${toCount(sheet.untold, 'cavity', 'cavities')} nothing is told: a sensor’s own output, or a switch that is not said`}
           .
         </p>
+        {sheet.absent.length > 0 && (
+          <p>Not there yet, so that what asks for it says so and is not chased: {sheet.absent.map(({ words }) => words).join('; ')}.</p>
+        )}
         {isSham && (
           <p className={styles.alarm}>
             ▲ There are readings of the stand-in among these: they say nothing of this vehicle and prove nothing.

@@ -1,6 +1,7 @@
 import type { Catalogue } from '../../catalogue';
 import type { Job } from '../../model';
 import type { JobPlan } from '../../plan';
+import { listAbsent } from './listAbsent';
 import { listBusTests } from './listBusTests';
 import { listBareTests, listBoxTests, listCrankTests, listFeedTests } from './listCurrentTests';
 import { listActuatorTests, listInputTests, listLampTests, listStartTests } from './listLookTests';
@@ -36,6 +37,7 @@ export function createFirstPower(job: Job, planned: JobPlan, catalogue: Catalogu
     elements: [...context.elements.values()],
     restApartK: context.standard.restApartK,
     limitA: { ...boxes.limitA, ...feeds.limitA },
+    absent: listAbsent(job),
     untold: unplugged.untold + withModules.untold,
     devices: Object.fromEntries(Object.entries(job.devices).flatMap(([id, { name, at }]) => (at ? [[id, name]] : []))),
   };

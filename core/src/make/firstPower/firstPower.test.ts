@@ -1,6 +1,6 @@
 import { CATALOGUE, findDeviceTemplate } from '../../catalogue';
 import { createCleanSkerry } from '../../demo';
-import type { Job, LinkState } from '../../model';
+import { createDevice, type Job, type LinkState } from '../../model';
 import { findStandard, plan, type JobPlan } from '../../plan';
 import { createVehicle } from '../../testing/createVehicle';
 import { runs } from '../../testing/runs';
@@ -211,6 +211,24 @@ describe('the sheet', () => {
     const other = createFirstPower(unsaid, plan(unsaid, CATALOGUE), CATALOGUE)!;
     expect(other.untold).toBeGreaterThan(sheet.untold);
     expect(of('unplugged', other).some(({ expected }) => expected !== 0)).toBe(false);
+  });
+  test('what is not there yet is said, with what is left for it: not what goes, stays or is placed', () => {
+    const some = structuredClone(job);
+    const place = (id: string, rest: Partial<Job['devices'][string]>) =>
+      void (some.devices[id] = { ...createDevice(id, 'data', {}), ...rest });
+    place('telemetry', { decision: 'later', unknownPolicy: 'coil' });
+    place('camera', { decision: 'later', unknownPolicy: 'connector', at: Object.values(job.devices).find(({ at }) => at)!.at });
+    place('horn', { decision: 'remove' });
+    place('clock', { decision: 'keep' });
+    place('lamp', { decision: 'fit' });
+    const before = new Set(sheet.absent.map(({ deviceId }) => deviceId));
+    const { absent } = createFirstPower(some, plan(some, CATALOGUE), CATALOGUE)!;
+    expect(absent.filter(({ deviceId }) => !before.has(deviceId)).map(({ words }) => words)).toEqual([
+      'camera, comes later, a plug is left for it',
+      'lamp, on no loom yet',
+      'telemetry, comes later, its leads are coiled',
+    ]);
+    for (const id of before) expect(job.devices[id]!.at === null || job.devices[id]!.decision === 'later').toBe(true);
   });
   test('feeds one by one: what wakes, and what sleeps until it is driven', () => {
     const fan = of('feeds').find(({ wakes }) => wakes.includes('fan'))!;

@@ -77,6 +77,8 @@ export interface FirstPower {
   restApartK: number;
   /** cavities of which nothing can be told: how a switch stands is not said */
   untold: number;
+  /** devices that are not there yet: faults of them are expected */
+  absent: { deviceId: string; words: string }[];
   /** device id → name, of what may wake */
   devices: Record<string, string>;
 }
