@@ -6,7 +6,7 @@ import type { BoardForm, BoardTree } from './boardTypes';
 import { createQuickForm, NO_PINS } from './createQuickForm';
 import { layBoard, listRods, measureBox, type Laid } from './layBoard';
 import { createWays, measureTooNear } from './measureClearance';
-import { searchBoard } from './searchBoard';
+import { BOARD_TRIES, searchBoard } from './searchBoard';
 
 const LARGE = { widthMm: 20_000, heightMm: 6000 };
 const boxOf = (tree: BoardTree, form: BoardForm) => measureBox(listRods(layBoard(tree, form)));
@@ -63,7 +63,7 @@ describe('layouts of made-up looms (craft C, calculations 12)', () => {
     'seed $seed, $ends ends: true lengths, sides as surveyed, nothing nearer than it says, no less than the bound',
     ({ seed, ends }) => {
       const tree = createBoardSeed(seed, ends);
-      const found = searchBoard(tree, ask({ tries: 60_000 }));
+      const found = searchBoard(tree, ask({ tries: runs(60_000, BOARD_TRIES) }));
       ratios.push(found.areaMm2 / found.boundMm2);
       const laid = layBoard(tree, found.form);
       tree.pieces.forEach((piece, index) => {

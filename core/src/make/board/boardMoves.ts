@@ -9,6 +9,8 @@ export interface BoardMover {
   pins: BoardPins;
   bench: BoardBench;
   random: () => number;
+  /** are forks turned by single degrees, as they are near the end */
+  isFine: boolean;
 }
 
 /** Forks leave at steps of this from the least angle that keeps their distances. */
@@ -19,6 +21,9 @@ const STEPS = Math.floor((MOST_DEG - LEAST_DEG) / STEP_DEG) + 1;
 /** Share of the turns that only go on a few steps from where a fork is, and how many at most. */
 const NUDGES = 0.6;
 const MOST_NUDGED = 3;
+/** The same where forks are turned by single degrees. */
+const FINE_NUDGES = 0.85;
+const MOST_FINE_DEG = 4;
 /** Every so many steps a fork is tried all round, and every one beside where it is. */
 const COARSE_STEPS = 3;
 /** Share of the forks elsewhere that one may change places with. */
@@ -31,12 +36,13 @@ const SIDES = ['left', 'right'] as const;
 const isPinned = ({ turns }: BoardPins, index: number) => (turns[index] ?? null) !== null;
 
 /** A fork turned to another direction; or, where no side was surveyed, sometimes its whole branch over to the other side. */
-export function turnBranch({ tree, pins, bench, random }: BoardMover, state: BoardState, index: number): BoardState {
+export function turnBranch(mover: BoardMover, state: BoardState, index: number): BoardState {
+  const { tree, pins, bench, random } = mover;
   const turns = [...state.form.turns];
   const { side } = tree.pieces[index]!;
   if (side !== null || random() >= 0.3) {
     const sign = side === null ? Math.sign(turns[index]!) || 1 : side === 'left' ? 1 : -1;
-    turns[index] = sign * chooseTurn(Math.abs(turns[index]!), random);
+    turns[index] = sign * chooseTurn(Math.abs(turns[index]!), mover);
     return bench.relay(state, index, { ...state.form, turns });
   }
   // but for what keeps the side that was surveyed or chosen
@@ -50,9 +56,10 @@ export function turnBranch({ tree, pins, bench, random }: BoardMover, state: Boa
 }
 
 /** Anywhere, or a little on from where it is, degrees. */
-function chooseTurn(nowDeg: number, random: () => number): number {
-  if (random() >= NUDGES) return LEAST_DEG + STEP_DEG * Math.floor(random() * STEPS);
-  const byDeg = STEP_DEG * (1 + Math.floor(random() * MOST_NUDGED)) * (random() < 0.5 ? 1 : -1);
+function chooseTurn(nowDeg: number, { random, isFine }: Pick<BoardMover, 'random' | 'isFine'>): number {
+  if (random() >= (isFine ? FINE_NUDGES : NUDGES)) return LEAST_DEG + STEP_DEG * Math.floor(random() * STEPS);
+  const most = isFine ? MOST_FINE_DEG : MOST_NUDGED;
+  const byDeg = (isFine ? 1 : STEP_DEG) * (1 + Math.floor(random() * most)) * (random() < 0.5 ? 1 : -1);
   return Math.min(MOST_DEG, Math.max(LEAST_DEG, nowDeg + byDeg));
 }
 

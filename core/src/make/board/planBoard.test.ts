@@ -107,11 +107,21 @@ describe('a print and a loom that was changed since', () => {
   const printed = tilesOf(laidOut).tiles.map(({ fingerprint }) => fingerprint);
   test('the same loom prints the same pages', () => expect(listStaleTiles(tilesOf(laidOut), printed)).toEqual([]));
   test('a leg fitted longer: only pages on which it ends, or its length stands, are stale', () => {
-    const id = 's-inj1';
-    const job = changeDocument(laidOut, ({ looms }) => {
-      const segment = looms.inlet!.segments[id]!;
-      Object.assign(segment, { status: 'fitted', fittedMm: segment.lengthMm + 12 });
-    });
+    // of a leg that does not make the print itself larger, so that it begins where it began
+    const before = tilesOf(laidOut).tiles[0]!;
+    const fitted = Object.keys(laidOut.looms.inlet!.segments)
+      .filter((one) => one.startsWith('s-'))
+      .map((one) => ({
+        id: one,
+        job: changeDocument(laidOut, ({ looms }) => {
+          const segment = looms.inlet!.segments[one]!;
+          Object.assign(segment, { status: 'fitted', fittedMm: segment.lengthMm + 12 });
+        }),
+      }));
+    const { id, job } = fitted.find((one) => {
+      const [tile] = tilesOf(one.job).tiles;
+      return tile!.x === before.x && tile!.y === before.y;
+    })!;
     const after = boardOf(job);
     const map = tilesOf(job);
     const stale = listStaleTiles(map, printed);

@@ -28,6 +28,8 @@ const FANS = 0.04;
 const SWAPS = 0.15;
 /** Share of the moves that turn what makes the board as large as it is. */
 const OUTMOST = 0.2;
+/** Share of each start after which forks are turned by single degrees. */
+const FINE_FROM = 0.7;
 /** Room that a search keeps beside what is asked for, mm. */
 const SPARE_MM = 1;
 /** Times that all forks are looked at one after the other in the end. */
@@ -50,7 +52,7 @@ export function searchBoard(tree: BoardTree, search: BoardSearch): BoardFound {
   const random = createRandom(search.seed);
   // a little more room than is asked for: what is left over is within it
   const bench = createBoardBench({ ...tree, clearMm: tree.clearMm + SPARE_MM }, search.size);
-  const mover: BoardMover = { tree, pins: search.pins, bench, random };
+  const mover: BoardMover = { tree, pins: search.pins, bench, random, isFine: false };
   const begun = bench.weigh(createQuickForm(tree, search.size, search.pins));
   const first = tree.pieces.findIndex(({ parent }) => parent < 0);
   const forks = tree.pieces.flatMap(({ isOnward }, index) =>
@@ -78,6 +80,7 @@ export function searchBoard(tree: BoardTree, search: BoardSearch): BoardFound {
     const foldable = isLong || (start > 0 && best.over > 0) ? long : [];
     for (let round = 0; round < each && !isOver; round += 1) {
       const done = round / each;
+      mover.isFine = done > FINE_FROM;
       isOver = round % EACH === 0 && (search.progress?.((start + done) / STARTS, best.form) ?? false);
       const tooNearCost = TOO_NEAR_FIRST * (TOO_NEAR_LAST / TOO_NEAR_FIRST) ** done;
       const heat = HEATS[start]! * (1 - done) ** 2 + 1e-6;
