@@ -326,14 +326,14 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
           <aside className={styles.side}>
             {here.done && <EndCheck pack={pack} step={step} />}
             {isPinning(step) && (
-              <button className={styles.prove} aria-pressed={isOne} disabled={isTaken} onClick={() => pins.setOne(!pins.isOne)}>
-                One at a time
-              </button>
-            )}
-            {isPinning(step) && (
-              <button className={styles.prove} onClick={() => setPaper(true)}>
-                On paper
-              </button>
+              <div className={styles.pair}>
+                <button className={styles.prove} aria-pressed={isOne} disabled={isTaken} onClick={() => pins.setOne(!pins.isOne)}>
+                  One at a time
+                </button>
+                <button className={styles.prove} onClick={() => setPaper(true)}>
+                  On paper
+                </button>
+              </div>
             )}
             {step.operation === 'test' && (
               <Link className={styles.prove} href={`/jobs/${jobId}/prove?loom=${plan.loomId}&release=${release}`}>
