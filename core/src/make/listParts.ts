@@ -119,14 +119,18 @@ type Add = (
   amount?: { pieces?: number; lengthMm?: number | null },
 ) => void;
 
+/** Ties along a run; none where it holds no two wires. */
+export const countTies = (sections: LoomPlan['bundles'][number]['sections'], lengthMm: number, tieEveryMm: number): number =>
+  sections.some(({ elements }) => elements.flat().length > 1) ? Math.ceil(lengthMm / tieEveryMm) : 0;
+
 /** Ties along every run that holds two wires or more, and tape round each fork and the datum. */
 function addTies(job: Job, plan: LoomPlan, { tieEveryMm, tapeTurns }: ShopStandard, add: Add): void {
   const { nodes } = job.looms[plan.loomId]!;
   const widest = new Map<string, number>();
   for (const { segmentId, odMm, sections } of plan.bundles) {
     const { nearNodeId, farNodeId, lengthMm } = plan.tree.segments[segmentId]!;
-    if (sections.some(({ elements }) => elements.flat().length > 1))
-      add('tie', 'tie', 'tie', null, { pieces: Math.ceil(lengthMm / tieEveryMm) });
+    const pieces = countTies(sections, lengthMm, tieEveryMm);
+    if (pieces > 0) add('tie', 'tie', 'tie', null, { pieces });
     if (odMm > 0) for (const id of [nearNodeId, farNodeId]) widest.set(id, Math.max(widest.get(id) ?? 0, odMm));
   }
   for (const [id, odMm] of widest)

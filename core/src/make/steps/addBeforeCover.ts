@@ -1,5 +1,6 @@
 import { listLaidUpNeeds } from './listLayupSteps';
 import { createItem, createStep, type Need, type StepContext } from '../createStep';
+import { countTies } from '../listParts';
 import type { Step } from '../step';
 
 /** The step that shows a loom as it lies under its covering. */
@@ -27,10 +28,10 @@ export function addBeforeCover(context: StepContext, steps: readonly Step[]): St
 /** Every run that holds two wires or more, as the parts list counts its ties. */
 function listTieSteps({ loom, plan, standard: { tieEveryMm, tapeTurns } }: StepContext): Step[] {
   return plan.bundles.flatMap(({ segmentId, sections }) => {
-    if (!sections.some(({ elements }) => elements.flat().length > 1)) return [];
     const { nearNodeId, farNodeId, lengthMm } = plan.tree.segments[segmentId]!;
     const run = `${loom.nodes[nearNodeId]!.name} to ${loom.nodes[farNodeId]!.name}`;
-    const ties = Math.ceil(lengthMm / tieEveryMm);
+    const ties = countTies(sections, lengthMm, tieEveryMm);
+    if (ties === 0) return [];
     const splices = plan.splices.filter(({ place }) => place.segmentId === segmentId);
     const isTaped = tapeTurns > 0 && loom.nodes[farNodeId]!.kind === 'breakout';
     return createStep(`tie.${segmentId}`, 'tie', `Tie ${run}`, {

@@ -14,13 +14,19 @@ const WHOLE: ReadonlySet<Operation> = new Set<Operation>(['fit', 'sign']);
 
 const READ_BY: Readonly<Record<string, MinuteKey>> = { [PAIRS]: 'pair', [ISOLATION]: 'isolation' };
 
+/** What a step says that it takes. Throws where it says nothing: no time at all would be a wrong one. */
+function toOwnMinutes({ id, minutes }: Step): number {
+  if (minutes === undefined) throw new RangeError(`minutes of step ${id}: expected what it takes, got nothing`);
+  return minutes;
+}
+
 /** What the items of one step take, min. A step that lays up is timed by its length. */
 function toItemMinutes(step: Step, plan: Pick<LoomPlan, 'layups'>, minutes: ShopStandard['minutes']): (item: StepItem) => number {
   const { operation, items } = step;
   if (operation === 'wait') return () => 0;
   if (operation === 'test')
-    return ({ id, reads }) => (id === WIGGLE ? (step.minutes ?? 0) : reads.length * (READ_BY[id] ? minutes[READ_BY[id]] : 0));
-  if (isTask(operation)) return () => (step.minutes ?? 0) / items.length;
+    return ({ id, reads }) => (id === WIGGLE ? toOwnMinutes(step) : reads.length * (READ_BY[id] ? minutes[READ_BY[id]] : 0));
+  if (isTask(operation)) return () => toOwnMinutes(step) / items.length;
   const each = minutes[keyOf(operation)];
   if (WHOLE.has(operation)) return () => each / items.length;
   const laid = operation === 'layup' ? findLaidLayer(plan, step.id) : null;

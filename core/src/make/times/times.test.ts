@@ -1,6 +1,6 @@
 import { CATALOGUE } from '../../catalogue';
 import { createInlet } from '../../demo';
-import { MINUTE_KEYS, TIME_DEFAULTS, type MinuteKey } from '../../model';
+import { TASK_KINDS, MINUTE_KEYS, TIME_DEFAULTS, type MinuteKey } from '../../model';
 import { plan } from '../../plan';
 import { runs } from '../../testing/runs';
 import { createRandom } from '../../units';
@@ -15,6 +15,8 @@ const read = (id: string): ExpectedReading => ({ id, words: id, unit: 'Ω', leas
 const toReads = (count: number) => Array.from({ length: count }, (_, at) => read(`r${at}`));
 const step = (operation: Operation, count: number): Step =>
   createStep(`${operation}.x`, operation, operation, {
+    // what a task takes it says itself
+    ...((TASK_KINDS as readonly string[]).includes(operation) ? { minutes: 7 } : {}),
     items: Array.from({ length: count }, (_, at) => createItem(`i${at}`, '', [], null, [])),
   });
 const ringOut = (pairs: number, nets: number): Step =>
@@ -165,4 +167,10 @@ describe('what work took (craft D6)', () => {
       { operation: 'crimp', items: 3, plannedMin: expect.closeTo(3.6, 6), takenMin: 6 },
     ]);
   });
+});
+
+test('a task that does not say what it takes is no task of no time', () => {
+  expect(() =>
+    listMinutes([createStep('task.t1', 'fabricate', 'Make', { items: [createItem('done', 'made', [], null, [])] })], NO_LAYUP, FIGURES),
+  ).toThrow('minutes of step task.t1: expected what it takes, got nothing');
 });

@@ -53,7 +53,11 @@ export function CrimpLines({
   const [openId, setOpenId] = useState<string | null>(null);
   const [isWhole, setWhole] = useState(false);
   const lines = crimps.listLines(step.id);
-  const known = usePhotoIds(jobId, lines.length > 0);
+  // asked for only where samples could have a picture
+  const known = usePhotoIds(
+    jobId,
+    lines.some((line) => crimps.findPhotoId(line) !== null),
+  );
   const now = findNow(step, here, lines);
   const shown = isWhole ? lines : lines.filter((line) => line === now);
   const waiting = lines.filter((line) => line !== now && isWaitingLine(line)).length;
