@@ -106,7 +106,7 @@ export async function makeBoard(
         `expected at most ${MOST_TILES} pages, got ${map.columns} × ${map.rows}: choose a printer with larger paper`,
       );
     const all = drawTiles(what === 'plank' ? line : coded, board, map, meta);
-    return asked === null ? all : all.filter((_, index) => asked.includes(index + 1));
+    return asked === null ? all : all.filter((_, index) => asked.includes(map.tiles[index]!.number));
   };
   const pages = what === 'whole' ? [coded] : toPages();
   if (pages.length === 0) throw Refusal.at(400, 'pages', `expected pages of this print, got ${asked?.join(', ')}`);

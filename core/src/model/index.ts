@@ -27,7 +27,7 @@ export {
 } from './loom/colour';
 export { CAUTION_LABEL_WORDS, CAUTION_LABELS, createEnd, type CautionLabel, type End } from './loom/end';
 export type { Potting } from './loom/potting';
-export { createBoardSpread, type BoardSpread } from './loom/board';
+export { createBoardSpread, type BoardSpread, type HungPrint } from './loom/board';
 export {
   addAdapter,
   addCavityFields,

@@ -22,7 +22,7 @@ export function PegsTable({
   const columns = useMemo((): Column<BoardPeg>[] => {
     const names = new Map(board.nodes.map(({ nodeId, name }) => [nodeId, name]));
     return [
-      { id: 'no', head: 'peg', isNumber: true, value: ({ number }) => number },
+      { id: 'no', head: 'peg', value: ({ number }) => number },
       { id: 'kind', head: 'stands', value: ({ kind }) => KINDS[kind] },
       { id: 'x', head: 'from the left, mm', isNumber: true, value: ({ x }) => Math.round(x) },
       { id: 'y', head: 'from the top, mm', isNumber: true, value: ({ y }) => Math.round(y) },
@@ -41,7 +41,7 @@ export function PegsTable({
       label="Pegs of the board"
       rows={board.pegs}
       columns={columns}
-      keyOf={({ number }) => String(number)}
+      keyOf={({ number }) => number}
       rowProps={({ segmentId }) => (segmentId === null ? {} : { onClick: () => onChoose(segmentId) })}
       empty="No pegs: the loom has no runs."
     />

@@ -2,11 +2,11 @@
 
 import { useMemo, useState } from 'react';
 import {
+  compareTiles,
   correctScale,
   drawBoard,
   hangPrint,
   isBarTrue,
-  listStaleTiles,
   listTiles,
   readBar,
   setPrinter,
@@ -39,7 +39,9 @@ export function PrintTab({ planned, board }: { planned: PlannedLoom; board: Plan
   const { printed, scale } = loom.board;
   const { job, plan } = planned;
   const map = useMemo(() => listTiles(drawBoard(job, shop, plan, board), board, scale), [job, shop, plan, board, scale]);
-  const stale = printed ? listStaleTiles(map, printed.tiles) : [];
+  const changes = printed ? compareTiles(map, printed.tiles) : null;
+  const stale = changes ? [...changes.again, ...changes.added] : [];
+  const isChanged = changes !== null && stale.length + changes.gone.length > 0;
   const barMm = printed?.barMm ?? null;
   const isTrue = barMm === null ? null : isBarTrue(barMm);
   const save = async (what: string, query: string) => {
@@ -120,21 +122,8 @@ export function PrintTab({ planned, board }: { planned: PlannedLoom; board: Plan
           ) : (
             <span>No print hangs on the board.</span>
           )}
-          {map.tiles.length > 0 && (stale.length > 0 || !printed) && (
-            <button
-              type="button"
-              className={controls.button}
-              onClick={() =>
-                store.edit(
-                  hangPrint(
-                    loomId,
-                    map.tiles.map(({ fingerprint }) => fingerprint),
-                    today(),
-                    readAuthor(),
-                  ),
-                )
-              }
-            >
+          {map.tiles.length > 0 && (isChanged || !printed) && (
+            <button type="button" className={controls.button} onClick={() => store.edit(hangPrint(loomId, map, today(), readAuthor()))}>
               {printed ? 'The new pages hang' : 'This print hangs'}
             </button>
           )}
@@ -146,13 +135,17 @@ export function PrintTab({ planned, board }: { planned: PlannedLoom; board: Plan
           </p>
         )}
         {printed && isTrue === null && <p className={styles.alarm}>Nobody has measured its bar: nothing is laid by it before.</p>}
-        {printed && stale.length > 0 && (
+        {changes && isChanged && (
           <p className={styles.alarm}>
-            {stale.length === 1 ? `Page ${stale[0]} shows` : `Pages ${toListWords(stale)} show`} what is no longer so: take{' '}
-            {stale.length === 1 ? 'it' : 'them'} down and print anew.
+            {changes.again.length > 0 &&
+              `${toPageWords(changes.again, 'shows', 'show')} what is no longer so: take ${toIt(changes.again)} down and print anew. `}
+            {changes.added.length > 0 &&
+              `${toPageWords(changes.added, 'is', 'are')} new: the loom reaches beyond what hangs. Print ${toIt(changes.added)} and hang ${toIt(changes.added)} beside it. `}
+            {changes.gone.length > 0 &&
+              `${toPageWords(changes.gone, 'shows', 'show')} nothing of the loom any more: take ${toIt(changes.gone)} down.`}
           </p>
         )}
-        {printed && stale.length === 0 && isTrue && <p>The print is true, and shows the loom as it is now.</p>}
+        {printed && !isChanged && isTrue && <p>The print is true, and shows the loom as it is now.</p>}
       </div>
     </div>
   );
@@ -160,6 +153,10 @@ export function PrintTab({ planned, board }: { planned: PlannedLoom; board: Plan
 
 const toListWords = (numbers: readonly number[]) =>
   numbers.length < 2 ? numbers.join('') : `${numbers.slice(0, -1).join(', ')} and ${numbers.at(-1)}`;
+
+const toPageWords = (numbers: readonly number[], one: string, several: string) =>
+  numbers.length === 1 ? `Page ${numbers[0]} ${one}` : `Pages ${toListWords(numbers)} ${several}`;
+const toIt = (numbers: readonly number[]) => (numbers.length === 1 ? 'it' : 'them');
 
 /** The pages as they hang, with the loom under them. */
 function Pages({ map, stale, board }: { map: TileMap; stale: readonly number[]; board: PlannedBoard }) {

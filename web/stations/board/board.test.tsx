@@ -132,6 +132,18 @@ test('a print hangs; its bar refuses it or lets it be laid by; a change names th
   expect(screen.getByText(/^Pages? [\d, and]+ shows? what is no longer so/)).toBeTruthy();
   expect(screen.getByRole('img', { name: /^Map of \d+ pages, stale: / })).toBeTruthy();
   expect(screen.getByRole('button', { name: 'Stale pages (PDF)' })).toBeTruthy();
+  const fit = (mm: number) =>
+    act(() => store.edit({ label: 'fitted', apply: ({ looms }) => void (looms.inlet!.segments['s-inj1']!.fittedMm = mm) }));
+  const hung = board(store).printed!.tiles;
+  fit(900);
+  expect(screen.getByText(/Pages? [\d, and]+ (is|are) new: the loom reaches beyond what hangs/)).toBeTruthy();
+  press('The new pages hang');
+  write('Bar of the print', '100');
+  expect(screen.getByText('The print is true, and shows the loom as it is now.')).toBeTruthy();
+  const grown = board(store).printed!.tiles;
+  expect(grown.length).toBeGreaterThan(hung.length);
+  fit(300);
+  expect(screen.getByText(/Pages? [\d, and]+ shows? nothing of the loom any more: take (it|them) down/)).toBeTruthy();
 });
 
 test('pegs are listed by number with their places from the edges; the printer acts on the pages', () => {
@@ -148,7 +160,7 @@ test('pegs are listed by number with their places from the edges; the printer ac
       .getAllByRole('columnheader')
       .map(({ textContent }) => textContent),
   ).toEqual(['peg', 'stands', 'from the left, mm', 'from the top, mm', 'Ø mm', 'holds']);
-  expect(within(first!).getAllByRole('cell')[0]!.textContent).toBe('1');
+  expect(within(first!).getAllByRole('cell')[0]!.textContent).toBe('2a');
 });
 
 test('a loom without runs says what will stand here, and where to begin', () => {

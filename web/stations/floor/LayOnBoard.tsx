@@ -1,7 +1,16 @@
 'use client';
 
 import { useState } from 'react';
-import { findBoardPlace, toCount, toRangeWords, toWholeRun, type FloorBoard, type BoardPlace, type LoomPlan } from 'wattograph-core';
+import {
+  findBoardPlace,
+  toCount,
+  toPegWords,
+  toRangeWords,
+  toWholeRun,
+  type FloorBoard,
+  type BoardPlace,
+  type LoomPlan,
+} from 'wattograph-core';
 import styles from './Floor.module.css';
 
 /** The run that is laid last on the way to a node, which is what an item of the laying is about; null: there is none any more. */
@@ -16,7 +25,7 @@ export const findRunPlace = ({ tree }: Pick<LoomPlan, 'tree'>, { planned, tiles 
 export function BoardWay({ plan, board, nodeId }: { plan: LoomPlan; board: FloorBoard; nodeId: string }) {
   const { pegs, pages } = findRunPlace(plan, board, findLaidSegment(plan, nodeId));
   const words = [
-    ...(pegs.length > 0 ? [`${pegs.length === 1 ? 'peg' : 'pegs'} ${toRangeWords(pegs)}`] : []),
+    ...(pegs.length > 0 ? [`${pegs.length === 1 ? 'peg' : 'pegs'} ${toPegWords(pegs)}`] : []),
     ...(pages.length > 0 ? [`${pages.length === 1 ? 'page' : 'pages'} ${toRangeWords(pages)}`] : []),
   ];
   return words.length === 0 ? null : <small className={styles.carried}>{words.join(' · ')}</small>;

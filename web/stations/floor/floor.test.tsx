@@ -111,7 +111,7 @@ test('laying on a board: each wire with its pegs and pages, and the mark of a pa
   const at = pack.steps.findIndex(({ operation }) => operation === 'lay');
   await open(pack, all(pack, at), 'post board');
   expect(title()).toBe(pack.steps[at]!.title);
-  const said = boxes().filter(({ textContent }) => /(pegs? [\d, –]+ · )?pages? [\d, –]+$/.test(textContent));
+  const said = boxes().filter(({ textContent }) => /(pegs? [\da-z, –]+ · )?pages? [\d, –]+$/.test(textContent));
   expect(said).toHaveLength(boxes().length);
   expect(screen.getByRole('img', { name: /mm from the datum.*, on the board$/ })).toBeTruthy();
   const field = screen.getByRole('textbox', { name: 'Mark of any page that hangs' });

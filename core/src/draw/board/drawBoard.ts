@@ -69,7 +69,7 @@ export function drawBoard(
         ...pegs.map(({ x, y, diameterMm, number }) =>
           diameterMm > 14
             ? text(x, y + 1, `${number}, Ø ${diameterMm.toFixed(0)}`, SMALL, { anchor: 'middle', fill: FAINT })
-            : text(x + diameterMm / 2 + 0.8, y + 1, String(number), 2.4, { fill: FAINT }),
+            : text(x + diameterMm / 2 + 0.8, y + 1, number, 2.4, { fill: FAINT }),
         ),
       ]),
     ],

@@ -45,7 +45,7 @@ export function drawBoardPlace({ board, box, runs, ends, pegs }: PlannedBoard, {
     });
     if (!isLit || named.some((one) => Math.hypot(one.x - px, one.y - py) < APART_MM)) continue;
     named.push({ x: px, y: py });
-    marks.push(text(px + 2.4, py - 1.6, String(peg.number), SIZE, { face: 'narrow-bold' }));
+    marks.push(text(px + 2.4, py - 1.6, peg.number, SIZE, { face: 'narrow-bold' }));
   }
   for (const end of ends) {
     const run = runs.find(({ segmentId, points }) => {

@@ -26,27 +26,24 @@ export function drawTiles(
 ): Drawing[] {
   const { paperWidthMm, paperHeightMm, usableWidthMm: w, usableHeightMm: h, overlapMm } = printer;
   const [left, top] = [(paperWidthMm - w) / 2, (paperHeightMm - h) / 2];
+  // where the print grew or shrank while it hung, numbers do not run from 1 on
+  const isRow = tiles.every(({ number }) => number <= tiles.length);
   return tiles.map(({ number, column, row, x, y, fingerprint }) => {
-    const inner = {
-      left: column > 0 ? overlapMm : 0,
-      top: row > 0 ? overlapMm : 0,
-      right: column < columns - 1 ? overlapMm : 0,
-      bottom: row < rows - 1 ? overlapMm : 0,
-    };
     const marks: Mark[] = [
       { kind: 'window', x: left, y: top, w, h, from: [x, y], scale: meta.scale, marks: drawing.marks },
       // it is cut along these
       { kind: 'rect', x: left, y: top, w, h, fill: null, stroke: HAIR, width: 0.2 },
-      ...[left + inner.left / 2, left + w - inner.right / 2].flatMap((cx) =>
-        [top + inner.top / 2, top + h - inner.bottom / 2].flatMap((cy) => drawCross(cx, cy)),
+      // on the outer sides too: a page may join there later
+      ...[left + overlapMm / 2, left + w - overlapMm / 2].flatMap((cx) =>
+        [top + overlapMm / 2, top + h - overlapMm / 2].flatMap((cy) => drawCross(cx, cy)),
       ),
       ...drawBar(left + 14, top + h - 7, 100 * meta.scale),
-      ...drawMap(left + w - 14 - columns * 3, top + h - 6 - rows * 2.4, columns, rows, number),
+      ...drawMap(left + w - 14 - columns * 3, top + h - 6 - rows * 2.4, columns, rows, row * columns + column),
       text(left + 120, top + h - 8, `${meta.job} · ${meta.loom} · ${meta.revision} · ${meta.date}`, SMALL, { fill: INK }),
       text(
         left + 120,
         top + h - 3.8,
-        `page ${number} of ${tiles.length} · column ${column + 1}, row ${row + 1} · fingerprint ${fingerprint}${meta.scale === 1 ? '' : ` · × ${meta.scale.toFixed(4)}`}`,
+        `page ${number} ${isRow ? `of ${tiles.length}` : `· ${tiles.length} in all`} · column ${column + 1}, row ${row + 1} · fingerprint ${fingerprint}${meta.scale === 1 ? '' : ` · × ${meta.scale.toFixed(4)}`}`,
         SMALL,
         { fill: FAINT },
       ),
@@ -71,14 +68,14 @@ function drawBar(x: number, y: number, long: number): Mark[] {
   ];
 }
 
-function drawMap(x: number, y: number, columns: number, rows: number, number: number): Mark[] {
+function drawMap(x: number, y: number, columns: number, rows: number, at: number): Mark[] {
   return Array.from({ length: columns * rows }, (_, index): Mark => ({
     kind: 'rect',
     x: x + (index % columns) * 3,
     y: y + Math.floor(index / columns) * 2.4,
     w: 3,
     h: 2.4,
-    fill: index + 1 === number ? INK : '#ffffff',
+    fill: index === at ? INK : '#ffffff',
     stroke: INK,
     width: 0.15,
   }));

@@ -1,16 +1,27 @@
-import { placeTiles, type PlannedBoard, type TileMap } from '../../make';
+import { placeTiles, type BoardTileMap, type PlacedTile, type PlannedBoard } from '../../make';
 import { toDigest } from '../../make/toDigest';
 import type { Drawing, Mark } from '../drawing';
 import { flattenPath } from '../flattenPath';
 import { measureText } from '../measureText';
 import { clipLine, type Rect } from './clipLine';
 
-/** Pages of the print of a board, each with the fingerprint of what is drawn on it: two prints with the same one are the same. */
-export function listTiles(drawing: Drawing, planned: PlannedBoard, scale: number): TileMap {
-  const { tiles, ...map } = placeTiles(planned, measureDrawn(drawing.marks, planned.box), scale);
+/**
+ * Pages of the print of a board, each with the fingerprint of what is drawn on it: two prints with the same one are the same. They lie as the
+ * pages that hang do, as long as one of those still shows what is so.
+ */
+export function listTiles(drawing: Drawing, planned: PlannedBoard, scale: number): BoardTileMap {
   const told = drawing.marks.map(toTold);
-  const toMark = (tile: Rect) => toDigest([scale.toFixed(4), ...told.flatMap((tell) => tell(tile))].join('\n'));
-  return { ...map, tiles: tiles.map((tile) => ({ ...tile, fingerprint: toMark(tile) })) };
+  const box = measureDrawn(drawing.marks, planned.box);
+  const toMark = (lines: readonly string[]) => toDigest([scale.toFixed(4), ...lines].join('\n'));
+  const mark = ({ tiles, ...map }: ReturnType<typeof placeTiles>): BoardTileMap => ({
+    ...map,
+    tiles: tiles.map((tile: PlacedTile) => ({ ...tile, fingerprint: toMark(told.flatMap((tell) => tell(tile))) })),
+  });
+  const map = mark(placeTiles(planned, box, scale));
+  const blank = toMark([]);
+  const hung = new Map(planned.printed?.tiles.map(({ number, fingerprint }) => [number, fingerprint]));
+  const holds = map.tiles.some(({ number, fingerprint }) => fingerprint !== blank && hung.get(number) === fingerprint);
+  return holds || !planned.printed ? map : mark(placeTiles({ ...planned, printed: null }, box, scale));
 }
 
 /** The box of a loom with what is written beside it. */

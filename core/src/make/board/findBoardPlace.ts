@@ -5,7 +5,7 @@ import type { PlannedBoard } from './planBoard';
 /** Where on a board something is laid: along which runs, between which pegs, on which pages of the print. */
 export interface BoardPlace {
   segmentIds: string[];
-  pegs: number[];
+  pegs: string[];
   pages: number[];
 }
 

@@ -13,9 +13,20 @@ export {
   type BoardRun,
   type PlannedBoard,
 } from './planBoard';
-export type { BoardPeg, BoardTie } from './placePegs';
+export { toPegWords, type BoardPeg, type BoardTie } from './placePegs';
 export { LEAST_FORK_DEG } from './boundBoard';
 export { BOARD_TRIES, searchBoard, type BoardSearch } from './searchBoard';
 export type { BoardFound } from './boardBench';
 export { listPlankTiles, planPlank, type PlankStation, type PlannedPlank } from './planPlank';
-export { countTiles, correctScale, isBarTrue, listStaleTiles, MOST_TILES, placeTiles, type Tile, type TileMap } from './listTiles';
+export {
+  compareTiles,
+  countTiles,
+  correctScale,
+  isBarTrue,
+  MOST_TILES,
+  placeTiles,
+  type BoardTileMap,
+  type PlacedTile,
+  type Tile,
+  type TileMap,
+} from './listTiles';

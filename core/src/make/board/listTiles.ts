@@ -1,8 +1,9 @@
-import type { Printer } from '../../model';
+import type { HungPrint, Printer } from '../../model';
 import type { PlannedBoard } from './planBoard';
 
 /** One page of a tiled print. */
 export interface Tile {
+  /** as it stands on it: while a print hangs its pages keep theirs */
   number: number;
   column: number;
   row: number;
@@ -16,12 +17,17 @@ export interface Tile {
 }
 
 export type PlacedTile = Omit<Tile, 'fingerprint'>;
-export type PlacedTiles = Omit<TileMap, 'tiles'> & { tiles: PlacedTile[] };
+export type PlacedTiles = Omit<BoardTileMap, 'tiles'> & { tiles: PlacedTile[] };
 
 export interface TileMap {
   columns: number;
   rows: number;
   tiles: Tile[];
+}
+
+/** Pages of the print of a board, and where the first one begins. */
+export interface BoardTileMap extends TileMap {
+  grid: NonNullable<HungPrint['grid']>;
 }
 
 /** So many pages across and down (craft C): ⌈(W − o) / (w − o)⌉ × ⌈(H − o) / (h − o)⌉. */
@@ -43,41 +49,104 @@ export const isBarTrue = (barMm: number): boolean => Math.abs(barMm - 100) <= BA
 
 /** Room round what is drawn, so that no run ends at the edge of the paper, mm. */
 const MARGIN_MM = 15;
+/** a page that hangs is not joined by another, nor taken down, before what is drawn comes so near to its edge, mm */
+const HUNG_MARGIN_MM = 5;
 
-/**
- * Pages of the print of a board, along the rows; none where they were too many. box: all that is drawn. It begins at whole steps of the board, so that what is added at one end leaves the other
- * pages as they are. scale: what a print is multiplied by.
- */
-export function placeTiles({ printer }: Pick<PlannedBoard, 'printer'>, box: PlannedBoard['box'], scale: number): PlacedTiles {
-  const stepX = (printer.usableWidthMm - printer.overlapMm) / scale;
-  const stepY = (printer.usableHeightMm - printer.overlapMm) / scale;
-  const left = Math.floor((box.x - MARGIN_MM) / GRID_MM) * GRID_MM;
-  const top = Math.floor((box.y - MARGIN_MM) / GRID_MM) * GRID_MM;
-  const size = { widthMm: (box.x + box.widthMm + MARGIN_MM - left) * scale, heightMm: (box.y + box.heightMm + MARGIN_MM - top) * scale };
-  const { columns, rows } = countTiles(size, printer);
-  const tiles = Array.from({ length: columns * rows > MOST_TILES ? 0 : columns * rows }, (_, index): PlacedTile => {
-    const [column, row] = [index % columns, Math.floor(index / columns)];
-    return {
-      number: index + 1,
-      column,
-      row,
-      x: left + column * stepX,
-      y: top + row * stepY,
-      widthMm: printer.usableWidthMm / scale,
-      heightMm: printer.usableHeightMm / scale,
-    };
-  });
-  return { columns, rows, tiles };
-}
+/** where prints begin, mm */
+const GRID_MM = 20;
 
 /** more pages than this are no print: paper of another size is meant */
 export const MOST_TILES = 1000;
 
-/** where prints begin, mm: a run that grows by less leaves the pages where they are */
-const GRID_MM = 20;
+/** Pages across, or down: index of the first and of the last, counted from where the print begins. */
+interface Span {
+  first: number;
+  last: number;
+}
+
+/**
+ * Pages of the print of a board, along the rows; none where they were too many. box: all that is drawn. scale: what a print is multiplied by.
+ * While a print of the same steps hangs, pages lie where its pages lie and keep their numbers, so that what grows at one end leaves the others
+ * as they are; what lies beyond them has new numbers.
+ */
+export function placeTiles(
+  { printer, printed, datum }: Pick<PlannedBoard, 'printer' | 'printed' | 'datum'>,
+  box: PlannedBoard['box'],
+  scale: number,
+): PlacedTiles {
+  const [stepX, stepY] = [(printer.usableWidthMm - printer.overlapMm) / scale, (printer.usableHeightMm - printer.overlapMm) / scale];
+  const sheet = { widthMm: printer.usableWidthMm / scale, heightMm: printer.usableHeightMm / scale };
+  const hung = findHung(printed, stepX, stepY);
+  const begin = (mm: number) => Math.floor((mm - MARGIN_MM) / GRID_MM) * GRID_MM;
+  const left = hung ? datum.x + hung.grid.xMm : begin(box.x);
+  const top = hung ? datum.y + hung.grid.yMm : begin(box.y);
+  const across = spanPages(stepX, sheet.widthMm, box.x - left, box.x + box.widthMm - left, hung?.columns ?? null);
+  const down = spanPages(stepY, sheet.heightMm, box.y - top, box.y + box.heightMm - top, hung?.rows ?? null);
+  const [columns, rows] = [across.last - across.first + 1, down.last - down.first + 1];
+  let next = hung?.next ?? 1;
+  const tiles = Array.from({ length: columns * rows > MOST_TILES ? 0 : columns * rows }, (_, index): PlacedTile => {
+    const [column, row] = [index % columns, Math.floor(index / columns)];
+    const [atColumn, atRow] = [across.first + column, down.first + row];
+    const number = hung?.numbers.get(`${atColumn} ${atRow}`) ?? next++;
+    return { number, column, row, x: left + atColumn * stepX, y: top + atRow * stepY, ...sheet };
+  });
+  const grid = {
+    xMm: left + across.first * stepX - datum.x,
+    yMm: top + down.first * stepY - datum.y,
+    ...{ stepXMm: stepX, stepYMm: stepY },
+  };
+  return { columns, rows, tiles, grid };
+}
+
+/** What hangs, where its pages lie as those that would be printed now; else null. */
+function findHung(printed: PlannedBoard['printed'], stepX: number, stepY: number) {
+  const grid = printed?.grid;
+  if (!grid || Math.abs(grid.stepXMm - stepX) > 1e-6 || Math.abs(grid.stepYMm - stepY) > 1e-6) return null;
+  const placed = printed.tiles.filter((tile) => tile.column !== null && tile.row !== null);
+  if (placed.length === 0) return null;
+  const most = (values: readonly number[]): Span => ({ first: 0, last: values.reduce((a, b) => Math.max(a, b), 0) });
+  return {
+    grid,
+    columns: most(placed.map(({ column }) => column!)),
+    rows: most(placed.map(({ row }) => row!)),
+    numbers: new Map(placed.map(({ column, row, number }) => [`${column} ${row}`, number])),
+    next: 1 + placed.reduce((highest, { number }) => Math.max(highest, number), 0),
+  };
+}
+
+/** Which pages show what lies from one place to another, mm from where the print begins. */
+function spanPages(stepMm: number, sheetMm: number, fromMm: number, toMm: number, hung: Span | null): Span {
+  const reach = (marginMm: number): Span => {
+    const first = Math.floor((fromMm - marginMm) / stepMm + 1e-9);
+    return { first, last: Math.max(first, Math.ceil((toMm + marginMm - sheetMm) / stepMm - 1e-9)) };
+  };
+  const wide = reach(MARGIN_MM);
+  if (!hung) return { first: 0, last: Math.max(0, wide.last) };
+  const close = reach(HUNG_MARGIN_MM);
+  return {
+    first: Math.max(wide.first, Math.min(close.first, hung.first)),
+    last: Math.min(wide.last, Math.max(close.last, hung.last)),
+  };
+}
+
+/** What hangs beside what would be printed now, by number. */
+export interface TileChanges {
+  /** they show what is no longer so */
+  again: number[];
+  /** they lie beyond what hangs */
+  added: number[];
+  /** nothing of the loom lies on them any more */
+  gone: number[];
+}
 
 /** Numbers of the pages of a print that are not what would be printed now. */
-export function listStaleTiles({ tiles }: TileMap, printed: readonly string[]): number[] {
-  const most = Math.max(tiles.length, printed.length);
-  return Array.from({ length: most }, (_, index) => index + 1).filter((number) => tiles[number - 1]?.fingerprint !== printed[number - 1]);
+export function compareTiles({ tiles }: Pick<TileMap, 'tiles'>, hung: HungPrint['tiles']): TileChanges {
+  const marks = new Map(hung.map(({ number, fingerprint }) => [number, fingerprint]));
+  const now = new Set(tiles.map(({ number }) => number));
+  const ordered = (numbers: number[]) => numbers.sort((a, b) => a - b);
+  return {
+    again: ordered(tiles.flatMap(({ number, fingerprint }) => (marks.has(number) && marks.get(number) !== fingerprint ? [number] : []))),
+    added: ordered(tiles.flatMap(({ number }) => (marks.has(number) ? [] : [number]))),
+    gone: ordered([...marks.keys()].filter((number) => !now.has(number))),
+  };
 }

@@ -4,7 +4,8 @@ import type { BoardTree, Rod } from './boardTypes';
 import type { Laid } from './layBoard';
 
 export interface BoardPeg {
-  number: number;
+  /** of the run by which it is come to, with a letter where it stands along it: 7a, 7b, 7; one more along one run renames no other */
+  number: string;
   kind: 'end' | 'breakout' | 'along' | 'fold';
   x: number;
   y: number;
@@ -36,7 +37,7 @@ type Unnumbered = Omit<BoardPeg, 'number'>;
 
 /**
  * Pegs that a loom is laid between: one at each end, one in the widest fork of each breakout, by turns on either side along each run, and
- * inside each bend a former of its radius. Numbered along the way, as they are laid. And where it is tied.
+ * inside each bend a former of its radius. Named along the way, as they are laid. And where it is tied.
  */
 export function placePegs(
   planned: LoomPlan,
@@ -60,7 +61,9 @@ export function placePegs(
       pegs.push({ kind: 'breakout', ...intoFork(legs, x, y, pegMm), diameterMm: pegMm, segmentId: null, nodeId, atMm: null });
   };
   addNodePeg(planned.tree.datumId, 0, 0);
+  const named: BoardPeg[] = pegs.map((peg) => ({ number: '0', ...peg }));
   tree.pieces.forEach((piece, index) => {
+    const before = pegs.length;
     const rods = laid.rods[index]!.filter(({ isFixture }) => !isFixture);
     const off = piece.radiusMm + pegMm / 2;
     const beside = (atMm: number, side: number) => {
@@ -102,8 +105,34 @@ export function placePegs(
         atMm: null,
       });
     else addNodePeg(farNodeId, laid.ends[index]!.x, laid.ends[index]!.y);
+    named.push(...nameAlong(pegs.slice(before), index + 1));
   });
-  return { pegs: pegs.map((peg, index) => ({ number: index + 1, ...peg })), ties };
+  return { pegs: named, ties };
+}
+
+/** The pegs of a run and of the node that it leads to. */
+function nameAlong(pegs: readonly Unnumbered[], run: number): BoardPeg[] {
+  let along = 0;
+  const inOrder = [...pegs].sort((a, b) => (a.atMm ?? 1e9) - (b.atMm ?? 1e9));
+  return inOrder.map((peg) => ({ number: peg.nodeId === null ? `${run}${toLetters(along++)}` : String(run), ...peg }));
+}
+
+/** a to z, then aa, ab … */
+function toLetters(index: number): string {
+  const letter = String.fromCharCode(97 + (index % 26));
+  return index < 26 ? letter : toLetters(Math.floor(index / 26) - 1) + letter;
+}
+
+/** Pegs of a way in few words: "3, 7a–7d, 7". */
+export function toPegWords(numbers: readonly string[]): string {
+  const toStem = (number: string) => /^(\d+)[a-z]+$/.exec(number)?.[1] ?? null;
+  const groups: string[][] = [];
+  for (const number of numbers) {
+    const last = groups.at(-1)?.at(-1);
+    if (last !== undefined && toStem(number) !== null && toStem(last) === toStem(number)) groups.at(-1)!.push(number);
+    else groups.push([number]);
+  }
+  return groups.map((group) => (group.length > 2 ? `${group[0]}–${group.at(-1)}` : group.join(', '))).join(', ');
 }
 
 /** A place along a run, and its direction there. */

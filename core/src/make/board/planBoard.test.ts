@@ -1,23 +1,24 @@
 import { CATALOGUE } from '../../catalogue';
 import { createInlet, createSkerry } from '../../demo';
 import { drawBoard, drawPlank, listTiles, measureText } from '../../draw';
-import { foldRun, takeBoard, turnFork } from '../../edit';
+import { foldRun, hangPrint, takeBoard, turnFork } from '../../edit';
 import { changeDocument, type Job } from '../../model';
 import { plan } from '../../plan';
 import { runs } from '../../testing/runs';
 import {
   BOARD_TRIES,
+  compareTiles,
   correctScale,
   countTiles,
   createBoardTree,
   isBarTrue,
-  listStaleTiles,
   listPlankTiles,
   planBoard,
   planPlank,
   searchBoard,
   toBoardPins,
   toBoardMoves,
+  toPegWords,
   type PlannedBoard,
 } from './index';
 
@@ -104,56 +105,104 @@ test('all that is written beside the loom lies on its pages; paper too small for
 });
 
 describe('a print and a loom that was changed since', () => {
-  const printed = tilesOf(laidOut).tiles.map(({ fingerprint }) => fingerprint);
-  test('the same loom prints the same pages', () => expect(listStaleTiles(tilesOf(laidOut), printed)).toEqual([]));
-  test('a leg fitted longer: only pages on which it ends, or its length stands, are stale', () => {
-    // of a leg that does not make the print itself larger, so that it begins where it began
-    const before = tilesOf(laidOut).tiles[0]!;
-    const fitted = Object.keys(laidOut.looms.inlet!.segments)
-      .filter((one) => one.startsWith('s-'))
-      .map((one) => ({
-        id: one,
-        job: changeDocument(laidOut, ({ looms }) => {
-          const segment = looms.inlet!.segments[one]!;
-          Object.assign(segment, { status: 'fitted', fittedMm: segment.lengthMm + 12 });
-        }),
-      }));
-    const { id, job } = fitted.find((one) => {
-      const [tile] = tilesOf(one.job).tiles;
-      return tile!.x === before.x && tile!.y === before.y;
-    })!;
-    const after = boardOf(job);
+  const hang = (job: Job, map = tilesOf(job)) => changeDocument(job, hangPrint('inlet', map, '2026-11-30', 'Imke').apply);
+  const hung = hang(laidOut);
+  const printed = hung.looms.inlet!.board.printed!;
+  const compare = (map: ReturnType<typeof tilesOf>) => compareTiles(map, printed.tiles);
+  const fit = (job: Job, id: string, moreMm: number) =>
+    changeDocument(job, ({ looms }) => {
+      const segment = looms.inlet!.segments[id]!;
+      Object.assign(segment, { status: 'fitted', fittedMm: segment.lengthMm + moreMm });
+    });
+  const legs = Object.keys(laidOut.looms.inlet!.segments).filter((one) => one.startsWith('s-'));
+  test('the same loom prints the same pages, beside a print or not', () => {
+    expect(tilesOf(hung).tiles).toEqual(tilesOf(laidOut).tiles);
+    expect(compare(tilesOf(hung))).toEqual({ again: [], added: [], gone: [] });
+  });
+  test.each(legs)('leg %s fitted 12 mm longer, wherever it stands out: only pages by which it comes are stale', (id) => {
+    const job = fit(hung, id, 12);
     const map = tilesOf(job);
-    const stale = listStaleTiles(map, printed);
-    expect(stale.length).toBeGreaterThan(0);
-    expect(stale.length).toBeLessThan(map.tiles.length);
-    const { points } = after.runs.find(({ segmentId }) => segmentId === id)!;
+    const { again, added } = compare(map);
+    expect(again.length).toBeGreaterThan(0);
+    expect(again.length).toBeLessThan(printed.tiles.length);
+    const { points } = boardOf(job).runs.find(({ segmentId }) => segmentId === id)!;
     const [from, to] = [points[0]!, points.at(-1)!];
-    for (const number of stale) {
-      const { x, y, widthMm, heightMm } = map.tiles[number - 1]!;
-      // the leg, with its housing and pegs, comes by
+    for (const number of [...again, ...added]) {
+      const { x, y, widthMm, heightMm } = map.tiles.find((tile) => tile.number === number)!;
+      // the leg, with its housing, pegs and the card of its end, comes by
       const near = [0, 0.25, 0.5, 0.75, 1].some((share) => {
         const [px, py] = [from.x + (to.x - from.x) * share, from.y + (to.y - from.y) * share];
-        return px > x - 60 && px < x + widthMm + 60 && py > y - 60 && py < y + heightMm + 60;
+        return px > x - 100 && px < x + widthMm + 100 && py > y - 100 && py < y + heightMm + 100;
       });
       expect([number, near]).toEqual([number, true]);
     }
   });
+  test('a leg longer by half a page: pages join on its side with new numbers, those that hang keep place and number', () => {
+    const places = new Map(tilesOf(hung).tiles.map(({ number, x, y }) => [number, [x, y]]));
+    let joined = 0;
+    for (const id of legs) {
+      const job = fit(hung, id, 200);
+      const map = tilesOf(job);
+      for (const { number, x, y } of map.tiles) {
+        const before = places.get(number);
+        if (before) [x, y].forEach((mm, axis) => expect(mm).toBeCloseTo(before[axis]!, 6));
+        else expect(number).toBeGreaterThan(printed.tiles.length);
+      }
+      expect(new Set(map.tiles.map(({ number }) => number)).size).toBe(map.tiles.length);
+      const { box } = boardOf(job);
+      const [first, last] = [map.tiles[0]!, map.tiles.at(-1)!];
+      expect([first.x < box.x, last.x + last.widthMm > box.x + box.widthMm]).toEqual([true, true]);
+      expect([first.y < box.y, last.y + last.heightMm > box.y + box.heightMm]).toEqual([true, true]);
+      if (compare(map).added.length === 0) continue;
+      joined += 1;
+      // hung anew, all of it holds; and short again, only what hangs beyond is told to go
+      const anew = hang(job, map);
+      const all = anew.looms.inlet!.board.printed!.tiles;
+      expect(compareTiles(tilesOf(anew), all)).toEqual({ again: [], added: [], gone: [] });
+      const { gone, added } = compareTiles(tilesOf(fit(anew, id, 0)), all);
+      expect(added).toEqual([]);
+      for (const number of gone) expect(number).toBeGreaterThan(printed.tiles.length);
+    }
+    expect(joined).toBeGreaterThan(0);
+  });
+  test('a peg more along one run renames no other', () => {
+    const [before, after] = [boardOf(hung), boardOf(fit(hung, 's-byp', 200))];
+    const name = ({ pegs }: PlannedBoard) => pegs.filter(({ segmentId }) => segmentId !== 's-byp').map(({ number }) => number);
+    expect(after.pegs.length).toBeGreaterThan(before.pegs.length);
+    expect(name(after)).toEqual(name(before));
+    for (const { pegs } of [before, after]) expect(new Set(pegs.map(({ number }) => number)).size).toBe(pegs.length);
+    expect(toPegWords(['0', '7a', '7b', '7c', '7', '8a', '8b', '9'])).toBe('0, 7a–7c, 7, 8a, 8b, 9');
+  });
   test('another colour of one wire: the pages with the cards of its ends are stale, whatever its run does', () => {
-    const { circuits, ends } = laidOut.looms.inlet!;
+    const { circuits, ends } = hung.looms.inlet!;
     const [circuitId, circuit] = Object.entries(circuits).find(([, one]) =>
       one.terminations.some(({ endId }) => ends[endId]!.nodeId === 'n-inj1' || endId === 'inj1'),
     )!;
-    const job = changeDocument(laidOut, ({ looms }) => {
+    const job = changeDocument(hung, ({ looms }) => {
       looms.inlet!.circuits[circuitId]!.colour = { base: circuit.colour.base === 'pink' ? 'grey' : 'pink', stripe: 'white', bands: [] };
     });
-    const stale = listStaleTiles(tilesOf(job), printed);
-    expect(stale.length).toBeGreaterThan(0);
-    expect(stale.length).toBeLessThan(printed.length);
+    const { again, added, gone } = compare(tilesOf(job));
+    expect([added, gone]).toEqual([[], []]);
+    expect(again.length).toBeGreaterThan(0);
+    expect(again.length).toBeLessThan(printed.tiles.length);
   });
-  test('another scale, and other paper, make all of them stale', () => {
-    const map = tilesOf(laidOut, 1.0142);
-    expect(listStaleTiles(map, printed)).toHaveLength(Math.max(map.tiles.length, printed.length));
+  test('another scale, other paper and a mirrored loom begin a print of their own: all that hangs is stale', () => {
+    const smaller = changeDocument(hung, ({ looms }) => void (looms.inlet!.board.printerId = CATALOGUE.printers[1]!.id));
+    const mirrored = changeDocument(hung, ({ looms }) => void (looms.inlet!.board.isMirrored = true));
+    for (const map of [tilesOf(hung, 1.0142), tilesOf(smaller), tilesOf(mirrored)]) {
+      const numbers = map.tiles.map(({ number }) => number);
+      expect(numbers).toEqual(numbers.map((_, index) => index + 1));
+      const { again, gone } = compare(map);
+      expect(again.length + gone.length).toBe(printed.tiles.length);
+    }
+  });
+  test('a print that was hung before anybody kept where it begins is compared page by page', () => {
+    const old = changeDocument(hung, ({ looms }) => {
+      const print = looms.inlet!.board.printed!;
+      Object.assign(print, { grid: null, tiles: print.tiles.map((tile) => ({ ...tile, column: null, row: null })) });
+    });
+    expect(compareTiles(tilesOf(old), old.looms.inlet!.board.printed!.tiles)).toEqual({ again: [], added: [], gone: [] });
+    expect(compare(tilesOf(fit(old, legs[0]!, 12))).again.length).toBeGreaterThan(0);
   });
 });
 

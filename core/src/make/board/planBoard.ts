@@ -46,9 +46,13 @@ export interface PlannedBoard {
   loomId: string;
   /** where the datum lies before it is mirrored */
   at: NonNullable<BoardSpread['at']>;
+  /** where it lies as it is drawn */
+  datum: BoardPoint;
   isMirrored: boolean;
   board: Board;
   printer: Printer;
+  /** the print of it that hangs; null: none */
+  printed: BoardSpread['printed'];
   /** as searched or chosen by hand throughout; some forks are new since; nobody has searched: a quick answer */
   by: 'search' | 'partial' | 'quick';
   nodes: (BoardPoint & { nodeId: string; name: string; kind: string })[];
@@ -148,9 +152,11 @@ export function planBoard(job: Job, catalogue: Catalogue, planned: LoomPlan): Pl
   return {
     loomId: planned.loomId,
     at,
+    datum: place({ x: 0, y: 0 }),
     isMirrored,
     board,
     printer: findPrinter(catalogue, loom.board),
+    printed: loom.board.printed,
     by,
     nodes: planned.tree.nodeIds.map((nodeId) => {
       const parent = tree.pieces.findIndex(({ segmentId }) => segmentId === planned.tree.nodes[nodeId]!.parentSegmentId);

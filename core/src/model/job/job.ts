@@ -12,7 +12,7 @@ import { SurveyConflictSchema } from '../survey/surveyEntry';
 import { ZoneSchema, createZones } from '../vehicle/zone';
 
 export const FORMAT = 'wattograph-job';
-export const FORMAT_VERSION = 16;
+export const FORMAT_VERSION = 17;
 
 /** A finding that the planner lets stand, with the reason that prints in the pack. */
 export const AcceptedFindingSchema = Type.Object({ reason: ReasonSchema, by: NameSchema }, { additionalProperties: false });
@@ -49,7 +49,7 @@ export const JobSchema = Type.Object(
       description: 'finding key → why it may stand',
     }),
   },
-  { additionalProperties: false, $id: 'https://wattograph.invalid/schema/job-16.json', title: 'Wattograph job' },
+  { additionalProperties: false, $id: 'https://wattograph.invalid/schema/job-17.json', title: 'Wattograph job' },
 );
 export type Job = Omit<Static<typeof JobSchema>, 'looms'> & { looms: Record<string, Loom> };
 

@@ -28,7 +28,16 @@ describe('migrations', () => {
 test('format 16 begins without tasks', async () => {
   const { default: old } = (await import('../../testing/formats/job-15.json')) as { default: Record<string, unknown> };
   expect([old.formatVersion, old.tasks]).toEqual([15, undefined]);
-  expect(toPresentFormat(old)).toEqual({ ...old, formatVersion: 16, tasks: {} });
+  expect(toPresentFormat(old)).toEqual({ ...old, formatVersion: FORMAT_VERSION, tasks: {} });
+});
+
+test('format 17 keeps the pages of a print that hung before, and says that nobody knows where they begin', async () => {
+  const { default: old } = (await import('../../testing/formats/job-16.json')) as { default: Record<string, unknown> };
+  const { printed } = (toPresentFormat(old) as unknown as Job).looms.rear!.board;
+  expect(printed).toEqual({
+    ...{ on: '2026-11-28', by: 'Imke', scale: 1, barMm: 100, grid: null },
+    tiles: ['3f2a91', 'c07b44'].map((fingerprint, index) => ({ number: index + 1, column: null, row: null, fingerprint })),
+  });
 });
 
 test('format 15 leaves the wires of a donor the names printed on them', async () => {

@@ -225,7 +225,20 @@ export const MIGRATIONS: readonly Migration[] = [
     name: 'add-tasks',
     run: (document) => ({ tasks: {}, ...document, formatVersion: 16 }),
   },
+  {
+    from: 16,
+    name: 'keep-where-prints-began',
+    run: (document) => ({ ...document, looms: mapRecord(document.looms, addPrintGrid), formatVersion: 17 }),
+  },
 ];
+
+/** What hangs on the board of a loom; nobody kept where it begins. */
+function addPrintGrid(loom: Record<string, unknown>): Record<string, unknown> {
+  const board = loom.board as { printed?: Record<string, unknown> | null } | undefined;
+  if (!board?.printed || !Array.isArray(board.printed.tiles)) return loom;
+  const tiles = board.printed.tiles.map((fingerprint: unknown, index) => ({ number: index + 1, column: null, row: null, fingerprint }));
+  return { ...loom, board: { ...board, printed: { ...board.printed, grid: null, tiles } } };
+}
 
 /** Of what is a look; anything else is left for the gate to name. */
 const addBands = (colour: unknown) => (typeof colour === 'object' && colour !== null ? { bands: [], ...colour } : colour);

@@ -40,7 +40,33 @@ export const BoardSpreadSchema = Type.Object(
             barMm: Type.Union([Type.Number({ minimum: 80, maximum: 125 }), Type.Null()], {
               description: 'what the bar of 100 mm measured on it; null: nobody measured',
             }),
-            tiles: Type.Array(Type.String({ minLength: 1, maxLength: 64 }), { maxItems: 2000, description: 'fingerprint of each tile' }),
+            grid: Type.Union(
+              [
+                Type.Object(
+                  {
+                    xMm: Type.Number({ minimum: -1e5, maximum: 1e5, description: 'from the datum to the right' }),
+                    yMm: Type.Number({ minimum: -1e5, maximum: 1e5, description: 'from the datum down' }),
+                    stepXMm: Type.Number({ exclusiveMinimum: 0, maximum: 1e5, description: 'to the next column, on the board' }),
+                    stepYMm: Type.Number({ exclusiveMinimum: 0, maximum: 1e5, description: 'to the next row, on the board' }),
+                  },
+                  { additionalProperties: false },
+                ),
+                Type.Null(),
+              ],
+              { description: 'where the page of column 0 and row 0 begins; null: it was hung before anybody kept it' },
+            ),
+            tiles: Type.Array(
+              Type.Object(
+                {
+                  number: Type.Integer({ minimum: 1, maximum: 100_000 }),
+                  column: Type.Union([Type.Integer({ minimum: 0, maximum: 2000 }), Type.Null()], { description: 'null: as grid' }),
+                  row: Type.Union([Type.Integer({ minimum: 0, maximum: 2000 }), Type.Null()], { description: 'null: as grid' }),
+                  fingerprint: Type.String({ minLength: 1, maxLength: 64 }),
+                },
+                { additionalProperties: false },
+              ),
+              { maxItems: 2000 },
+            ),
           },
           { additionalProperties: false },
         ),
@@ -52,6 +78,8 @@ export const BoardSpreadSchema = Type.Object(
   { additionalProperties: false },
 );
 export type BoardSpread = Static<typeof BoardSpreadSchema>;
+/** The print that hangs on a board. */
+export type HungPrint = NonNullable<BoardSpread['printed']>;
 
 /** Of a loom that nobody has spread yet. */
 export const createBoardSpread = (): BoardSpread => ({

@@ -1,4 +1,4 @@
-import type { BoardSpread } from '../../../model';
+import type { BoardSpread, HungPrint } from '../../../model';
 import { createLoomCommand, type Command } from '../command';
 import type { RunPlace } from './runs';
 
@@ -68,10 +68,11 @@ export const foldRun = ({ loomId, segmentId, name }: RunPlace, fold: { atMm: num
     },
   );
 
-/** The print that hangs on the board from now on, by the fingerprints of its pages. */
-export const hangPrint = (loomId: string, tiles: readonly string[], on: string, by: string): Command =>
+/** The print that hangs on the board from now on: where it begins, and its pages with their fingerprints. */
+export const hangPrint = (loomId: string, { grid, tiles }: Pick<HungPrint, 'grid' | 'tiles'>, on: string, by: string): Command =>
   createLoomCommand(`print of ${tiles.length === 1 ? 'one page' : `${tiles.length} pages`} on the board`, loomId, ({ board }) => {
-    board.printed = { on, by, scale: board.scale, barMm: null, tiles: [...tiles] };
+    const kept = tiles.map(({ number, column, row, fingerprint }) => ({ number, column, row, fingerprint }));
+    board.printed = { on, by, scale: board.scale, barMm: null, grid, tiles: kept };
   });
 
 /** What the bar of the print measures; where it is out, the next one is corrected and this one is not laid by. scale: of the next print. */
