@@ -47,7 +47,7 @@ test('one fitted run: the sheets that say its length are printed anew, the other
   expect(print.length).toBeLessThan(second.length * 0.4);
   const sheets = new Set(print.map((number) => second[number - 1]!.sheet));
   expect([...sheets]).toContain('Cut list');
-  // of what the crew has, five pages: a kit with a decimetre more of one tube, and what is cut, covered, rung out and clipped otherwise
+  // of what the crew has, five pages of this one: a kit with a decimetre more of one tube, and what is cut, covered, rung out and clipped otherwise
   expect(print.map((number) => second[number - 1]!).flatMap(({ sheet, post }) => (isCrewPost(post!) ? [sheet] : []))).toEqual([
     ...['Parts', 'Cut list', 'Sleeves', 'Continuity', 'Clips'],
   ]);
@@ -62,4 +62,19 @@ test('one fitted run: the sheets that say its length are printed anew, the other
     .map((page) => `${page.sheet} ${toPageFingerprint(page)}`);
   const added = print.map((number) => `${second[number - 1]!.sheet} ${toPageFingerprint(second[number - 1]!)}`);
   expect([...kept, ...added].sort()).toEqual(second.map((page) => `${page.sheet} ${toPageFingerprint(page)}`).sort());
+});
+
+test('a leg fitted 6 mm longer: the crew prints 4 pages anew in the median, whichever leg it is (craft D7)', () => {
+  const legs = Object.keys(job.looms.inlet!.segments).filter((id) => id.startsWith('s-'));
+  const counts = legs.map((id) => {
+    const fitted = changeDocument(job, ({ looms }) => {
+      const segment = looms.inlet!.segments[id]!;
+      Object.assign(segment, { status: 'fitted', fittedMm: segment.lengthMm + 6 });
+    });
+    const second = packOf(fitted, 'revision 2');
+    return comparePages(first, second).print.filter((number) => isCrewPost(second[number - 1]!.post!)).length;
+  });
+  const sorted = counts.sort((a, b) => a - b);
+  expect([sorted[Math.floor((legs.length - 1) / 2)], sorted[Math.floor(legs.length / 2)]]).toEqual([4, 4]);
+  expect(sorted.at(-1)).toBeLessThanOrEqual(6);
 });
