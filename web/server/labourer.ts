@@ -33,11 +33,6 @@ export class Labourer {
     return turn;
   }
 
-  /** Begin the process before there is something to do. */
-  warm(): void {
-    this.child ??= this.begin();
-  }
-
   end(): void {
     this.child?.kill('SIGKILL');
     this.child = null;

@@ -154,7 +154,7 @@ test('prove --power prints the first power of the vehicle, and says of its readi
   const table = readCsv(out);
   if (!table.ok) throw new Error('no table');
   const cells = table.value.rows.map((row) => row.cells);
-  expect(new Set(cells.map((row) => row[at('part')])).size).toBe(12);
+  expect(new Set(cells.map((row) => row[at('part')])).size).toBe(14);
   const filled = (change: (row: string[]) => string) =>
     writeCsv(
       ['test', 'value'],

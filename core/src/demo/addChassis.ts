@@ -5,6 +5,7 @@ import {
   createDevice,
   createEnd,
   createLoom,
+  createProving,
   createTask,
   fromColourWords,
   type Circuit,
@@ -188,6 +189,12 @@ export function addChassis(job: Job, catalogue: Catalogue): Job {
       owner: 'Penhallow Hillclimb',
       due: '2027-01-12',
     }),
+  };
+  made.provings = {
+    p1: createProving('coding', 'channel list of this car loaded, clock set', { deviceId: 'logger' }),
+    p2: createProving('value', 'released, first track', { deviceId: 'pedal' }),
+    p3: createProving('value', 'pressed to its stop, first track', { deviceId: 'pedal' }),
+    p4: createProving('later', 'wheel speeds agree with each other and with the road', { when: 'driven straight at 30 km/h' }),
   };
   for (const [id, circuit] of CABLES) chassis.circuits[id] = circuit;
   const done = structuredClone(assignPins(made, catalogue, findStandard(made, catalogue)).next);

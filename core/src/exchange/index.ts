@@ -21,6 +21,7 @@ export { toTestsCsv } from './prove/toTestsCsv';
 export { createStandInDevice, STAND_IN, type TesterDevice } from './prove/createStandInDevice';
 export { fromPowerReadings, type PowerReading } from './prove/fromPowerReadings';
 export { toLiveCsv } from './prove/toLiveCsv';
+export { toFileValuesCsv } from './prove/toFileValuesCsv';
 export { toPowerCsv } from './prove/toPowerCsv';
 export { fromReadings, type TesterReading } from './prove/fromReadings';
 export { toLayupJson } from './toLayupJson';

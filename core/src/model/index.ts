@@ -96,6 +96,7 @@ export {
   type OpenItem,
   type OpenItemKind,
 } from './job/openItem';
+export { createProving, FIRST_STARTS, PROVING_KINDS, type FirstStart, type Proving, type ProvingKind } from './job/proving';
 export {
   createTask,
   listTaskPlaces,

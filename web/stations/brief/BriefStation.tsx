@@ -18,15 +18,17 @@ import { HouseStyle } from './HouseStyle';
 import { MatesTable } from './MatesTable';
 import { AnchorsTable } from './AnchorsTable';
 import { OpenItems } from './OpenItems';
+import { ProvingsTable } from './ProvingsTable';
 import { TasksTable } from './TasksTable';
 import { ZonesTable } from './ZonesTable';
 
-const TABS = ['devices', 'open', 'tasks', 'anchors', 'donor', 'zones', 'style', 'mates'] as const;
+const TABS = ['devices', 'open', 'tasks', 'proving', 'anchors', 'donor', 'zones', 'style', 'mates'] as const;
 type Tab = (typeof TABS)[number];
 const NAMES: Record<Tab, string> = {
   devices: 'Devices',
   open: 'Open items',
   tasks: 'Tasks',
+  proving: 'Proving',
   anchors: 'Anchors',
   donor: 'Donor loom',
   zones: 'Zones',
@@ -44,6 +46,7 @@ export function BriefStation() {
     devices: Object.keys(job.devices).length,
     open: Object.values(job.openItems).filter(({ answer, kind }) => answer === null && kind !== 'concession').length,
     tasks: Object.keys(job.tasks).length,
+    proving: Object.keys(job.provings).length,
     anchors: Object.values(job.anchors).filter(({ state }) => state === 'open').length,
     donor: Object.values(job.donors).reduce((sum, { wires }) => sum + Object.keys(wires).length, 0),
     style: Object.keys(job.brief.departures).length,
@@ -67,6 +70,7 @@ export function BriefStation() {
           {tab === 'devices' && <DevicesTable job={job} />}
           {tab === 'open' && <OpenItems job={job} />}
           {tab === 'tasks' && <TasksTable job={job} />}
+          {tab === 'proving' && <ProvingsTable job={job} />}
           {tab === 'anchors' && <AnchorsTable job={job} />}
           {tab === 'donor' && <DonorLedger job={job} />}
           {tab === 'zones' && <ZonesTable job={job} />}

@@ -11,6 +11,7 @@ import { DonorLedger } from './DonorLedger';
 import { HouseStyle } from './HouseStyle';
 import { MatesTable } from './MatesTable';
 import { OpenItems } from './OpenItems';
+import { ProvingsTable } from './ProvingsTable';
 import { TasksTable } from './TasksTable';
 import { ZonesTable } from './ZonesTable';
 
@@ -293,4 +294,23 @@ describe('tasks', () => {
     fireEvent.click(screen.getByRole('button', { name: 'Strike off: Stud for the ground' }));
     expect(store.job.tasks).toEqual({});
   });
+});
+
+test('what is to be proved is noted with its device and its condition; a stand is chosen for the first start', () => {
+  const made = createInlet();
+  made.devices = { d1: createDevice('radio', 'data', { templateId: 'radio' }) };
+  const store = open(made, ProvingsTable);
+  expect(screen.getByText(/What a module has to be taught/)).toBeTruthy();
+  choose('Kind of proof', 'not provable standing');
+  fireEvent.change(screen.getByLabelText('To be proved'), { target: { value: ' heard at speed ' } });
+  fireEvent.click(screen.getByRole('button', { name: 'Note it' }));
+  const [id] = Object.keys(store.job.provings);
+  choose('Device of heard at speed', 'radio');
+  type('Condition of heard at speed', 'at 200 km/h');
+  expect(store.job.provings[id!]).toEqual({ kind: 'later', what: 'heard at speed', deviceId: 'd1', when: 'at 200 km/h' });
+  fireEvent.click(screen.getByRole('button', { name: 'on a stand' }));
+  expect(store.job.startsOn).toBe('stand');
+  expect(screen.getByText('first power looks over the stand before it')).toBeTruthy();
+  fireEvent.click(screen.getByRole('button', { name: 'Strike off: heard at speed' }));
+  expect(store.job.provings).toEqual({});
 });

@@ -3,7 +3,17 @@
 import { Button, FileButton } from '@mantine/core';
 import Link from 'next/link';
 import { useState } from 'react';
-import { fromPowerReadings, STAND_IN, toPowerCsv, toWokenId, type FirstPower, type PowerTest, type Problem } from 'wattograph-core';
+import {
+  fromPowerReadings,
+  isFileValue,
+  STAND_IN,
+  toFileValuesCsv,
+  toPowerCsv,
+  toWokenId,
+  type FirstPower,
+  type PowerTest,
+  type Problem,
+} from 'wattograph-core';
 import type { FloorStore, Happened } from '../../client/floor/floorStore';
 import { useFloorStore, useIsClient } from '../../client/floor/useFloorStore';
 import { useMay, usePerson } from '../../client/person';
@@ -91,7 +101,7 @@ function Bench({ jobId, pack, sheet, store }: { jobId: string; pack: FirstPowerP
   const [isStandIn, setStandIn] = useState(false);
   const [problems, setProblems] = useState<Problem[]>([]);
   const picked = judged.tests.find(({ test }) => test.id === pickedId) ?? null;
-  const free = judged.tests.find(({ test, verdict }) => verdict === 'unread' && isFree(test, blocks)) ?? null;
+  const free = judged.tests.find(({ test, verdict }) => verdict === 'unread' && test.part !== 'later' && isFree(test, blocks)) ?? null;
   const next = picked ?? (judged.failed.length > 0 ? null : judged.next && isFree(judged.next.test, blocks) ? judged.next : free);
   const tell = (happened: readonly Happened[], isPractice = practice !== null) => {
     if (!isPractice) store.addMany(happened);
@@ -138,6 +148,15 @@ function Bench({ jobId, pack, sheet, store }: { jobId: string; pack: FirstPowerP
         <Button variant="default" onClick={() => saveFile(`${pack.jobName} first power.csv`, toPowerCsv(sheet))}>
           Save the sheet
         </Button>
+        {sheet.tests.some(isFileValue) && (
+          <Button
+            variant="default"
+            disabled={practice !== null}
+            onClick={() => saveFile(`${pack.jobName} values for the controller.csv`, toFileValuesCsv(sheet, proofs))}
+          >
+            Values for the controller
+          </Button>
+        )}
         <FileButton onChange={(chosen) => void file.choose(chosen)} accept=".csv,.txt,.xlsx,text/csv">
           {(props) => (
             <Button

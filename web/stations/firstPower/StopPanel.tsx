@@ -28,7 +28,7 @@ export function StopPanel({
   const { judged, blocks, values, proofs, isSham } = power;
   const passed = judged.tests.filter(({ verdict }) => verdict === 'passed').length;
   const voided = judged.tests.filter(({ test }) => proofs.get(test.id)?.voidBecause).length;
-  const isDone = passed === judged.tests.length;
+  const isDone = passed + judged.later.length === judged.tests.length;
   const fed = judged.tests.filter(({ test }) => test.part === 'feeds' && values.has(test.id)).at(-1);
   return (
     <>
@@ -37,7 +37,9 @@ export function StopPanel({
           {judged.failed.length > 0
             ? 'Stop: power off'
             : isDone
-              ? 'The vehicle is proved'
+              ? judged.later.length > 0
+                ? 'The vehicle is proved as far as it can be, standing'
+                : 'The vehicle is proved'
               : passed === 0
                 ? 'Nothing is read yet'
                 : `${passed} of ${judged.tests.length} read, no surprise`}
@@ -51,6 +53,12 @@ export function StopPanel({
         </p>
         {sheet.absent.length > 0 && (
           <p>Not there yet, so that what asks for it says so and is not chased: {sheet.absent.map(({ words }) => words).join('; ')}.</p>
+        )}
+        {judged.later.length > 0 && (
+          <p>
+            Open until their condition is there:{' '}
+            {judged.later.map(({ test }) => `${test.words} (${test.note.replace(/\.$/, '')})`).join('; ')}.
+          </p>
         )}
         {isSham && (
           <p className={styles.alarm}>

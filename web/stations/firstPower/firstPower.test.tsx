@@ -224,3 +224,26 @@ test('readings of a file are taken whole or not at all', async () => {
   await choose(['test,value', ...own.tests.map(({ id, unit }) => `${id},${unit === 'Ω' ? 'OL' : '4'}`)].join('\n'));
   expect(heading('The vehicle is proved')).toBeTruthy();
 });
+
+test('voltages for the controller’s file are saved as they were read; what waits for a condition stays open and is picked by hand', async () => {
+  const saved: Blob[] = [];
+  URL.createObjectURL = (blob) => {
+    saved.push(blob as Blob);
+    return 'blob:made';
+  };
+  URL.revokeObjectURL = () => undefined;
+  const [later] = of('later');
+  await open(PACK, [...rungOut(), ...sheet.tests.filter((test) => test !== later).map((test) => read(test, good(test)))]);
+  expect(heading('The vehicle is proved as far as it can be, standing')).toBeTruthy();
+  expect(screen.getByText(/^Open until their condition is there: wheel speeds agree .*driven straight at 30 km\/h\)\.$/)).toBeTruthy();
+  expect(screen.queryByRole('region', { name: 'Next reading' })).toBeNull();
+  press('Values for the controller');
+  const reader = new FileReader();
+  const text = new Promise<string>((resolve) => (reader.onload = () => resolve(reader.result as string)));
+  reader.readAsText(saved[0]!);
+  expect((await text).split(/\r?\n/)[1]).toMatch(/^"pedal: released, first track",3,meter,Jun Okafor,/);
+  type('Instrument', 'eyes');
+  press(later!.words);
+  fireEvent.click(next().getByRole('button', { name: 'As said' }));
+  await waitFor(() => expect(heading('The vehicle is proved')).toBeTruthy());
+});

@@ -8,11 +8,14 @@ export const PART_WORDS: Readonly<Record<PowerPart, string>> = {
   modules: 'Modules in, other boxes out',
   boxes: 'Boxes in, one at a time',
   feeds: 'Fuses and channels, one by one',
+  coding: 'Coding',
   lamps: 'Lamps',
   inputs: 'Inputs at rest',
   actuators: 'Actuators, one at a time',
   cranking: 'Cranking, fuel and spark off',
+  stand: 'The stand',
   start: 'First start',
+  later: 'Not provable here',
 };
 
 /** Done before anything of a part is read. */
@@ -24,11 +27,14 @@ export const PART_HINTS: Readonly<Record<PowerPart, string>> = {
   modules: 'Plug the power modules in; let each channel stand as said, by the module’s own tool. All other boxes stay out.',
   boxes: 'Plug the box that is named in; the others stay as they are.',
   feeds: 'Give one feed at a time, by its fuse or the module’s tool; look and listen to what wakes.',
+  coding: 'By the module’s own tool, with its plug in.',
   lamps: 'One after another.',
   inputs: 'Engine cold, nothing moves. What does not agree is not calibrated away: it is looked for.',
   actuators: 'One at a time, by the controller’s own test.',
   cranking: 'The battery is on now. Fuel and spark off.',
+  stand: 'Power off. Before fuel is brought near.',
   start: 'All before is passed.',
+  later: 'It stays open until its condition is there, and is told at the handover.',
 };
 
 const SHOWN = 3;

@@ -10,6 +10,7 @@ import {
   addMode,
   addNode,
   addOpenItem,
+  addProving,
   addTask,
   addPart,
   addZone,
@@ -56,6 +57,8 @@ import {
   setLoadCurrent,
   setMethod,
   setOpenItem,
+  setFirstStart,
+  setProving,
   setTask,
   setPinNeed,
   setRating,
@@ -70,6 +73,7 @@ import {
   setZone,
   strikeDevice,
   strikeOpenItem,
+  strikeProving,
   strikeTask,
   takeDeviceOff,
   takeMateApart,
@@ -113,6 +117,10 @@ test.each<[string, Command]>([
   ['task: weld a stud', addTask('fabricate', 'weld a stud', 20)],
   ['what waits for a task', setTask('t1', 'before', 'route')],
   ['strike a task off', strikeTask('t1')],
+  ['to be proved: list loaded', addProving('coding', 'list loaded')],
+  ['when it can be proved', setProving('p4', 'when', 'in the rain')],
+  ['strike off what is to be proved', strikeProving('p1')],
+  ['first start on a stand', setFirstStart('stand')],
   ['add a zone', addZone()],
   ['wet of zone hot', setZone('hot', 'hot', 'wet', 'wet', true)],
   ['take a mate apart', takeMateApart('firewall')],
@@ -291,6 +299,7 @@ describe('what goes along', () => {
     ['mode', addMode()],
     ['open item', addOpenItem('which fuse?', 'question', 'Jun Okafor')],
     ['task', addTask('yes', 'yellow legs', 5)],
+    ['proof', addProving('later', 'boost')],
   ])('a second %s that was begun before the first was there takes no place of anything', (_, command) => {
     const before = patchOf(skerry, command);
     expect(before.filter(({ op }) => op !== 'add')).toEqual([]);

@@ -6,12 +6,14 @@ import { listBusTests } from './listBusTests';
 import { listBareTests, listBoxTests, listCrankTests, listFeedTests } from './listCurrentTests';
 import { listActuatorTests, listInputTests, listLampTests, listStartTests } from './listLookTests';
 import { listStandingStates, listVoltTests } from './listVoltTests';
+import { listProvingTests, listStandTests } from './listProvingTests';
 import { createPowerContext } from './powerContext';
 import { POWER_PARTS, type FirstPower } from './types';
 
 /**
  * What is read when a vehicle gets power for the first time, in its order (craft E2): no power, grounds, buses, every cavity that goes to a dear box
- * in every state of the switches with all boxes out, then with the modules in, boxes, feeds one by one, lamps, inputs, actuators, cranking, start.
+ * in every state of the switches with all boxes out, then with the modules in, boxes, feeds one by one, coding, lamps, inputs, actuators, cranking,
+ * start, and what waits for a condition.
  * null: no battery is in the job, so nothing is fed by it.
  */
 export function createFirstPower(job: Job, planned: JobPlan, catalogue: Catalogue): FirstPower | null {
@@ -28,7 +30,15 @@ export function createFirstPower(job: Job, planned: JobPlan, catalogue: Catalogu
   const [boxes, feeds, crank] = [listBoxTests(context), listFeedTests(context), listCrankTests(context)];
   const tests = [
     ...[listBareTests(context), listBusTests(context), unplugged.tests, withModules.tests, boxes.tests, feeds.tests],
-    ...[listLampTests(context), listInputTests(context), listActuatorTests(context), crank, listStartTests(context)],
+    ...[
+      listLampTests(context),
+      listInputTests(context),
+      listActuatorTests(context),
+      crank,
+      listStandTests(context),
+      listStartTests(context),
+    ],
+    listProvingTests(context),
   ].flat();
   const used = new Set(tests.flatMap(({ stateId }) => stateId ?? []));
   return {

@@ -5,6 +5,7 @@ export { isPowered, judgePower, listWoken, toWokenId, type JudgedPower, type Jud
 export { listPowerProofs, type LoomSteps, type PowerEvent, type PowerProof } from './listPowerProofs';
 export { measureModeVolts } from './measureModeVolts';
 export { AMBIENT_TEST } from './listLookTests';
+export { isFileValue } from './listProvingTests';
 export { toCurrentLimits, toSupplyLimit } from './powerLimits';
 export {
   createStandInVehicle,

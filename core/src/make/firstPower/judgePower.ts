@@ -19,8 +19,10 @@ export interface JudgedPower {
   parts: { part: PowerPart; passed: number; failed: number; total: number }[];
   /** what surprised: the sheet stops there */
   failed: JudgedTest[];
-  /** what is read next; null: something surprised, or all is read */
+  /** what is read next; null: something surprised, or all that can be read here is */
   next: JudgedTest | null;
+  /** what waits for a condition: carried on until it is there */
+  later: JudgedTest[];
 }
 
 /** The look of which 1 says that a device woke with a feed that should leave it asleep. */
@@ -54,8 +56,12 @@ export function judgePower({ tests, restApartK }: FirstPower, values: ReadonlyMa
     const count = (verdict: PowerVerdict) => of.filter((one) => one.verdict === verdict).length;
     return { part, passed: count('passed'), failed: count('failed'), total: of.length };
   });
-  return { tests: judged, parts, failed, next: failed.length > 0 ? null : (judged.find(({ verdict }) => verdict === 'unread') ?? null) };
+  // what waits for a condition is not next by itself
+  const isNext = ({ test, verdict }: JudgedTest) => verdict === 'unread' && test.part !== 'later';
+  const later = judged.filter(({ test, verdict }) => verdict === 'unread' && test.part === 'later');
+  return { tests: judged, parts, failed, next: failed.length > 0 ? null : (judged.find(isNext) ?? null), later };
 }
 
 /** Is there power on the vehicle in this part of the sheet? */
-export const isPowered = (part: PowerPart): boolean => part !== 'bare' && part !== 'grounds' && part !== 'buses';
+const UNPOWERED: ReadonlySet<PowerPart> = new Set<PowerPart>(['bare', 'grounds', 'buses', 'stand']);
+export const isPowered = (part: PowerPart): boolean => !UNPOWERED.has(part);

@@ -9,11 +9,14 @@ export const POWER_PARTS = [
   'modules',
   'boxes',
   'feeds',
+  'coding',
   'lamps',
   'inputs',
   'actuators',
   'cranking',
+  'stand',
   'start',
+  'later',
 ] as const;
 export type PowerPart = (typeof POWER_PARTS)[number];
 

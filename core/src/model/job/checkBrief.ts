@@ -58,7 +58,7 @@ export function checkBrief(job: Job, lookup: CatalogueLookup): Problem[] {
   return problems;
 }
 
-/** States and positions are of modes, and what a link waits for is of a device, of this job. */
+/** States and positions are of modes, and what a link waits for, or is to be proved, is of a device, of this job. */
 function checkStates(job: Job): Problem[] {
   const problems: Problem[] = [];
   const expectMode = (modeId: string, path: string) => {
@@ -73,6 +73,7 @@ function checkStates(job: Job): Problem[] {
     for (const modeId of Object.keys(positions)) expectMode(modeId, `/devices/${id}/positions`);
     for (const [linkId, by] of Object.entries(enabledBy)) expectDevice(by.deviceId, `/devices/${id}/enabledBy/${linkId}/deviceId`);
   }
+  for (const [id, { deviceId }] of Object.entries(job.provings)) if (deviceId !== null) expectDevice(deviceId, `/provings/${id}/deviceId`);
   const { isolator } = job.source;
   if (isolator) expectDevice(isolator.deviceId, '/source/isolator/deviceId');
   return problems;

@@ -3,10 +3,11 @@ import { BriefSchema, createBrief, MateSchema } from './brief';
 import { DeviceSchema, DeviceTemplateSchema } from '../vehicle/device';
 import { DonorSchema } from '../vehicle/donor';
 import { ConnectorFamilySchema } from '../shop/family';
-import { IdSchema, NameSchema, ReasonSchema, recordOf } from '../ids';
+import { IdSchema, literals, NameSchema, ReasonSchema, recordOf } from '../ids';
 import { LoomSchema, createLoom, type Loom } from '../loom/loom';
 import { AnchorSchema, createAnchors, OpenItemSchema } from './openItem';
 import { createModes, createSource, InlinePartsSchema, ModesSchema, SourceSchema } from '../power/power';
+import { FIRST_STARTS, ProvingSchema } from './proving';
 import { TaskSchema } from './task';
 import { SurveyConflictSchema } from '../survey/surveyEntry';
 import { ZoneSchema, createZones } from '../vehicle/zone';
@@ -37,6 +38,8 @@ export const JobSchema = Type.Object(
     anchors: recordOf(AnchorSchema),
     openItems: recordOf(OpenItemSchema),
     tasks: recordOf(TaskSchema, { description: 'what has to be made or agreed before work goes on' }),
+    provings: recordOf(ProvingSchema, { description: 'what first power asks for beside what the wires say' }),
+    startsOn: literals(FIRST_STARTS, { description: 'where the engine starts for the first time' }),
     donors: recordOf(DonorSchema),
     looms: recordOf(LoomSchema),
     mates: recordOf(MateSchema),
@@ -71,6 +74,8 @@ export function createJob(name: string, customer: string): Job {
     anchors: createAnchors(),
     openItems: {},
     tasks: {},
+    provings: {},
+    startsOn: 'vehicle',
     donors: {},
     looms: { main: createLoom('main', 'W') },
     mates: {},

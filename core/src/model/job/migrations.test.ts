@@ -28,7 +28,7 @@ describe('migrations', () => {
 test('format 16 begins without tasks', async () => {
   const { default: old } = (await import('../../testing/formats/job-15.json')) as { default: Record<string, unknown> };
   expect([old.formatVersion, old.tasks]).toEqual([15, undefined]);
-  expect(toPresentFormat(old)).toEqual({ ...old, formatVersion: FORMAT_VERSION, tasks: {} });
+  expect(toPresentFormat(old)).toEqual({ ...old, formatVersion: FORMAT_VERSION, tasks: {}, provings: {}, startsOn: 'vehicle' });
 });
 
 test('format 17 keeps the pages of a print that hung before, and says that nobody knows where they begin', async () => {

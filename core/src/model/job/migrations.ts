@@ -227,8 +227,14 @@ export const MIGRATIONS: readonly Migration[] = [
   },
   {
     from: 16,
-    name: 'keep-where-prints-began',
-    run: (document) => ({ ...document, looms: mapRecord(document.looms, addPrintGrid), formatVersion: 17 }),
+    name: 'keep-where-prints-begin-add-provings',
+    run: (document) => ({
+      provings: {},
+      startsOn: 'vehicle',
+      ...document,
+      looms: mapRecord(document.looms, addPrintGrid),
+      formatVersion: 17,
+    }),
   },
 ];
 

@@ -40,6 +40,7 @@ export const strikeDevice = (id: string, of: string): Command =>
     delete draft.devices[id];
     // nothing waits for what is gone, and it isolates nothing
     if (draft.source.isolator?.deviceId === id) draft.source.isolator = null;
+    for (const proving of Object.values(draft.provings)) if (proving.deviceId === id) proving.deviceId = null;
     for (const { enabledBy } of Object.values(draft.devices))
       for (const [linkId, by] of Object.entries(enabledBy)) if (by.deviceId === id) delete enabledBy[linkId];
   });

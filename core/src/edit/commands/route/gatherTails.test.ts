@@ -57,6 +57,7 @@ function createFive(crankAlone = false): Job {
     mates: {},
     source: { ...job.source, isolator: null },
     devices: {},
+    provings: {},
     openItems: {},
     parts: {},
     donors: {},
