@@ -3,11 +3,12 @@ import {
   addCodes,
   comparePages,
   createBuild,
+  createPlanner,
   createSheets,
   ENGINE,
   listFindings,
   PAPERS,
-  plan,
+  keepEqual,
   POSTS_ASKED,
   type Finding,
   type Job,
@@ -16,6 +17,7 @@ import {
   type LoomPlan,
   type OldPage,
   type Paper,
+  type Planner,
   type SheetPage,
 } from 'wattograph-core';
 import { readJob, readJobVersion } from './documents';
@@ -122,19 +124,24 @@ export async function readLoom(source: Source, loomId: string | null): Promise<{
   return { plan: loom, build, findings };
 }
 
-/** The draft that was planned last here: whoever looks at its sheets prints them next. */
-let lastDraft: { key: string; job: Job; whole: JobPlan; findings: Finding[] } | null = null;
+/** The draft that was planned last here: whoever looks at its sheets prints them next, or edits it and looks again. */
+let lastDraft: { key: string; shopKey: string; planner: Planner; job: Job; whole: JobPlan; findings: Finding[] } | null = null;
 
 function planDraft(
-  { jobId, job, revision }: Source,
+  { jobId, job: read, revision }: Source,
   { shop, digest }: PresentShop,
   loomId: string | null,
 ): { job: Job; whole: JobPlan; loom: LoomPlan; build: LoomBuild; findings: Finding[] } {
   const day = today();
   const key = JSON.stringify([jobId, revision, digest, day]);
   if (lastDraft?.key !== key) {
-    const whole = plan(job, shop);
-    lastDraft = { key, job, whole, findings: listFindings(job, whole, shop, day) };
+    // of the same job with the same parts only what was edited is planned anew
+    const shopKey = JSON.stringify([jobId, digest]);
+    const before = lastDraft?.shopKey === shopKey ? lastDraft : null;
+    const planner = before?.planner ?? createPlanner(shop);
+    const job = keepEqual(before?.job, read);
+    const whole = planner(job);
+    lastDraft = { key, shopKey, planner, job, whole, findings: listFindings(job, whole, shop, day) };
   }
   const { job: planned, whole, findings } = lastDraft;
   const loom = findLoomPlan(whole, loomId);

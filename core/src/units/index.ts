@@ -4,6 +4,7 @@ export { roundUp } from './roundUp';
 export { once } from './once';
 export { createMemo, type Memo, type Stage } from './createMemo';
 export { createKeeper } from './createKeeper';
+export { keepEqual } from './keepEqual';
 export { createMemory, type Memory } from './createMemory';
 export { pushTo } from './pushTo';
 export { addDays, isDay } from './day';

@@ -1,4 +1,5 @@
 import { Button } from '@mantine/core';
+import { useState } from 'react';
 import { toCount, toFaultWords, type Examined, type LoomFault } from 'wattograph-core';
 import styles from './Prove.module.css';
 import type { ProvePack } from './provePack';
@@ -24,9 +25,7 @@ export function FaultList({
           <article key={`${fault.kind} ${fault.netIds.join(' ')} ${at}`} className={styles.fault}>
             <h3>{what}</h3>
             <p>{look}</p>
-            <Button size="xs" variant="default" disabled={!may} onClick={() => onMended(fault)}>
-              Mended: measure it again
-            </Button>
+            <Mended may={may} onMended={() => onMended(fault)} />
           </article>
         );
       })}
@@ -38,5 +37,30 @@ export function FaultList({
         </p>
       )}
     </section>
+  );
+}
+
+/** It voids what was passed there, and that cannot be taken back: asked twice. */
+function Mended({ may, onMended }: { may: boolean; onMended: () => void }) {
+  const [isAsked, setAsked] = useState(false);
+  if (!isAsked)
+    return (
+      <Button size="xs" variant="default" disabled={!may} onClick={() => setAsked(true)}>
+        Mended: measure it again
+      </Button>
+    );
+  return (
+    <>
+      <p>
+        The work at its cavities counts as done over: what was measured there, the test and the signature of the loom are void. That is not
+        taken back.
+      </p>
+      <Button size="xs" disabled={!may} onClick={onMended} autoFocus>
+        Yes, it was done over
+      </Button>{' '}
+      <Button size="xs" variant="default" onClick={() => setAsked(false)}>
+        Not yet
+      </Button>
+    </>
   );
 }

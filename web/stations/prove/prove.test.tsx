@@ -126,6 +126,10 @@ test('an exchanged pair is named; mended, its seats are done over, its readings 
   await open(PACK, [...tickAll(seats), ...measure([planted])]);
   expect(headings()).toContain('3 and 4 of inlet bulkhead B1 are exchanged.');
   press('Mended: measure it again');
+  expect(headings()).toContain('3 and 4 of inlet bulkhead B1 are exchanged.');
+  press('Not yet');
+  press('Mended: measure it again');
+  press('Yes, it was done over');
   expect(headings()).not.toContain('3 and 4 of inlet bulkhead B1 are exchanged.');
   // both joins and both isolations, which have to be read anew
   expect(headings()).toContain(`${total - 4} of ${total} pass, none fails`);
@@ -180,6 +184,7 @@ test('the stand-in tester measures all and what would tell; mended and put right
   await waitFor(() => expect(headings().some((words) => /N-.* is open: /.test(words!))).toBe(true), { timeout: 30_000 });
   expect(screen.getByRole('note').textContent).toContain('nothing is stored');
   press('Mended: measure it again');
+  press('Yes, it was done over');
   press('Stand-in tester');
   choose('The loom on it has', 'nothing wrong');
   press('Measure what is left');
