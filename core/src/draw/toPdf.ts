@@ -66,12 +66,8 @@ const AS_TYPED = { features: { calt: false, liga: false, clig: false, rlig: fals
 function drawText(document: PDFKit.PDFDocument, mark: Extract<Mark, { kind: 'text' }>): void {
   const width = measureText(mark.text, mark.size, mark.face);
   const x = mark.anchor === 'start' ? mark.x : mark.anchor === 'middle' ? mark.x - width / 2 : mark.x - width;
-  document.save();
-  if (mark.turn) document.rotate(mark.turn, { origin: [mark.x, mark.y] });
-  document
-    .font(mark.face)
-    .fontSize(mark.size)
-    .fillColor(mark.fill)
-    .text(mark.text, x, mark.y, { lineBreak: false, baseline: 'alphabetic', ...(mark.face === 'mono' ? AS_TYPED : {}) });
-  document.restore();
+  if (mark.turn) document.save().rotate(mark.turn, { origin: [mark.x, mark.y] });
+  const options = { lineBreak: false, baseline: 'alphabetic', textWidth: width, ...(mark.face === 'mono' ? AS_TYPED : {}) } as const;
+  document.font(mark.face).fontSize(mark.size).fillColor(mark.fill).text(mark.text, x, mark.y, options);
+  if (mark.turn) document.restore();
 }
