@@ -82,12 +82,29 @@ export function PrintTab({ planned, board }: { planned: PlannedLoom; board: Plan
             onChange={(id) => id && store.edit(setPrinter(loomId, id, shop.printers.find((one) => one.id === id)!.name))}
           />
           <b>
-            {toCount(map.columns * map.rows, 'page')}, {map.columns} × {map.rows}
+            {toCount(map.tiles.length || map.columns * map.rows, 'page')}, {map.columns} × {map.rows}
           </b>
           <span className="faint">
             true size, {board.printer.overlapMm} mm shared{scale === 1 ? '' : `, multiplied by ${scale.toFixed(4)}`}
           </span>
         </div>
+        {isTrue === false && (
+          <p className={styles.alarm}>
+            The print is out by {Math.abs(barMm! - 100).toFixed(1)} mm in 100 mm: nothing is laid by it. Pages are multiplied by{' '}
+            {scale.toFixed(4)} from now on: print and hang them again, and measure.
+          </p>
+        )}
+        {printed && isTrue === null && <p className={styles.alarm}>Nobody has measured its bar: nothing is laid by it before.</p>}
+        {changes && isChanged && (
+          <p className={styles.alarm}>
+            {changes.again.length > 0 &&
+              `${toPageWords(changes.again, 'shows', 'show')} what is no longer so: take ${toIt(changes.again)} down and print anew. `}
+            {changes.added.length > 0 &&
+              `${toPageWords(changes.added, 'is', 'are')} new: the loom reaches beyond what hangs. Print ${toIt(changes.added)} and hang ${toIt(changes.added)} beside it. `}
+            {changes.gone.length > 0 &&
+              `${toPageWords(changes.gone, 'shows', 'show')} nothing of the loom any more: take ${toIt(changes.gone)} down.`}
+          </p>
+        )}
         <div className={styles.row}>
           {file('Pages (PDF)', 'what=pages&format=pdf')}
           {stale.length > 0 &&
@@ -128,23 +145,6 @@ export function PrintTab({ planned, board }: { planned: PlannedLoom; board: Plan
             </button>
           )}
         </div>
-        {isTrue === false && (
-          <p className={styles.alarm}>
-            The print is out by {Math.abs(barMm! - 100).toFixed(1)} mm in 100 mm: nothing is laid by it. Pages are multiplied by{' '}
-            {scale.toFixed(4)} from now on: print and hang them again, and measure.
-          </p>
-        )}
-        {printed && isTrue === null && <p className={styles.alarm}>Nobody has measured its bar: nothing is laid by it before.</p>}
-        {changes && isChanged && (
-          <p className={styles.alarm}>
-            {changes.again.length > 0 &&
-              `${toPageWords(changes.again, 'shows', 'show')} what is no longer so: take ${toIt(changes.again)} down and print anew. `}
-            {changes.added.length > 0 &&
-              `${toPageWords(changes.added, 'is', 'are')} new: the loom reaches beyond what hangs. Print ${toIt(changes.added)} and hang ${toIt(changes.added)} beside it. `}
-            {changes.gone.length > 0 &&
-              `${toPageWords(changes.gone, 'shows', 'show')} nothing of the loom any more: take ${toIt(changes.gone)} down.`}
-          </p>
-        )}
         {printed && !isChanged && isTrue && <p>The print is true, and shows the loom as it is now.</p>}
       </div>
     </div>
@@ -160,13 +160,14 @@ const toIt = (numbers: readonly number[]) => (numbers.length === 1 ? 'it' : 'the
 
 /** The pages as they hang, with the loom under them. */
 function Pages({ map, stale, board }: { map: TileMap; stale: readonly number[]; board: PlannedBoard }) {
-  const [first, last] = [map.tiles[0]!, map.tiles.at(-1)!];
-  const [width, height] = [last.x + last.widthMm - first.x, last.y + last.heightMm - first.y];
+  const [left, top] = [Math.min(...map.tiles.map(({ x }) => x)), Math.min(...map.tiles.map(({ y }) => y))];
+  const width = Math.max(...map.tiles.map(({ x, widthMm }) => x + widthMm)) - left;
+  const height = Math.max(...map.tiles.map(({ y, heightMm }) => y + heightMm)) - top;
   const letter = Math.max(width / 28, height / 12);
   return (
     <svg
       className={styles.map}
-      viewBox={`${first.x} ${first.y} ${width} ${height}`}
+      viewBox={`${left} ${top} ${width} ${height}`}
       width={Math.min(300, (130 * width) / height)}
       height={Math.min(130, (300 * height) / width)}
       role="img"

@@ -18,10 +18,18 @@ export function listTiles(drawing: Drawing, planned: PlannedBoard, scale: number
     tiles: tiles.map((tile: PlacedTile) => ({ ...tile, fingerprint: toMark(told.flatMap((tell) => tell(tile))) })),
   });
   const map = mark(placeTiles(planned, box, scale));
+  if (!planned.printed) return map;
   const blank = toMark([]);
-  const hung = new Map(planned.printed?.tiles.map(({ number, fingerprint }) => [number, fingerprint]));
+  const hung = new Map(planned.printed.tiles.map(({ number, fingerprint }) => [number, fingerprint]));
   const holds = map.tiles.some(({ number, fingerprint }) => fingerprint !== blank && hung.get(number) === fingerprint);
-  return holds || !planned.printed ? map : mark(placeTiles({ ...planned, printed: null }, box, scale));
+  return holds ? dropBlank(map, hung, blank) : mark(placeTiles({ ...planned, printed: null }, box, scale));
+}
+
+/** Beside a print that hangs no page is added that would show nothing. */
+function dropBlank(map: BoardTileMap, hung: ReadonlyMap<number, string>, blank: string): BoardTileMap {
+  let next = 1 + Math.max(...hung.keys());
+  const kept = map.tiles.filter(({ number, fingerprint }) => hung.has(number) || fingerprint !== blank);
+  return { ...map, tiles: kept.map((tile) => (hung.has(tile.number) ? tile : { ...tile, number: next++ })) };
 }
 
 /** The box of a loom with what is written beside it. */

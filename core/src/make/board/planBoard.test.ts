@@ -5,6 +5,7 @@ import { foldRun, hangPrint, takeBoard, turnFork } from '../../edit';
 import { changeDocument, type Job } from '../../model';
 import { plan } from '../../plan';
 import { runs } from '../../testing/runs';
+import { toDigest } from '../toDigest';
 import {
   BOARD_TRIES,
   compareTiles,
@@ -149,18 +150,24 @@ describe('a print and a loom that was changed since', () => {
         else expect(number).toBeGreaterThan(printed.tiles.length);
       }
       expect(new Set(map.tiles.map(({ number }) => number)).size).toBe(map.tiles.length);
-      const { box } = boardOf(job);
-      const [first, last] = [map.tiles[0]!, map.tiles.at(-1)!];
-      expect([first.x < box.x, last.x + last.widthMm > box.x + box.widthMm]).toEqual([true, true]);
-      expect([first.y < box.y, last.y + last.heightMm > box.y + box.heightMm]).toEqual([true, true]);
+      // every place of every run is on a page, and no page is added that shows nothing
+      const { runs: laid, ends, nodes } = boardOf(job);
+      const isOn =
+        ({ x, y }: { x: number; y: number }) =>
+        (tile: (typeof map.tiles)[number]) =>
+          x >= tile.x && x <= tile.x + tile.widthMm && y >= tile.y && y <= tile.y + tile.heightMm;
+      for (const point of [...laid.flatMap(({ points }) => points), ...ends, ...nodes]) expect(map.tiles.some(isOn(point))).toBe(true);
+      const added = map.tiles.filter(({ number }) => !places.has(number));
+      expect(new Set(added.map(({ fingerprint }) => fingerprint)).has(toDigest('1.0000'))).toBe(false);
+      expect(added.map(({ number }) => number)).toEqual(added.map((_, index) => printed.tiles.length + 1 + index));
       if (compare(map).added.length === 0) continue;
       joined += 1;
       // hung anew, all of it holds; and short again, only what hangs beyond is told to go
       const anew = hang(job, map);
       const all = anew.looms.inlet!.board.printed!.tiles;
       expect(compareTiles(tilesOf(anew), all)).toEqual({ again: [], added: [], gone: [] });
-      const { gone, added } = compareTiles(tilesOf(fit(anew, id, 0)), all);
-      expect(added).toEqual([]);
+      const { gone, added: more } = compareTiles(tilesOf(fit(anew, id, 0)), all);
+      expect(more).toEqual([]);
       for (const number of gone) expect(number).toBeGreaterThan(printed.tiles.length);
     }
     expect(joined).toBeGreaterThan(0);
