@@ -1,7 +1,7 @@
 import type { Catalogue } from '../../catalogue';
 import type { Job } from '../../model';
 import type { LoomPlan } from '../../plan';
-import type { BoardEnd, BoardPoint, BoardRun, PlannedBoard } from '../../make';
+import { toDrawnOd, type BoardEnd, type BoardPoint, type BoardRun, type PlannedBoard } from '../../make';
 import { FAINT, HAIR, INK, line, text, type Drawing, type Mark, type Point } from '../drawing';
 import { measureText } from '../measureText';
 import { drawCode } from '../sheets/addCodes';
@@ -90,13 +90,14 @@ const toLine = (points: readonly BoardPoint[], width: number, stroke = INK): Mar
 /** What a run takes, by its edges. */
 function drawWidth({ points, odMm }: BoardRun): Mark[] {
   if (odMm <= 0) return [];
+  const wideMm = toDrawnOd(odMm);
   const edge = (side: number) =>
     points.map((at, index) => {
       const [before, after] = [points[index - 1] ?? at, points[index + 1] ?? at];
       const length = Math.hypot(after.x - before.x, after.y - before.y) || 1;
       return {
-        x: at.x - (side * ((after.y - before.y) / length) * odMm) / 2,
-        y: at.y + (side * ((after.x - before.x) / length) * odMm) / 2,
+        x: at.x - (side * ((after.y - before.y) / length) * wideMm) / 2,
+        y: at.y + (side * ((after.x - before.x) / length) * wideMm) / 2,
       };
     });
   const outline = [...edge(1), ...edge(-1).reverse()];
@@ -151,7 +152,7 @@ function drawLength({ points, lengthMm, odMm, fold, isFitted }: BoardRun): Mark[
   // beside the middle, where no peg stands
   const share = 0.4;
   const middle = { x: part.from.x + (part.to.x - part.from.x) * share, y: part.from.y + (part.to.y - part.from.y) * share, deg };
-  const [x, y] = turn(middle, 0, -(odMm / 2 + 1.5));
+  const [x, y] = turn(middle, 0, -(toDrawnOd(odMm) / 2 + 1.5));
   return [text(x, y, words, SMALL, { face: 'mono', anchor: 'middle', turn: round(deg) })];
 }
 

@@ -59,8 +59,11 @@ function toTold(mark: Mark): (window: Rect) => string[] {
   // a part of another drawing has no place on a board
   if (mark.kind === 'window') throw new RangeError('pages of a board: expected a whole drawing, got pages of one');
   if (mark.kind === 'text') {
-    const room = measureText(mark.text, mark.size, mark.face);
-    return place(mark.x, mark.y, room, room, `${mark.text} ${mark.size} ${mark.turn ?? 0} ${mark.fill}`);
+    const wide = measureText(mark.text, mark.size, mark.face);
+    // turned it may reach as far to any side; else it lies as it is anchored, on its line
+    const roomX = mark.anchor === 'middle' && !mark.turn ? wide / 2 : wide;
+    const roomY = mark.turn ? wide : mark.size;
+    return place(mark.x, mark.y, roomX, roomY, `${mark.text} ${mark.size} ${mark.turn ?? 0} ${mark.fill}`);
   }
   const look = `${mark.fill} ${mark.stroke} ${mark.width} ${'dash' in mark ? String(mark.dash) : ''}`;
   if (mark.kind === 'circle') return place(mark.x, mark.y, mark.r, mark.r, `o ${near(mark.r)} ${look}`);

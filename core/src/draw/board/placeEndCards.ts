@@ -2,7 +2,7 @@ import { findFamily, type Catalogue } from '../../catalogue';
 import { toColourWords, type Job } from '../../model';
 import type { LoomPlan } from '../../plan';
 import type { CardCode } from '../drawing';
-import type { BoardEnd, BoardPoint, PlannedBoard } from '../../make';
+import { toDrawnOd, type BoardEnd, type BoardPoint, type PlannedBoard } from '../../make';
 import { moveMark, text, type Mark } from '../drawing';
 import { drawFacePicture } from '../drawFacePicture';
 import { measureText } from '../measureText';
@@ -123,7 +123,11 @@ function findRoom(board: PlannedBoard, taken: readonly Rect[], end: BoardEnd, { 
       )
         continue;
       if (taken.some((one) => overlaps(rect, one))) continue;
-      if (board.runs.some(({ points, odMm }) => points.slice(1).some((to, index) => passes(rect, points[index]!, to, odMm / 2 + CLEAR_MM))))
+      if (
+        board.runs.some(({ points, odMm }) =>
+          points.slice(1).some((to, index) => passes(rect, points[index]!, to, toDrawnOd(odMm) / 2 + CLEAR_MM)),
+        )
+      )
         continue;
       return rect;
     }

@@ -13,7 +13,7 @@ export {
   type BoardRun,
   type PlannedBoard,
 } from './planBoard';
-export { toPegWords, type BoardPeg, type BoardTie } from './placePegs';
+export { toDrawnOd, toPegWords, type BoardPeg, type BoardTie } from './placePegs';
 export { LEAST_FORK_DEG } from './boundBoard';
 export { BOARD_TRIES, searchBoard, type BoardSearch } from './searchBoard';
 export type { BoardFound } from './boardBench';

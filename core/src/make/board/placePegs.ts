@@ -1,5 +1,5 @@
 import type { LoomPlan } from '../../plan';
-import { pushTo } from '../../units';
+import { pushTo, roundUp } from '../../units';
 import type { BoardTree, Rod } from './boardTypes';
 import type { Laid } from './layBoard';
 
@@ -30,6 +30,13 @@ interface Pitch {
   tieEveryMm: number;
 }
 
+/**
+ * As thick as a run is drawn, and pegs stand off it, mm: up to whole millimetres, so that a wire that comes out a size thicker somewhere else in the
+ * vehicle does not make a print stale that nobody could tell from the new one.
+ */
+export const toDrawnOd = (odMm: number): number => roundUp(odMm, 1);
+const toHeldRadius = ({ radiusMm }: { radiusMm: number }): number => toDrawnOd(2 * radiusMm) / 2;
+
 /** Before the very end of a run a peg would stand in the way of its housing. */
 const END_MM = 6;
 
@@ -52,8 +59,8 @@ export function placePegs(
     const { nearNodeId, farNodeId } = planned.tree.segments[piece.segmentId]!;
     const rods = laid.rods[index]!.filter(({ isFixture }) => !isFixture);
     const [first, last] = [rods[0]!, rods.at(-1)!];
-    pushTo(atNode, nearNodeId, { angle: Math.atan2(first.dy, first.dx), radiusMm: piece.radiusMm });
-    pushTo(atNode, farNodeId, { angle: Math.atan2(-last.dy, -last.dx), radiusMm: piece.radiusMm });
+    pushTo(atNode, nearNodeId, { angle: Math.atan2(first.dy, first.dx), radiusMm: toHeldRadius(piece) });
+    pushTo(atNode, farNodeId, { angle: Math.atan2(-last.dy, -last.dx), radiusMm: toHeldRadius(piece) });
   });
   const addNodePeg = (nodeId: string, x: number, y: number) => {
     const legs = atNode.get(nodeId) ?? [];
@@ -65,7 +72,7 @@ export function placePegs(
   tree.pieces.forEach((piece, index) => {
     const before = pegs.length;
     const rods = laid.rods[index]!.filter(({ isFixture }) => !isFixture);
-    const off = piece.radiusMm + pegMm / 2;
+    const off = toHeldRadius(piece) + pegMm / 2;
     const beside = (atMm: number, side: number) => {
       const { x, y, dx, dy } = walk(rods, atMm, piece.lengthMm);
       return { x: x - dy * off * side, y: y + dx * off * side };

@@ -172,6 +172,18 @@ describe('a print and a loom that was changed since', () => {
     }
     expect(joined).toBeGreaterThan(0);
   });
+  test('a run that comes out a tenth thicker makes no page stale that its millimetre leaves as it was', () => {
+    const planned = plan(hung, CATALOGUE).looms[0]!;
+    const board = planBoard(hung, CATALOGUE, planned);
+    const coverings = planned.coverings.map((one) => {
+      const more = Math.min(0.1, Math.ceil(one.odOutsideMm) - one.odOutsideMm);
+      return { ...one, odOutsideMm: one.odOutsideMm + more };
+    });
+    const thicker = { ...planned, coverings };
+    const after = planBoard(hung, CATALOGUE, thicker);
+    expect(after.runs.map(({ odMm }) => odMm)).not.toEqual(board.runs.map(({ odMm }) => odMm));
+    expect(compare(listTiles(drawBoard(hung, CATALOGUE, thicker, after), after, 1))).toEqual({ again: [], added: [], gone: [] });
+  });
   test('a peg more along one run renames no other', () => {
     const [before, after] = [boardOf(hung), boardOf(fit(hung, 's-byp', 200))];
     const name = ({ pegs }: PlannedBoard) => pegs.filter(({ segmentId }) => segmentId !== 's-byp').map(({ number }) => number);
