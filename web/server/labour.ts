@@ -3,10 +3,9 @@ import { countLine } from './jobSummaries';
 import { log } from './log';
 import { becomeWorker } from './queue';
 import { doStoredTask } from './storedTask';
-import { warmUp } from './warmUp';
 
 /** A piece of work for a process of its own. */
-export type Labour = { kind: 'task' | 'line'; id: string } | { kind: 'warm' };
+export type Labour = { kind: 'task' | 'line'; id: string };
 
 becomeWorker();
 // who ticks or edits comes first, then who waits for sheets, then the wall
@@ -20,12 +19,8 @@ const answer = (message: { done: true } | { failed: string }): void => {
     if (error) process.exit(0);
   });
 };
-const does = (labour: Labour): Promise<void> => {
-  if (labour.kind === 'warm') return warmUp();
-  return labour.kind === 'task' ? doStoredTask(labour.id) : countLine(labour.id);
-};
-process.on('message', (labour: Labour) => {
-  void does(labour).then(
+process.on('message', ({ kind, id }: Labour) => {
+  void (kind === 'task' ? doStoredTask(id) : countLine(id)).then(
     () => answer({ done: true }),
     (error: unknown) => answer({ failed: error instanceof Error ? error.message : String(error) }),
   );

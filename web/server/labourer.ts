@@ -33,6 +33,11 @@ export class Labourer {
     return turn;
   }
 
+  /** Begin the process before there is something to do. */
+  warm(): void {
+    this.child ??= this.begin();
+  }
+
   end(): void {
     this.child?.kill('SIGKILL');
     this.child = null;

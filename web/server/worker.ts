@@ -21,8 +21,6 @@ const UNPROCESSABLE = 422;
 const MOST_BUDGET_S = 280;
 /** after the start, when whoever opened a page first has it */
 const WARM_MS = 15_000;
-/** whoever asks for something meanwhile waits no longer than this for it */
-const WARM_BUDGET_MS = 10_000;
 
 /** What is seen to now and then. */
 const TIDY: [string, () => Promise<unknown>][] = [
@@ -124,11 +122,7 @@ async function begin(): Promise<void> {
     if (topic === 'work' || topic === 'again') wake(tasksWorker);
   });
   await enqueueStaleLines();
-  setTimeout(() => {
-    forTasks
-      .run({ kind: 'warm' } satisfies Labour, WARM_BUDGET_MS)
-      .catch((error: unknown) => log.warn({ error: error instanceof Error ? error.message : String(error) }, 'not warmed'));
-  }, WARM_MS).unref();
+  setTimeout(() => forTasks.warm(), WARM_MS).unref();
   const tidy = async () => {
     for (const [what, act] of TIDY)
       await act().catch((error: unknown) =>

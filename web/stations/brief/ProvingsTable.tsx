@@ -133,7 +133,7 @@ function createColumns(job: Job, edit: (command: Command) => void): Column<Row>[
     {
       id: 'what',
       head: 'what is set, read or seen',
-      className: styles.task,
+      className: styles.proof,
       value: ({ proving }) => proving.what,
       cell: ({ id, proving }) => (
         <TextField
@@ -147,7 +147,7 @@ function createColumns(job: Job, edit: (command: Command) => void): Column<Row>[
     {
       id: 'when',
       head: 'under which condition',
-      className: styles.where,
+      className: styles.condition,
       value: ({ proving }) => proving.when,
       cell: ({ id, proving }) =>
         proving.kind === 'later' ? (
