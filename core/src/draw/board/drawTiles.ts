@@ -1,4 +1,5 @@
 import type { PlannedBoard, TileMap } from '../../make';
+import { measureText } from '../measureText';
 import { FAINT, HAIR, INK, line, text, type Drawing, type Mark } from '../drawing';
 
 export interface TileMeta {
@@ -28,7 +29,16 @@ export function drawTiles(
   const [left, top] = [(paperWidthMm - w) / 2, (paperHeightMm - h) / 2];
   // where the print grew or shrank while it hung, numbers do not run from 1 on
   const isRow = tiles.every(({ number }) => number <= tiles.length);
+  // the foot stands on white: what of the loom lies under it is on the page below too, which shares that edge
+  const footMm = Math.min(overlapMm, 9.8);
+  const clear = (x: number, wide: number): Mark[] => [
+    { kind: 'rect', x, y: top + h - footMm, w: wide, h: footMm - 1, fill: '#ffffff', stroke: null, width: 0 },
+  ];
   return tiles.map(({ number, column, row, x, y, fingerprint }) => {
+    const words = [
+      `${meta.job} · ${meta.loom} · ${meta.revision} · ${meta.date}`,
+      `page ${number} ${isRow ? `of ${tiles.length}` : `· ${tiles.length} in all`} · column ${column + 1}, row ${row + 1} · fingerprint ${fingerprint}${meta.scale === 1 ? '' : ` · × ${meta.scale.toFixed(4)}`}`,
+    ];
     const marks: Mark[] = [
       { kind: 'window', x: left, y: top, w, h, from: [x, y], scale: meta.scale, marks: drawing.marks },
       // it is cut along these
@@ -37,16 +47,13 @@ export function drawTiles(
       ...[left + overlapMm / 2, left + w - overlapMm / 2].flatMap((cx) =>
         [top + overlapMm / 2, top + h - overlapMm / 2].flatMap((cy) => drawCross(cx, cy)),
       ),
-      ...drawBar(left + 14, top + h - 7, 100 * meta.scale),
+      ...clear(left + 12, 104 * meta.scale),
+      ...drawBar(left + 14, top + h - 5.5, 100 * meta.scale),
       ...drawMap(left + w - 14 - columns * 3, top + h - 6 - rows * 2.4, columns, rows, row * columns + column),
-      text(left + 120, top + h - 8, `${meta.job} · ${meta.loom} · ${meta.revision} · ${meta.date}`, SMALL, { fill: INK }),
-      text(
-        left + 120,
-        top + h - 3.8,
-        `page ${number} ${isRow ? `of ${tiles.length}` : `· ${tiles.length} in all`} · column ${column + 1}, row ${row + 1} · fingerprint ${fingerprint}${meta.scale === 1 ? '' : ` · × ${meta.scale.toFixed(4)}`}`,
-        SMALL,
-        { fill: FAINT },
-      ),
+      ...words.flatMap((line, index) => [
+        ...(index === 0 ? clear(left + 119, 2 + Math.max(...words.map((one) => measureText(one, SMALL, 'narrow')))) : []),
+        text(left + 120, top + h - (index === 0 ? 6.6 : 2.6), line, SMALL, { fill: index === 0 ? INK : FAINT }),
+      ]),
     ];
     return { widthMm: paperWidthMm, heightMm: paperHeightMm, marks };
   });
