@@ -126,6 +126,13 @@ const CABLES: [string, Circuit][] = (
   ),
 ]);
 
+const PROVINGS: Job['provings'] = {
+  p1: createProving('coding', 'channel list of this car loaded, clock set', { deviceId: 'logger' }),
+  p2: createProving('value', 'released, first track', { deviceId: 'pedal' }),
+  p3: createProving('value', 'pressed to its stop, first track', { deviceId: 'pedal' }),
+  p4: createProving('later', 'wheel speeds agree with each other and with the road', { when: 'driven straight at 30 km/h' }),
+};
+
 /** Chassis and gearbox looms: placed by hand as surveyed, led to controller, module and grounds by the assignment. */
 export function addChassis(job: Job, catalogue: Catalogue): Job {
   const known = Object.fromEntries([...CHASSIS_DEVICES, ...GEARBOX_DEVICES]);
@@ -190,12 +197,7 @@ export function addChassis(job: Job, catalogue: Catalogue): Job {
       due: '2027-01-12',
     }),
   };
-  made.provings = {
-    p1: createProving('coding', 'channel list of this car loaded, clock set', { deviceId: 'logger' }),
-    p2: createProving('value', 'released, first track', { deviceId: 'pedal' }),
-    p3: createProving('value', 'pressed to its stop, first track', { deviceId: 'pedal' }),
-    p4: createProving('later', 'wheel speeds agree with each other and with the road', { when: 'driven straight at 30 km/h' }),
-  };
+  made.provings = structuredClone(PROVINGS);
   for (const [id, circuit] of CABLES) chassis.circuits[id] = circuit;
   const done = structuredClone(assignPins(made, catalogue, findStandard(made, catalogue)).next);
   // the bus leaves its line close by the controller: other splices make room
