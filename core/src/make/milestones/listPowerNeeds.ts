@@ -18,6 +18,10 @@ export function listPowerNeeds(
 ): Set<string> {
   const ends = wires && new Set(wires.flatMap((wire) => wireEnds.get(wire) ?? []));
   const isNeeded = ({ part, endIds }: (typeof tests)[number]): boolean =>
-    part === 'later' ? id === 'ship' : part === 'start' ? id !== 'start' : OF_ALL.has(part) || ends === null || endIds.length === 0 || endIds.some((end) => ends.has(end));
+    part === 'later'
+      ? id === 'ship'
+      : part === 'start'
+        ? id !== 'start'
+        : OF_ALL.has(part) || ends === null || endIds.length === 0 || endIds.some((end) => ends.has(end));
   return new Set(tests.filter(isNeeded).map((test) => test.id));
 }
