@@ -12,6 +12,7 @@ import {
   listFindings,
   PAPERS,
   plan,
+  toPresentBoard,
   type Colour,
   type ConnectorFamily,
   type Finding,
@@ -175,7 +176,7 @@ export async function readFrozen(jobId: string, number: number, loomId: string |
     plan: laid,
     build: { ...found.build, cuts, fillers: found.build.fillers ?? [], parts, steps },
     families,
-    board: found.board ?? null,
+    board: found.board ? toPresentBoard(found.board) : null,
   };
 }
 

@@ -1,5 +1,5 @@
 export { drawBoard } from './board/drawBoard';
-export { createFloorBoard, type FloorBoard } from './board/createFloorBoard';
+export { createFloorBoard, toPresentBoard, type FloorBoard } from './board/createFloorBoard';
 export { drawBoardPlace } from './board/drawBoardPlace';
 export { listTiles } from './board/listTiles';
 export { drawPlank } from './board/drawPlank';

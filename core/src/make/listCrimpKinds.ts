@@ -1,4 +1,5 @@
 import type { PlannedTermination } from '../plan';
+import { toLetters } from '../units';
 
 type Tooling = Pick<PlannedTermination, 'contactName' | 'sealName' | 'stripMm' | 'tool' | 'positioner' | 'problem'>;
 
@@ -37,12 +38,8 @@ export function listCrimpKinds(terminations: readonly PlannedTermination[]): {
             },
           ],
           index,
-        ): [string, CrimpKind] => [key, { letter: toLetter(index), count, contactName, sealName, stripMm, tool, positioner, problem }],
+        ): [string, CrimpKind] => [key, { letter: toLetters(index), count, contactName, sealName, stripMm, tool, positioner, problem }],
       ),
   );
   return { kinds: [...byKey.values()], kindOf: (one) => byKey.get(toKey(one))! };
 }
-
-/** a to z, then aa, ab … */
-const toLetter = (index: number): string =>
-  (index < 26 ? '' : toLetter(Math.floor(index / 26) - 1)) + String.fromCharCode(97 + (index % 26));

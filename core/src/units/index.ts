@@ -9,5 +9,6 @@ export { createMemory, type Memory } from './createMemory';
 export { pushTo } from './pushTo';
 export { addDays, isDay } from './day';
 export { toCount } from './toCount';
+export { toLetters } from './toLetters';
 export { toRangeWords } from './toRangeWords';
 export { createRandom } from './createRandom';

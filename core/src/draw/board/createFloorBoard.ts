@@ -19,3 +19,9 @@ export function createFloorBoard(job: Job, catalogue: Catalogue, plan: LoomPlan)
   const planned = planBoard(job, catalogue, plan);
   return { planned, tiles: listTiles(drawBoard(job, catalogue, plan, planned), planned, scale).tiles };
 }
+
+/** A board as an older Wattograph froze it: its pegs were counted through. */
+export const toPresentBoard = ({ planned, tiles }: FloorBoard): FloorBoard => ({
+  planned: { ...planned, pegs: planned.pegs.map((peg) => ({ ...peg, number: String(peg.number) })) },
+  tiles,
+});

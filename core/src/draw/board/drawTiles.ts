@@ -1,4 +1,4 @@
-import type { PlannedBoard, TileMap } from '../../make';
+import { FOOT_MM, type PlannedBoard, type TileMap } from '../../make';
 import { measureText } from '../measureText';
 import { FAINT, HAIR, INK, line, text, type Drawing, type Mark } from '../drawing';
 
@@ -30,7 +30,7 @@ export function drawTiles(
   // where the print grew or shrank while it hung, numbers do not run from 1 on
   const isRow = tiles.every(({ number }) => number <= tiles.length);
   // the foot stands on white: what of the loom lies under it is on the page below too, which shares that edge
-  const footMm = Math.min(overlapMm, 9.8);
+  const footMm = Math.min(overlapMm, FOOT_MM);
   const clear = (x: number, wide: number): Mark[] => [
     { kind: 'rect', x, y: top + h - footMm, w: wide, h: footMm - 1, fill: '#ffffff', stroke: null, width: 0 },
   ];

@@ -3,7 +3,7 @@ import { createInlet } from '../../demo';
 import { findBoardPlace } from '../../make';
 import { plan } from '../../plan';
 import { toRangeWords } from '../../units';
-import { createFloorBoard } from './createFloorBoard';
+import { createFloorBoard, toPresentBoard } from './createFloorBoard';
 import { drawBoardPlace } from './drawBoardPlace';
 
 const spread = (change: (board: ReturnType<typeof createInlet>['looms'][string]['board']) => void) => {
@@ -15,6 +15,16 @@ const spread = (change: (board: ReturnType<typeof createInlet>['looms'][string][
 const { planned, floor } = spread((board) => (board.at = { xMm: 200, yMm: 600 }));
 
 test('a loom that nobody spread has no board on the floor', () => expect(spread(() => undefined).floor).toBeNull());
+
+test('a board that was frozen when pegs were counted through is drawn with those numbers', () => {
+  const { planned: laid, tiles } = floor!;
+  const counted = { ...laid, pegs: laid.pegs.map((peg, index) => ({ ...peg, number: (index + 1) as unknown as string })) };
+  const present = toPresentBoard({ planned: counted, tiles });
+  const place = findBoardPlace(planned.tree, present.planned, tiles, planned.wires[0]!.pieces);
+  expect(place.pegs.length).toBeGreaterThan(0);
+  for (const number of place.pegs) expect(number).toMatch(/^\d+$/);
+  for (const mark of drawBoardPlace(present.planned, place).marks) if (mark.kind === 'text') expect(typeof mark.text).toBe('string');
+});
 
 test('the marks are those of its print: another length makes another one, where it is drawn', () => {
   const other = spread((board) => {

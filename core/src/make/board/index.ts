@@ -21,6 +21,7 @@ export { listPlankTiles, planPlank, type PlankStation, type PlannedPlank } from 
 export {
   compareTiles,
   countTiles,
+  FOOT_MM,
   correctScale,
   isBarTrue,
   MOST_TILES,

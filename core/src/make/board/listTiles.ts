@@ -49,7 +49,12 @@ export const isBarTrue = (barMm: number): boolean => Math.abs(barMm - 100) <= BA
 
 /** Room round what is drawn, so that no run ends at the edge of the paper, mm. */
 const MARGIN_MM = 15;
-/** a page that hangs is not joined by another, nor taken down, before what is drawn comes so near to its edge, mm */
+/** What stands at the foot of a page covers the loom so far up, mm on the paper. */
+export const FOOT_MM = 9.8;
+/**
+ * A page that hangs is joined by the next, or taken down, when what is drawn comes so near to its edge, mm; at its lower edge as near as the foot,
+ * which would cover it.
+ */
 const HUNG_MARGIN_MM = 5;
 
 /** where prints begin, mm */
@@ -80,8 +85,8 @@ export function placeTiles(
   const begin = (mm: number) => Math.floor((mm - MARGIN_MM) / GRID_MM) * GRID_MM;
   const left = hung ? datum.x + hung.grid.xMm : begin(box.x);
   const top = hung ? datum.y + hung.grid.yMm : begin(box.y);
-  const across = spanPages(stepX, sheet.widthMm, box.x - left, box.x + box.widthMm - left, hung?.columns ?? null);
-  const down = spanPages(stepY, sheet.heightMm, box.y - top, box.y + box.heightMm - top, hung?.rows ?? null);
+  const across = spanPages([stepX, sheet.widthMm], [box.x - left, box.x + box.widthMm - left], hung?.columns ?? null);
+  const down = spanPages([stepY, sheet.heightMm], [box.y - top, box.y + box.heightMm - top], hung?.rows ?? null, FOOT_MM / scale);
   const [columns, rows] = [across.last - across.first + 1, down.last - down.first + 1];
   let next = hung?.next ?? 1;
   const tiles = Array.from({ length: columns * rows > MOST_TILES ? 0 : columns * rows }, (_, index): PlacedTile => {
@@ -115,14 +120,19 @@ function findHung(printed: PlannedBoard['printed'], stepX: number, stepY: number
 }
 
 /** Which pages show what lies from one place to another, mm from where the print begins. */
-function spanPages(stepMm: number, sheetMm: number, fromMm: number, toMm: number, hung: Span | null): Span {
-  const reach = (marginMm: number): Span => {
-    const first = Math.floor((fromMm - marginMm) / stepMm + 1e-9);
-    return { first, last: Math.max(first, Math.ceil((toMm + marginMm - sheetMm) / stepMm - 1e-9)) };
+function spanPages(
+  [stepMm, sheetMm]: [number, number],
+  [fromMm, toMm]: [number, number],
+  hung: Span | null,
+  lastMarginMm = HUNG_MARGIN_MM,
+): Span {
+  const reach = (firstMm: number, lastMm: number): Span => {
+    const first = Math.floor((fromMm - firstMm) / stepMm + 1e-9);
+    return { first, last: Math.max(first, Math.ceil((toMm + lastMm - sheetMm) / stepMm - 1e-9)) };
   };
-  const wide = reach(MARGIN_MM);
+  const wide = reach(MARGIN_MM, MARGIN_MM);
   if (!hung) return { first: 0, last: Math.max(0, wide.last) };
-  const close = reach(HUNG_MARGIN_MM);
+  const close = reach(HUNG_MARGIN_MM, lastMarginMm);
   return {
     first: Math.max(wide.first, Math.min(close.first, hung.first)),
     last: Math.min(wide.last, Math.max(close.last, hung.last)),

@@ -1,5 +1,5 @@
 import type { LoomPlan } from '../../plan';
-import { pushTo, roundUp } from '../../units';
+import { pushTo, roundUp, toLetters } from '../../units';
 import type { BoardTree, Rod } from './boardTypes';
 import type { Laid } from './layBoard';
 
@@ -122,12 +122,6 @@ function nameAlong(pegs: readonly Unnumbered[], run: number): BoardPeg[] {
   let along = 0;
   const inOrder = [...pegs].sort((a, b) => (a.atMm ?? 1e9) - (b.atMm ?? 1e9));
   return inOrder.map((peg) => ({ number: peg.nodeId === null ? `${run}${toLetters(along++)}` : String(run), ...peg }));
-}
-
-/** a to z, then aa, ab … */
-function toLetters(index: number): string {
-  const letter = String.fromCharCode(97 + (index % 26));
-  return index < 26 ? letter : toLetters(Math.floor(index / 26) - 1) + letter;
 }
 
 /** Pegs of a way in few words: "3, 7a–7d, 7". */

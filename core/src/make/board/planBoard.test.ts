@@ -11,6 +11,7 @@ import {
   compareTiles,
   correctScale,
   countTiles,
+  FOOT_MM,
   createBoardTree,
   isBarTrue,
   listPlankTiles,
@@ -160,6 +161,10 @@ describe('a print and a loom that was changed since', () => {
       const added = map.tiles.filter(({ number }) => !places.has(number));
       expect(new Set(added.map(({ fingerprint }) => fingerprint)).has(toDigest('1.0000'))).toBe(false);
       expect(added.map(({ number }) => number)).toEqual(added.map((_, index) => printed.tiles.length + 1 + index));
+      // under the foot of the lowest pages lies nothing: no page below has it too
+      const lowest = Math.max(...map.tiles.map(({ y, heightMm }) => y + heightMm));
+      const { box } = boardOf(job);
+      expect(box.y + box.heightMm).toBeLessThanOrEqual(lowest - FOOT_MM);
       if (compare(map).added.length === 0) continue;
       joined += 1;
       // hung anew, all of it holds; and short again, only what hangs beyond is told to go

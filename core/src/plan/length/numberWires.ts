@@ -1,5 +1,6 @@
 import type { Catalogue, ShopStandard } from '../../catalogue';
 import type { Job, Loom } from '../../model';
+import { toLetters } from '../../units';
 import { chooseLabel } from '../mark/chooseLabel';
 import { createAmbients } from '../terminate/measureContactRating';
 import type { SizedWire } from '../types';
@@ -25,14 +26,9 @@ export function numberWires(
   return wires.map(({ circuitId, conductor, from, to }) => {
     const index = used.get(circuitId) ?? 0;
     used.set(circuitId, index + 1);
-    const letter = pieces.get(circuitId) === 1 ? '' : toLetters(index);
+    const letter = pieces.get(circuitId) === 1 ? '' : toLetters(index).toUpperCase();
     const number = `${loom.prefix}-${loom.circuits[circuitId]!.number}${letter}`;
     const ambientC = Math.max(...[from, to].map((end) => ('endId' in end ? ambientAt(loom.ends[end.endId]!.nodeId) : -Infinity)));
     return { number, labelId: chooseLabel(catalogue, conductor.odMm, number, standard, ambientC)?.stock.id ?? null };
   });
-}
-
-/** 0 → A, 25 → Z, 26 → AA. */
-function toLetters(index: number): string {
-  return index < 26 ? String.fromCharCode(65 + index) : toLetters(Math.floor(index / 26) - 1) + toLetters(index % 26);
 }
