@@ -58,7 +58,7 @@ test.each([
 test('a template of the job stands before one of the catalogue of the same id', () => {
   const job = createJob('x', '');
   expect(findDeviceTemplate(job, CATALOGUE, 'knock')!.name).toBe('knock sensor');
-  job.deviceTemplates.knock = { name: 'own', system: 'x', familyId: null, pins: {}, note: '', offers: {}, links: {} };
+  job.deviceTemplates.knock = { name: 'own', system: 'x', familyId: null, pins: {}, hazard: null, note: '', offers: {}, links: {} };
   expect(findDeviceTemplate(job, CATALOGUE, 'knock')!.name).toBe('own');
   expect(findDeviceTemplate(job, CATALOGUE, null)).toBeUndefined();
   expect(findDeviceTemplate(job, CATALOGUE, 'nothing')).toBeUndefined();

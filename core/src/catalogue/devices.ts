@@ -47,6 +47,7 @@ const template = (
     pins: Array.isArray(pins) ? numbered(pins as PinNeed[]) : (pins as Record<string, PinNeed>),
     offers: {},
     links: {},
+    hazard: null,
     note: '',
     ...rest,
   },
@@ -198,8 +199,9 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
     ['A +', 'A −', 'B +', 'B −'].map((name) => output(name, 0.5, 'half-bridge')),
   ),
   // fuel and spark
-  template('injector', 'injector, high impedance', 'fuel', 'tarn-2', solenoid(1, null, 'ignition')),
+  template('injector', 'injector, high impedance', 'fuel', 'tarn-2', solenoid(1, null, 'ignition'), { hazard: 'injects-fuel' }),
   template('injector-low', 'injector, low impedance', 'fuel', 'tarn-2', solenoid(4, null, 'ignition'), {
+    hazard: 'injects-fuel',
     note: 'wants a peak-and-hold driver',
   }),
   template('coil-driver', 'coil with driver', 'ignition', 'pellow-4', [
@@ -221,13 +223,13 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
     { ...output('switch 1', 3, 'ignition'), cycleS: 0.1 },
     { ...output('switch 2', 3, 'ignition'), cycleS: 0.1 },
   ]),
-  template('pump-fuel', 'fuel pump', 'fuel', 'brack-2', motor(9)),
+  template('pump-fuel', 'fuel pump', 'fuel', 'brack-2', motor(9), { hazard: 'moves-fuel' }),
   // solenoids, pumps, fans
-  template('valve-charge', 'charge control valve', 'actuators', 'pellow-2', solenoid(1, 300)),
-  template('valve-bypass', 'bypass valve', 'actuators', 'pellow-2', solenoid(1.5)),
-  template('valve-purge', 'purge valve', 'fuel', 'pellow-2', solenoid(0.6)),
-  template('valve-cam', 'cam timing valve', 'actuators', 'pellow-2', solenoid(1.2, 300)),
-  template('valve-shift', 'shift valve', 'gearbox', 'pellow-2', solenoid(2)),
+  template('valve-charge', 'charge control valve', 'actuators', 'pellow-2', solenoid(1, 300), { hazard: 'pressure' }),
+  template('valve-bypass', 'bypass valve', 'actuators', 'pellow-2', solenoid(1.5), { hazard: 'pressure' }),
+  template('valve-purge', 'purge valve', 'fuel', 'pellow-2', solenoid(0.6), { hazard: 'moves-fuel' }),
+  template('valve-cam', 'cam timing valve', 'actuators', 'pellow-2', solenoid(1.2, 300), { hazard: 'pressure' }),
+  template('valve-shift', 'shift valve', 'gearbox', 'pellow-2', solenoid(2), { hazard: 'pressure' }),
   template('clutch-magnet', 'compressor clutch', 'actuators', 'pellow-2', solenoid(2)),
   template('pump-coolant', 'coolant pump', 'cooling', 'brack-2', motor(7)),
   template('pump-speed', 'coolant pump, speed controlled', 'cooling', 'pellow-4', [
@@ -237,14 +239,17 @@ export const DEVICES: Readonly<Record<string, DeviceTemplate>> = Object.fromEntr
     optional(signal('speed reply')),
   ]),
   template('fan', 'radiator fan', 'cooling', 'brack-2', leads(motor(14), ['blue/red', 'brown']), {
+    hazard: 'blades',
     note: 'starts by itself: fingers out',
   }),
-  template('fan-speed', 'radiator fan, speed controlled', 'cooling', 'pellow-4', [
-    supply(13, '12 V supply', { load: 'motor' }),
-    ground(),
-    signal('speed demand', { wants: 'low-side' }),
-    optional(signal('fault')),
-  ]),
+  template(
+    'fan-speed',
+    'radiator fan, speed controlled',
+    'cooling',
+    'pellow-4',
+    [supply(13, '12 V supply', { load: 'motor' }), ground(), signal('speed demand', { wants: 'low-side' }), optional(signal('fault'))],
+    { hazard: 'blades' },
+  ),
   template(
     'wiper',
     'wiper motor',

@@ -1,13 +1,14 @@
 import { createPinNeed, createPinOffer, type DeviceTemplate, type PinNeed, type PinOffer, type TemplateLink } from '../model';
 
 type Part = Pick<DeviceTemplate, 'name' | 'familyId'> & Partial<Omit<DeviceTemplate, 'name' | 'familyId'>>;
-const part = (system: string, { name, familyId, pins = {}, offers = {}, links = {}, note = '' }: Part): DeviceTemplate => ({
+const part = (system: string, { name, familyId, pins = {}, offers = {}, links = {}, hazard = null, note = '' }: Part): DeviceTemplate => ({
   name,
   system,
   familyId,
   pins,
   offers,
   links,
+  hazard,
   note,
 });
 

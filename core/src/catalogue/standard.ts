@@ -149,6 +149,8 @@ export const LARKHOLLOW: ShopStandard = {
   guessStops: { length: 'cut', current: 'cut', place: 'seat', volts: 'energise' },
   isolationMegohm: 100,
   isolationVolts: 500,
+  isolationReusedMegohm: 10,
+  isolationReusedVolts: 100,
   partBandShare: 0.2,
   supplyFactor: 1.25,
   supplyExtraA: 0.2,

@@ -33,6 +33,7 @@ export function createRandomVehicle(seed: number, wires: number): Job {
     name: 'bench box',
     system: 'power',
     familyId: null,
+    hazard: null,
     note: '',
     pins: { '1': createPinNeed('feed', 'supply', { volts: 12, load: 'electronics' }) },
     offers: Object.fromEntries(

@@ -238,6 +238,7 @@ function makeInlet(): Job {
       laidUp: {},
       layerPins: {},
       board: createBoardSpread(),
+      hasReusedWire: false,
     },
   };
   for (const [endId, templateId] of Object.entries(INLET_TEMPLATES))

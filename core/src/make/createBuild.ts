@@ -7,7 +7,7 @@ import { listFillers, type FillerCut } from './listFillers';
 import { listParts, type PartLine } from './listParts';
 import { listSteps } from './listSteps';
 import { orderSteps } from './orderSteps';
-import { listIsolation, toPairId } from './prove/listIsolation';
+import { findIsolation, listIsolation, toPairId } from './prove/listIsolation';
 import { listProvedNets } from './prove/listProvedNets';
 import { ISOLATION, PAIRS, type ExpectedReading, type Step } from './step';
 import { toDigest } from './toDigest';
@@ -39,12 +39,13 @@ export function createBuild(job: Job, plan: LoomPlan, catalogue: Catalogue): Loo
 
 /** What is read at a test, by item: of the whole loom, or of one end. */
 function listTestReads(job: Job, plan: LoomPlan, catalogue: Catalogue, continuity: readonly ContinuityRow[]) {
-  const { isolationMegohm, isolationVolts } = findStandard(job, catalogue);
-  const { ends } = job.looms[plan.loomId]!;
+  const loom = job.looms[plan.loomId]!;
+  const { ends } = loom;
+  const { megohm, volts } = findIsolation(loom, findStandard(job, catalogue));
   const nets = listProvedNets(job, plan, continuity);
-  const isolated = listIsolation(nets, isolationMegohm).map(({ id, from, least }, at): ExpectedReading => ({
+  const isolated = listIsolation(nets, megohm).map(({ id, from, least }, at): ExpectedReading => ({
     ...{ id, unit: 'MΩ', least, most: null },
-    words: `${nets[at]!.name}: ${ends[from.endId]!.name} · ${from.cavity} against all others at ${isolationVolts} V`,
+    words: `${nets[at]!.name}: ${ends[from.endId]!.name} · ${from.cavity} against all others at ${volts} V`,
   }));
   return (endId: string | null, itemId: string): ExpectedReading[] => {
     if (itemId === PAIRS) return listPairs(job, plan, listOfEnd(continuity, endId));

@@ -74,6 +74,8 @@ export { createBrief, type Agreed, type Brief, type Mate } from './job/brief';
 export {
   createDevice,
   DECISIONS,
+  DEVICE_HAZARDS,
+  type DeviceHazard,
   DeviceTemplateSchema,
   UNKNOWN_POLICIES,
   type Decision,

@@ -1,14 +1,17 @@
 'use client';
 
+import { Checkbox } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useMemo } from 'react';
 import {
   addProving,
   compareIds,
+  findStandard,
   FIRST_STARTS,
   PROVING_KINDS,
   setFirstStart,
   setProving,
+  setReusedWire,
   strikeProving,
   type Command,
   type FirstStart,
@@ -17,6 +20,7 @@ import {
   type ProvingKind,
 } from 'wattograph-core';
 import { useJobStore } from '../../client/jobContext';
+import { useShop } from '../../client/shopContext';
 import { Pick } from '../../ui/fields/Pick';
 import { Segmented } from '../../ui/fields/Segmented';
 import { TextField, Words } from '../../ui/fields/TextField';
@@ -55,6 +59,7 @@ export function ProvingsTable({ job }: { job: Job }) {
         />
         {job.startsOn === 'stand' && <span className="faint">first power looks over the stand before it</span>}
       </div>
+      <ReusedWire job={job} />
       <Note />
     </>
   );
@@ -77,6 +82,30 @@ export function ProvingsTable({ job }: { job: Job }) {
     >
       {head}
     </DataTable>
+  );
+}
+
+/** Which looms have wire that was in use before, and what that makes of their isolation. */
+function ReusedWire({ job }: { job: Job }) {
+  const shop = useShop();
+  const store = useJobStore();
+  const { isolationMegohm, isolationVolts, isolationReusedMegohm, isolationReusedVolts } = findStandard(job, shop);
+  return (
+    <div className={styles.bar} role="group" aria-label="Wire that was in use before">
+      <span>Wire that was in use before</span>
+      {Object.entries(job.looms).map(([id, { name, hasReusedWire }]) => (
+        <Checkbox
+          key={id}
+          size="xs"
+          label={name}
+          checked={hasReusedWire}
+          onChange={(event) => store.edit(setReusedWire(id, name, event.currentTarget.checked))}
+        />
+      ))}
+      <span className="faint">
+        isolation {isolationReusedMegohm} MΩ at {isolationReusedVolts} V there, {isolationMegohm} MΩ at {isolationVolts} V elsewhere
+      </span>
+    </div>
   );
 }
 

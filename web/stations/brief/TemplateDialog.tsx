@@ -3,7 +3,15 @@
 import { Button, Group, Modal, Select, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useState } from 'react';
-import { createPinNeed, listTemplateProblems, type DeviceTemplate, type Job, keepTemplate } from 'wattograph-core';
+import {
+  createPinNeed,
+  DEVICE_HAZARDS,
+  keepTemplate,
+  listTemplateProblems,
+  type DeviceHazard,
+  type DeviceTemplate,
+  type Job,
+} from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useJobStore } from '../../client/jobContext';
 import { DialogEnd } from '../../ui/DialogEnd';
@@ -15,13 +23,23 @@ interface NewTemplate {
   system: string;
   familyId: string | null;
   rows: EditedRows;
+  hazard: DeviceHazard | null;
   note: string;
 }
 
-const toTemplate = ({ name, system, familyId, rows, note }: NewTemplate): DeviceTemplate => ({
+const HAZARD_LABELS: Readonly<Record<DeviceHazard, string>> = {
+  'injects-fuel': 'it injects fuel',
+  'moves-fuel': 'it moves fuel',
+  blades: 'its blades',
+  pressure: 'what it holds under pressure',
+};
+const HAZARDS = DEVICE_HAZARDS.map((value) => ({ value, label: HAZARD_LABELS[value] }));
+
+const toTemplate = ({ name, system, familyId, rows, hazard, note }: NewTemplate): DeviceTemplate => ({
   name: name.trim(),
   system: system.trim(),
   familyId,
+  hazard,
   note: note.trim(),
   ...fromRows(rows),
 });
@@ -36,6 +54,7 @@ export function TemplateDialog({ job, onClose }: { job: Job; onClose: () => void
       name: '',
       system: '',
       familyId: null,
+      hazard: null,
       rows: { pins: [['1', createPinNeed('signal', 'signal')]], offers: [], links: [] },
       note: '',
     },
@@ -50,9 +69,9 @@ export function TemplateDialog({ job, onClose }: { job: Job; onClose: () => void
     setFrom(id);
     const template = id === null ? undefined : known[id];
     if (!template) return;
-    const { system, familyId, note } = template;
+    const { system, familyId, hazard, note } = template;
     const name = Object.hasOwn(job.deviceTemplates, id!) ? template.name : `${template.name}, own`.slice(0, 80);
-    form.setValues({ name, system, familyId, note, rows: toRows(structuredClone(template)) });
+    form.setValues({ name, system, familyId, hazard, note, rows: toRows(structuredClone(template)) });
   };
   const isOwn = from !== null && Object.hasOwn(job.deviceTemplates, from);
   const keep = (asId: string | null) => (values: NewTemplate) => {
@@ -83,6 +102,14 @@ export function TemplateDialog({ job, onClose }: { job: Job; onClose: () => void
             placeholder="studs or tails"
             {...form.getInputProps('familyId')}
             data={listFamilyOptions(shop, job.families)}
+          />
+          <Select
+            label="What can hurt as it is worked"
+            w={240}
+            clearable
+            placeholder="what its loads say"
+            {...form.getInputProps('hazard')}
+            data={HAZARDS}
           />
         </Group>
         <TemplateEditor

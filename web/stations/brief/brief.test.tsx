@@ -314,3 +314,12 @@ test('what is to be proved is noted with its device and its condition; a stand i
   fireEvent.click(screen.getByRole('button', { name: 'Strike off: heard at speed' }));
   expect(store.job.provings).toEqual({});
 });
+
+test('a loom with wire that was in use before is ticked, and what that makes of its isolation is said', () => {
+  const store = open(createInlet(), ProvingsTable);
+  expect(screen.getByText('isolation 10 MΩ at 100 V there, 100 MΩ at 500 V elsewhere')).toBeTruthy();
+  fireEvent.click(screen.getByRole('checkbox', { name: 'inlet' }));
+  expect(store.job.looms.inlet!.hasReusedWire).toBe(true);
+  fireEvent.click(screen.getByRole('checkbox', { name: 'inlet' }));
+  expect(store.job.looms.inlet!.hasReusedWire).toBe(false);
+});

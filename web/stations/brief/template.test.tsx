@@ -40,6 +40,13 @@ describe('a box of her own', () => {
     });
     expect(checkJob(store.job, createLookup(CATALOGUE)).ok).toBe(true);
   });
+  test('what can hurt as it is worked comes with what it was begun from, and is chosen', () => {
+    const store = open(createInlet(), 'radiator fan');
+    expect(screen.getAllByLabelText('What can hurt as it is worked').map((one) => (one as HTMLInputElement).value)).toContain('its blades');
+    choose('What can hurt as it is worked', 'what it holds under pressure');
+    keep();
+    expect(made(store)).toMatchObject({ name: 'radiator fan, own', hazard: 'pressure' });
+  });
   test('a relay says which pins its coil has; any other kind has none', () => {
     const store = open(createInlet(), 'fuse box, eight ways');
     choose('Kind of link 1', 'relay');

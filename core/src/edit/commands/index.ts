@@ -4,7 +4,7 @@ export { departFromHouse } from './brief/departFromHouse';
 export { createDonorId, decideDonorWire, importDonor, setDonorWire } from './brief/donors';
 export { mateEnds, takeMateApart } from './brief/mates';
 export { addOpenItem, answerOpenItem, placeAnchor, setOpenItem, settleAnchor, strikeOpenItem } from './brief/openItems';
-export { addProving, setFirstStart, setProving, strikeProving } from './brief/provings';
+export { addProving, setFirstStart, setProving, setReusedWire, strikeProving } from './brief/provings';
 export { addTask, setTask, strikeTask } from './brief/tasks';
 export { setBrief, workTo, type BriefFacts } from './brief/setBrief';
 export { takeWaiverBack, waiveFinding } from './brief/waiveFinding';

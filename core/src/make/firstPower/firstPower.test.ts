@@ -1,6 +1,6 @@
 import { CATALOGUE, findDeviceTemplate } from '../../catalogue';
 import { createCleanSkerry } from '../../demo';
-import { createDevice, type Job, type LinkState } from '../../model';
+import { createDevice, DEVICE_HAZARDS, type DeviceHazard, type Job, type LinkState } from '../../model';
 import { findStandard, plan, type JobPlan } from '../../plan';
 import { createVehicle } from '../../testing/createVehicle';
 import { runs } from '../../testing/runs';
@@ -255,6 +255,17 @@ describe('the sheet', () => {
     expect(line('throttle')).toMatch(/Fingers/);
     expect(line('starter motor')).toMatch(/neutral/);
     expect(line('injector 1')).toMatch(/Fuel pressure off/);
+  });
+  test('what can hurt is what the template says, whatever the device is called; what nobody said anything of may do all of it', () => {
+    const { id: test } = of('actuators').find(({ words }) => words.startsWith('radiator fan'))!;
+    const { templateId } = job.devices[test.replace('actuators ', '')]!;
+    const lineWith = (hazard: DeviceHazard | null) => {
+      const shop = { ...CATALOGUE, devices: { ...CATALOGUE.devices, [templateId!]: { ...CATALOGUE.devices[templateId!]!, hazard } } };
+      return createFirstPower(job, planned, shop)!.tests.find(({ id }) => id === test)!.hazard;
+    };
+    expect(new Set([...DEVICE_HAZARDS, null].map(lineWith)).size).toBe(DEVICE_HAZARDS.length + 1);
+    expect(lineWith('moves-fuel')).toMatch(/no longer than a second/);
+    expect(lineWith(null)).toBe('Keep clear of what it moves, and of what it may let out.');
   });
   test('a vehicle without a battery has none; one without boxes is read at its feeds', () => {
     const bare = createVehicle((one) => void (one.looms.main!.ends.plus!.offers = {}));

@@ -1,4 +1,5 @@
-import type { PinNeed } from '../../model';
+import { findDeviceTemplate } from '../../catalogue';
+import type { DeviceHazard, PinNeed } from '../../model';
 import { compareIds } from '../../units';
 import { createPowerTest, isDriven, type PowerContext } from './powerContext';
 import type { PowerTest } from './types';
@@ -6,20 +7,22 @@ import type { PowerTest } from './types';
 interface Placed {
   id: string;
   name: string;
-  system: string;
   end: string;
   needs: PinNeed[];
+  /** by its template; null: it says none */
+  hazard: DeviceHazard | null;
 }
 
 /** Every device on a loom with what its pins need. */
-const listPlaced = ({ job, wired }: PowerContext): Placed[] =>
+const listPlaced = ({ job, catalogue, wired }: PowerContext): Placed[] =>
   Object.keys(job.devices)
     .sort(compareIds)
     .flatMap((id): Placed[] => {
-      const { at, name, system, decision } = job.devices[id]!;
+      const { at, name, decision, templateId } = job.devices[id]!;
       if (!at || decision === 'remove' || !wired.has(`${at.loomId}/${at.endId}`)) return [];
       const { pins } = job.looms[at.loomId]!.ends[at.endId]!;
-      return [{ id, name, system, end: `${at.loomId}/${at.endId}`, needs: Object.values(pins) }];
+      const hazard = findDeviceTemplate(job, catalogue, templateId)?.hazard ?? null;
+      return [{ id, name, end: `${at.loomId}/${at.endId}`, needs: Object.values(pins), hazard }];
     });
 
 /** Lamps light when they are given power, and go out again. */
@@ -102,16 +105,21 @@ export const listActuatorTests = (context: PowerContext): PowerTest[] =>
       }),
     );
 
-function toHazard({ name, system, needs }: Placed): string {
+const HAZARD_LINES: Readonly<Record<DeviceHazard, string>> = {
+  'injects-fuel': 'Fuel pressure off, or its cylinder floods; no spark near.',
+  'moves-fuel': 'Without fuel no longer than a second; with fuel, look for leaks, extinguisher at hand.',
+  blades: 'Guard on, hands and sleeves away.',
+  pressure: 'What it holds may be under pressure: let it off first.',
+};
+
+/** By what its loads are, then by what its template says; what nobody said anything of may do all of it. */
+function toHazard({ needs, hazard }: Placed): string {
   if (needs.some(({ load }) => load === 'starter')) return 'Gearbox in neutral, fuel and spark off, nobody near belt and wheels.';
   if (needs.some(({ wants }) => wants === 'half-bridge')) return 'Fingers and tools out of the throttle.';
-  if (/inject/i.test(`${system} ${name}`)) return 'Fuel pressure off, or its cylinder floods; no spark near.';
+  if (hazard !== null) return HAZARD_LINES[hazard];
   if (needs.some(({ load }) => load === 'ignition')) return 'High voltage and spark: no fuel vapour, hands off plug and coil.';
   if (needs.some(({ load }) => load === 'heater')) return 'It gets hot: nothing that burns against it.';
-  if (/fuel/i.test(`${system} ${name}`)) return 'Without fuel no longer than a second; with fuel, look for leaks, extinguisher at hand.';
-  if (/fan/i.test(name)) return 'Guard on, hands and sleeves away.';
-  if (/valve/i.test(name)) return 'What it holds may be under pressure: let it off first.';
-  return 'Keep clear of what it moves.';
+  return 'Keep clear of what it moves, and of what it may let out.';
 }
 
 /** What stands at the end: the first start, and that the isolator ends it. */

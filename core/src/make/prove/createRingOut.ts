@@ -3,7 +3,7 @@ import { listCavities, type Job, type Loom } from '../../model';
 import { findStandard, type LoomPlan } from '../../plan';
 import { compareIds, pushTo } from '../../units';
 import type { ContinuityRow } from '../listContinuity';
-import { listIsolation, toPairId } from './listIsolation';
+import { findIsolation, listIsolation, toPairId } from './listIsolation';
 import { listBuiltIn, listProvedNets, toPiece } from './listProvedNets';
 import { toProbe, toProbeKey, type ProofTest, type ProvedEnd, type ProvedNet, type RingOut } from './types';
 
@@ -41,9 +41,8 @@ export function createRingOut(
     const limits = { expected: ohms, least: ohms * (1 - standard.partBandShare), most: ohms * (1 + standard.partBandShare) };
     return [{ id: toPairId(a, b), kind: 'part', netId, from: a, to: b, wires: [], unit: 'Ω', atA: null, ...limits }];
   });
-  const isolations = listIsolation(nets, standard.isolationMegohm);
-  const tests = [...joins, ...across, ...isolations];
-  const isolationVolts = standard.isolationVolts;
+  const { megohm, volts: isolationVolts } = findIsolation(loom, standard);
+  const tests = [...joins, ...across, ...listIsolation(nets, megohm)];
   return { loomId: plan.loomId, ends, nets, copper, parts, jointOhm, tests, moves: countMoves(joins), isolationVolts };
 }
 

@@ -1,3 +1,5 @@
+import type { ShopStandard } from '../../catalogue';
+import type { Loom } from '../../model';
 import { toProbeKey, type Probe, type ProofTest, type ProvedNet } from './types';
 
 /** Name of a reading between two probes. */
@@ -12,3 +14,12 @@ export const listIsolation = (nets: readonly ProvedNet[], leastMegohm: number): 
     ...{ id: toIsolationId(probes[0]!), kind: 'isolate', netId: id, from: probes[0]!, to: null, wires: [] },
     ...{ unit: 'MΩ', atA: null, expected: null, least: leastMegohm, most: null },
   }));
+
+/** What isolation a loom is asked for, and at which direct voltage (craft E1): less where some of its wire was in use before. */
+export const findIsolation = (
+  { hasReusedWire }: Pick<Loom, 'hasReusedWire'>,
+  standard: Pick<ShopStandard, `isolation${'' | 'Reused'}${'Megohm' | 'Volts'}`>,
+): { megohm: number; volts: number } =>
+  hasReusedWire
+    ? { megohm: standard.isolationReusedMegohm, volts: standard.isolationReusedVolts }
+    : { megohm: standard.isolationMegohm, volts: standard.isolationVolts };

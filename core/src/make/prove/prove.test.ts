@@ -1,5 +1,6 @@
 import { CATALOGUE } from '../../catalogue';
 import { createCleanSkerry } from '../../demo/createSkerry';
+import type { Job } from '../../model';
 import { plan } from '../../plan';
 import { runs } from '../../testing/runs';
 import { createBuild } from '../createBuild';
@@ -93,6 +94,28 @@ test('how far a part may be off is the shop’s to say', () => {
   const loom = whole.looms.find(({ loomId }) => loomId === 'chassis')!;
   const part = createRingOut(job, shop, loom, createBuild(job, loom, shop).continuity).tests.find(({ kind }) => kind === 'part')!;
   expect([part.least, part.most]).toEqual([114, 126]);
+});
+
+test('a loom with wire that was in use before is isolated by less, at less; how much is the shop’s to say, and the floor asks for the same', () => {
+  const used = structuredClone(job);
+  used.looms.inlet!.hasReusedWire = true;
+  const loom = whole.looms.find(({ loomId }) => loomId === 'inlet')!;
+  const isolationOf = (one: Job, shop = CATALOGUE) => {
+    const build = createBuild(one, loom, shop);
+    const ringOut = createRingOut(one, shop, loom, build.continuity);
+    const reads = build.steps
+      .flatMap(({ items }) => items.flatMap((item) => item.reads ?? []))
+      .filter(({ words }) => words.includes('against all others'));
+    const leasts = [...ringOut.tests.filter(({ kind }) => kind === 'isolate'), ...reads].map(({ least }) => least);
+    const volts = new Set([ringOut.isolationVolts, ...reads.map(({ words }) => Number(/at (\d+) V$/.exec(words)![1]))]);
+    return { leasts: [...new Set(leasts)], volts: [...volts], reads: reads.length };
+  };
+  expect(isolationOf(job)).toEqual({ leasts: [100], volts: [500], reads: 28 });
+  expect(isolationOf(used)).toEqual({ leasts: [10], volts: [100], reads: 28 });
+  const own = { ...CATALOGUE.standards.larkhollow!, isolationReusedMegohm: 20, isolationReusedVolts: 250 };
+  const shop = { ...CATALOGUE, standards: { ...CATALOGUE.standards, larkhollow: own } };
+  expect(isolationOf(used, shop)).toEqual({ leasts: [20], volts: [250], reads: 28 });
+  expect(isolationOf(job, shop)).toEqual({ leasts: [100], volts: [500], reads: 28 });
 });
 
 test('a terminator that is built into the loom is measured by its value, and its two nets are not expected apart', () => {

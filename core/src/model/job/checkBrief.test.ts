@@ -86,7 +86,7 @@ describe('references of the brief', () => {
   test('a template of the job counts', () =>
     expect(
       lines((job) => {
-        job.deviceTemplates.mine = { name: 'mine', system: 'x', familyId: null, pins: {}, note: '', offers: {}, links: {} };
+        job.deviceTemplates.mine = { name: 'mine', system: 'x', familyId: null, pins: {}, hazard: null, note: '', offers: {}, links: {} };
         job.devices.d = createDevice('x', 'y', { templateId: 'mine' });
       }),
     ).toEqual([]));

@@ -13,7 +13,7 @@ import { SurveyConflictSchema } from '../survey/surveyEntry';
 import { ZoneSchema, createZones } from '../vehicle/zone';
 
 export const FORMAT = 'wattograph-job';
-export const FORMAT_VERSION = 17;
+export const FORMAT_VERSION = 18;
 
 /** A finding that the planner lets stand, with the reason that prints in the pack. */
 export const AcceptedFindingSchema = Type.Object({ reason: ReasonSchema, by: NameSchema }, { additionalProperties: false });
@@ -52,7 +52,7 @@ export const JobSchema = Type.Object(
       description: 'finding key → why it may stand',
     }),
   },
-  { additionalProperties: false, $id: 'https://wattograph.invalid/schema/job-17.json', title: 'Wattograph job' },
+  { additionalProperties: false, $id: 'https://wattograph.invalid/schema/job-18.json', title: 'Wattograph job' },
 );
 export type Job = Omit<Static<typeof JobSchema>, 'looms'> & { looms: Record<string, Loom> };
 

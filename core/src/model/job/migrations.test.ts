@@ -28,7 +28,24 @@ describe('migrations', () => {
 test('format 16 begins without tasks', async () => {
   const { default: old } = (await import('../../testing/formats/job-15.json')) as { default: Record<string, unknown> };
   expect([old.formatVersion, old.tasks]).toEqual([15, undefined]);
-  expect(toPresentFormat(old)).toEqual({ ...old, formatVersion: FORMAT_VERSION, tasks: {}, provings: {}, startsOn: 'vehicle' });
+  expect(toPresentFormat(old)).toMatchObject({ tasks: {}, provings: {}, startsOn: 'vehicle' });
+});
+
+test('format 18: a kind of device whose name said what can hurt says it itself, one that is not worked has none; all wire is new', async () => {
+  const { default: old } = (await import('../../testing/formats/job-17.json')) as { default: Record<string, unknown> };
+  expect(old.formatVersion).toBe(17);
+  const { deviceTemplates } = old as unknown as Job;
+  const like = deviceTemplates['own-fan']!;
+  const more = Object.fromEntries(
+    ['fuel pump', 'injector 3', 'purge valve', 'wiper'].map((name) => [name.replace(' ', '-'), { ...like, name, system: 'x' }]),
+  );
+  const warm = { ...like, name: 'fuel temperature', pins: {} };
+  const now = toPresentFormat({ ...old, deviceTemplates: { ...deviceTemplates, ...more, warm } }) as unknown as Job;
+  expect(Object.values(now.looms).map(({ hasReusedWire }) => hasReusedWire)).toEqual([false]);
+  expect(Object.fromEntries(Object.entries(now.deviceTemplates).map(([id, { hazard }]) => [id, hazard]))).toEqual({
+    ...{ 'own-fan': 'blades', 'fuel-pump': 'moves-fuel', 'injector-3': 'injects-fuel', 'purge-valve': 'pressure' },
+    ...{ 'own-lamp': null, 'own-starter': null, wiper: null, warm: null },
+  });
 });
 
 test('format 17 keeps the pages of a print that hung before, and says that nobody knows where they begin', async () => {

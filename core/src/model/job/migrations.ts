@@ -5,6 +5,7 @@ import { FORMAT_VERSION } from './job';
 import { mapRecord } from '../mapRecord';
 import { addDoubts, addLeads } from '../power/pinNeed';
 import { addThrows, createSource } from '../power/power';
+import { addHazard } from '../vehicle/device';
 
 /** One step of the file format: what it does in a name, and from which version it leads to the next. */
 export interface Migration {
@@ -234,6 +235,16 @@ export const MIGRATIONS: readonly Migration[] = [
       ...document,
       looms: mapRecord(document.looms, addPrintGrid),
       formatVersion: 17,
+    }),
+  },
+  {
+    from: 17,
+    name: 'add-hazards-and-reused-wire',
+    run: (document) => ({
+      ...document,
+      looms: mapRecord(document.looms, (loom) => ({ hasReusedWire: false, ...loom })),
+      deviceTemplates: mapRecord(document.deviceTemplates, addHazard),
+      formatVersion: 18,
     }),
   },
 ];

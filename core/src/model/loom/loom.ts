@@ -59,6 +59,9 @@ export const LoomSchema = Type.Object(
       description: 'thread → layer, chosen by hand',
     }),
     board: BoardSpreadSchema,
+    hasReusedWire: Type.Boolean({
+      description: 'some of its wire was in use before: its insulation is asked for less, at a lower voltage',
+    }),
   },
   { additionalProperties: false },
 );
@@ -85,5 +88,6 @@ export function createLoom(name: string, prefix: string): Loom {
     laidUp: {},
     layerPins: {},
     board: createBoardSpread(),
+    hasReusedWire: false,
   };
 }

@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { createDemoShop } from '../../catalogue';
-import published from '../../../schema/shop-12.json';
+import published from '../../../schema/shop-13.json';
 import old from '../../testing/formats/shop-1.json';
 import eleventh from '../../testing/formats/shop-11.json';
+import twelfth from '../../testing/formats/shop-12.json';
 import tenth from '../../testing/formats/shop-10.json';
 import second from '../../testing/formats/shop-2.json';
 import third from '../../testing/formats/shop-3.json';
@@ -129,6 +130,16 @@ test('a file of format 11 ties with the laying, takes no photos, moves no legs, 
     const { minutes } = (eleventh.standards as unknown as Record<string, { minutes: object }>)[id]!;
     expect(standard.minutes).toEqual({ tie: 1, photo: 3, ...minutes });
   }
+});
+
+test('a file of format 12 asks less of wire that was in use before, and its devices say what their names said', () => {
+  expect(twelfth.formatVersion).toBe(12);
+  const { hazard: _, ...fan } = createDemoShop().devices.fan!;
+  const checked = checkShop({ ...twelfth, devices: { fan: { ...fan, familyId: null } } });
+  if (!checked.ok) throw new Error(JSON.stringify(checked.problems));
+  expect(checked.value.devices.fan!.hazard).toBe('blades');
+  for (const standard of Object.values(checked.value.standards))
+    expect(standard).toMatchObject({ isolationReusedMegohm: 10, isolationReusedVolts: 100, isolationMegohm: 100, isolationVolts: 500 });
 });
 
 /** With a kind of device as that format had it. */

@@ -7,6 +7,7 @@ import { mapRecord } from '../mapRecord';
 import type { Migration } from '../job/migrations';
 import { SHOP_FORMAT_VERSION } from './shop';
 import { TIME_DEFAULTS } from '../times';
+import { addHazard } from '../vehicle/device';
 
 /** Every step of the shop's format since the first, in order and without gaps. A test runs each. */
 export const SHOP_MIGRATIONS: readonly Migration[] = [
@@ -137,6 +138,16 @@ export const SHOP_MIGRATIONS: readonly Migration[] = [
       })),
     }),
   },
+  {
+    from: 12,
+    name: 'add-hazards-and-isolation-of-reused-wire',
+    run: (shop) => ({
+      ...shop,
+      formatVersion: 13,
+      devices: mapRecord(shop.devices, addHazard),
+      standards: mapRecord(shop.standards, (standard) => ({ ...REUSED_DEFAULTS, ...standard })),
+    }),
+  },
 ];
 
 /** What a shop that never said so asks for, and what all of them had in common. */
@@ -193,6 +204,9 @@ export const LEASE_MIN = 20;
 
 /** What isolation a shop that never said so asks of new wire (craft E1). */
 export const PROOF_DEFAULTS = { isolationMegohm: 100, isolationVolts: 500 } as const;
+
+/** And of wire that was in use before. */
+export const REUSED_DEFAULTS = { isolationReusedMegohm: 10, isolationReusedVolts: 100 } as const;
 
 /** What a shop that never said so builds on and prints with: a sheet of ply, A4 (craft C). */
 export const BOARD_DEFAULTS = {

@@ -16,7 +16,7 @@ import { BoardSchema, PrinterSchema, ToolSchema } from './tool';
 import { CableItemSchema, ConductorSchema } from './wire';
 
 export const SHOP_FORMAT = 'wattograph-shop';
-export const SHOP_FORMAT_VERSION = 12;
+export const SHOP_FORMAT_VERSION = 13;
 
 const bySize = { additionalProperties: false } as const;
 const conductors = Type.Array(ConductorSchema, { minItems: 1, maxItems: 60, description: 'thinnest first' });
@@ -54,6 +54,6 @@ export const ShopSchema = Type.Object(
     }),
     standards: Type.Record(IdSchema, ShopStandardSchema, { minProperties: 1, maxProperties: 100, additionalProperties: false }),
   },
-  { additionalProperties: false, $id: 'https://wattograph.invalid/schema/shop-12.json', title: 'Wattograph shop' },
+  { additionalProperties: false, $id: 'https://wattograph.invalid/schema/shop-13.json', title: 'Wattograph shop' },
 );
 export type Shop = Static<typeof ShopSchema>;

@@ -229,6 +229,8 @@ export const ShopStandardSchema = Type.Object(
     ),
     isolationMegohm: positive(10_000, 'a net of a bare loom is isolated from all others by so much, MΩ, at so many volts direct'),
     isolationVolts: positive(1000),
+    isolationReusedMegohm: positive(10_000, 'the same of a loom with wire that was in use before'),
+    isolationReusedVolts: positive(1000),
     partBandShare: share('a part that is built into a loom reads within this share of its value'),
     supplyFactor: Type.Number({
       minimum: 1,

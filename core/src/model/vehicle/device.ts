@@ -12,6 +12,10 @@ export type Decision = (typeof DECISIONS)[number];
 export const UNKNOWN_POLICIES = ['connector', 'coil'] as const;
 export type UnknownPolicy = (typeof UNKNOWN_POLICIES)[number];
 
+/** What can hurt whoever stands beside a kind of device as it is worked, beyond what its loads say. */
+export const DEVICE_HAZARDS = ['injects-fuel', 'moves-fuel', 'blades', 'pressure'] as const;
+export type DeviceHazard = (typeof DEVICE_HAZARDS)[number];
+
 /** A kind of device with every pin it has: what a planner picks from, or makes for one job. */
 export const DeviceTemplateSchema = Type.Object(
   {
@@ -23,6 +27,9 @@ export const DeviceTemplateSchema = Type.Object(
     pins: Type.Record(Type.String({ pattern: '^[A-Za-z0-9]{1,6}$' }), PinNeedSchema, { additionalProperties: false }),
     offers: Type.Record(Type.String({ pattern: '^[A-Za-z0-9]{1,6}$' }), PinOfferSchema, { additionalProperties: false }),
     links: recordOf(TemplateLinkSchema, { description: 'what joins pins inside it: fuses, channels, contacts' }),
+    hazard: Type.Union([literals(DEVICE_HAZARDS), Type.Null()], {
+      description: 'what can hurt as it is worked: first power says it; null: what its loads say',
+    }),
     note: Type.String({ maxLength: 400 }),
   },
   { additionalProperties: false },
@@ -88,4 +95,23 @@ export function createDevice(name: string, system: string, rest: Partial<Device>
     ratings: {},
     ...rest,
   };
+}
+
+const ACTUATES = /^(motor|ignition|starter|heater)$/;
+
+/**
+ * Until now first power told what can hurt by words in the names of devices: kinds that had such a name say it themselves now. What is
+ * worked by nothing has none.
+ */
+export function addHazard(template: Record<string, unknown>): Record<string, unknown> {
+  const pins = Object.values((template.pins ?? {}) as Record<string, { kind?: unknown; load?: unknown }>);
+  const isWorked = pins.some((pin) => pin?.kind === 'output' || ACTUATES.test(String(pin?.load)));
+  return { hazard: isWorked ? guessHazard(String(template.name), String(template.system)) : null, ...template };
+}
+
+function guessHazard(name: string, system: string): DeviceHazard | null {
+  if (/inject/i.test(`${system} ${name}`)) return 'injects-fuel';
+  if (/fuel/i.test(`${system} ${name}`)) return 'moves-fuel';
+  if (/fan/i.test(name)) return 'blades';
+  return /valve/i.test(name) ? 'pressure' : null;
 }

@@ -1,6 +1,6 @@
 import { createProving, type FirstStart, type Proving } from '../../../model';
 import { createId } from '../../createId';
-import { createCommand, type Command } from '../command';
+import { createCommand, createLoomCommand, type Command } from '../command';
 
 /** Write down what first power asks for beside what the wires say. */
 export const addProving = (kind: Proving['kind'], what: string, rest: Partial<Proving> = {}): Command =>
@@ -22,3 +22,11 @@ export const strikeProving = (id: string): Command =>
 
 export const setFirstStart = (startsOn: FirstStart): Command =>
   createCommand(`first start ${startsOn === 'stand' ? 'on a stand' : 'in the vehicle'}`, (draft) => void (draft.startsOn = startsOn));
+
+/** Whether some of the wire of a loom was in use before: it is rung out at less. */
+export const setReusedWire = (loomId: string, name: string, hasReusedWire: boolean): Command =>
+  createLoomCommand(
+    `${hasReusedWire ? 'wire in use before' : 'all wire new'} in ${name}`,
+    loomId,
+    (loom) => void (loom.hasReusedWire = hasReusedWire),
+  );
