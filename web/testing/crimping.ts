@@ -4,6 +4,7 @@ import type { Crimping, FloorTimes } from '../client/floor/useFloorStore';
 /** Crimps that nothing is asked of. */
 export const NOTHING_CRIMPED: Crimping = {
   series: [],
+  elsewhere: {},
   sampling: { sampleFirst: 0, sampleEvery: 100, sampleWarnShare: 1.15, crimpHeightMm: 0.05, sessionMin: 240 },
   kept: { reterminations: 2, reterminationMm: 8 },
   tools: {},

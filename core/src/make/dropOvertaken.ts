@@ -1,5 +1,7 @@
 /** A tick or what takes it back, with what its device knew when it was made. */
 export interface SeenTick {
+  /** left out where all are of one loom */
+  loomId?: string;
   stepId: string;
   itemId: string;
   kind: string;
@@ -19,7 +21,7 @@ export interface SeenTick {
 export function dropOvertaken<T extends SeenTick>(events: readonly T[]): T[] {
   const opened = new Map<string, T[]>();
   return events.filter((event) => {
-    const key = `${event.stepId} ${event.itemId}`;
+    const key = `${event.loomId ?? ''} ${event.stepId} ${event.itemId}`;
     if (event.kind === 'untick') opened.set(key, [...(opened.get(key) ?? []), event]);
     if (event.kind !== 'tick' || event.after === undefined || event.after === null) return true;
     const known = event.after;

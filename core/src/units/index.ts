@@ -7,6 +7,7 @@ export { createKeeper } from './createKeeper';
 export { keepEqual } from './keepEqual';
 export { createMemory, type Memory } from './createMemory';
 export { pushTo } from './pushTo';
+export { toRunWords } from './toRunWords';
 export { addDays, isDay } from './day';
 export { toCount } from './toCount';
 export { toLetters } from './toLetters';

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { compareIds, roundTo, roundUp } from './index';
+import { compareIds, roundTo, roundUp, toRunWords } from './index';
 
 describe('roundUp: cut lengths go up to the increment', () => {
   test.each([
@@ -51,3 +51,10 @@ test('the quick order of ids is the order of the collator', () => {
     expect(`${a}|${b} ${Math.sign(compareIds(a, b))}`).toBe(`${a}|${b} ${slow}`);
   }
 });
+
+test.each([
+  [['a', 'a', 'b'], '2 × a with b'],
+  [['a', 'b', 'a'], 'a with b with a'],
+  [['a'], 'a'],
+  [[], ''],
+])('what follows one another alike is counted: %j', (words, expected) => expect(toRunWords(words, ' with ')).toBe(expected));

@@ -36,6 +36,8 @@ export interface BenchPack {
 /** Crimps of a loom by how they are made, what the shop asks of them, and the tools by the words of their contacts. */
 export interface Crimping {
   series: CrimpSeries[];
+  /** of ends of other looms with crimps made the same way: by loom and end, or by loom for its splices */
+  elsewhere: Record<string, string>;
   sampling: CrimpAsking['standard'];
   /** length kept for new terminations where an end says nothing of its own */
   kept: Pick<ShopStandard, 'reterminations' | 'reterminationMm'>;

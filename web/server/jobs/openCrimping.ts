@@ -1,19 +1,25 @@
 import { and, asc, eq, inArray, like, lt, or } from 'drizzle-orm';
 import {
   CRIMP_STEP,
+  CRIMPED_AT,
   dropOvertaken,
   findDueDay,
   findStandard,
   findTool,
+  joinSeries,
   listCrimpSeries,
+  toPlaceKey,
   type BenchTool,
   type CrimpDeed,
   type CrimpSeries,
+  type Job,
   type ShopStandard,
 } from 'wattograph-core';
 import type { BenchPack, Crimping } from '../../client/floor/useFloorStore';
 import { today } from '../../client/today';
 import { database } from '../database';
+import { listFrozen } from '../frozen';
+import { readBuild } from '../releases';
 import { floorEvents, toolCrimps } from '../schema';
 import { readShop, readShopOf } from '../shop';
 import { toToolName } from './crimps';
@@ -42,19 +48,19 @@ async function listBenchTools(
   );
 }
 
-/** What earlier revisions of a job know of the crimps of a loom, in order: crimps of a revision stand in the next. */
-async function listEarlierCrimps(jobId: string, release: number, loomId: string): Promise<CrimpDeed[]> {
+/** What earlier revisions of a job know of its crimps, in order: crimps of a revision stand in the next. */
+async function listEarlierCrimps(jobId: string, release: number): Promise<CrimpDeed[]> {
   const rows = await database()
     .select({
       ...{ release: floorEvents.release, stepId: floorEvents.stepId, itemId: floorEvents.itemId, kind: floorEvents.kind },
       ...{ words: floorEvents.words, author: floorEvents.author, samples: floorEvents.samples, happenedAt: floorEvents.happenedAt },
-      ...{ serial: floorEvents.serial, device: floorEvents.device, after: floorEvents.after },
+      ...{ loomId: floorEvents.loomId, serial: floorEvents.serial, device: floorEvents.device, after: floorEvents.after },
     })
     .from(floorEvents)
     .where(
       and(
         ...[eq(floorEvents.jobId, jobId), lt(floorEvents.release, release)],
-        or(and(eq(floorEvents.loomId, loomId), like(floorEvents.stepId, 'crimp.%')), eq(floorEvents.stepId, CRIMP_STEP)),
+        or(eq(floorEvents.stepId, CRIMP_STEP), ...CRIMPED_AT.map((begins) => like(floorEvents.stepId, `${begins}%`))),
         inArray(floorEvents.kind, ['tick', 'untick', 'gauge', 'sample', 'changeover']),
       ),
     )
@@ -62,9 +68,24 @@ async function listEarlierCrimps(jobId: string, release: number, loomId: string)
   const releases = [...new Set(rows.map((row) => row.release))];
   return releases
     .flatMap((number) => dropOvertaken(rows.filter((row) => row.release === number)))
-    .map(({ kind, stepId, itemId, words, author, samples, happenedAt }) => ({
-      ...{ kind, stepId, itemId, words, author, samples, atMs: happenedAt.getTime() },
+    .map(({ kind, loomId, stepId, itemId, words, author, samples, happenedAt }) => ({
+      ...{ kind, loomId, stepId, itemId, words, author, samples, atMs: happenedAt.getTime() },
     }));
+}
+
+/** Crimps of the other looms of a revision, by how they are made, and what the places with them are called. */
+async function listOthers(
+  jobId: string,
+  release: number,
+  job: Job,
+  own: string,
+): Promise<{ series: CrimpSeries[]; names: Record<string, string> }> {
+  const looms = (await listFrozen(jobId, release)).filter(({ loomId }) => loomId !== own);
+  const builds = await Promise.all(looms.map(({ loomId }) => readBuild(jobId, release, loomId)));
+  const series = builds.flatMap(({ crimps }) => [...crimps.series.values()]);
+  const toName = ({ loomId, endId }: CrimpSeries['places'][number]) =>
+    `${job.looms[loomId]!.name}, ${endId === null ? 'splices' : job.looms[loomId]!.ends[endId]!.name}`;
+  return { series, names: Object.fromEntries(series.flatMap(({ places }) => places.map((place) => [toPlaceKey(place), toName(place)]))) };
 }
 
 /** How the crimps of a loom of a revision are proved, as the floor asks for it. */
@@ -74,13 +95,16 @@ export async function openCrimping(
 ): Promise<Crimping> {
   const { shop } = await readShopOf(job);
   const standard = findStandard(job, shop);
-  const series = listCrimpSeries(plan, steps, shop.contacts);
+  const others = await listOthers(jobId, release, job, plan.loomId);
+  const series = joinSeries(listCrimpSeries(plan, steps, shop.contacts), others.series);
+  const shared = new Set(series.flatMap(({ elsewhere }) => elsewhere.map(toPlaceKey)));
   const { sampleFirst, sampleEvery, sampleWarnShare, crimpHeightMm, sessionMin, reterminations, reterminationMm } = standard;
   return {
     series,
+    elsewhere: Object.fromEntries(Object.entries(others.names).filter(([key]) => shared.has(key))),
     sampling: { sampleFirst, sampleEvery, sampleWarnShare, crimpHeightMm, sessionMin },
     kept: { reterminations, reterminationMm },
     tools: await listBenchTools(series, standard),
-    earlier: await listEarlierCrimps(jobId, release, plan.loomId),
+    earlier: await listEarlierCrimps(jobId, release),
   };
 }

@@ -291,6 +291,7 @@ function Card({ jobId, pack, store, card }: { jobId: string; pack: Pack; store: 
           )}
           <CrimpLines
             {...{ jobId, step, here, crimps }}
+            loomId={plan.loomId}
             waiting={state.waitingPhotos}
             instruments={pack.instruments}
             onOpenAgain={(itemIds) =>

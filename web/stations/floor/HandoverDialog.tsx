@@ -10,6 +10,7 @@ import {
   type Claim,
   type FloorDeed,
   type Loom,
+  pushTo,
   type Quarantine,
   type Work,
 } from 'wattograph-core';
@@ -33,7 +34,7 @@ interface Handed {
   deeds: readonly FloorDeed[];
   claims: ReadonlyMap<string, readonly Claim[]>;
   progress: ReadonlyMap<string, StepProgress>;
-  crimps: Pick<Crimps, 'quarantines' | 'unproved'>;
+  crimps: Pick<Crimps, 'quarantines' | 'unproved' | 'toWhere'>;
   nowMs: number;
 }
 
@@ -108,7 +109,7 @@ function listSections({ loom, work, deeds, claims, progress, crimps }: Handed, s
   const more = waiting.length - MOST_WAITING;
   return [
     { head: 'Problems', lines: problems },
-    { head: 'Crimps to be done over: a sample failed', lines: crimps.quarantines.map((one) => toQuarantineLine(one, loom)) },
+    { head: 'Crimps to be done over: a sample failed', lines: crimps.quarantines.map((one) => toQuarantineLine(one, crimps.toWhere)) },
     { head: 'No sample stands for', lines: crimps.unproved.map(({ state }) => `${state.series.contactName} on ${state.series.wires}`) },
     { head: 'In hand, not finished: doubtful', lines: inHand },
     {
@@ -126,9 +127,9 @@ function listSections({ loom, work, deeds, claims, progress, crimps }: Handed, s
 }
 
 /** "Hollin size 22 contact on AWG 22 ETFE (Tobin): inlet bulkhead B1 3, 4; throttle 1" */
-function toQuarantineLine({ series, author, places }: Quarantine, { ends }: Loom): string {
-  const byEnd = new Map<string, string[]>();
-  for (const { endId, cavity } of places) byEnd.set(endId, [...(byEnd.get(endId) ?? []), cavity]);
-  const where = [...byEnd].map(([endId, cavities]) => `${ends[endId]?.name ?? endId} ${cavities.join(', ')}`);
+function toQuarantineLine({ series, author, places }: Quarantine, toWhere: Crimps['toWhere']): string {
+  const byPlace = new Map<string, string[]>();
+  for (const place of places) pushTo(byPlace, toWhere(place), place.cavity);
+  const where = [...byPlace].map(([words, cavities]) => `${words} ${cavities.join(', ')}`);
   return `${series.contactName} on ${series.wires} (${author}): ${where.join('; ')}`;
 }

@@ -31,7 +31,7 @@ function open(events: FloorEvent[]) {
         deeds={deeds}
         claims={listClaims(steps, deeds, { nowMs: NOW, leaseMin: 20 })}
         progress={progress}
-        crimps={{ quarantines: [], unproved: [] }}
+        crimps={{ quarantines: [], unproved: [], toWhere: () => '' }}
         nowMs={NOW}
         onClose={() => undefined}
       />

@@ -162,7 +162,13 @@ test('with all work, checks and readings done it is reached, and the next one is
 test('a bad sample takes back what it proves: it is left again', async () => {
   const { plan: one, steps } = builds.find(({ plan: { loomId } }) => loomId === 'inlet')!;
   const crimp = steps.find(({ operation }) => operation === 'crimp')!;
-  const place = { stepId: crimp.id, itemId: crimp.items[0]!.id, endId: crimp.endId!, cavity: crimp.items[0]!.cavity ?? '' };
+  const place = {
+    loomId: 'inlet',
+    stepId: crimp.id,
+    itemId: crimp.items[0]!.id,
+    endId: crimp.endId!,
+    cavity: crimp.items[0]!.cavity ?? '',
+  };
   const series = {
     ...{
       id: 's',
@@ -173,6 +179,7 @@ test('a bad sample takes back what it proves: it is left again', async () => {
       leastN: [40],
       heightMm: null,
       places: [place],
+      elsewhere: [],
     },
   } as unknown as MilestonePack['looms'][number]['crimping']['series'][number];
   const looms = PACK.looms.map((loom) =>

@@ -20,7 +20,7 @@ import { holdChanged } from '../../client/floor/holdChanged';
 import type { FloorState, FloorStore } from '../../client/floor/floorStore';
 import type { FloorEvent } from '../../server/floorEvent';
 import { readFirstPower } from '../firstPower/useFirstPower';
-import { toCrimpDeeds } from '../floor/crimp/useCrimps';
+import { toCrimpDeeds, toRefused } from '../floor/crimp/useCrimps';
 import type { MilestoneLoomPack, MilestonePack } from './milestonePack';
 
 /** Readings that are asked for, those that are left and those that failed. */
@@ -51,13 +51,12 @@ const NOBODY: ReadonlyMap<string, unknown> = new Map();
 function toLoom({ loomId, name, steps, carried, crimping, minutes }: MilestoneLoomPack, events: readonly FloorEvent[]): MilestoneLoom {
   const { series, sampling, earlier } = crimping;
   // what a bad sample takes back hangs on nobody's session
-  const { quarantines } = followCrimps(series, toCrimpDeeds(earlier, events, loomId), { author: '', nowMs: 0, standard: sampling });
-  const refused = new Map(quarantines.flatMap((one) => one.places.map(({ stepId, itemId }) => [`${stepId} ${itemId}`, one] as const)));
+  const { quarantines } = followCrimps(series, toCrimpDeeds(earlier, events), { author: '', nowMs: 0, standard: sampling });
   const progress = measureProgress(
     steps,
     events.filter((event) => event.loomId === loomId),
     carried,
-    refused,
+    toRefused(quarantines, loomId),
   );
   return {
     ...{ loomId, name, steps: holdChanged(steps, progress, NOBODY), minutes: new Map(minutes) },

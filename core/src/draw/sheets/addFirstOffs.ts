@@ -1,7 +1,7 @@
 import { findStandard } from '../../plan';
 import { listCrimpSeries, type CrimpSeries } from '../../make';
 import type { ShopStandard } from '../../model';
-import { compareIds } from '../../units';
+import { compareIds, toRunWords } from '../../units';
 import type { Cell, Column } from './flow/flowTypes';
 import type { SheetContext } from './sheetContext';
 
@@ -21,7 +21,7 @@ export function addFirstOffs(context: SheetContext): void {
   flow.sheet(
     'First-offs',
     'wall',
-    `Hangs at the crimp bench. Calibration and gauge of the tool first, eyes covered. Look (brush, wings, strands, bell), measure, pull slowly until it parts; write the N in. All pass before the first that counts; below the second figure look at the die. One more after ${standard.sampleEvery}, at another reel, lot or setting, and when the last is made. A bad one: everything crimped since the last good one is done over. Anew by each person and session.`,
+    `Hangs at the crimp bench. Calibration and gauge of the tool first, eyes covered. Look (brush, wings, strands, bell), measure, pull slowly until it parts; write the N in, of several wires that of each. All pass before the first that counts; below the second figure look at the die. One more after ${standard.sampleEvery}, at another reel, lot or setting, and when the last is made. A bad one: everything crimped since the last good one is done over. Anew by each person and session.`,
   );
   const columns: Column[] = [
     { title: 'contact, tool', share: 4.2 },
@@ -45,7 +45,11 @@ function toCells(
   names: readonly string[],
   { sampleWarnShare, crimpHeightMm }: ShopStandard,
 ): Cell[] {
-  const each = (words: (least: number) => string) => leastN.map((least) => (least === null ? '–' : words(least))).join(' / ');
+  const each = (words: (least: number) => string) =>
+    toRunWords(
+      leastN.map((least) => (least === null ? '–' : words(least))),
+      ' / ',
+    );
   return [
     `${contactName}, ${tool}${positioner ? `, ${positioner}` : ''}`,
     wires,

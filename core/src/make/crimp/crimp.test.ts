@@ -1,4 +1,4 @@
-import { CATALOGUE, findStandard, findTool, plan } from '../../index';
+import { CATALOGUE, findStandard, findTool, measurePullOff, plan } from '../../index';
 import { listSteps } from '../listSteps';
 import { createCleanSkerry } from '../../demo';
 import { createRandom } from '../../units';
@@ -6,6 +6,7 @@ import { runs } from '../../testing/runs';
 import {
   CRIMP_STEP,
   followCrimps,
+  joinSeries,
   judgeSamples,
   listCrimpSeries,
   listShort,
@@ -26,11 +27,13 @@ const createSeries = (count: number, part: Partial<CrimpSeries> = {}): CrimpSeri
   ...{ id: 'h22', tool: 'four-indent crimper', positioner: 'positioner H22', contactName: 'Hollin size 22 contact', wires: 'AWG 22 ETFE' },
   ...{ leastN: [40], heightMm: null },
   places: Array.from({ length: count }, (_, index) => ({
+    loomId: 'inlet',
     stepId: 'crimp.b1',
     itemId: `${index + 1}`,
     endId: 'b1',
     cavity: `${index + 1}`,
   })),
+  elsewhere: [],
   ...part,
 });
 
@@ -39,10 +42,10 @@ const pulled = (reason: SampleSet['reason'], ...pullsN: number[]): SampleSet => 
   samples: pullsN.map((force) => ({ bad: [], heightMm: null, pullsN: [force] })),
 });
 const sample = (samples: SampleSet, clock: string, author = 'Tobin', seriesId = 'h22'): CrimpDeed => ({
-  ...{ kind: 'sample', stepId: CRIMP_STEP, itemId: seriesId, words: '', author, atMs: at(clock), samples },
+  ...{ kind: 'sample', loomId: 'inlet', stepId: CRIMP_STEP, itemId: seriesId, words: '', author, atMs: at(clock), samples },
 });
 const tick = (itemId: string | number, atMs: number, author = 'Tobin', kind = 'tick'): CrimpDeed => ({
-  ...{ kind, stepId: 'crimp.b1', itemId: `${itemId}`, words: '', author, atMs },
+  ...{ kind, loomId: 'inlet', stepId: 'crimp.b1', itemId: `${itemId}`, words: '', author, atMs },
 });
 const asking = (clock: string, part: Partial<CrimpAsking> = {}): CrimpAsking => ({
   ...{ author: 'Tobin', nowMs: at(clock), standard: SAMPLING },
@@ -192,7 +195,7 @@ const TOOL: BenchTool = {
 
 test('a tool is gauged by each person in each session; past its date, over its crimps or refused by its gauge it is not used', () => {
   const gauge = (words: string, author = 'Tobin'): CrimpDeed => ({
-    ...{ kind: 'gauge', stepId: CRIMP_STEP, itemId: TOOL.name, words, author, atMs: at('09:00') },
+    ...{ kind: 'gauge', loomId: 'inlet', stepId: CRIMP_STEP, itemId: TOOL.name, words, author, atMs: at('09:00') },
   });
   const gate = (deeds: CrimpDeed[], part: Partial<BenchTool> = {}, sessionMs: number | null = at('09:00')) =>
     toToolGate({ ...TOOL, ...part }, deeds, 'Tobin', sessionMs);
@@ -224,7 +227,8 @@ test('every crimp of the demo that is pulled is in one series, with the contact,
     const series = listCrimpSeries(loom, steps, CATALOGUE.contacts);
     const read = steps.filter(({ operation }) => operation === 'crimp').flatMap(({ id, items }) => items.map((item) => ({ id, item })));
     const asked = read.filter(({ item }) => item.reads.length > 0);
-    const placed = series.flatMap((one) => one.places.map(({ stepId, itemId }) => ({ key: `${stepId} ${itemId}`, one })));
+    const ofContacts = series.flatMap((one) => one.places.map((place) => ({ one, place }))).filter(({ place }) => place.endId !== null);
+    const placed = ofContacts.map(({ one, place: { stepId, itemId } }) => ({ key: `${stepId} ${itemId}`, one }));
     expect(new Set(placed.map(({ key }) => key)).size).toBe(placed.length);
     expect(placed.map(({ key }) => key).sort()).toEqual(asked.map(({ id, item }) => `${id} ${item.id}`).sort());
     const of = new Map(placed.map(({ key, one }) => [key, one]));
@@ -237,6 +241,53 @@ test('every crimp of the demo that is pulled is in one series, with the contact,
     }
   }
   expect(findStandard(skerry, CATALOGUE).sampleFirst).toBe(3);
+});
+
+test('every splice of the demo is in one series by its barrel and what is in it, each of its wires pulled by IEC 60352-2', () => {
+  for (const loom of looms) {
+    const steps = listSteps(skerry, loom, CATALOGUE);
+    const placed = listCrimpSeries(loom, steps, CATALOGUE.contacts).flatMap((one) =>
+      one.places.flatMap(({ endId, stepId, cavity }) => (endId === null ? [{ one, stepId, cavity }] : [])),
+    );
+    expect(placed.map(({ stepId }) => stepId).sort()).toEqual(loom.splices.map(({ id }) => `splice.${id}`).sort());
+    for (const { one, stepId, cavity } of placed) {
+      const at = loom.splices.findIndex(({ id }) => stepId === `splice.${id}`);
+      const barrel = loom.barrels[at]!;
+      const forces = barrel.wireIds.map((id) => {
+        const { table, size, areaMm2 } = loom.wires.find((wire) => wire.id === id)!.conductor;
+        return measurePullOff(table, size, areaMm2);
+      });
+      expect([one.contactName, one.tool, cavity]).toEqual([barrel.barrelName, barrel.tool, loom.splices[at]!.label]);
+      expect([...one.leastN].sort()).toEqual(forces.sort());
+    }
+  }
+  expect(looms.reduce((sum, { splices }) => sum + splices.length, 0)).toBeGreaterThan(10);
+});
+
+test('one in a hundred is counted over the looms of a vehicle, and a bad sample takes back what was made on another one', () => {
+  const gearbox = createSeries(60).places.map((place) => ({ ...place, loomId: 'gearbox' }));
+  const [own] = joinSeries([createSeries(60)], [createSeries(0, { places: gearbox }), createSeries(3, { id: 'p16' })]);
+  expect(own!.elsewhere).toEqual(gearbox);
+  const minute = 60_000;
+  const made = (loomId: string, count: number, fromMs: number) =>
+    Array.from({ length: count }, (_, n) => ({ ...tick(n + 1, fromMs + n * minute), loomId }));
+  const deeds = [sample(pulled('first', 50, 50, 50), '09:00'), ...made('gearbox', 60, at('09:01')), ...made('inlet', 40, at('10:01'))];
+  const stateOf = (of: CrimpDeed[], clock: string) => followCrimps([own!], of, asking(clock)).states[0]!;
+  expect(stateOf(deeds.slice(0, -1), '10:41')).toMatchObject({ due: null, since: 99 });
+  expect(stateOf(deeds, '10:42')).toMatchObject({ due: 'every', since: 100 });
+  const { quarantines } = followCrimps([own!], [...deeds, sample(pulled('every', 39), '10:43')], asking('10:44'));
+  expect(quarantines.map(({ took, places }) => [took, places.filter(({ loomId }) => loomId === 'gearbox').length])).toEqual([[100, 60]]);
+  // what is open on the gearbox loom is no matter of this one
+  const all = made('inlet', 60, at('10:01'));
+  const proved = [...deeds.slice(0, 1), ...all, sample(pulled('last', 50), '11:02'), ...made('gearbox', 1, at('11:05'))];
+  expect(stateOf(proved, '11:06')).toMatchObject({ due: null, isUnproved: false, since: 1 });
+  expect(stateOf([...deeds.slice(0, 1), ...all], '11:06')).toMatchObject({ due: 'last', isUnproved: true });
+});
+
+test('a splice that is made anew uses up no length that an end kept', () => {
+  const splice = createSeries(1, { places: createSeries(1).places.map((place) => ({ ...place, endId: null })) });
+  const redone = Array.from({ length: 6 }, (_, n) => [tick(1, n), tick(1, n, 'Tobin', 'untick')]).flat();
+  expect(listShort([splice], redone, { ends: {} }, { reterminations: 2, reterminationMm: 8 })).toEqual([]);
 });
 
 test('heights come from the sheet of the contact, by the size of the wire in it', () => {

@@ -7,6 +7,7 @@ export interface CrimpDeed {
   /** a picture of samples has the same; left out: nobody asks for it */
   id?: string;
   kind: string;
+  loomId: string;
   stepId: string;
   itemId: string;
   words: string;
@@ -24,7 +25,7 @@ export interface Quarantine {
   /** when it failed, and since when what it takes back was made: its first crimp; ms */
   atMs: number;
   sinceMs: number;
-  /** crimps that are to be done over, those that were not yet */
+  /** crimps that are to be done over, those that were not yet, on whichever loom */
   places: CrimpPlace[];
   /** how many it took back, done over or not */
   took: number;
@@ -48,7 +49,7 @@ export interface SeriesState {
   last: { atMs: number; grade: 'pass' | 'warn' | 'none'; words: string } | null;
   /** crimps by whoever asks since then */
   since: number;
-  /** crimps of anybody that no set stands for, before or after them, though all else of the series is done */
+  /** crimps of the loom, by anybody, that no set stands for, before or after them, though all else of the series is done */
   isUnproved: boolean;
 }
 
@@ -74,12 +75,13 @@ class Line {
   changeover: 'reel' | 'lot' | 'tool' | null = null;
 }
 
-const toKey = ({ stepId, itemId }: Pick<CrimpPlace, 'stepId' | 'itemId'>) => `${stepId} ${itemId}`;
+const toKey = ({ loomId, stepId, itemId }: Pick<CrimpPlace, 'loomId' | 'stepId' | 'itemId'>) => `${loomId} ${stepId} ${itemId}`;
 
 /**
  * Follow crimps and samples in the order in which they happened (craft D3). A first-off is due for each person, series and session; one more sample
- * after so many crimps, at another reel, lot or setting, and when the last is made. A bad sample takes back what the same person made of
- * the series since the last good one, of a session before too, and asks everybody for new samples: the die is the same for all.
+ * after so many crimps on whichever loom, at another reel, lot or setting, and when the last of the loom is made. A bad sample takes back what
+ * the same person made of the series since the last good one, on other looms and in a session before too, and asks everybody for new samples:
+ * the die is the same for all.
  *
  * @param deeds in order, of revisions before too: a crimp is known by its step and item
  */
@@ -105,7 +107,7 @@ class Walk {
   ) {
     this.byId = new Map(series.map((one) => [one.id, one]));
     for (const one of series)
-      for (const place of one.places) {
+      for (const place of [...one.places, ...one.elsewhere]) {
         this.seriesOf.set(toKey(place), one);
         this.places.set(toKey(place), place);
       }
@@ -182,13 +184,14 @@ class Walk {
     const failed = this.failedAt.get(series.id) ?? -1;
     const last = line.last && sessionMs !== null && line.last.atMs >= sessionMs && line.last.index > failed ? line.last : null;
     const isAll = series.places.every((place) => this.standing.has(toKey(place)));
-    const isUnproved = this.linesOf(series.id).some(({ open }) => open.size > 0);
+    const isHere = (line: Line) => series.places.some((place) => line.open.has(toKey(place)));
+    const isUnproved = this.linesOf(series.id).some(isHere);
     const since = last === null ? 0 : line.since;
     const state = { series, last: last && { atMs: last.atMs, grade: last.grade, words: last.words }, since, isUnproved };
     if (standard.sampleFirst === 0) return { ...state, due: null, dueCount: 0, isUnproved: false };
     if (last === null && failed >= 0 && (line.last === null || line.last.index < failed))
       return { ...state, due: 'mended', dueCount: standard.sampleFirst };
-    if (isAll && line.open.size > 0) return { ...state, due: 'last', dueCount: 1 };
+    if (isAll && isHere(line)) return { ...state, due: 'last', dueCount: 1 };
     if (isAll) return { ...state, due: null, dueCount: 0 };
     if (last === null) return { ...state, due: 'first', dueCount: standard.sampleFirst };
     if (line.changeover !== null) return { ...state, due: line.changeover, dueCount: 1 };

@@ -1,6 +1,9 @@
 export {
   CRIMP_STEP,
   isChangeover,
+  isCrimpStep,
+  CRIMPED_AT,
+  toPlaceKey,
   LOOK_WORDS,
   SAMPLE_LOOKS,
   SAMPLE_REASONS,
@@ -15,7 +18,7 @@ export {
   type SampleSet,
   type Changeover,
 } from './types';
-export { listCrimpSeries } from './listCrimpSeries';
+export { joinSeries, listCrimpSeries } from './listCrimpSeries';
 export { judgeSamples, type SampleVerdict } from './judgeSamples';
 export { followCrimps, type CrimpAsking, type CrimpDeed, type CrimpStates, type Quarantine, type SeriesState } from './followCrimps';
 export { toToolGate, type BenchTool, type ToolGate } from './toolGates';

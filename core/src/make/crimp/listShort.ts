@@ -25,13 +25,17 @@ export function listShort(
   { reterminations, reterminationMm }: Pick<ShopStandard, 'reterminations' | 'reterminationMm'>,
 ): ShortCrimp[] {
   const endOf = new Map<string, string>(
-    series.flatMap(({ places }) => places.map((one) => [`${one.stepId} ${one.itemId}`, one.endId] as const)),
+    series.flatMap(({ places }) =>
+      // nothing is kept in the middle of a loom
+      places.flatMap(({ stepId, itemId, endId }) => (endId === null ? [] : [[`${stepId} ${itemId}`, endId] as const])),
+    ),
   );
+  const loomIds = new Set(series.flatMap(({ places }) => places.map(({ loomId }) => loomId)));
   const times = new Map<string, number>();
   const made = new Set<string>();
-  for (const { kind, stepId, itemId } of deeds) {
+  for (const { kind, loomId, stepId, itemId } of deeds) {
     const key = `${stepId} ${itemId}`;
-    if (!endOf.has(key)) continue;
+    if (!endOf.has(key) || !loomIds.has(loomId)) continue;
     if (kind === 'untick') made.delete(key);
     if (kind !== 'tick' || made.has(key)) continue;
     made.add(key);

@@ -1,6 +1,10 @@
 /** Step under which samples, gauges and changes of reel are told: they are of a tool and what it works, not of one step. */
 export const CRIMP_STEP = 'crimping';
 
+/** Steps at which something is crimped begin so. */
+export const CRIMPED_AT = ['crimp.', 'splice.'] as const;
+export const isCrimpStep = (stepId: string): boolean => CRIMPED_AT.some((begins) => stepId.startsWith(begins));
+
 /** What is seen at a sample before it is pulled (craft D3). */
 export const SAMPLE_LOOKS = ['brush', 'wings', 'strands', 'bellmouth'] as const;
 export type SampleLook = (typeof SAMPLE_LOOKS)[number];
@@ -43,14 +47,15 @@ export interface SampleSet {
   heightGauge: string | null;
 }
 
-/** Crimps that are made alike and proved by the same samples: by tool and die, contact, and what is in it. */
+/** Crimps that are made alike and proved by the same samples: by tool and die, contact or barrel, and what is in it. */
 export interface CrimpSeries {
   /** the same in every revision and loom where they are made so */
   id: string;
   tool: string;
   positioner: string;
+  /** of a splice its barrel */
   contactName: string;
-  /** "AWG 22 tinned", with one after another in a double crimp */
+  /** "AWG 22 tinned", "2 × AWG 22 tinned with AWG 18 tinned" */
   wires: string;
   /** of each of its wires: least pull-off force, N; null: not pulled */
   leastN: (number | null)[];
@@ -58,15 +63,23 @@ export interface CrimpSeries {
   heightMm: number | null;
   /** crimps of the loom that are made so */
   places: CrimpPlace[];
+  /** and of the other looms of the vehicle: samples are of the tool, whichever loom lies under it */
+  elsewhere: CrimpPlace[];
 }
 
 export interface CrimpPlace {
+  loomId: string;
   stepId: string;
   itemId: string;
-  endId: string;
+  /** null: a splice, within the loom */
+  endId: string | null;
+  /** or the label of the splice */
   cavity: string;
 }
 
 /** "four-indent crimper, positioner H22" */
 export const toToolWords = ({ tool, positioner }: Pick<CrimpSeries, 'tool' | 'positioner'>): string =>
   positioner ? `${tool}, ${positioner}` : tool;
+
+/** Under which the name of a place is kept: an end of a loom, or its splices. */
+export const toPlaceKey = ({ loomId, endId }: Pick<CrimpPlace, 'loomId' | 'endId'>): string => `${loomId} ${endId ?? ''}`;

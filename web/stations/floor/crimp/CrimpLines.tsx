@@ -34,6 +34,7 @@ function findNow(step: Step, here: Pick<StepProgress, 'ticked' | 'failed'>, line
 /** What the crimps of a step are proved by (craft D3): each kind with its tool, what is due before the next, and what a bad sample takes back. */
 export function CrimpLines({
   jobId,
+  loomId,
   step,
   here,
   crimps,
@@ -42,6 +43,7 @@ export function CrimpLines({
   onOpenAgain,
 }: {
   jobId: string;
+  loomId: string;
   step: Step;
   here: Pick<StepProgress, 'ticked' | 'failed'>;
   crimps: Crimps;
@@ -66,7 +68,7 @@ export function CrimpLines({
   return (
     <section className={styles.lines} aria-label="How the crimps are proved">
       {crimps.quarantines.map((one) => {
-        const here = one.places.filter(({ stepId }) => stepId === step.id);
+        const here = one.places.filter(({ loomId: of, stepId }) => of === loomId && stepId === step.id);
         if (here.length === 0) return null;
         const elsewhere = one.places.length - here.length;
         return (
@@ -75,7 +77,7 @@ export function CrimpLines({
               <b>A sample failed at {toClock(one.atMs)}</b> ({one.author}), {one.series.contactName} on {one.series.wires}:{' '}
               {toCount(one.took, 'crimp', 'crimps')} since {toClock(one.sinceMs)} to be done over. Here:{' '}
               {here.map(({ cavity }) => cavity).join(', ')}
-              {elsewhere > 0 && `; ${elsewhere} at other ends`}
+              {elsewhere > 0 && `; ${elsewhere} elsewhere`}
             </p>
             <button onClick={() => onOpenAgain(here.map(({ itemId }) => itemId))}>Cut them off and open them again</button>
           </div>

@@ -7,6 +7,7 @@ import { createCrimping, NOT_TIMED } from '../../../testing/crimping';
 import { IMKE } from '../../../testing/person';
 import { press } from '../../../testing/act';
 import { NOTHING_CARRIED } from '../../../client/floor/floorProgress';
+import type { Crimping } from '../../../client/floor/useFloorStore';
 import { outboxDatabase } from '../../../client/outbox/outboxDatabase';
 import type { FloorEvent } from '../../../server/floorEvent';
 import { askReason } from '../../../ui/fields/askReason';
@@ -25,14 +26,14 @@ const crimp = steps.find(({ operation, items }) => operation === 'crimp' && item
 const ofCrimp = series.find(({ wires, places }) => wires === 'AWG 22 ETFE' && places.some(({ stepId }) => stepId === crimp.id))!;
 const placed = ofCrimp.places.filter(({ stepId }) => stepId === crimp.id);
 
-const create = (tool: Partial<BenchTool> = {}) => ({
+const create = (tool: Partial<BenchTool> = {}, of: Partial<Crimping> = {}) => ({
   ...{ release: 1, newest: 1, job, plan: loomPlan, steps, families: CATALOGUE.families, board: null },
   ...{
     carried: NOTHING_CARRIED,
     needsSecond: true,
     instruments: ['pull tester 2'],
     leaseMin: 20,
-    crimping: createCrimping(series, tool),
+    crimping: { ...createCrimping(series, tool), ...of },
     times: NOT_TIMED,
   },
 });
@@ -60,10 +61,10 @@ const before = steps
   .flatMap(({ id, items }) =>
     items.filter(({ heldBecause }) => heldBecause === null).map((item) => told(id, item.id, 9000, { author: 'Tobin Ashgrove' })),
   );
-const open = async (events: FloorEvent[], tool: Partial<BenchTool> = {}) => {
+const open = async (events: FloorEvent[], tool: Partial<BenchTool> = {}, of: Partial<Crimping> = {}) => {
   render(
     <MantineProvider env="test">
-      <FloorStation person={IMKE} jobId="job" pack={create(tool)} events={[...before, ...events]} />
+      <FloorStation person={IMKE} jobId="job" pack={create(tool, of)} events={[...before, ...events]} />
     </MantineProvider>,
   );
   await waitFor(() => expect(screen.queryByText('Opening the job card …')).toBeNull());
@@ -203,6 +204,30 @@ test('a bad sample takes back what was made since the last good one; opened agai
     ]);
   });
   expect(proof().queryByRole('alert')).toBeNull();
+});
+
+test('samples are of a tool: a bad one takes back what was made with it on another loom, named by its place; here nothing of that is open', async () => {
+  const there = { loomId: 'gearbox', stepId: crimp.id, itemId: placed[0]!.itemId, endId: 'shift', cavity: '7' };
+  const shared = series.map((one) => (one === ofCrimp ? { ...one, elsewhere: [there] } : one));
+  await open(
+    [
+      sample(60, pulled('first', 50, 50, 50)),
+      told(crimp.id, placed[1]!.itemId, 50),
+      told(there.stepId, there.itemId, 45, { loomId: 'gearbox' }),
+      sample(40, pulled('every', 38)),
+    ],
+    {},
+    { series: shared, elsewhere: { 'gearbox shift': 'gearbox loom, shift plug' } },
+  );
+  const alert = proof().getByRole('alert');
+  expect(alert.textContent).toContain('2 crimps since');
+  expect(alert.textContent).toContain(`Here: ${placed[1]!.cavity}; 1 elsewhere`);
+  expect(item(placed[1]!.itemId).textContent).toContain('Not done: a sample of');
+  expect(item(placed[0]!.itemId).textContent).not.toContain('Not done');
+  press('Steps');
+  press('Hand over');
+  const line = within(await screen.findByRole('region', { name: 'Crimps to be done over: a sample failed' })).getByRole('listitem');
+  expect(line.textContent).toMatch(/: .* \w+; gearbox loom, shift plug 7$/);
 });
 
 test('a tool past its calibration is not used, nor one whose gauges nobody tried; without all that, a reason goes to the planner', async () => {

@@ -4,11 +4,14 @@ import {
   dropOvertaken,
   findBar,
   followCrimps,
+  isCrimpStep,
   listShort,
+  toPlaceKey,
   toToolGate,
   toToolWords,
   type Changeover,
   type CrimpDeed,
+  type CrimpPlace,
   type CrimpStates,
   type Loom,
   type Quarantine,
@@ -38,6 +41,8 @@ export interface Crimps extends Pick<CrimpStates, 'quarantines'> {
   bars: ReadonlyMap<string, string>;
   /** by step and item: what a bad sample takes back */
   refused: ReadonlyMap<string, Quarantine>;
+  /** where a crimp is: the end, or the splices, with the loom where it is another one */
+  toWhere: (place: CrimpPlace) => string;
   /** by step and item: made more often than length was kept for */
   short: ReadonlyMap<string, ShortCrimp>;
   /** series that no sample stands for though all of them are made */
@@ -53,12 +58,20 @@ export interface Crimps extends Pick<CrimpStates, 'quarantines'> {
   goWithout: (line: CrimpLine, step: Pick<Step, 'id'>, why: string) => void;
 }
 
+/** Crimps of a loom that a bad sample takes back, by step and item. */
+export const toRefused = (quarantines: readonly Quarantine[], loomId: string): ReadonlyMap<string, Quarantine> =>
+  new Map(
+    quarantines.flatMap((one) =>
+      one.places.flatMap((place): [string, Quarantine][] => (place.loomId === loomId ? [[toKey(place), one]] : [])),
+    ),
+  );
+
 const toKey = ({ stepId, itemId }: { stepId: string; itemId: string }) => `${stepId} ${itemId}`;
 
-/** What is known of crimps, as it came about: of revisions before, then of this one. Samples are of a tool: in whatever loom they were taken. */
-export const toCrimpDeeds = (earlier: readonly CrimpDeed[], events: readonly FloorEvent[], loomId: string): CrimpDeed[] => [
+/** What is known of crimps, as it came about: of revisions before, then of this one. Samples are of a tool, on whichever loom. */
+export const toCrimpDeeds = (earlier: readonly CrimpDeed[], events: readonly FloorEvent[]): CrimpDeed[] => [
   ...earlier,
-  ...dropOvertaken(events.filter((event) => event.loomId === loomId || event.stepId === CRIMP_STEP)).map((event) => ({
+  ...dropOvertaken(events.filter(({ stepId }) => stepId === CRIMP_STEP || isCrimpStep(stepId))).map((event) => ({
     ...event,
     atMs: Date.parse(event.happenedAt),
   })),
@@ -67,10 +80,10 @@ export const toCrimpDeeds = (earlier: readonly CrimpDeed[], events: readonly Flo
 export function useCrimps(
   store: FloorStore,
   events: readonly FloorEvent[],
-  { series, sampling, kept, tools, earlier }: Crimping,
+  { series, elsewhere, sampling, kept, tools, earlier }: Crimping,
   { loom, loomId, author, nowMs }: { loom: Loom; loomId: string; author: string; nowMs: number },
 ): Crimps {
-  const deeds = useMemo(() => toCrimpDeeds(earlier, events, loomId), [earlier, events, loomId]);
+  const deeds = useMemo(() => toCrimpDeeds(earlier, events), [earlier, events]);
   const { states, quarantines, sessionMs } = useMemo(
     () => followCrimps(series, deeds, { author, nowMs, standard: sampling }),
     [series, deeds, author, nowMs, sampling],
@@ -90,10 +103,7 @@ export function useCrimps(
       ),
     [lines],
   );
-  const refused = useMemo(
-    () => new Map(quarantines.flatMap((one) => one.places.map((place): [string, Quarantine] => [toKey(place), one]))),
-    [quarantines],
-  );
+  const refused = useMemo(() => toRefused(quarantines, loomId), [quarantines, loomId]);
   const short = useMemo(
     () => new Map(listShort(series, deeds, loom, kept).map((one): [string, ShortCrimp] => [one.key, one])),
     [series, deeds, loom, kept],
@@ -108,6 +118,8 @@ export function useCrimps(
     bars,
     refused,
     short,
+    toWhere: ({ loomId: of, endId }) =>
+      of !== loomId ? (elsewhere[toPlaceKey({ loomId: of, endId })] ?? of) : endId === null ? 'splices' : (loom.ends[endId]?.name ?? endId),
     listLines: (stepId) => lines.filter(({ state }) => state.series.places.some((place) => place.stepId === stepId)),
     unproved: lines.filter(({ state }) => state.isUnproved && (state.due === 'last' || state.due === null)),
     keepSamples: ({ state: { series: of } }, set, blob, endId) => {
