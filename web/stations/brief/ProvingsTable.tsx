@@ -48,7 +48,7 @@ export function ProvingsTable({ job }: { job: Job }) {
   const rows = useMemo(() => Object.entries(job.provings).map(([id, proving]) => ({ id, proving })), [job]);
   const columns = useMemo(() => createColumns(job, store.edit), [job, store]);
   const head = (
-    <>
+    <div className={styles.heads}>
       <div className={styles.bar}>
         <span>The engine starts for the first time</span>
         <Segmented
@@ -61,7 +61,7 @@ export function ProvingsTable({ job }: { job: Job }) {
       </div>
       <ReusedWire job={job} />
       <Note />
-    </>
+    </div>
   );
   return (
     <DataTable

@@ -103,14 +103,6 @@ export function TemplateDialog({ job, onClose }: { job: Job; onClose: () => void
             {...form.getInputProps('familyId')}
             data={listFamilyOptions(shop, job.families)}
           />
-          <Select
-            label="What can hurt as it is worked"
-            w={240}
-            clearable
-            placeholder="what its loads say"
-            {...form.getInputProps('hazard')}
-            data={HAZARDS}
-          />
         </Group>
         <TemplateEditor
           key={from}
@@ -119,7 +111,17 @@ export function TemplateDialog({ job, onClose }: { job: Job; onClose: () => void
           others={known}
           onChange={(rows) => form.setFieldValue('rows', rows)}
         />
-        <TextInput label="Note" maxLength={400} {...form.getInputProps('note')} />
+        <Group align="end" wrap="nowrap">
+          <Select
+            label="What can hurt as it is worked"
+            w={240}
+            clearable
+            placeholder="what its loads say"
+            {...form.getInputProps('hazard')}
+            data={HAZARDS}
+          />
+          <TextInput label="Note" flex={1} maxLength={400} {...form.getInputProps('note')} />
+        </Group>
         <DialogEnd onClose={onClose} words="Keep template" isReady={form.isValid()}>
           {isOwn && (
             <Button variant="default" disabled={!form.isValid()} onClick={() => form.onSubmit(keep(from))()}>
