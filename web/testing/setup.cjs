@@ -49,8 +49,31 @@ for (const kind of [HTMLButtonElement, HTMLInputElement, HTMLSelectElement, HTML
   Object.defineProperty(kind.prototype, 'labels', {
     configurable: true,
     get() {
-      return this.matches(LABELABLE)
-        ? [...this.ownerDocument.getElementsByTagName('label')].filter(({ control }) => control === this)
-        : null;
+      if (!this.matches(LABELABLE)) return null;
+      // a list that stays as it is: one that is alive is asked for each of its parts by name
+      const labels = Array.from(this.ownerDocument.querySelectorAll('label'));
+      return labels.filter((label) => {
+        const id = label.getAttribute('for');
+        return (id === null ? label.contains(this) : id === this.id) && label.control === this;
+      });
+    },
+  });
+// no style sheet is loaded here, so what is shown hangs on attributes and inline styles alone; jsdom asks every rule of its own for every element
+const NEVER_SHOWN = new Set(['HEAD', 'LINK', 'META', 'NOSCRIPT', 'SCRIPT', 'STYLE', 'TEMPLATE', 'TITLE']);
+const SHOWN = { display: toDisplay, visibility: toVisibility };
+function toDisplay(element) {
+  if (element.hidden || NEVER_SHOWN.has(element.tagName)) return 'none';
+  return element.style.display || (element.tagName === 'DIALOG' && !element.open ? 'none' : 'block');
+}
+function toVisibility(element) {
+  for (let one = element; one; one = one.parentElement) if (one.style?.visibility) return one.style.visibility;
+  return 'visible';
+}
+window.getComputedStyle = (element) =>
+  new Proxy(element.style, {
+    get(style, name) {
+      if (name === 'getPropertyValue') return (property) => SHOWN[property]?.(element) ?? style.getPropertyValue(property);
+      const value = SHOWN[name]?.(element) ?? style[name];
+      return typeof value === 'function' ? value.bind(style) : value;
     },
   });
