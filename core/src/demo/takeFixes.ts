@@ -1,12 +1,13 @@
 import type { Catalogue } from '../catalogue';
-import { checkPlan } from '../check';
+import { createChecker } from '../check';
 import { applyEdit, type Job } from '../model';
-import { plan } from '../plan';
+import { createPlanner } from '../plan';
 
 /** A job with the fixes of these findings taken, one code after another, as a planner would press them. */
 export function takeFixes(job: Job, catalogue: Catalogue, codes: readonly string[]): Job {
+  const [plan, check] = [createPlanner(catalogue), createChecker(catalogue)];
   return codes.reduce((now, wanted) => {
-    const fixes = checkPlan(now, plan(now, catalogue), catalogue, null).filter(({ code, fix }) => code === wanted && fix !== null);
+    const fixes = check(now, plan(now), null).filter(({ code, fix }) => code === wanted && fix !== null);
     return fixes.reduce((mended, { fix }) => {
       const taken = applyEdit(mended, fix!.patch);
       return taken.ok ? taken.value : mended;
