@@ -55,12 +55,14 @@ function Mended({ may, onMended }: { may: boolean; onMended: () => void }) {
         The work at its cavities counts as done over: what was measured there, the test and the signature of the loom are void. That is not
         taken back.
       </p>
-      <Button size="xs" disabled={!may} onClick={onMended} autoFocus>
-        Yes, it was done over
-      </Button>{' '}
-      <Button size="xs" variant="default" onClick={() => setAsked(false)}>
-        Not yet
-      </Button>
+      <span>
+        <Button size="xs" disabled={!may} onClick={onMended} autoFocus>
+          Yes, it was done over
+        </Button>{' '}
+        <Button size="xs" variant="default" onClick={() => setAsked(false)}>
+          Not yet
+        </Button>
+      </span>
     </>
   );
 }

@@ -45,7 +45,7 @@ export function MeasurementsTable({
       { id: 'from', head: 'Black on', value: ({ test }) => nameProbe(ringOut, test.from) },
       { id: 'to', head: 'Red on', value: ({ test }) => (test.to ? nameProbe(ringOut, test.to) : 'all others') },
       { id: 'net', head: 'Net', value: ({ test }) => nets.get(test.netId) ?? '' },
-      { id: 'passes', head: 'Passes', value: ({ test }) => toPassWords(test) },
+      { id: 'passes', head: 'Passes', className: styles.passes, value: ({ test }) => toPassWords(test) },
       {
         id: 'read',
         head: 'Read',
