@@ -168,6 +168,7 @@ export {
   findBuying,
   BOUGHT_TABLES,
   BARREL_KINDS,
+  MOST_SPLICED,
   checkShop,
   compareShops,
   createRecordId,

@@ -11,8 +11,8 @@ import {
   toPlaceKey,
   type BenchTool,
   type CrimpDeed,
+  type CrimpPlace,
   type CrimpSeries,
-  type Job,
   type ShopStandard,
 } from 'wattograph-core';
 import type { BenchPack, Crimping } from '../../client/floor/useFloorStore';
@@ -49,7 +49,7 @@ async function listBenchTools(
 }
 
 /** What earlier revisions of a job know of its crimps, in order: crimps of a revision stand in the next. */
-async function listEarlierCrimps(jobId: string, release: number): Promise<CrimpDeed[]> {
+export async function listEarlierCrimps(jobId: string, release: number): Promise<CrimpDeed[]> {
   const rows = await database()
     .select({
       ...{ release: floorEvents.release, stepId: floorEvents.stepId, itemId: floorEvents.itemId, kind: floorEvents.kind },
@@ -73,38 +73,38 @@ async function listEarlierCrimps(jobId: string, release: number): Promise<CrimpD
     }));
 }
 
-/** Crimps of the other looms of a revision, by how they are made, and what the places with them are called. */
-async function listOthers(
-  jobId: string,
-  release: number,
-  job: Job,
-  own: string,
-): Promise<{ series: CrimpSeries[]; names: Record<string, string> }> {
+/** Crimps of the other looms of a revision, by how they are made. */
+async function listOthers(jobId: string, release: number, own: string): Promise<CrimpSeries[]> {
   const looms = (await listFrozen(jobId, release)).filter(({ loomId }) => loomId !== own);
   const builds = await Promise.all(looms.map(({ loomId }) => readBuild(jobId, release, loomId)));
-  const series = builds.flatMap(({ crimps }) => [...crimps.series.values()]);
-  const toName = ({ loomId, endId }: CrimpSeries['places'][number]) =>
-    `${job.looms[loomId]!.name}, ${endId === null ? 'splices' : job.looms[loomId]!.ends[endId]!.name}`;
-  return { series, names: Object.fromEntries(series.flatMap(({ places }) => places.map((place) => [toPlaceKey(place), toName(place)]))) };
+  return builds.flatMap(({ crimps }) => [...crimps.series.values()]);
 }
 
-/** How the crimps of a loom of a revision are proved, as the floor asks for it. */
+/**
+ * How the crimps of a loom of a revision are proved, as the floor asks for it.
+ *
+ * @param past of the job before this revision, all looms
+ */
 export async function openCrimping(
   jobId: string,
   { release, job, plan, steps }: Pick<BenchPack, 'release' | 'job' | 'plan' | 'steps'>,
+  past: readonly CrimpDeed[],
 ): Promise<Crimping> {
   const { shop } = await readShopOf(job);
   const standard = findStandard(job, shop);
-  const others = await listOthers(jobId, release, job, plan.loomId);
-  const series = joinSeries(listCrimpSeries(plan, steps, shop.contacts), others.series);
-  const shared = new Set(series.flatMap(({ elsewhere }) => elsewhere.map(toPlaceKey)));
+  const series = joinSeries(listCrimpSeries(plan, steps, shop.contacts), await listOthers(jobId, release, plan.loomId));
+  const toName = ({ loomId, endId }: CrimpPlace) =>
+    `${job.looms[loomId]!.name}, ${endId === null ? 'splices' : job.looms[loomId]!.ends[endId]!.name}`;
+  const toKey = ({ loomId, stepId, itemId }: Pick<CrimpPlace, 'loomId' | 'stepId' | 'itemId'>) => `${loomId} ${stepId} ${itemId}`;
+  const placed = new Set(series.flatMap(({ places, elsewhere }) => [...places, ...elsewhere].map(toKey)));
   const { sampleFirst, sampleEvery, sampleWarnShare, crimpHeightMm, sessionMin, reterminations, reterminationMm } = standard;
   return {
     series,
-    elsewhere: Object.fromEntries(Object.entries(others.names).filter(([key]) => shared.has(key))),
+    elsewhere: Object.fromEntries(series.flatMap(({ elsewhere }) => elsewhere.map((place) => [toPlaceKey(place), toName(place)]))),
     sampling: { sampleFirst, sampleEvery, sampleWarnShare, crimpHeightMm, sessionMin },
     kept: { reterminations, reterminationMm },
     tools: await listBenchTools(series, standard),
-    earlier: await listEarlierCrimps(jobId, release),
+    // what other looms have of no series here is none of its business
+    earlier: past.filter((deed) => deed.stepId === CRIMP_STEP || placed.has(toKey(deed))),
   };
 }

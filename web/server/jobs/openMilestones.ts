@@ -6,7 +6,7 @@ import { readRelease } from '../releases';
 import { toJobId } from '../requests';
 import { readShopOf } from '../shop';
 import { listEarlierChecks, readStandardOf } from './checks';
-import { openCrimping } from './openCrimping';
+import { listEarlierCrimps, openCrimping } from './openCrimping';
 import { openPower } from './openPower';
 
 /** A vehicle of a revision with what each of its milestones asks for: the revision asked for, or the newest. pack null: none is released. */
@@ -20,6 +20,7 @@ export async function openMilestones(
   const { release } = power;
   const { document: job } = await readRelease(jobId, release);
   const standard = await readStandardOf(job);
+  const past = await listEarlierCrimps(jobId, release);
   const looms: MilestoneLoomPack[] = [];
   const wires: { loomId: string; wires: Awaited<ReturnType<typeof readFrozen>>['plan']['wires'] }[] = [];
   for (const { loomId, name, carried } of power.looms) {
@@ -31,7 +32,7 @@ export async function openMilestones(
       ...{ loomId, name, carried, steps },
       minutes: [...listMinutes(steps, plan, standard.minutes)],
       numbers: plan.wires.map(({ id: wireId, number }) => [wireId, number]),
-      crimping: await openCrimping(jobId, { release, job, plan, steps: build.steps }),
+      crimping: await openCrimping(jobId, { release, job, plan, steps: build.steps }, past),
     });
   }
   const { shop } = await readShopOf(job);

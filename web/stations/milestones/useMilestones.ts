@@ -9,6 +9,7 @@ import {
   readMilestone,
   STAND_IN,
   type CheckDeed,
+  type CrimpDeed,
   type JudgedTest,
   type MilestoneLoom,
   type MilestoneNeeds,
@@ -48,10 +49,14 @@ export interface Milestones {
 const NOBODY: ReadonlyMap<string, unknown> = new Map();
 
 /** What of a loom is done: ticked, not failed, not taken back by a bad sample. */
-function toLoom({ loomId, name, steps, carried, crimping, minutes }: MilestoneLoomPack, events: readonly FloorEvent[]): MilestoneLoom {
+function toLoom(
+  { loomId, name, steps, carried, crimping, minutes }: MilestoneLoomPack,
+  events: readonly FloorEvent[],
+  crimped: readonly CrimpDeed[],
+): MilestoneLoom {
   const { series, sampling, earlier } = crimping;
   // what a bad sample takes back hangs on nobody's session
-  const { quarantines } = followCrimps(series, toCrimpDeeds(earlier, events), { author: '', nowMs: 0, standard: sampling });
+  const { quarantines } = followCrimps(series, [...earlier, ...crimped], { author: '', nowMs: 0, standard: sampling });
   const progress = measureProgress(
     steps,
     events.filter((event) => event.loomId === loomId),
@@ -89,7 +94,10 @@ export function useMilestones(pack: MilestonePack, store: FloorStore): Milestone
   const { power, looms: packed, needs, checked: before, pauseMin, sessionMin } = pack;
   const state = useSyncExternalStore(store.subscribe, store.get, store.get);
   const all = useMemo(() => [...state.events, ...state.waiting], [state.events, state.waiting]);
-  const looms = useMemo(() => packed.map((loom) => toLoom(loom, all)), [packed, all]);
+  const looms = useMemo(() => {
+    const crimped = toCrimpDeeds(all);
+    return packed.map((loom) => toLoom(loom, all, crimped));
+  }, [packed, all]);
   const judged = useMemo(() => {
     if (!power.sheet) return null;
     const { proofs, judged: read } = readFirstPower(power, power.sheet, all);

@@ -1,4 +1,5 @@
-import { CATALOGUE, findStandard, findTool, measurePullOff, plan } from '../../index';
+import Ajv from 'ajv';
+import { CATALOGUE, findStandard, findTool, measurePullOff, MOST_SPLICED, plan } from '../../index';
 import { listSteps } from '../listSteps';
 import { createCleanSkerry } from '../../demo';
 import { createRandom } from '../../units';
@@ -10,6 +11,7 @@ import {
   judgeSamples,
   listCrimpSeries,
   listShort,
+  SampleSetSchema,
   toShortWords,
   toToolGate,
   type BenchTool,
@@ -288,6 +290,26 @@ test('a splice that is made anew uses up no length that an end kept', () => {
   const splice = createSeries(1, { places: createSeries(1).places.map((place) => ({ ...place, endId: null })) });
   const redone = Array.from({ length: 6 }, (_, n) => [tick(1, n), tick(1, n, 'Tobin', 'untick')]).flat();
   expect(listShort([splice], redone, { ends: {} }, { reterminations: 2, reterminationMm: 8 })).toEqual([]);
+});
+
+test('of unlike wires in one barrel the forces stand by the first crimp, as its samples were told, whichever lies first in the next', () => {
+  const [fine, thick] = ['22', '20'].map((size) => looms[0]!.wires.find(({ conductor }) => conductor.size === size)!);
+  const crimp = { ...looms[0]!.terminations[0]!, contactId: 'c', tool: 'crimper' };
+  const terminations = [
+    { ...crimp, cavity: '1', wireIds: [fine!.id, thick!.id], pullOffsN: [40, 60] },
+    { ...crimp, cavity: '2', wireIds: [thick!.id, fine!.id], pullOffsN: [60, 40] },
+  ];
+  const items = ['1', '2'].map((id) => ({ id })) as Parameters<typeof listCrimpSeries>[1][number]['items'];
+  const step = { id: 'crimp.x', operation: 'crimp' as const, endId: crimp.endId, spliceId: null, items };
+  const series = listCrimpSeries({ ...looms[0]!, terminations, barrels: [] }, [step], []);
+  expect(series.map(({ leastN, places }) => [leastN, places.length])).toEqual([[[40, 60], 2]]);
+  expect(series[0]!.wires).toMatch(/^AWG 22 .* with AWG 20 /);
+});
+
+test('a set of samples takes a pull for each wire of the largest splice that a shop may make', () => {
+  const isShaped = new Ajv().compile(SampleSetSchema);
+  const set = (wires: number) => pulled('first', 50).samples.map((one) => ({ ...one, pullsN: Array<number>(wires).fill(50) }));
+  expect([MOST_SPLICED, MOST_SPLICED + 1].map((wires) => isShaped({ ...pulled('first'), samples: set(wires) }))).toEqual([true, false]);
 });
 
 test('heights come from the sheet of the contact, by the size of the wire in it', () => {

@@ -20,24 +20,12 @@ export function listCrimpSeries(
 ): CrimpSeries[] {
   const series = new Map<string, CrimpSeries>();
   for (const { made, place } of [...listContactCrimps(plan, steps, contacts), ...listBarrelCrimps(plan, steps)]) {
-    const inIt = made.wires.map((wire, at) => ({ words: toWireWords(wire), least: made.leastN[at]! }));
-    // one list of forces stands for all of a series, whichever of its wires came first
-    inIt.sort((a, b) => compareIds(a.words, b.words));
-    const words = inIt.map((one) => one.words);
-    const { tool, positioner, partId, contactName, heightMm } = made;
-    const id = toDigest(JSON.stringify([tool, positioner, partId, words.join(' with ')]));
-    const leastN = inIt.map(({ least }) => least);
-    const one = series.get(id) ?? {
-      id,
-      tool,
-      positioner,
-      contactName,
-      wires: toRunWords(words, ' with '),
-      leastN,
-      heightMm,
-      places: [],
-      elsewhere: [],
-    };
+    const { tool, positioner, partId, contactName, leastN, heightMm } = made;
+    const words = made.wires.map(toWireWords);
+    // whichever wire of them lies first in a barrel; forces go by the first crimp, by which its samples were told
+    const id = toDigest(JSON.stringify([tool, positioner, partId, [...words].sort().join(' with ')]));
+    const how = { id, tool, positioner, contactName, wires: toRunWords(words, ' with '), leastN, heightMm };
+    const one = series.get(id) ?? { ...how, places: [], elsewhere: [] };
     series.set(id, one);
     one.places.push({ loomId: plan.loomId, ...place });
   }
@@ -97,7 +85,7 @@ function listBarrelCrimps({ barrels, splices, wires }: Pick<LoomPlan, 'barrels' 
     const barrel = operation === 'splice' && spliceId !== null ? barrelOf.get(spliceId) : undefined;
     if (!barrel || barrel.barrelId === null || barrel.tool === '') return [];
     const { barrelId: partId, barrelName: contactName, tool } = barrel;
-    const inIt = barrel.wireIds.map((id) => wireOf.get(id)!);
+    const inIt = barrel.wireIds.map((id) => wireOf.get(id)!).sort((a, b) => compareIds(toWireWords(a), toWireWords(b)));
     const leastN = inIt.map(({ conductor: { table, size, areaMm2 } }) => measurePullOff(table, size, areaMm2));
     if (leastN.every((force) => force === null)) return [];
     const made = { tool, positioner: '', partId, contactName, leastN, heightMm: null, wires: inIt };

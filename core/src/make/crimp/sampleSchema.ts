@@ -1,4 +1,5 @@
 import { Type } from '@sinclair/typebox';
+import { MOST_SPLICED } from '../../model';
 import { SAMPLE_LOOKS, SAMPLE_REASONS } from './types';
 
 const literals = <T extends string>(names: readonly T[]) => Type.Union(names.map((name) => Type.Literal(name)));
@@ -14,7 +15,7 @@ export const SampleSetSchema = Type.Object(
         {
           bad: Type.Array(literals(SAMPLE_LOOKS), { maxItems: SAMPLE_LOOKS.length, uniqueItems: true }),
           heightMm: orNull(100),
-          pullsN: Type.Array(orNull(100_000), { minItems: 1, maxItems: 12 }),
+          pullsN: Type.Array(orNull(100_000), { minItems: 1, maxItems: MOST_SPLICED }),
         },
         { additionalProperties: false },
       ),

@@ -267,6 +267,20 @@ describe('the sheet', () => {
     expect(lineWith('moves-fuel')).toMatch(/no longer than a second/);
     expect(lineWith(null)).toBe('Keep clear of what it moves, and of what it may let out.');
   });
+  test('what has no template is told what its pins say for certain: an injector shares the budget of a coil, not its hazard', () => {
+    const { id: test, endIds } = of('actuators').find(({ words }) => words.startsWith('injector 1'))!;
+    const [loomId, endId] = endIds[0]!.split('/') as [string, string];
+    const lineOf = (change: (one: Job) => void) => {
+      const one = structuredClone(job);
+      one.devices[test.replace('actuators ', '')]!.templateId = null;
+      change(one);
+      return createFirstPower(one, planned, CATALOGUE)!.tests.find(({ id }) => id === test)!.hazard;
+    };
+    const pins = (one: Job) => Object.values(one.looms[loomId]!.ends[endId]!.pins);
+    expect(pins(job).some(({ load }) => load === 'ignition')).toBe(true);
+    expect(lineOf(() => undefined)).toMatch(/^What it does is not known: fuel and pressure off/);
+    expect(lineOf((one) => void (pins(one)[0]!.wants = 'ignition'))).toMatch(/^High voltage and spark/);
+  });
   test('a vehicle without a battery has none; one without boxes is read at its feeds', () => {
     const bare = createVehicle((one) => void (one.looms.main!.ends.plus!.offers = {}));
     expect(createFirstPower(bare, plan(bare, CATALOGUE), CATALOGUE)).toBeNull();

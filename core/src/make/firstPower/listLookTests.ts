@@ -9,8 +9,8 @@ interface Placed {
   name: string;
   end: string;
   needs: PinNeed[];
-  /** by its template; null: it says none */
-  hazard: DeviceHazard | null;
+  /** by its template; null: it says none; unsaid: it has none that could */
+  hazard: DeviceHazard | 'unsaid' | null;
 }
 
 /** Every device on a loom with what its pins need. */
@@ -21,7 +21,8 @@ const listPlaced = ({ job, catalogue, wired }: PowerContext): Placed[] =>
       const { at, name, decision, templateId } = job.devices[id]!;
       if (!at || decision === 'remove' || !wired.has(`${at.loomId}/${at.endId}`)) return [];
       const { pins } = job.looms[at.loomId]!.ends[at.endId]!;
-      const hazard = findDeviceTemplate(job, catalogue, templateId)?.hazard ?? null;
+      const template = findDeviceTemplate(job, catalogue, templateId);
+      const hazard = template ? template.hazard : 'unsaid';
       return [{ id, name, end: `${at.loomId}/${at.endId}`, needs: Object.values(pins), hazard }];
     });
 
@@ -105,19 +106,23 @@ export const listActuatorTests = (context: PowerContext): PowerTest[] =>
       }),
     );
 
-const HAZARD_LINES: Readonly<Record<DeviceHazard, string>> = {
+const HAZARD_LINES: Readonly<Record<DeviceHazard | 'unsaid', string>> = {
   'injects-fuel': 'Fuel pressure off, or its cylinder floods; no spark near.',
   'moves-fuel': 'Without fuel no longer than a second; with fuel, look for leaks, extinguisher at hand.',
   blades: 'Guard on, hands and sleeves away.',
   pressure: 'What it holds may be under pressure: let it off first.',
+  unsaid: 'What it does is not known: fuel and pressure off, guards on, nothing near that it may move, heat or set light to.',
 };
 
-/** By what its loads are, then by what its template says; what nobody said anything of may do all of it. */
+/** By what its loads are, then by what its template says. */
 function toHazard({ needs, hazard }: Placed): string {
   if (needs.some(({ load }) => load === 'starter')) return 'Gearbox in neutral, fuel and spark off, nobody near belt and wheels.';
   if (needs.some(({ wants }) => wants === 'half-bridge')) return 'Fingers and tools out of the throttle.';
+  // injectors share their drop budget with coils, not their hazard
+  if (needs.some(({ wants }) => wants === 'ignition')) return 'High voltage and spark: no fuel vapour, hands off plug and coil.';
   if (hazard !== null) return HAZARD_LINES[hazard];
-  if (needs.some(({ load }) => load === 'ignition')) return 'High voltage and spark: no fuel vapour, hands off plug and coil.';
+  if (needs.some(({ load }) => load === 'ignition'))
+    return 'It sparks or injects: fuel pressure off, no fuel vapour, hands off plug and coil.';
   if (needs.some(({ load }) => load === 'heater')) return 'It gets hot: nothing that burns against it.';
   return 'Keep clear of what it moves, and of what it may let out.';
 }

@@ -28,7 +28,7 @@ export {
 export type { Boot, Transition } from './moulded';
 export { createRecordId, listRecordFields, putRecord, RECORD_SCHEMAS, type RecordField } from './editShop';
 export { toFieldWords } from './toFieldWords';
-export { BARREL_KINDS, type BarrelKind, type Ring, type SpliceBarrel } from './joint';
+export { BARREL_KINDS, MOST_SPLICED, type BarrelKind, type Ring, type SpliceBarrel } from './joint';
 export { SHOP_MIGRATIONS, toPresentShop } from './migrations';
 export type { Clip } from './clip';
 export type { Resin } from './resin';

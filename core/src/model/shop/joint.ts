@@ -6,6 +6,9 @@ import { least0, positive, Words } from './figures';
 export const BARREL_KINDS = ['butt', 'parallel'] as const;
 export type BarrelKind = (typeof BARREL_KINDS)[number];
 
+/** No splice joins more wires. */
+export const MOST_SPLICED = 40;
+
 /** A crimp barrel for a splice, by the conductor area on its fuller side, or of all its wires where it is a parallel one. */
 export const SpliceBarrelSchema = Type.Object(
   {

@@ -6,7 +6,7 @@ import { IdSchema, literals, NameSchema } from '../ids';
 import { LOADS } from '../power/pinNeed';
 import { BUNDLINGS, COVERING_KINDS, DRESSINGS, MEASURE_METHODS, type CoveringKind } from '../loom/segment';
 import { least0, positive } from './figures';
-import { BARREL_KINDS } from './joint';
+import { BARREL_KINDS, MOST_SPLICED } from './joint';
 import { MILESTONES, MINUTE_KEYS, PART_MILESTONES } from '../times';
 
 /**
@@ -47,7 +47,7 @@ export const ShopStandardSchema = Type.Object(
     spliceFromBreakoutMm: least0(10_000),
     spliceFromConnectorMm: least0(10_000),
     spliceApartMm: least0(10_000),
-    spliceMostWires: Type.Integer({ minimum: 2, maximum: 40 }),
+    spliceMostWires: Type.Integer({ minimum: 2, maximum: MOST_SPLICED }),
     barrelKind: literals(BARREL_KINDS),
     ringsOnStud: Type.Integer({ minimum: 2, maximum: 40 }),
     sigma: Type.Object(

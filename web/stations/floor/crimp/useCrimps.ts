@@ -68,14 +68,12 @@ export const toRefused = (quarantines: readonly Quarantine[], loomId: string): R
 
 const toKey = ({ stepId, itemId }: { stepId: string; itemId: string }) => `${stepId} ${itemId}`;
 
-/** What is known of crimps, as it came about: of revisions before, then of this one. Samples are of a tool, on whichever loom. */
-export const toCrimpDeeds = (earlier: readonly CrimpDeed[], events: readonly FloorEvent[]): CrimpDeed[] => [
-  ...earlier,
-  ...dropOvertaken(events.filter(({ stepId }) => stepId === CRIMP_STEP || isCrimpStep(stepId))).map((event) => ({
+/** What was told of crimps in this revision, as it came about. Samples are of a tool, on whichever loom. */
+export const toCrimpDeeds = (events: readonly FloorEvent[]): CrimpDeed[] =>
+  dropOvertaken(events.filter(({ stepId }) => stepId === CRIMP_STEP || isCrimpStep(stepId))).map((event) => ({
     ...event,
     atMs: Date.parse(event.happenedAt),
-  })),
-];
+  }));
 
 export function useCrimps(
   store: FloorStore,
@@ -83,7 +81,7 @@ export function useCrimps(
   { series, elsewhere, sampling, kept, tools, earlier }: Crimping,
   { loom, loomId, author, nowMs }: { loom: Loom; loomId: string; author: string; nowMs: number },
 ): Crimps {
-  const deeds = useMemo(() => toCrimpDeeds(earlier, events), [earlier, events]);
+  const deeds = useMemo(() => [...earlier, ...toCrimpDeeds(events)], [earlier, events]);
   const { states, quarantines, sessionMs } = useMemo(
     () => followCrimps(series, deeds, { author, nowMs, standard: sampling }),
     [series, deeds, author, nowMs, sampling],

@@ -1,5 +1,5 @@
 import { expectPerson, orNotFound } from '../../../../server/accounts/page';
-import { openCrimping } from '../../../../server/jobs/openCrimping';
+import { listEarlierCrimps, openCrimping } from '../../../../server/jobs/openCrimping';
 import { openTimes } from '../../../../server/jobs/openTimes';
 import { openPack } from '../../../../server/jobs/openPack';
 import { FloorStation } from '../../../../stations/floor/FloorStation';
@@ -23,5 +23,7 @@ export default async function FloorPage({
 
 async function open(id: string, query: { release?: string; loom?: string }) {
   const { pack, events } = await openPack(id, query);
-  return { pack: pack && { ...pack, crimping: await openCrimping(id, pack), times: await openTimes(pack) }, events };
+  if (!pack) return { pack, events };
+  const crimping = await openCrimping(id, pack, await listEarlierCrimps(id, pack.release));
+  return { pack: { ...pack, crimping, times: await openTimes(pack) }, events };
 }
