@@ -3,7 +3,7 @@ import { chromium, type Page } from '@playwright/test';
 import { cookieOf, storageOf } from '../scripts/lib/testPeople.cjs';
 import { CHROMIUM } from './chromium';
 import { reportBoard } from './boardBench';
-import { CATALOGUE, createInspector, createPlanner, editDocument, type Job, type Shop } from 'wattograph-core';
+import { CATALOGUE, createInspector, createPlanner, editDocument, moveBreakout, type Job, type Shop } from 'wattograph-core';
 import { createSkerry } from 'wattograph-core/demo';
 import { createRandomJob } from 'wattograph-core/generate';
 
@@ -117,32 +117,42 @@ async function measureEdit(page: Page, slider: number): Promise<PlannedEdit> {
   return { worker, shown, plans: sequence - first };
 }
 
-/** The same edits in this process, with a planner that knows the job; plan and findings, ms. */
-function measureInProcess(start: Job, loomId: string, rounds: number): number[] {
+/** The same edits in this process, with a planner that knows the job; plan and findings, ms. handles: names of what the sliders move. */
+function measureInProcess(start: Job, loomId: string, handles: readonly string[], rounds: number): number[] {
   const planner = createPlanner(CATALOGUE);
   let job = start;
   const inspect = createInspector(CATALOGUE);
-  const look = () => inspect(job, planner(job), '2026-01-01');
-  look();
-  const ids = Object.keys(job.looms[loomId]!.segments);
+  const look = () => {
+    const plan = planner(job);
+    inspect(job, plan, '2026-01-01');
+    return plan.looms.find((one) => one.loomId === loomId)!.tree;
+  };
+  let tree = look();
+  const { nodes } = job.looms[loomId]!;
+  const ids = handles.map((handle) => Object.keys(nodes).find((id) => `${nodes[id]!.kind} ${nodes[id]!.name}` === handle)!);
   return Array.from({ length: rounds }, (_, round) => {
     job = editDocument(job, (draft) => {
-      draft.looms[loomId]!.segments[ids[round % 5]!]!.lengthMm += 1;
+      moveBreakout(draft.looms[loomId]!, tree, ids[round % ids.length]!, 1);
     }).next;
     const started = performance.now();
-    look();
+    tree = look();
     return performance.now() - started;
   });
 }
+
+/** so many places of the strip are moved in turn */
+const SLIDERS = 5;
 
 async function reportEdits(page: Page, name: string, path: string, job: Job, loomId: string): Promise<void> {
   await page.goto(`${address}/jobs/${path}`);
   await page.getByRole('slider').first().waitFor();
   await page.waitForTimeout(3000);
   const edits: PlannedEdit[] = [];
-  for (let round = 0; round < 15; round += 1) edits.push(await measureEdit(page, round % 5));
+  const sliders = await page.getByRole('slider').all();
+  const handles = await Promise.all(sliders.slice(0, SLIDERS).map(async (one) => (await one.getAttribute('aria-label'))!));
+  for (let round = 0; round < 15; round += 1) edits.push(await measureEdit(page, round % handles.length));
   const worker = median(edits.map((one) => one.worker));
-  const own = median(measureInProcess(job, loomId, 15));
+  const own = median(measureInProcess(job, loomId, handles, 15));
   console.log(
     `${name}: one length edit ${worker.toFixed(1)} ms in the worker (first ${edits[0]!.worker.toFixed(0)}), in process ${own.toFixed(1)} ms, ratio ${(worker / own).toFixed(2)}; ` +
       `key to plan shown ${median(edits.map(({ shown }) => shown)).toFixed(0)} ms; plans an edit ${Math.max(...edits.map(({ plans }) => plans))}`,
