@@ -1,7 +1,7 @@
-import { HOUSE_STYLE, type Catalogue, type ShopStandard } from '../catalogue';
+import { HOUSE_STYLE, type Catalogue } from '../catalogue';
 import type { Job } from '../model';
 import { findStandard, type JobPlan, type LoomPlan } from '../plan';
-import { createMemory } from '../units';
+import { createListStage, createMemo, createMemory, type Memo, type Stage } from '../units';
 import { checkDonors } from './job/checkDonors';
 import { checkMates } from './job/checkMates';
 import { checkRetired, checkTools } from './job/checkBench';
@@ -12,7 +12,7 @@ import { checkNets } from './circuits/checkNets';
 import { checkCoils, checkSuppression } from './power/checkCoils';
 import { checkParts } from './circuits/checkParts';
 import { checkDirect, checkDrops, checkModes, checkProtections, checkSource, checkWholeWays } from './power/checkProtections';
-import { checkReturns, checkUncounted, checkUnfused } from './power/checkReturns';
+import { checkReturns, checkUncounted, checkUnfused, checkUnsaidPins } from './power/checkReturns';
 import { checkScreenedPins } from './circuits/checkScreenedPins';
 import { checkAdhesive } from './dress/checkAdhesive';
 import { checkBundleHeat } from './bundle/checkBundleHeat';
@@ -52,7 +52,8 @@ import { checkSwapsAcross } from './job/checkSwapsAcross';
 import { checkLegends } from './job/checkLegends';
 import { checkWireNumbers } from './job/checkWireNumbers';
 import type { Grade } from './register';
-import type { Finding, JobRule, Rule, WiringRule } from './types';
+import { listPlainInputs } from './listPlainInputs';
+import type { Finding, JobRule, PlainRule, Rule, RuleContext, WiringRule } from './types';
 
 /** Every rule by its code. Codes never change meaning; docs/findings.md lists them. */
 export const RULES = {
@@ -97,6 +98,13 @@ export const RULES = {
   MA2: checkLabels,
 } satisfies Record<string, Rule>;
 
+/** Of those, the rules that no length has a say in: they are asked again only where something else changed. */
+const PLAIN_RULES: Partial<Record<keyof typeof RULES, PlainRule>> = {
+  CI1: checkRequiredPins,
+  EN5: checkContactCurrent,
+  MA2: checkLabels,
+};
+
 /** Rules about what is joined to what, whatever its length, by what they are about. */
 export const WIRING_RULES = {
   anchors: checkAnchors,
@@ -117,6 +125,8 @@ export const WIRING_RULES = {
   parts: checkParts,
   direct: checkDirect,
   legends: checkLegends,
+  sharedHoles: checkSharedHoles,
+  unsaidPins: checkUnsaidPins,
 } satisfies Record<string, WiringRule>;
 
 /** Other rules about the job as a whole, by what they are about. */
@@ -136,7 +146,6 @@ export const JOB_RULES = {
   suppression: checkSuppression,
   coils: checkCoils,
   acrossLooms: checkSwapsAcross,
-  sharedHoles: checkSharedHoles,
 } satisfies Record<string, JobRule>;
 
 const WEIGHT = { stop: 0, check: 1, note: 2 } satisfies Record<Grade, number>;
@@ -147,11 +156,12 @@ export type Checker = (job: Job, plan: JobPlan, today: string | null) => Finding
 /** A checker for one catalogue. It remembers the last findings of each loom: those of a loom that an edit did not touch are as they were. */
 export function createChecker(catalogue: Catalogue): Checker {
   const known = createMemory<readonly Finding[]>(2);
+  const memo = createMemo();
   const wiring = createMemory<readonly Finding[]>(2);
   return (job, plan, today) => {
     const standard = findStandard(job, catalogue);
     const findings = plan.looms.flatMap((loomPlan) =>
-      known(loomPlan.loomId, listLoomInputs(job, loomPlan), () => checkLoom(job, loomPlan, catalogue, standard)),
+      known(loomPlan.loomId, listLoomInputs(job, loomPlan), () => checkLoom({ job, plan: loomPlan, catalogue, standard, memo })),
     );
     const whole = { job, plan, catalogue, standard, houseStyle: HOUSE_STYLE, today };
     const ofWiring = wiring('', listWiringInputs(job, plan, today), () =>
@@ -164,7 +174,7 @@ export function createChecker(catalogue: Catalogue): Checker {
 
 /** All that rules about the wiring go by: the job without its segments, where splices lie, and what is in the plan of a loom. */
 const listWiringInputs = (job: Job, { power }: JobPlan, today: string | null): unknown[] => [
-  ...[power.nets, today],
+  ...[power.nets, today, ...power.loads.map(({ id }) => id)],
   ...Object.entries(job).flatMap(([key, value]: [string, unknown]) =>
     key === 'looms'
       ? Object.entries(job.looms).flatMap(([id, { name, prefix, nodes, ends, circuits }]) => [id, name, prefix, nodes, ends, circuits])
@@ -178,13 +188,30 @@ export const listLoomInputs = (job: Job, loomPlan: LoomPlan): unknown[] => [
   ...Object.entries(job).map(([key, value]: [string, unknown]) => (key === 'looms' ? job.looms[loomPlan.loomId] : value)),
 ];
 
-function checkLoom(job: Job, plan: LoomPlan, catalogue: Catalogue, standard: ShopStandard): Finding[] {
-  const { loomId } = plan;
-  const loom = job.looms[loomId]!;
-  // a rule about one loom sees no other
-  const context = { job: { ...job, looms: { [loomId]: loom } }, loomId, loom, plan, catalogue, standard };
-  return Object.values(RULES).flatMap((rule: Rule) => rule(context));
+interface LoomInputs extends Pick<RuleContext, 'job' | 'plan' | 'catalogue' | 'standard'> {
+  memo: Memo;
 }
+
+function checkLoom({ memo, ...of }: LoomInputs): Finding[] {
+  const { loomId } = of.plan;
+  const loom = of.job.looms[loomId]!;
+  // a rule about one loom sees no other
+  const context: RuleContext = { ...of, job: { ...of.job, looms: { [loomId]: loom } }, loomId, loom };
+  const plain = memo(PLAIN_LIST, loomId, listPlainInputs(context));
+  return Object.entries(RULES).flatMap(([code, rule]: [string, Rule]) => {
+    const plainRule = PLAIN_RULES[code as keyof typeof RULES];
+    return plainRule ? memo(PLAIN, `${loomId} ${code}`, { rule: plainRule, context, plain }) : rule(context);
+  });
+}
+
+const PLAIN_LIST = createListStage<unknown>('plain-list');
+
+const PLAIN: Stage<{ rule: PlainRule; context: RuleContext; plain: readonly unknown[] }, readonly Finding[]> = {
+  name: 'plain',
+  keep: 2,
+  inputs: ({ plain }) => [plain],
+  run: ({ rule, context }) => rule(context),
+};
 
 /** All findings of a planned job, worst first; loom by loom and rule by rule within a grade. today: see JobContext. */
 export const checkPlan = (job: Job, plan: JobPlan, catalogue: Catalogue, today: string | null): Finding[] =>

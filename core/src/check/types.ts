@@ -1,6 +1,6 @@
 import type { Catalogue, HouseQuestion, ShopStandard } from '../catalogue';
 import type { EditOperation, Job, Loom } from '../model';
-import type { JobPlan, LoomPlan } from '../plan';
+import type { JobPlan, LoomPlan, PlannedCovering, PlannedEndDress, PlannedLoad, PlannedWire, TreeNode, TreeSegment } from '../plan';
 import type { Grade, RuleCode } from './register';
 
 /** What a finding is about, so that it can be shown there. */
@@ -35,6 +35,25 @@ export interface RuleContext {
   standard: ShopStandard;
 }
 
+/** What of a plan does not hang on how long anything is. */
+export interface PlainPlan extends Pick<LoomPlan, 'loomId' | 'terminations' | 'plugs' | 'currents' | 'heats'> {
+  tree: Pick<LoomPlan['tree'], 'datumId' | 'nodeIds'> & {
+    nodes: Readonly<Record<string, Pick<TreeNode, 'id' | 'parentSegmentId' | 'parentNodeId' | 'childSegmentIds'>>>;
+    segments: Readonly<Record<string, Pick<TreeSegment, 'id' | 'nearNodeId' | 'farNodeId' | 'onward'>>>;
+  };
+  wires: readonly Pick<
+    PlannedWire,
+    'id' | 'circuitId' | 'from' | 'to' | 'number' | 'labelId' | 'conductor' | 'colour' | 'kind' | 'cable'
+  >[];
+  coverings: readonly Pick<PlannedCovering, 'segmentId' | 'kind' | 'odOutsideMm'>[];
+  endDress: readonly Pick<PlannedEndDress, 'endId' | 'segmentId' | 'leadMm' | 'pieces'>[];
+}
+
+export type PlainContext = Omit<RuleContext, 'plan'> & { plan: PlainPlan };
+
+/** A rule about a loom that no length has a say in, neither of its plan nor of its runs: it need not be asked again when one changes. */
+export type PlainRule = (context: PlainContext) => Finding[];
+
 /** A rule looks at one planned loom and says what it finds. */
 export type Rule = (context: RuleContext) => Finding[];
 
@@ -48,9 +67,9 @@ export interface JobContext {
   today: string | null;
 }
 
-/** What a rule about the wiring sees: what is joined to what, and what flows in each net; nothing of lengths. */
+/** What a rule about the wiring sees: what is joined to what, and what flows in each net, and which loads there are; nothing of lengths. */
 export interface WiringContext extends Omit<JobContext, 'plan'> {
-  plan: { power: Pick<JobPlan['power'], 'nets'> };
+  plan: { power: Pick<JobPlan['power'], 'nets'> & { loads: readonly Pick<PlannedLoad, 'id' | 'pin'>[] } };
 }
 
 /** A rule about the wiring of the whole job: it need not be asked again while that is as it was. */

@@ -3,7 +3,6 @@ import { createChecker, createFinding, listLoomInputs, type Checker, type Findin
 import type { Job, Loom } from '../model';
 import { isHeldFromCutting, listSlid, type JobPlan, type LoomPlan } from '../plan';
 import { createMemory } from '../units';
-import { isTrimmed } from './createStep';
 import { listSteps } from './listSteps';
 import { orderSteps } from './orderSteps';
 
@@ -14,11 +13,11 @@ import { orderSteps } from './orderSteps';
 export function createInspector(catalogue: Catalogue): Checker {
   const check = createChecker(catalogue);
   const rings = createMemory<Finding[]>(2);
-  const orders = createMemory<boolean>(2);
+  const orders = createMemory<boolean>(6);
   return (job, plan, today) => [
     ...plan.looms.flatMap((loom) =>
       rings(loom.loomId, listLoomInputs(job, loom), () => {
-        const isKnown = orders(loom.loomId, listOrderInputs(job, loom), () => orderSteps(listSteps(job, loom, catalogue)).ok);
+        const isKnown = orders(loom.loomId, listOrderInputs(job, loom), () => orderSteps(listSteps(job, toMostWork(loom), catalogue)).ok);
         return isKnown ? [] : checkOrder(job, loom, catalogue);
       }),
     ),
@@ -30,31 +29,39 @@ export function createInspector(catalogue: Catalogue): Checker {
 export const listFindings = (job: Job, plan: JobPlan, catalogue: Catalogue, today: string | null): Finding[] =>
   createInspector(catalogue)(job, plan, today);
 
+/**
+ * A loom of which every wire that is not fitted is cut rough and trimmed later, as it may be after any edit of a length: what can be put in
+ * an order with that work can be without it.
+ */
+const toMostWork = (plan: LoomPlan): LoomPlan => ({
+  ...plan,
+  wires: plan.wires.map((wire) => (wire.unfittedIds.length === 0 ? wire : { ...wire, roughMm: wire.cutMm + 1 })),
+});
+
 /** All that decides whether the steps of a loom can be put in an order: what has to be before what, not how long it is. */
 function listOrderInputs(job: Job, plan: LoomPlan): unknown[] {
   const { circuits, ends, nodes, segments } = job.looms[plan.loomId]!;
-  return [circuits, ends, nodes, job.families, toOrderShape(segments, plan)];
+  return [circuits, ends, nodes, job.families, ...listOrderShape(segments, plan)];
 }
 
-function toOrderShape(
+function listOrderShape(
   segments: Loom['segments'],
   { wires, terminations, coverings, splices, endDress, breakoutDress, feeds, screens }: LoomPlan,
-): string {
-  const words: (string | number | boolean | null)[] = [];
-  for (const { id, circuitId, conductor, cable, heldBy, ...wire } of wires)
-    words.push(id, circuitId, conductor.table, conductor.size, cable?.groupId ?? null, isHeldFromCutting({ heldBy }), isTrimmed(wire));
-  for (const { endId, cavity, sealId, wireIds } of terminations) words.push(endId, cavity, sealId !== null, ...wireIds);
+): unknown[] {
+  const words: unknown[] = [];
+  for (const { id, circuitId, conductor, cable, heldBy, unfittedIds } of wires)
+    words.push(id, circuitId, conductor, cable?.groupId ?? null, isHeldFromCutting({ heldBy }), unfittedIds.length > 0);
+  // of what is planned by its inputs the same list says the same
+  words.push(terminations, feeds, screens);
   for (const { segmentId, kind } of coverings) words.push(segmentId, kind);
   for (const { endId, segmentId, pieces, parking } of endDress)
     words.push(endId, segmentId, pieces.length > 0, listSlid(pieces).length > 0, parking.order);
   for (const { nodeId, pieces, legSegmentIds } of breakoutDress)
     words.push(nodeId, pieces.length > 0, listSlid(pieces).length > 0, ...legSegmentIds);
-  for (const { endId, groupId } of screens) words.push(endId, groupId);
-  for (const { nodeId, direction, pieces } of feeds) words.push(nodeId, direction, ...pieces.map(({ id }) => id));
   for (const { id, place } of splices) words.push(id, place.segmentId);
   for (const [id, { fromNodeId, toNodeId, slideOn, fittedMm }] of Object.entries(segments))
     words.push(id, fromNodeId, toNodeId, slideOn, fittedMm === null);
-  return words.join(' ');
+  return words;
 }
 
 function checkOrder(job: Job, plan: LoomPlan, catalogue: Catalogue): Finding[] {

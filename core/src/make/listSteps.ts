@@ -47,7 +47,7 @@ export function listSteps(job: Job, plan: LoomPlan, catalogue: Catalogue): Step[
   const endsBeyond = listEndsBeyond(loom, plan);
   const terminations = new Map<string, PlannedTermination[]>();
   for (const one of plan.terminations) pushTo(terminations, one.endId, one);
-  const plugs = new Map<string, LoomPlan['plugs']>();
+  const plugs = new Map<string, LoomPlan['plugs'][number][]>();
   for (const one of plan.plugs) pushTo(plugs, one.endId, one);
   const context: StepContext = {
     job,

@@ -30,11 +30,11 @@ export function createPlanner(catalogue: Catalogue): Planner {
     const joined = store.memo(JOIN, '', { ...context, routes, wirings });
     // 3 size: draft the looms, sum the vehicle, thicken what it asks for, until nothing is asked any more → Sizing
     const looms = listLooms(context, routes, joined);
-    const draft = sizeDrafts(looms, joined, standard);
+    const draft = sizeDrafts({ looms, joined, standard, store });
     // 4 build: bundles, coverings, ends and lengths with those sizes, and the sums on them → BuiltVehicle
     const built = buildLooms(looms, joined, draft, standard);
     // 5 slim: what was asked for on the way and is no more → BuiltVehicle
-    const slim = slimLooms(looms, joined, built, standard);
+    const slim = slimLooms(looms, joined, built.full, standard);
     // 6 write: numbers, terms of lengths, reasons → LoomPlan[], PowerPlan
     const alone = looms.map((loom, index) => {
       const { loomId } = loom.routed;

@@ -1,10 +1,10 @@
-import { findFamily, type Catalogue, type ShopStandard } from '../catalogue';
+import { findFamily, type Catalogue, type Conductor, type ShopStandard } from '../catalogue';
 import type { Job } from '../model';
 import { chooseBarrels } from './splice/chooseBarrels';
 import { chooseConductors, type MinimumSize } from './size/chooseConductors';
 import { chooseCoverings } from './cover/chooseCoverings';
 import { chooseTerminations } from './terminate/chooseTerminations';
-import { numberWires } from './length/numberWires';
+import { numberWires, type WireMark } from './length/numberWires';
 import { measureBundles, type LaidBundle } from './bundle/measureBundles';
 import { applyLayups } from './layup/applyLayups';
 import { planLayups } from './layup/planLayups';
@@ -14,12 +14,21 @@ import { planFeeds } from './feed/planFeeds';
 import { planDress } from './dress/planDress';
 import { measureHeats } from './heat/measureHeats';
 import { measureJoints } from './splice/measureJoints';
-import { listLengthAllowances, measureLengths, measureWires, sumAllowances, type WireInputs } from './length/measureWires';
+import {
+  listDraftedWires,
+  listLengthAllowances,
+  measureWires,
+  sumAllowances,
+  type DraftedWire,
+  type WireInputs,
+} from './length/measureWires';
 import type { CarriedCurrent } from './electrical/currents/listCarriedCurrents';
-import { measureAmpacities } from './heat/measureAmpacity';
+import { measureAmpacities, type WireAmpacity } from './heat/measureAmpacity';
 import type { SizedLoom } from './electrical/sizedLoom';
 import type { WireCurrent } from './electrical/types';
+import { listOnward } from './route/createTree';
 import { toUnfitted, type RoutedLoom } from './route/routeLoom';
+import { createListStage, type Stage } from '../units';
 import type { PlanStore } from './planStore';
 import type { LengthAllowance, LoomPlan, PlannedWire, SizedWire } from './types';
 
@@ -35,14 +44,14 @@ export interface LoomContext {
   store: PlanStore;
 }
 
-/** Length of every wire with the sizes that its ends ask for, its bundles as thin as they could be; mm. */
-export function draftLengths(context: LoomContext): number[] {
+/** Every wire with the size that its ends ask for, its bundles as thin as they could be. */
+export function draftWires(context: LoomContext): DraftedWire[] {
   const { job, routed, catalogue, standard, store } = context;
   const loom = job.looms[routed.loomId]!;
   const wires = chooseConductors(routed, NO_DEMANDS);
   const bundles = measureBundles({ loom, routed, wires, catalogue, standard, isDraft: true, store }).map(({ bundle }) => bundle);
   const barrels = chooseBarrels(routed.splices, wires, catalogue, standard);
-  return measureLengths(endWires(context, { wires, bundles, layups: [], barrels }).inputs);
+  return listDraftedWires(endWires(context, { wires, bundles, layups: [], barrels }).inputs);
 }
 
 /** A loom as it is built: what its wires bear, what their ends get, and how long they come out. */
@@ -73,18 +82,71 @@ export function planLoom(context: LoomContext, built: BuiltLoom, minimums: Reado
   const { terminations, plugs } = ended;
   const first = routed.first && planFirst({ ...context, job: toUnfitted(job, loomId), routed: routed.first }, minimums);
   // mark, measure
-  const wires = measureWires(ended.inputs, built.addends, numberWires({ job, loom: toLoom(context), catalogue, standard }, sized), first);
+  const loom = toLoom(context);
+  const plain: PlainContext = {
+    context,
+    sized,
+    sizes: store.memo(
+      SIZES,
+      loomId,
+      sized.map(({ conductor }) => conductor),
+    ),
+    terminations,
+  };
+  const wires = measureWires(ended.inputs, built.addends, store.memo(NUMBER, loomId, plain), first);
   // dress: what finishes ends and breakouts
   const planned = { tree, bundles, coverings, layups, terminations };
-  const dress = planDress({ job, loom: toLoom(context), plan: planned, catalogue, standard, packings: store.packings });
+  const dress = planDress({ job, loom, loomId, plan: planned, catalogue, standard, packings: store.packings, memo: store.memo });
   // lead through holes
-  const feeds = planFeeds({ job, loom: toLoom(context), plan: planned, catalogue, standard });
+  const feeds = store.memo(FEED, loomId, { ...plain, plan: planned });
   // open cables, stack rings
-  const screens = planScreens({ job, loom: toLoom(context), terminations, wires, catalogue, standard });
-  const studs = planStuds(toLoom(context), terminations, wires, catalogue, standard);
+  const { screens, studs } = store.memo(OPEN, loomId, { ...plain, wires });
   const massG = sumMass(context, wires, built, dress);
   return { loomId, wires, splices, barrels, ...planned, ...dress, feeds, screens, studs, heats, currents, plugs, massG };
 }
+
+/** What of a loom does not hang on how long its wires are. sizes: the conductors of its wires, the same object as long as they are. */
+interface PlainContext {
+  context: LoomContext;
+  sized: readonly SizedWire[];
+  sizes: readonly Conductor[];
+  terminations: LoomPlan['terminations'];
+}
+
+const SIZES = createListStage<Conductor>('sizes');
+
+const listPlainInputs = ({ context: { job, routed, standard }, sizes }: PlainContext): unknown[] => {
+  const { circuits, ends, nodes, prefix, clampedBy } = job.looms[routed.loomId]!;
+  return [routed.shape, circuits, ends, nodes, prefix, clampedBy, job.zones, job.families, standard, sizes];
+};
+
+const NUMBER: Stage<PlainContext, readonly WireMark[]> = {
+  name: 'number',
+  keep: 4,
+  inputs: listPlainInputs,
+  run: ({ context, sized }) => numberWires({ ...context, loom: toLoom(context) }, sized),
+};
+
+/** Through a hole go ends and the runs behind them: how thick, not how long. */
+const FEED: Stage<PlainContext & { plan: Parameters<typeof planFeeds>[0]['plan'] }, LoomPlan['feeds']> = {
+  name: 'feed',
+  keep: 4,
+  inputs: ({ plan: { tree, coverings }, ...plain }) => [
+    ...[...listPlainInputs(plain), plain.terminations, listOnward(tree)],
+    ...coverings.map(({ odOutsideMm }) => odOutsideMm),
+  ],
+  run: ({ context, plan }) => planFeeds({ ...context, loom: toLoom(context), plan }),
+};
+
+const OPEN: Stage<PlainContext & { wires: readonly PlannedWire[] }, Pick<LoomPlan, 'screens' | 'studs'>> = {
+  name: 'open',
+  keep: 4,
+  inputs: (plain) => [...listPlainInputs(plain), plain.terminations],
+  run: ({ context, terminations, wires }) => ({
+    screens: planScreens({ ...context, loom: toLoom(context), terminations, wires }),
+    studs: planStuds(toLoom(context), terminations, wires, context.catalogue, context.standard),
+  }),
+};
 
 const NO_DEMANDS: ReadonlyMap<string, MinimumSize> = new Map();
 const NO_JOINTS: ReadonlyMap<string, number> = new Map();
@@ -120,12 +182,21 @@ export function measureLoom(context: LoomContext, minimums: ReadonlyMap<string, 
   const heated = { job, loomId: routed.loomId, wires, laid, coverings, flows, modeIds, standard, memo: store.memo };
   const heats = measureHeats(heated);
   const ampacities = measureAmpacities(heated, heats, isDraft);
-  const currents = wires.map(({ id }, place): WireCurrent => {
-    const { onA, heatA, designA, inrushA, guardIds } = flows.get(id) ?? NO_FLOW;
-    return { wireId: id, onA, heatA, designA, inrushA, guardIds, ...ampacities[place]! };
-  });
+  const currents = store.memo(CURRENTS, routed.loomId, { routed, flows, ampacities });
   return { wires, barrels, bundles, layups, coverings, heats, currents };
 }
+
+/** What flows in each wire and what it bears. */
+const CURRENTS: Stage<Pick<LoomContext, 'routed' | 'flows'> & { ampacities: readonly WireAmpacity[] }, readonly WireCurrent[]> = {
+  name: 'currents',
+  keep: 8,
+  inputs: ({ routed, flows, ampacities }) => [routed.shape, flows, ampacities],
+  run: ({ routed, flows, ampacities }) =>
+    routed.wires.map(({ id }, place): WireCurrent => {
+      const { onA, heatA, designA, inrushA, guardIds } = flows.get(id) ?? NO_FLOW;
+      return { wireId: id, onA, heatA, designA, inrushA, guardIds, ...ampacities[place]! };
+    }),
+};
 
 /** The wires as they were cut before the trial fit, by the readings alone. */
 function planFirst(context: LoomContext, minimums: ReadonlyMap<string, MinimumSize>): PlannedWire[] {

@@ -12,7 +12,7 @@ export interface PlanStore {
   packings: PackingStore;
   copper: CopperStore;
   /** of every loom, as they were last: what did not change stays the same object, so that what was made of it is found */
-  routes: Map<string, KeptRoute>;
+  routes: Map<string, readonly KeptRoute[]>;
   wirings: Map<string, readonly JoinedWire[]>;
   flows: Map<string, CarriedCurrents>;
 }

@@ -1,12 +1,15 @@
 import type { ShopStandard } from '../catalogue';
-import type { Copper } from './electrical/copper/chooseMinimumSizes';
 import { isSameMinimum, type MinimumSizes } from './electrical/copper/minimumSizes';
-import type { VehicleSums } from './electrical/createVehicleSums';
+import type { PowerPlan } from './electrical/types';
+import { isOver, type VehicleSums } from './electrical/createVehicleSums';
 import type { VehicleCurrents } from './electrical/currents/vehicleCurrents';
 import type { JoinedLooms } from './joinLooms';
 import type { BuiltLoom, LoomContext } from './planLoom';
 import type { MinimumSize } from './size/chooseConductors';
-import { BUILD, DRAFT, MEASURE } from './stages';
+import { once, type Stage } from '../units';
+import type { SizedLoom } from './electrical/sizedLoom';
+import type { PlanStore } from './planStore';
+import { BUILD, DRAFT, MEASURE, listDraftInputs } from './stages';
 import type { LoomPlan } from './types';
 
 const MOST_ROUNDS = 8;
@@ -28,7 +31,6 @@ export interface Sizing {
   rounds: number;
   /** did the rounds end by themselves */
   settled: boolean;
-  measureCopper: () => Copper;
 }
 
 /** The looms as they are built with those sizes, and the sums on them. */
@@ -36,76 +38,99 @@ export interface BuiltVehicle {
   minimums: MinimumSizes;
   built: readonly BuiltLoom[];
   sums: VehicleSums;
+  shorts: Shorts;
 }
 
 /** Sizes of one loom. */
 export const findMinimums = (minimums: MinimumSizes, loomId: string): ReadonlyMap<string, MinimumSize> => minimums.get(loomId) ?? NONE;
 
-const sum = (looms: readonly LoomContext[], { sum: sumOf }: JoinedLooms, minimums: MinimumSizes): BuiltVehicle => {
+const sum = (looms: readonly LoomContext[], { sum: sumOf }: JoinedLooms, minimums: MinimumSizes, standard: ShopStandard): BuiltVehicle => {
   const built = looms.map((context) => {
     const { loomId } = context.routed;
     return context.store.memo(BUILD, loomId, { context, minimums: findMinimums(minimums, loomId) });
   });
-  return { minimums, built, sums: sumOf(built) };
+  const sums = sumOf(built);
+  return { minimums, built, sums, shorts: findShorts(built, sums, standard) };
 };
 
 /** Another round: what the sums ask of the sizes. */
 function askMore(sizing: Sizing, sums: VehicleSums): Sizing {
   const rounds = sizing.rounds + 1;
   const stage = rounds <= FRESH_ROUNDS ? 'fresh' : rounds <= EARLY_ROUNDS ? 'fitting' : 'adding';
-  const next = sums.ask(sizing.minimums, stage);
-  const ids = new Set([...next.minimums.keys(), ...sizing.minimums.keys()]);
-  const settled = [...ids].every((id) => isSameMinimum(next.minimums.get(id), sizing.minimums.get(id)));
-  return { ...next, rounds, settled };
+  const minimums = sums.ask(sizing.minimums, stage);
+  const ids = new Set([...minimums.keys(), ...sizing.minimums.keys()]);
+  const settled = [...ids].every((id) => isSameMinimum(minimums.get(id), sizing.minimums.get(id)));
+  return { minimums, rounds, settled };
 }
 
-/**
- * Sizes from drafts: draft the looms, sum the vehicle, thicken what it asks for, until nothing is asked any more or eight rounds are over
- * (PO10). Thick conductors are stripped longer, so lengths hang on sizes; what that comes to shows on the looms as built. What was asked
- * for on the way and is no more need not be built. countShort: what was short before it was built, and no size mends.
- */
-export function sizeDrafts(
-  looms: readonly LoomContext[],
-  joined: JoinedLooms,
-  standard: ShopStandard,
-): { sizing: Sizing; countShort: () => number } {
-  const noCopper = (): Copper => ({ massG: 0, oneSizeMassG: 0, alikeG: 0 });
-  let sizing: Sizing = { minimums: new Map(), rounds: 0, settled: !hasCurrent(joined.flows), measureCopper: noCopper };
+/** Sizes of drafts, and what was short before it was built: no size mends that. */
+export interface DraftSizing {
+  sizing: Sizing;
+  shorts: Shorts;
+}
+
+/** What sizes are found from: looms without sizes, and the vehicle that they are joined into. */
+interface SizingInputs {
+  looms: readonly LoomContext[];
+  joined: JoinedLooms;
+  standard: ShopStandard;
+}
+
+/** Sizes from drafts, and then without what only their steps asked for. */
+export function sizeDrafts({ looms, joined, standard, store }: SizingInputs & { store: PlanStore }): DraftSizing {
+  const settled = !hasCurrent(joined.flows);
   // where nothing flows nothing can be asked
-  if (sizing.settled) return { sizing, countShort: () => 0 };
-  const lengthsMm = looms.map((context) => context.store.memo(MEASURE, context.routed.loomId, context));
-  const draft = () =>
-    looms.map((context, index) => {
-      const { loomId } = context.routed;
-      const measured = context.store.memo(DRAFT, loomId, { context, minimums: findMinimums(sizing.minimums, loomId) });
-      return { ...measured, loomId, lengthsMm: lengthsMm[index]! };
-    });
-  while (!sizing.settled && sizing.rounds < MOST_ROUNDS) sizing = askMore(sizing, joined.sum(draft()));
-  if (![...sizing.minimums.values()].some(({ size }) => size > 0)) return { sizing, countShort: () => 0 };
-  const drafts = draft();
+  if (settled) return { sizing: { minimums: new Map(), rounds: 0, settled }, shorts: NOTHING_SHORT };
+  const measured = looms.map((context) => store.memo(MEASURE, context.routed.loomId, context));
+  const sizing = store.memo(SIZE, '', { looms, lengthsMm: measured.map(({ coarse }) => coarse), joined, standard });
+  if (![...sizing.minimums.values()].some(({ size }) => size > 0)) return { sizing, shorts: NOTHING_SHORT };
+  const drafts = draftLooms(
+    looms,
+    measured.map(({ exact }) => exact),
+    sizing,
+  );
   const sums = joined.sum(drafts);
   const { minimums } = sums.slim(sizing.minimums, new Map([['', DRAFT_KEEP]]));
-  return { sizing: { ...sizing, minimums }, countShort: () => listShort(drafts, sums, standard).length };
+  return { sizing: { ...sizing, minimums }, shorts: findShorts(drafts, sums, standard) };
 }
+
+const draftLooms = (looms: readonly LoomContext[], lengthsMm: readonly (readonly number[])[], { minimums }: Sizing): SizedLoom[] =>
+  looms.map((context, index) => {
+    const { loomId } = context.routed;
+    const measured = context.store.memo(DRAFT, loomId, { context, minimums: findMinimums(minimums, loomId) });
+    return { ...measured, loomId, lengthsMm: lengthsMm[index]! };
+  });
+
+/**
+ * Draft the looms, sum the vehicle, thicken what it asks for, until nothing is asked any more or eight rounds are over (PO10). Thick
+ * conductors are stripped longer, so lengths hang on sizes; what that comes to shows on the looms as built. It is done once as long as no
+ * run passes its step and nothing else is touched that the sizes hang on.
+ */
+const SIZE: Stage<SizingInputs & { lengthsMm: readonly (readonly number[])[] }, Sizing> = {
+  name: 'size',
+  keep: 4,
+  inputs: ({ looms, lengthsMm, joined, standard }) => [joined, standard, ...lengthsMm, ...looms.flatMap(listDraftInputs)],
+  run: ({ looms, lengthsMm, joined }) => {
+    let sizing: Sizing = { minimums: new Map(), rounds: 0, settled: false };
+    while (!sizing.settled && sizing.rounds < MOST_ROUNDS) sizing = askMore(sizing, joined.sum(draftLooms(looms, lengthsMm, sizing)));
+    return sizing;
+  },
+};
 
 /** The looms as they are built, and the sums on them; where a bundle came out warmer or a wire longer than its draft, once more. */
 export function buildLooms(
   looms: readonly LoomContext[],
   joined: JoinedLooms,
-  draft: { sizing: Sizing; countShort: () => number },
+  draft: DraftSizing,
   standard: ShopStandard,
 ): { sizing: Sizing; full: BuiltVehicle } {
   let { sizing } = draft;
-  let full = sum(looms, joined, sizing.minimums);
-  const isShort = () => {
-    const short = listShort(full.built, full.sums, standard).length;
-    return short > 0 && short > draft.countShort();
-  };
-  while (isShort() && sizing.rounds < MOST_ROUNDS) {
+  let full = sum(looms, joined, sizing.minimums, standard);
+  while (listNew(full.shorts, draft.shorts).length > 0 && sizing.rounds < MOST_ROUNDS) {
     const next = askMore(sizing, full.sums);
     sizing = { ...next, settled: sizing.settled };
     if (next.settled) return { sizing, full: { ...full, minimums: sizing.minimums } };
-    full = sum(looms, joined, sizing.minimums);
+    full = sum(looms, joined, sizing.minimums, standard);
   }
   return { sizing, full };
 }
@@ -114,38 +139,52 @@ export function buildLooms(
 export function slimLooms(
   looms: readonly LoomContext[],
   joined: JoinedLooms,
-  { sizing, full }: { sizing: Sizing; full: BuiltVehicle },
+  full: BuiltVehicle,
   standard: ShopStandard,
-): BuiltVehicle & { copper: Copper } {
-  const { oneSizeMassG } = sizing.measureCopper();
-  const known = new Set(listShort(full.built, full.sums, standard));
+): BuiltVehicle & { copper: PowerPlan['copper'] } {
   const tight = new Map<string, number>();
   for (let round = 0; ; round += 1) {
     const slimmed = full.sums.slim(full.minimums, tight);
-    const copper = { ...slimmed.measureCopper(), oneSizeMassG };
-    const slim = sum(looms, joined, slimmed.minimums);
-    const isAsBefore = slim.built.every((loom, index) => loom === full.built[index]);
-    const sums = isAsBefore ? full.sums : slim.sums;
-    const short = listShort(slim.built, sums, standard).filter((one) => !known.has(one));
-    if (short.length === 0) return { ...slim, sums, copper };
-    if (round === SLIM_ROUNDS) return { ...full, copper };
+    const anew = sum(looms, joined, slimmed.minimums, standard);
+    // as a rule nothing gets thinner, and the sums hold
+    const isAsBefore = anew.built.every((loom, index) => loom === full.built[index]);
+    const slim = isAsBefore ? { ...full, minimums: slimmed.minimums } : anew;
+    const toCopper = () => ({ ...slimmed.measureCopper(), oneSizeMassG: slim.sums.measureOneSize(slimmed.minimums) });
+    const short = isAsBefore ? [] : listNew(slim.shorts, full.shorts);
+    if (short.length === 0) return { ...slim, copper: toCopper() };
+    if (round === SLIM_ROUNDS) return { ...full, copper: toCopper() };
     for (const one of short) tight.set(one, (tight.get(one) ?? 1) - TIGHTER);
   }
 }
 
-/** What is short: fuses over a wire by id, budgets passed by the load's name, bundles too warm by loom and segment. */
-const listShort = (
+/** What is short: protections over a wire by id, budgets passed by the load's name, bundles too warm by loom and segment. */
+interface Shorts {
+  list: () => readonly string[];
+  has: (one: string) => boolean;
+}
+
+const NOTHING_SHORT: Shorts = { list: () => [], has: () => false };
+
+const findShorts = (
   looms: readonly Pick<LoomPlan, 'loomId' | 'heats'>[],
-  { findProtections, findLoads }: VehicleSums,
-  { heatMarginK }: ShopStandard,
-): string[] => [
-  ...findProtections().flatMap(({ id, problems }) => (problems.includes('over-wire') || problems.includes('short-time') ? [id] : [])),
-  ...findLoads().flatMap(({ load, dropV }) => (dropV > load.budgetV ? [load.name] : [])),
-  ...looms.flatMap(({ loomId, heats }) =>
+  { listOverWires, findLoads, isOverBudget }: VehicleSums,
+  standard: ShopStandard,
+): Shorts => {
+  const others = once(() => new Set([...listOverWires(), ...listTooWarm(looms, standard)]));
+  return {
+    list: once(() => [...others(), ...findLoads().flatMap((one) => (isOver(one) ? [one.load.name] : []))]),
+    has: (one) => others().has(one) || isOverBudget(one),
+  };
+};
+
+const listTooWarm = (looms: readonly Pick<LoomPlan, 'loomId' | 'heats'>[], { heatMarginK }: ShopStandard): string[] =>
+  looms.flatMap(({ loomId, heats }) =>
     heats.flatMap(({ segmentId, middleC, limitC, wattsPerM }) =>
       limitC !== null && wattsPerM !== 0 && (middleC === null || middleC > limitC - heatMarginK) ? [`${loomId}/${segmentId}`] : [],
     ),
-  ),
-];
+  );
+
+/** What is short and was not before. */
+const listNew = (now: Shorts, before: Shorts): string[] => now.list().filter((one) => !before.has(one));
 
 const hasCurrent = ({ edges }: VehicleCurrents) => edges.some((one) => one !== null && one.on.some((value) => value > 0));

@@ -1,17 +1,22 @@
 import type { Catalogue, ShopStandard } from '../catalogue';
 import type { Job, Loom } from '../model';
-import type { Stage } from '../units';
-import { joinLooms, type JoinedLooms } from './joinLooms';
-import { buildLoom, draftLengths, measureLoom, planLoom, type BuiltLoom, type LoomContext, type MeasuredLoom } from './planLoom';
+import { createListStage, roundUp, type Stage } from '../units';
+import { joinLooms, keepWiring, type JoinedLooms } from './joinLooms';
+import { buildLoom, draftWires, measureLoom, planLoom, type BuiltLoom, type LoomContext, type MeasuredLoom } from './planLoom';
 import type { PlanStore } from './planStore';
-import { keepRoute } from './route/keepRoute';
+import { keepRoutes } from './route/keepRoute';
+import { listOnward } from './route/createTree';
 import { routeLoom, type RoutedLoom } from './route/routeLoom';
+import type { DraftedWire } from './length/measureWires';
 import { toCoiledKey } from './length/listHolds';
 import type { MinimumSize } from './size/chooseConductors';
 import type { LoomPlan } from './types';
 
 /** Drafts of several rounds are kept: the rounds of the next edit ask for the same. */
 const MOST_DRAFTS = 12;
+
+/** Looms are built a few times in a plan, to be slimmed and tried: those that an edit did not touch are found. */
+const MOST_BUILT = 6;
 
 /** What every stage of one plan works on. */
 export interface JobContext {
@@ -30,8 +35,8 @@ export const ROUTE: Stage<JobContext & { loomId: string }, RoutedLoom> = {
   inputs: ({ job, loomId, standard }) => [job.looms[loomId], job.zones, job.families, standard],
   run: ({ job, loomId, catalogue, standard, store: { routes } }) => {
     const loom = job.looms[loomId]!;
-    const route = keepRoute(routeLoom(job, loomId, catalogue, standard), loom, routes.get(loomId));
-    routes.set(loomId, { loom, route });
+    const { route, kept } = keepRoutes(routeLoom(job, loomId, catalogue, standard), loom, routes.get(loomId) ?? []);
+    routes.set(loomId, kept);
     return route;
   },
 };
@@ -52,12 +57,48 @@ const listLoomInputs = ({ job, routed, standard }: LoomContext) => [
   ...[job.looms[routed.loomId], job.zones, job.families, standard, job.openItems, job.anchors, toCoiledKey(job, routed.loomId)],
 ];
 
-/** Lengths of its wires, before they have sizes. */
-export const MEASURE: Stage<LoomContext, number[]> = { name: 'measure', keep: 4, inputs: listLoomInputs, run: draftLengths };
-
 /** How the wires of each run lie: what a draft reads of a loom beside its circuits and ends. */
 const toBundlingKey = ({ bundling, segments }: Loom) =>
   Object.entries(segments).reduce((key, [id, one]) => (one.bundling === null ? key : `${key};${id} ${one.bundling}`), `${bundling}`);
+
+/** Its wires before they have sizes: what makes their lengths beside the runs. */
+const DRAFT_WIRES: Stage<LoomContext, readonly DraftedWire[]> = {
+  name: 'draft-wires',
+  keep: 2,
+  inputs: ({ job, routed, standard, store }) => {
+    const loom = job.looms[routed.loomId]!;
+    return [
+      ...[routed.shape, keepWiring(store, routed), loom.circuits, loom.ends, loom.nodes, job.families, standard],
+      ...[toBundlingKey(loom), listOnward(routed.tree)],
+    ];
+  },
+  run: draftWires,
+};
+
+/** Runs of a draft count as up to the next so much; what that asks for too much is taken away before anything is built. */
+const DRAFT_RUN_MM = 25;
+
+/**
+ * Lengths of its wires, before they have sizes. coarse: every run up to the next step, the same list as long as none passes it, so that an
+ * edit that moves a run by a hair leaves the draft as it was; exact: every run as it is.
+ */
+export const MEASURE: Stage<LoomContext, { coarse: readonly number[]; exact: readonly number[] }> = {
+  name: 'measure',
+  keep: 2,
+  inputs: (context) => [context.routed, context.store.memo(DRAFT_WIRES, context.routed.loomId, context)],
+  run: (context) => {
+    const { routed, store } = context;
+    const drafted = store.memo(DRAFT_WIRES, routed.loomId, context);
+    const measure = (toRun: (mm: number) => number) =>
+      routed.wires.map(({ pieces }, place) => {
+        const { othersMm, takeUps } = drafted[place]!;
+        return pieces.reduce((sum, { fromMm, toMm }, at) => sum + toRun(toMm - fromMm) * (takeUps?.[at] ?? 1), othersMm);
+      });
+    const coarse = measure((mm) => roundUp(mm, DRAFT_RUN_MM));
+    return { coarse: store.memo(LENGTHS, routed.loomId, coarse), exact: measure((mm) => mm) };
+  },
+};
+const LENGTHS = createListStage<number>('lengths');
 
 /** Of a loom with sizes asked for: what they are, without the reasons, which move with every edit. */
 export interface SizedContext {
@@ -68,21 +109,24 @@ export interface SizedContext {
 const toMinimumKey = (minimums: ReadonlyMap<string, MinimumSize>) =>
   [...minimums].map(([wireId, { conductor, ruledBy }]) => `${wireId} ${conductor.size} ${ruledBy}`).join(';');
 
+/** All that decides how a loom is drafted, its lengths and sizes apart. */
+export const listDraftInputs = ({ job, routed, flows, standard }: LoomContext) => [
+  ...[job.looms[routed.loomId]!.circuits, job.looms[routed.loomId]!.ends, job.zones, job.families, standard],
+  ...[routed.shape, flows, toBundlingKey(job.looms[routed.loomId]!)],
+];
+
 /** How warm its wires get. A draft asks what lies where, not how long it is: most edits of lengths find it as it was. */
 export const DRAFT: Stage<SizedContext, MeasuredLoom> = {
   name: 'draft',
   keep: MOST_DRAFTS,
-  inputs: ({ context: { job, routed, flows, standard }, minimums }) => [
-    ...[job.looms[routed.loomId]!.circuits, job.looms[routed.loomId]!.ends, job.zones, job.families, standard],
-    ...[routed.shape, flows, toMinimumKey(minimums), toBundlingKey(job.looms[routed.loomId]!)],
-  ],
+  inputs: ({ context, minimums }) => [...listDraftInputs(context), toMinimumKey(minimums)],
   run: ({ context, minimums }) => measureLoom(context, minimums, true),
 };
 
 /** As it is built: bundles packed and covered, ends terminated, lengths summed. */
 export const BUILD: Stage<SizedContext, BuiltLoom> = {
   name: 'build',
-  keep: 2,
+  keep: MOST_BUILT,
   inputs: ({ context, minimums }) => [...listLoomInputs(context), context.flows, toMinimumKey(minimums)],
   run: ({ context, minimums }) => buildLoom(context, minimums),
 };
@@ -90,7 +134,7 @@ export const BUILD: Stage<SizedContext, BuiltLoom> = {
 /** The plan of a loom as it is built, with the reasons of its sizes as they are now. */
 export const WRITE: Stage<SizedContext & { built: BuiltLoom }, LoomPlan> = {
   name: 'write',
-  keep: 2,
+  keep: 4,
   inputs: ({ built, minimums }) => [built, ...[...minimums.values()].map(({ because }) => because)],
   run: ({ context, built, minimums }) => withReasons(planLoom(context, built, minimums), minimums),
 };

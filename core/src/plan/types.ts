@@ -278,17 +278,17 @@ export interface LoomPlan {
   endDress: PlannedEndDress[];
   breakoutDress: PlannedBreakoutDress[];
   /** holes of known bore */
-  feeds: PlannedFeed[];
+  feeds: readonly PlannedFeed[];
   /** screened cables where they are opened */
-  screens: PlannedScreen[];
-  studs: PlannedStud[];
+  screens: readonly PlannedScreen[];
+  studs: readonly PlannedStud[];
   /** segments whose ambient is known */
-  heats: PlannedHeat[];
+  heats: readonly PlannedHeat[];
   /** in the order of the wires */
-  currents: WireCurrent[];
-  terminations: PlannedTermination[];
+  currents: readonly WireCurrent[];
+  terminations: readonly PlannedTermination[];
   /** cavity names that stay empty and take a plug, by end */
-  plugs: { endId: string; cavity: string; plugId: string }[];
+  plugs: readonly { endId: string; cavity: string; plugId: string }[];
   massG: { wire: number; covering: number; housings: number; contacts: number; splices: number; total: number };
 }
 

@@ -2,7 +2,7 @@ export { compareIds } from './compareIds';
 export { roundTo } from './roundTo';
 export { roundUp } from './roundUp';
 export { once } from './once';
-export { createMemo, type Memo, type Stage } from './createMemo';
+export { createListStage, createMemo, type Memo, type Stage } from './createMemo';
 export { createKeeper } from './createKeeper';
 export { keepEqual } from './keepEqual';
 export { createMemory, type Memory } from './createMemory';

@@ -1,9 +1,9 @@
 import { compareIds } from '../../units';
 import { createFinding } from '../createFinding';
-import type { Finding, Rule } from '../types';
+import type { Finding, PlainRule } from '../types';
 
 /** CI1, stop: a device needs something at a cavity that no circuit reaches. The fix joins it to a circuit of the kind that neighbours use. */
-export const checkRequiredPins: Rule = (context) => {
+export const checkRequiredPins: PlainRule = (context) => {
   const { loomId, loom } = context;
   const used = new Set(Object.values(loom.circuits).flatMap(({ terminations }) => terminations.map((one) => `${one.endId} ${one.cavity}`)));
   return Object.keys(loom.ends)

@@ -1,6 +1,6 @@
 import type { InlinePart, Job } from '../../model';
 import type { JobPlan } from '../../plan';
-import { compareIds, pushTo } from '../../units';
+import { compareIds, createKeeper, pushTo } from '../../units';
 import { type NetPin, listNetPins } from '../../netlist';
 
 /** A CAN bus as it is wired: one of its two lines speaks for both. */
@@ -24,32 +24,44 @@ export interface Bus {
 /** Buses of a job, with what terminates them and how far their nodes hang off the line (calculations 9). */
 export function listBuses(job: Job, plan: JobPlan): Bus[] {
   const plugs = new Set(Object.values(job.mates).flatMap(({ a, b }) => [a, b].map(({ loomId, endId }) => `${loomId}/${endId}`)));
-  return plan.power.nets.flatMap((net): Bus[] => {
-    const pins = listNetPins(job, net);
-    // of the two lines the one with the lower pin speaks for both
-    const host = pins.find(
-      ({ offer, cavity }) => offer?.can.includes('can') && (offer.pairWith === null || compareIds(cavity, offer.pairWith) < 0),
-    );
-    if (!host) return [];
+  return findHosts(job, plan).map(({ net, host, pins }): Bus => {
     const here = new Set(pins.map(({ loomId, endId, cavity }) => `${loomId}/${endId}/${cavity}`));
     const parts = Object.values(job.parts).filter(
       ({ kind, at }) => kind === 'terminator' && at.cavities.some((cavity) => here.has(`${at.loomId}/${at.endId}/${cavity}`)),
     );
     const nameOf = ({ loomId, endId }: { loomId: string; endId: string }) => job.looms[loomId]!.ends[endId]!.name;
     const twists = net.circuits.map(({ loomId, circuitId }) => job.looms[loomId]!.circuits[circuitId]!.twist);
-    return [
-      {
-        host,
-        nodes: [...new Set(pins.filter(({ loomId, endId }) => !plugs.has(`${loomId}/${endId}`)).map(nameOf))],
-        terminators: parts.map(({ at }) => nameOf(at)),
-        parts,
-        ohms: toTermination(parts),
-        stubs: net.circuits.flatMap(({ loomId, circuitId }) => listStubs(plan, plugs, loomId, circuitId)),
-        pitchMm: twists.includes(null) ? null : Math.max(...twists.map((twist) => twist!.pitchMm)),
-      },
-    ];
+    return {
+      host,
+      nodes: [...new Set(pins.filter(({ loomId, endId }) => !plugs.has(`${loomId}/${endId}`)).map(nameOf))],
+      terminators: parts.map(({ at }) => nameOf(at)),
+      parts,
+      ohms: toTermination(parts),
+      stubs: net.circuits.flatMap(({ loomId, circuitId }) => listStubs(plan, plugs, loomId, circuitId)),
+      pitchMm: twists.includes(null) ? null : Math.max(...twists.map((twist) => twist!.pitchMm)),
+    };
   });
 }
+
+interface Hosted {
+  net: JobPlan['power']['nets'][number];
+  host: NetPin;
+  pins: readonly NetPin[];
+}
+
+/** Nets that are the line of a bus which speaks for both, with the pin of its box. */
+const findHosts = (job: Job, { power: { nets } }: JobPlan): readonly Hosted[] =>
+  remember(nets, [...Object.values(job.looms).flatMap(({ ends, circuits }) => [ends, circuits]), job.devices, job.mates], () =>
+    nets.flatMap((net): Hosted[] => {
+      const pins = listNetPins(job, net);
+      // of the two lines the one with the lower pin speaks for both
+      const host = pins.find(
+        ({ offer, cavity }) => offer?.can.includes('can') && (offer.pairWith === null || compareIds(cavity, offer.pairWith) < 0),
+      );
+      return host ? [{ net, host, pins }] : [];
+    }),
+  );
+const remember = createKeeper<JobPlan['power']['nets'], readonly Hosted[]>();
 
 /** What a meter reads across parts side by side, Ω; null: there is none, or the value of one is not known. */
 export const toTermination = (parts: readonly Pick<InlinePart, 'ohms'>[]): number | null =>

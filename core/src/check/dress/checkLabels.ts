@@ -1,18 +1,18 @@
 import { listMarks, type PlannedMark } from '../../plan';
 import { createFinding } from '../createFinding';
-import type { Finding, Rule, RuleContext } from '../types';
+import type { Finding, PlainContext, PlainRule } from '../types';
 import { listLabelHeats } from './listLabelHeats';
 
 /**
  * MA2, check: no label goes over a wire, a run or the leg of an end and grips it, or none carries the legend in letters that are read. MA5: one
  * gets hotter than it stands.
  */
-export const checkLabels: Rule = (context) => {
+export const checkLabels: PlainRule = (context) => {
   const marks = listMarks(context.job, context.plan, context.catalogue);
   return [...marks.flatMap((mark) => checkMark(context, mark)), ...listLabelHeats(context, marks)];
 };
 
-function checkMark(context: RuleContext, { kind, id, text, odMm, legend, stockName, problem }: PlannedMark): Finding[] {
+function checkMark(context: PlainContext, { kind, id, text, odMm, legend, stockName, problem }: PlannedMark): Finding[] {
   // what sticks on a device has no sleeve that could be wrong
   if (problem === null || kind === 'device') return [];
   const place = [{ kind: kind === 'zone' ? 'segment' : kind === 'caution' ? 'end' : kind, id }] as const;

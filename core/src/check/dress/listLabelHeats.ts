@@ -3,7 +3,7 @@ import { findSurroundings } from '../../model';
 import type { PlannedMark } from '../../plan';
 import { createKeeper } from '../../units';
 import { createFinding } from '../createFinding';
-import type { Finding, FindingPlace, RuleContext } from '../types';
+import type { Finding, FindingPlace, PlainContext } from '../types';
 
 /** At what each sleeve, boot and transition of the shop is shrunk, °C; null: nobody said. */
 const mapShrinks = (catalogue: Catalogue): ReadonlyMap<string, number | null> =>
@@ -25,7 +25,7 @@ interface Heated {
  * MA5, check: a label lies where it is hotter than it stands for good, or under what is shrunk hotter than it stands for a minute (craft A3: a hot
  * piece over a cold-rated label). What the shop does not know of a label or a sleeve is not asked.
  */
-export function listLabelHeats(context: RuleContext, marks: readonly PlannedMark[]): Finding[] {
+export function listLabelHeats(context: PlainContext, marks: readonly PlannedMark[]): Finding[] {
   const { job, loom, plan, catalogue, standard } = context;
   const stocks = new Map(catalogue.labels.map((stock) => [stock.id, stock]));
   const wires = new Map(plan.wires.map((wire) => [wire.id, wire]));

@@ -3,14 +3,14 @@ import { listCavities } from '../../model';
 import { createAmbients, measureContactPeak, measureContactRating, type PlannedTermination } from '../../plan';
 import { compareIds, pushTo } from '../../units';
 import { createFinding } from '../createFinding';
-import type { Finding, Rule, RuleContext } from '../types';
+import type { Finding, PlainContext, PlainRule } from '../types';
 
 /**
  * EN5, stop: a contact carries more than its rating where it is that warm, less where its housing is crowded; or an inrush passes what it
  * bears for a moment. The fix takes the stronger contact of the cavity with its wire, else a housing of as many ways whose contacts are good
  * for it.
  */
-export const checkContactCurrent: Rule = (context) => {
+export const checkContactCurrent: PlainRule = (context) => {
   const { job, loom, plan, catalogue } = context;
   const contacts = new Map(catalogue.contacts.map((one) => [one.id, one]));
   const currents = new Map(plan.currents.map((one) => [one.wireId, one]));
@@ -71,7 +71,7 @@ export const checkContactCurrent: Rule = (context) => {
 
 /** The stronger contact of the same cavity with the thinnest wire that it takes; null where there is none, or the size is pinned already. */
 function takeStronger(
-  { job, loomId, loom, catalogue, standard }: RuleContext,
+  { job, loomId, loom, catalogue, standard }: PlainContext,
   { endId, cavity, circuitId }: { endId: string; cavity: string; circuitId: string },
   currentA: number,
   ambientC: number,
@@ -106,7 +106,7 @@ function takeStronger(
 
 /** A housing with the same cavities whose contact there bears the current even crowded. */
 function findHousing(
-  { job, loomId, loom, catalogue, standard }: RuleContext,
+  { job, loomId, loom, catalogue, standard }: PlainContext,
   { endId, cavity }: { endId: string; cavity: string },
   currentA: number,
   ambientC: number,

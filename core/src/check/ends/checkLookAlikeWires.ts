@@ -1,9 +1,27 @@
-import { listLookAlikes, listWireGroups } from '../../plan';
+import { listLookAlikes, listWireGroups, type LoomPlan } from '../../plan';
+import { createKeeper } from '../../units';
 import { createFinding } from '../createFinding';
-import type { Finding, FindingPlace, Rule } from '../types';
+import type { Finding, FindingPlace, Rule, RuleContext } from '../types';
 
 /** EN4, note: wires that are held beside one another, in a housing or close to a breakout, are taken for one another; only their numbers tell them apart. */
-export const checkLookAlikeWires: Rule = (context) => {
+export const checkLookAlikeWires: Rule = (context) => remember(context.plan.terminations, listInputs(context), () => compareWires(context));
+
+/** wires lie beside the same ones as long as none is another and no leg comes into reach */
+const remember = createKeeper<LoomPlan['terminations'], Finding[]>();
+
+function listInputs({ loomId, loom, plan, standard }: RuleContext): unknown[] {
+  const { nodeIds, nodes } = plan.tree;
+  const inputs: unknown[] = [loomId, loom.ends, loom.circuits, loom.nodes, standard];
+  for (const { number, conductor, colour } of plan.wires) inputs.push(number, conductor, colour);
+  for (const id of nodeIds) {
+    const { parentNodeId, distanceMm, childSegmentIds } = nodes[id]!;
+    const isNear = parentNodeId !== null && distanceMm - nodes[parentNodeId]!.distanceMm <= standard.colourReachMm;
+    inputs.push(parentNodeId, isNear, childSegmentIds[0]);
+  }
+  return inputs;
+}
+
+function compareWires(context: RuleContext): Finding[] {
   const { loom, plan, standard } = context;
   // where all are of one colour they go by their print: the shop has said so
   if (standard.colourScheme === 'one-colour') return [];
@@ -31,4 +49,4 @@ export const checkLookAlikeWires: Rule = (context) => {
       ];
     }),
   );
-};
+}

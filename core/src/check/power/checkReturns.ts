@@ -1,6 +1,6 @@
 import type { Job } from '../../model';
 import { createFinding, toPlacesAt } from '../createFinding';
-import type { Finding, JobRule } from '../types';
+import type { Finding, JobRule, WiringRule } from '../types';
 import { listSwitchgearLinks, toPinKey } from '../../netlist';
 
 /** Does the job have a battery: without one nothing is known of what its looms are bolted to. */
@@ -34,14 +34,33 @@ export const checkReturns: JobRule = ({ job, plan }) => {
  * PO17, stop: a load that is wired has neither a drop nor a protection, for nothing feeds it or nobody said what it draws. PO18, note: a
  * loom is fed from outside the job; what has to protect it, and how much of the drop budget is spent in it.
  */
-export const checkUncounted: JobRule = ({ job, plan, catalogue, standard }) => {
+export const checkUncounted: JobRule = ({ plan, standard }) => {
   const { loads, outside } = plan.power;
   const unfed = loads.flatMap(({ id, name, pin, steps, load }): Finding[] =>
     steps.length > 0 || load === 'feed'
       ? []
       : [createFinding(pin, 'PO17', toPlacesAt(pin.endId, id), `${name} has no drop and no protection: nothing feeds it.`)],
   );
-  const known = new Set(loads.map(({ pin }) => toPinKey(pin)));
+  const alone = outside.map(({ id, name, loadA, ratingA, because, weakest, loadIds }) => {
+    const place = id.slice('outside '.length).split('/');
+    const bears = weakest === null ? '' : `; its wires bear ${weakest.steadyA.toFixed(1)} A`;
+    const fuse = ratingA === null ? because : `${ratingA} A protects it (${because})${bears}`;
+    const drawers = loadIds.length === 0 ? 'its wires carry' : loadIds.length === 1 ? '1 load draws' : `${loadIds.length} loads draw`;
+    const share = `${Math.round(standard.aloneShare * 100)} % of each drop budget counts from there on`;
+    return createFinding(
+      { loomId: place[0]! },
+      'PO18',
+      toPlacesAt(place[1]!, place[2]!),
+      `${name}: ${drawers} ${loadA.toFixed(1)} A from outside this job. ${fuse}; ${share}.`,
+      { measured: loadA, limit: weakest?.steadyA ?? null },
+    );
+  });
+  return [...unfed, ...alone];
+};
+
+/** PO17, stop, of what is wired and says nothing of itself: a pin without a current, a circuit with one and nobody that takes it. */
+export const checkUnsaidPins: WiringRule = ({ job, plan, catalogue }) => {
+  const known = new Set(plan.power.loads.map(({ pin }) => toPinKey(pin)));
   // a box hands on what it is fed: its feed is no load
   const handedOn = new Set(listSwitchgearLinks(job, catalogue).flatMap(({ a, b }) => [toPinKey(a), toPinKey(b)]));
   const silent = plan.power.nets.flatMap(({ kind, circuits }) =>
@@ -95,21 +114,7 @@ export const checkUncounted: JobRule = ({ job, plan, catalogue, standard }) => {
       ];
     }),
   );
-  const alone = outside.map(({ id, name, loadA, ratingA, because, weakest, loadIds }) => {
-    const place = id.slice('outside '.length).split('/');
-    const bears = weakest === null ? '' : `; its wires bear ${weakest.steadyA.toFixed(1)} A`;
-    const fuse = ratingA === null ? because : `${ratingA} A protects it (${because})${bears}`;
-    const drawers = loadIds.length === 0 ? 'its wires carry' : loadIds.length === 1 ? '1 load draws' : `${loadIds.length} loads draw`;
-    const share = `${Math.round(standard.aloneShare * 100)} % of each drop budget counts from there on`;
-    return createFinding(
-      { loomId: place[0]! },
-      'PO18',
-      toPlacesAt(place[1]!, place[2]!),
-      `${name}: ${drawers} ${loadA.toFixed(1)} A from outside this job. ${fuse}; ${share}.`,
-      { measured: loadA, limit: weakest?.steadyA ?? null },
-    );
-  });
-  return [...unfed, ...silent, ...nameless, ...alone];
+  return [...silent, ...nameless];
 };
 
 /** PO19, check: more wire than the shop lets lies between the battery and its first fuse: a short in it meets the whole battery. */

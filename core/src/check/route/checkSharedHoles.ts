@@ -2,7 +2,7 @@ import type { Job, LoomNode } from '../../model';
 import { listSharing } from '../../plan';
 import { compareIds, pushTo, toCount } from '../../units';
 import { createFinding } from '../createFinding';
-import type { Finding, JobRule } from '../types';
+import type { Finding, WiringRule } from '../types';
 
 interface Hole {
   loomId: string;
@@ -14,7 +14,7 @@ interface Hole {
  * RO4, check: holes of two looms have one name and nobody said whether they are one hole; or a hole is said to be one that is not there, or is
  * no hole of its own (craft I2).
  */
-export const checkSharedHoles: JobRule = ({ job }) => {
+export const checkSharedHoles: WiringRule = ({ job }) => {
   const holes = listHoles(job);
   const sharing = new Set(listSharing(job).map(({ loomId, nodeId }) => `${loomId} ${nodeId}`));
   const astray = holes

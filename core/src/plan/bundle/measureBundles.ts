@@ -12,6 +12,8 @@ export interface LaidBundle {
   id: string;
   bundle: PlannedBundle;
   occupants: readonly (readonly number[])[];
+  /** stands for what lies in its sections and how thick they are: the same object as long as that is the same, however long they are */
+  content: object;
 }
 
 interface Lying {
@@ -48,7 +50,7 @@ interface SegmentContext {
 
 const LAY: Stage<SegmentContext, LaidBundle> = {
   name: 'lay',
-  keep: 4,
+  keep: 8,
   inputs: ({ of: { catalogue, loom, wires, standard }, segmentId, lying }) => {
     const inputs: unknown[] = [catalogue, loom.circuits, lying, findBundling(loom, segmentId, standard) === 'straight'];
     for (const place of lying.places) inputs.push(wires[place]!.conductor);
@@ -56,10 +58,25 @@ const LAY: Stage<SegmentContext, LaidBundle> = {
   },
   run: (context) => {
     const { id, segmentId, lying } = context;
-    const { routed, isDraft, store } = context.of;
+    const { routed, isDraft, store, wires } = context.of;
     const thickestFirst = lying.places.map((_, at) => toLying(context, at)).sort((a, b) => b.wire.conductor.odMm - a.wire.conductor.odMm);
-    return { id, ...measureBundle(routed.tree, segmentId, thickestFirst, isDraft ? null : store.packings) };
+    const measured = measureBundle(routed.tree, segmentId, thickestFirst, isDraft ? null : store.packings);
+    return { id, ...measured, content: store.memo(CONTENT, id, { ...measured, wires }) };
   },
+};
+
+const CONTENT: Stage<Pick<LaidBundle, 'bundle' | 'occupants'> & { wires: readonly SizedWire[] }, object> = {
+  name: 'content',
+  keep: 8,
+  inputs: ({ bundle, occupants, wires }) => {
+    const inputs: unknown[] = [bundle.odMm];
+    bundle.sections.forEach(({ odMm }, index) => {
+      inputs.push(odMm, occupants[index]!.length);
+      for (const place of occupants[index]!) inputs.push(place, wires[place]!.conductor);
+    });
+    return inputs;
+  },
+  run: () => ({}),
 };
 
 /** What lies in each segment and how thick it is, section by section between splices, as if laid straight and tied: pairs twisted, unless all is to lie straight. */
@@ -87,7 +104,12 @@ function toLying(
   return { wire, place, piece: pieces[at]!, element: elements[at]!, groupId, cableMm: bought?.odMm ?? null, isScreen };
 }
 
-function measureBundle(tree: Tree, segmentId: string, here: readonly Lying[], store: PackingStore | null): Omit<LaidBundle, 'id'> {
+function measureBundle(
+  tree: Tree,
+  segmentId: string,
+  here: readonly Lying[],
+  store: PackingStore | null,
+): Pick<LaidBundle, 'bundle' | 'occupants'> {
   const { lengthMm } = tree.segments[segmentId]!;
   const cuts = new Set([0, lengthMm]);
   let copper = 0;

@@ -141,7 +141,7 @@ describe('a whole loom by the scheme of the shop', () => {
     return { planned, standard, loom, proposal, now, neighbours: listNeighbours(listWireGroups(loom, planned, standard)).neighbours };
   };
   test.each(['function', 'one-colour', 'bands'] as const)(
-    '%s: every circuit out of a cable has a look of it, taken once nothing is left',
+    '%s: every circuit out of a cable has a look of it, and asked again no more is left',
     (colourScheme) => {
       for (const [job, loomId] of looms) {
         const { loom, proposal, now, standard, neighbours } = propose(job, loomId, { colourScheme });
@@ -160,7 +160,7 @@ describe('a whole loom by the scheme of the shop', () => {
         expect(
           again.proposal.changes.filter(({ from }) => listSchemeLooks('signal', standard).length > 0 && from.bands.length > 2),
         ).toEqual([]);
-        expect(again.proposal.left.length).toBe(proposal.left.length);
+        expect(again.proposal.left.length).toBeLessThanOrEqual(proposal.left.length);
       }
     },
   );

@@ -34,7 +34,7 @@ interface RunContext {
 /** Sizes are tried round by round on few bundles at a time: most runs are found as they were. */
 const COVER: Stage<RunContext, PlannedCovering> = {
   name: 'cover',
-  keep: 6,
+  keep: 8,
   inputs: ({ of: { job, loom, tree, catalogue, standard }, bundle: { segmentId, odMm, isStiff }, bundleMm, envelopeMm }) => [
     ...[loom.segments[segmentId], job.zones, catalogue, standard],
     ...[odMm, isStiff, bundleMm, envelopeMm, tree.segments[segmentId]!.lengthMm],

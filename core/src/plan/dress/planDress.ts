@@ -1,5 +1,6 @@
 import { findFamily, type Catalogue, type ShopStandard } from '../../catalogue';
 import { findSurroundings, isFromTheSide, type Job, type Loom, type Surroundings } from '../../model';
+import type { Memo, Stage } from '../../units';
 import { findPacking, type PackingStore } from '../bundle/findPacking';
 import { chooseLabel, type ChosenLabel } from '../mark/chooseLabel';
 import type { LoomPlan, PlannedCovering } from '../types';
@@ -12,10 +13,12 @@ import { planParking } from './planParking';
 export interface DressContext {
   job: Job;
   loom: Loom;
+  loomId: string;
   plan: Pick<LoomPlan, 'tree' | 'bundles' | 'coverings' | 'layups' | 'terminations'>;
   catalogue: Catalogue;
   standard: ShopStandard;
   packings: PackingStore;
+  memo: Memo;
 }
 
 /** How ends and breakouts of a loom are finished: as it says itself, or as the shop does. */
@@ -27,13 +30,14 @@ export function planDress(context: DressContext): Pick<LoomPlan, 'endDress' | 'b
   const { loom, plan } = context;
   const coverings = new Map(plan.coverings.map((one) => [one.segmentId, one]));
   const used = new Set(plan.terminations.map(({ endId }) => endId));
-  const breakoutDress = plan.tree.nodeIds.flatMap((nodeId) => planBreakout(context, coverings, nodeId) ?? []);
+  const filled = new Set(plan.bundles.filter(({ odMm }) => odMm > 0).map(({ segmentId }) => segmentId));
+  const breakoutDress = plan.tree.nodeIds.flatMap((nodeId) => planBreakout(context, coverings, filled, nodeId) ?? []);
   return {
     breakoutDress,
     endDress: Object.keys(loom.ends)
       .filter((endId) => used.has(endId))
       .sort()
-      .flatMap((endId) => planEnd(context, coverings, endId) ?? []),
+      .flatMap((endId) => planEnd(context, coverings, filled, endId) ?? []),
   };
 }
 
@@ -76,31 +80,71 @@ function finish(
   return { ...ruled, pieces: pieces ?? [], problem: pieces ? null : 'none-fits' };
 }
 
-function planEnd(context: DressContext, coverings: ReadonlyMap<string, PlannedCovering>, endId: string): PlannedEndDress | null {
-  const { job, loom, plan, catalogue, standard } = context;
-  const end = loom.ends[endId]!;
-  const node = plan.tree.nodes[end.nodeId]!;
-  const isAnchor = node.parentSegmentId === null;
-  const from = node.childSegmentIds.filter((id) => plan.bundles.some((bundle) => bundle.segmentId === id && bundle.odMm > 0));
+/** An end, and the run that its boot closes on. */
+interface EndContext {
+  context: DressContext;
+  endId: string;
+  segmentId: string;
+  /** over the covering of that run, mm */
+  leadMm: number;
+}
+
+/** How an end is finished, and its label, which stands back with the rest. */
+interface FinishedEnd {
+  dress: Finish & Pick<PlannedEndDress, 'endId' | 'segmentId' | 'leadMm' | 'bodyMm'>;
+  label: ChosenLabel | null;
+}
+
+/** It goes by how thick things are, not by how long the legs are. */
+const FINISH_END: Stage<EndContext, FinishedEnd> = {
+  name: 'finish-end',
+  keep: 4,
+  inputs: ({ context: { job, loom, catalogue, standard }, endId, segmentId, leadMm }) => [
+    ...[loom.ends[endId], loom.dressing, job.families, catalogue, standard, segmentId, leadMm],
+    ...listSurroundings(job, loom, segmentId),
+  ],
+  run: ({ context, endId, segmentId, leadMm }) => {
+    const { job, loom, catalogue, standard } = context;
+    const end = loom.ends[endId]!;
+    const bodyMm = findFamily(job, catalogue, end.familyId)?.adapterMm ?? null;
+    const made: Finish =
+      bodyMm === null
+        ? { pieces: [], ruledBy: 'standard', because: 'nothing at its rear holds a boot', problem: null }
+        : finish(context, end.bootPin, [segmentId], [bodyMm, leadMm], (needs, pinnedId) =>
+            chooseEndPieces(catalogue, standard, needs, { bodyMm, leadMm, pinnedId }),
+          );
+    const label = chooseLabel(catalogue, leadMm, end.name, standard, toZone(context, segmentId)?.ambientC ?? null);
+    return { dress: { endId, segmentId, leadMm, bodyMm, ...made }, label };
+  },
+};
+
+/** All of a run that its surroundings are found by. */
+const listSurroundings = ({ zones }: Job, { segments }: Loom, segmentId: string): unknown[] => [
+  zones,
+  segments[segmentId]!.zoneId,
+  segments[segmentId]!.ticks,
+];
+
+function planEnd(
+  context: DressContext,
+  coverings: ReadonlyMap<string, PlannedCovering>,
+  filled: ReadonlySet<string>,
+  endId: string,
+): PlannedEndDress | null {
+  const { loom, loomId, plan, memo } = context;
+  const { parentSegmentId, childSegmentIds } = plan.tree.nodes[loom.ends[endId]!.nodeId]!;
+  const from = childSegmentIds.filter((id) => filled.has(id));
   // at the anchor the boot closes on the one run that leaves it
-  const segmentId = node.parentSegmentId ?? (from.length === 1 ? from[0]! : null);
+  const segmentId = parentSegmentId ?? (from.length === 1 ? from[0]! : null);
   if (segmentId === null) return null;
-  const { odOutsideMm: leadMm } = coverings.get(segmentId)!;
-  const bodyMm = findFamily(job, catalogue, end.familyId)?.adapterMm ?? null;
-  const made: Finish =
-    bodyMm === null
-      ? { pieces: [], ruledBy: 'standard', because: 'nothing at its rear holds a boot', problem: null }
-      : finish(context, end.bootPin, [segmentId], [bodyMm, leadMm], (needs, pinnedId) =>
-          chooseEndPieces(catalogue, standard, needs, { bodyMm, leadMm, pinnedId }),
-        );
-  const slid = listSlid(made.pieces);
-  const parking = isAnchor
-    ? { ...ANCHOR_PARKING, pieces: slid.map(({ itemName, cutMm }) => ({ name: itemName, lengthMm: cutMm })) }
-    : planEndParking(context, coverings, segmentId, [
-        ...toLabelPiece(chooseLabel(catalogue, leadMm, end.name, standard, toZone(context, segmentId)?.ambientC ?? null)),
-        ...slid,
-      ]);
-  return { endId, segmentId, leadMm, bodyMm, ...made, parking };
+  const covering = coverings.get(segmentId)!;
+  const { dress, label } = memo(FINISH_END, `${loomId} ${endId}`, { context, endId, segmentId, leadMm: covering.odOutsideMm });
+  const slid = listSlid(dress.pieces);
+  const parking =
+    parentSegmentId === null
+      ? { ...ANCHOR_PARKING, pieces: slid.map(({ itemName, cutMm }) => ({ name: itemName, lengthMm: cutMm })) }
+      : planEndParking(context, covering, [...toLabelPiece(label), ...slid]);
+  return { ...dress, parking };
 }
 
 /** The anchor is filled first: what goes over it comes on from the loose ends of its wires. */
@@ -130,15 +174,14 @@ export function listLooseRuns({ tree, layups }: Pick<LoomPlan, 'tree' | 'layups'
 
 function planEndParking(
   { loom, plan, catalogue, standard }: DressContext,
-  coverings: ReadonlyMap<string, PlannedCovering>,
-  segmentId: string,
+  covering: PlannedCovering,
   pieces: readonly { itemName: string; cutMm: number }[],
 ): Parking {
   const { tree } = plan;
-  const covering = coverings.get(segmentId)!;
+  const { segmentId } = covering;
+  const looseMm = listLooseRuns(plan, segmentId).reduce((sum, id) => sum + tree.segments[id]!.lengthMm, 0);
   const item = catalogue.coverings.find(({ id }) => id === covering.itemId);
   const slides = item !== undefined && covering.kind !== 'none' && !isFromTheSide(item);
-  const looseMm = listLooseRuns(plan, segmentId).reduce((sum, id) => sum + tree.segments[id]!.lengthMm, 0);
   return planParking({
     legMm: tree.segments[segmentId]!.lengthMm,
     looseMm,
@@ -153,21 +196,49 @@ function planEndParking(
   });
 }
 
-function planBreakout(context: DressContext, coverings: ReadonlyMap<string, PlannedCovering>, nodeId: string): PlannedBreakoutDress | null {
+/** A breakout: its runs, the trunk first, and how thick each is over its covering, mm. */
+interface BreakoutContext {
+  context: DressContext;
+  nodeId: string;
+  runs: readonly string[];
+  outsideMm: readonly number[];
+}
+
+const DRESS_BREAKOUT: Stage<BreakoutContext, PlannedBreakoutDress> = {
+  name: 'dress-breakout',
+  keep: 4,
+  inputs: ({ context: { job, loom, plan, catalogue, standard }, nodeId, runs, outsideMm }) => [
+    ...[loom.nodes[nodeId], loom.dressing, catalogue, standard, plan.tree.segments[runs[0]!]!.lengthMm],
+    ...runs.flatMap((id) => [id, plan.tree.segments[id]!.onward, ...listSurroundings(job, loom, id)]),
+    ...outsideMm,
+  ],
+  run: dressBreakout,
+};
+
+function planBreakout(
+  context: DressContext,
+  coverings: ReadonlyMap<string, PlannedCovering>,
+  filled: ReadonlySet<string>,
+  nodeId: string,
+): PlannedBreakoutDress | null {
+  const { parentSegmentId, childSegmentIds } = context.plan.tree.nodes[nodeId]!;
+  if (parentSegmentId === null) return null;
+  const legs = childSegmentIds.filter((id) => filled.has(id));
+  if (legs.length < 2 || !filled.has(parentSegmentId)) return null;
+  const runs = [parentSegmentId, ...legs];
+  const outsideMm = runs.map((id) => coverings.get(id)!.odOutsideMm);
+  return context.memo(DRESS_BREAKOUT, `${context.loomId} ${nodeId}`, { context, nodeId, runs, outsideMm });
+}
+
+function dressBreakout({ context, nodeId, runs, outsideMm }: BreakoutContext): PlannedBreakoutDress {
   const { loom, plan, catalogue, standard, packings } = context;
-  const { parentSegmentId: trunkSegmentId, childSegmentIds } = plan.tree.nodes[nodeId]!;
-  if (trunkSegmentId === null) return null;
-  const filled = new Set(plan.bundles.filter(({ odMm }) => odMm > 0).map(({ segmentId }) => segmentId));
-  const legSegmentIds = childSegmentIds.filter((id) => filled.has(id));
-  if (legSegmentIds.length < 2 || !filled.has(trunkSegmentId)) return null;
-  const trunkMm = coverings.get(trunkSegmentId)!.odOutsideMm;
-  const legsMm = legSegmentIds.map((id) => coverings.get(id)!.odOutsideMm);
+  const [trunkSegmentId, ...legSegmentIds] = runs as [string, ...string[]];
+  const [trunkMm, ...legsMm] = outsideMm as [number, ...number[]];
   const togetherMm = findPacking(
     packings,
     [...legsMm].sort((a, b) => b - a),
   ).packing.odMm;
   const onward = legSegmentIds.findIndex((id) => plan.tree.segments[id]!.onward);
-  const runs = [trunkSegmentId, ...legSegmentIds];
   const made = finish(context, loom.nodes[nodeId]!.transitionPin, runs, [trunkMm, togetherMm], (needs, pinnedId) =>
     chooseBreakoutPieces(catalogue, standard, needs, { trunkMm, legsMm, onward, togetherMm, pinnedId }),
   );

@@ -1,11 +1,19 @@
 import type { ShopStandard } from '../../catalogue';
 import type { Job } from '../../model';
-import { once, pushTo } from '../../units';
+import { createMemory, once, pushTo } from '../../units';
 import type { MinimumSize } from '../size/chooseConductors';
 import type { RoutedLoom } from '../route/routeLoom';
-import { chooseMinimumSizes, type Asked, type CopperStore, type Stage } from './copper/chooseMinimumSizes';
+import { chooseMinimumSizes, type CopperStore, type Stage } from './copper/chooseMinimumSizes';
 import type { MinimumSizes } from './copper/minimumSizes';
-import { chooseProtections, rateLinks, rateOutsideFeeds, type RatedLink } from './protection/chooseProtections';
+import {
+  chooseProtections,
+  listOverWires,
+  createGuardedWires,
+  rateLinks,
+  type GuardedWires,
+  rateOutsideFeeds,
+  type RatedLink,
+} from './protection/chooseProtections';
 import type { VehicleCurrents } from './currents/vehicleCurrents';
 import { listBanks } from './copper/listBanks';
 import { listBudgets } from './drop/listBudgets';
@@ -15,7 +23,8 @@ import { measureLoads, type NetlistWire, type MeasuredLoad } from './drop/measur
 import { createLoadWriter } from './drop/writeLoads';
 import type { SizedLoom } from './sizedLoom';
 import { listStates } from './switching/listStates';
-import { slimMinimumSizes, type TightLimits } from './copper/slimMinimumSizes';
+import { measureOneSize } from './copper/measureOneSize';
+import { slimMinimumSizes, type Slimmed, type TightLimits } from './copper/slimMinimumSizes';
 import type { CurrentPaths } from './currents/currentPaths';
 import { listCurrentPaths } from './currents/listCurrentPaths';
 import type { PlannedNet, PlannedProtection, PowerPlan } from './types';
@@ -25,10 +34,16 @@ import { type Netlist, toPinKey } from '../../netlist';
 export interface VehicleSums {
   findProtections: () => readonly PlannedProtection[];
   findLoads: () => readonly MeasuredLoad[];
+  /** ids of the protections whose wires bear too little, found without the loads */
+  listOverWires: () => readonly string[];
+  /** does the way of a load lose more than its budget: of one without the others; by its name */
+  isOverBudget: (name: string) => boolean;
   /** before: of the round before */
-  ask: (before: MinimumSizes, stage: Stage) => Asked;
+  ask: (before: MinimumSizes, stage: Stage) => MinimumSizes;
   /** thinner wherever nothing that is printed asks for the size */
-  slim: (before: MinimumSizes, tight: TightLimits) => Asked;
+  slim: (before: MinimumSizes, tight: TightLimits) => Slimmed;
+  /** copper with one size throughout each group of budgets, g */
+  measureOneSize: (minimums: MinimumSizes) => number;
   write: (numberOf: (loomId: string, wireId: string) => string) => Omit<PowerPlan, 'rounds' | 'settled' | 'copper'>;
 }
 
@@ -90,6 +105,7 @@ export function createVehicleSums(
   // whatever its sizes, a vehicle has the same nets: what was made of them holds
   const findNets = once(() => listNets(netlist, flows));
   const findStates = once(() => listStates(job, netlist, flows.live));
+  const guardedWires = createMemory<GuardedWires>(MOST_GUARDED);
   return (looms) => {
     const wires: NetlistWire[] = [];
     for (const { loomId, wires: ofLoom, lengthsMm, currents } of looms)
@@ -98,15 +114,27 @@ export function createVehicleSums(
         const runningC = current.runningC ?? standard.unknownZoneC;
         wires.push({ loomId, wire, lengthMm: lengthsMm[index]!, runningC, current, range: ranges[wires.length]! });
       });
+    // what wires bear hangs on their sizes and on how warm they get
+    const findGuardedWires = () =>
+      guardedWires('', [...looms.map(({ currents }) => currents), ...wires.map(({ wire }) => wire.conductor)], createGuardedWires);
     // a round of sizing asks for neither
     const findLoads = once(() => measureLoads(ways, wires, job));
-    const findProtections = once(() => chooseProtections(links, { standard, wires, guarded }, findLoads()));
+    const toGuards = once(() => ({ standard, wires, guarded, known: findGuardedWires() }));
+    const findProtections = once(() => chooseProtections(links, toGuards(), findLoads()));
     const context = { looms, wires, edgeOf, budgets, contactFloors, banks, protections: links, guarded, standard, store };
     return {
       findProtections,
       findLoads,
+      listOverWires: () => listOverWires(links, toGuards()),
+      isOverBudget: (name) =>
+        measureLoads(
+          ways.filter(({ load }) => load.name === name),
+          wires,
+          job,
+        ).some(isOver),
       ask: (before, stage) => chooseMinimumSizes(context, before, stage),
       slim: (before, tight) => slimMinimumSizes(context, before, tight),
+      measureOneSize: (minimums) => measureOneSize(budgets, wires, minimums),
       write: (numberOf) => ({
         modeIds: flows.modeIds,
         states: findStates(),
@@ -120,6 +148,12 @@ export function createVehicleSums(
     };
   };
 }
+
+/** Looms as drafted and as built, and as they were before. */
+const MOST_GUARDED = 4;
+
+/** Does a load lose more on its way than it may? */
+export const isOver = ({ load, dropV }: MeasuredLoad): boolean => dropV > load.budgetV;
 
 /** The longest way from battery positive to its first fuse, starters apart: it carries the whole of what the battery can give in a short. */
 function measureUnfused(

@@ -11,15 +11,21 @@ interface SharedContext {
   taken: ReadonlyMap<string, number>;
 }
 
-/** A loom with its feeds planned anew, where it shares a hole with another. */
-const SHARE: Stage<SharedContext, LoomPlan> = {
+/** The feeds of a loom that shares a hole with another: they hang on the same as without it, and on what is through already. */
+const SHARE: Stage<SharedContext, LoomPlan['feeds']> = {
   name: 'share',
+  keep: 4,
+  inputs: ({ plan, taken }) => [plan.feeds, [...taken].join(';')],
+  run: ({ context: { job, catalogue, standard }, plan, taken }) =>
+    planFeeds({ job, loom: job.looms[plan.loomId]!, plan, catalogue, standard, taken }),
+};
+
+/** The loom with those: the same object as long as it and they are. */
+const SHARED: Stage<{ plan: LoomPlan; feeds: LoomPlan['feeds'] }, LoomPlan> = {
+  name: 'shared',
   keep: 2,
-  inputs: ({ plan, taken }) => [plan, [...taken].join(';')],
-  run: ({ context: { job, catalogue, standard }, plan, taken }) => ({
-    ...plan,
-    feeds: planFeeds({ job, loom: job.looms[plan.loomId]!, plan, catalogue, standard, taken }),
-  }),
+  inputs: ({ plan, feeds }) => [plan, feeds],
+  run: ({ plan, feeds }) => ({ ...plan, feeds }),
 };
 
 /**
@@ -41,7 +47,9 @@ export function shareHoles(context: JobContext, plans: readonly LoomPlan[]): Loo
   }
   return plans.map((plan) => {
     const taken = takenOf.get(plan.loomId);
-    return taken ? context.store.memo(SHARE, plan.loomId, { context, plan, taken }) : plan;
+    if (!taken) return plan;
+    const { memo } = context.store;
+    return memo(SHARED, plan.loomId, { plan, feeds: memo(SHARE, plan.loomId, { context, plan, taken }) });
   });
 }
 

@@ -44,9 +44,9 @@ interface LoadContext {
 
 const LOAD: Stage<LoadContext, SectionAmpacity[]> = {
   name: 'load',
-  keep: 4,
+  keep: 8,
   inputs: ({ laid, odOutsideMm, place: { ambientC, hottestC, isDraft, standard }, flows }) => [
-    ...[laid, odOutsideMm, ambientC, hottestC, flows, isDraft, standard],
+    ...[laid.content, odOutsideMm, ambientC, hottestC, flows, isDraft, standard],
   ],
   run: ({ laid: { bundle, occupants }, place, loads }) =>
     bundle.sections.flatMap((section, index) => (section.odMm === 0 ? [] : [measureSection(section, occupants[index]!, loads(), place)])),
@@ -56,21 +56,32 @@ const LOAD: Stage<LoadContext, SectionAmpacity[]> = {
  * Steady and short-time ampacity of every wire in its bundles and zones (calculations 5). Of a draft the short-time one is looked for
  * behind fuses only: a channel trips long before it.
  */
-export function measureAmpacities(context: HeatContext, heats: readonly PlannedHeat[], isDraft: boolean): WireAmpacity[] {
+export function measureAmpacities(context: HeatContext, heats: readonly PlannedHeat[], isDraft: boolean): readonly WireAmpacity[] {
   const { job, loomId, wires, coverings, flows, standard, memo } = context;
   const loads = once(() => wires.map((wire) => toLoad(wire, flows.get(wire.id), standard)));
-  const result = wires.map((): WireAmpacity => ({ steadyA: null, shortA: null, runningC: null, ownK: 0 }));
   const middle = new Map(heats.map((heat) => [heat.segmentId, heat.middleC]));
-  context.laid.forEach((laid, index) => {
+  const sections = context.laid.flatMap((laid, index): readonly SectionAmpacity[] => {
     const { segmentId, odMm } = laid.bundle;
     const ambientC = findSurroundings(job.zones, job.looms[loomId]!.segments[segmentId]!, standard.hotTickC)?.ambientC ?? null;
-    if (ambientC === null || odMm === 0) return;
+    if (ambientC === null || odMm === 0) return [];
     const { odOutsideMm } = coverings[index]!;
     const place = { ambientC, wallMm: odOutsideMm - odMm, hottestC: middle.get(segmentId), isDraft, standard };
-    for (const section of memo(LOAD, laid.id, { laid, odOutsideMm, place, flows, loads })) addSection(result, section);
+    return memo(LOAD, laid.id, { laid, odOutsideMm, place, flows, loads });
   });
-  return result;
+  return memo(LEAST, loomId, { count: wires.length, sections });
 }
+
+/** Of each wire the least that any of its sections lets it carry. */
+const LEAST: Stage<{ count: number; sections: readonly SectionAmpacity[] }, readonly WireAmpacity[]> = {
+  name: 'least',
+  keep: 8,
+  inputs: ({ count, sections }) => [count, ...sections],
+  run: ({ count, sections }) => {
+    const result = Array.from({ length: count }, (): WireAmpacity => ({ steadyA: null, shortA: null, runningC: null, ownK: 0 }));
+    for (const section of sections) addSection(result, section);
+    return result;
+  },
+};
 
 /** The least of what a wire may carry, and the most that it gets to, with one section more. */
 function addSection(result: readonly WireAmpacity[], { wires, middleC, ownK, limits }: SectionAmpacity): void {

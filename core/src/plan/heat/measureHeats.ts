@@ -1,6 +1,6 @@
 import type { ShopStandard } from '../../catalogue';
 import { findSurroundings, type Job } from '../../model';
-import { once, type Memo, type Stage } from '../../units';
+import { createListStage, once, type Memo, type Stage } from '../../units';
 import { listHottest, measureHeat, type HotWire } from './measureHeat';
 import type { CarriedCurrent } from '../electrical/currents/listCarriedCurrents';
 import type { LaidBundle } from '../bundle/measureBundles';
@@ -41,9 +41,9 @@ interface WarmContext {
 
 const WARM: Stage<WarmContext, PlannedHeat | null> = {
   name: 'warm',
-  keep: 4,
+  keep: 8,
   inputs: ({ laid, odOutsideMm, ambientC, context: { flows, standard, modeIds } }) => [
-    ...[laid, odOutsideMm, ambientC, flows, standard],
+    ...[laid.content, odOutsideMm, ambientC, flows, standard],
     ...modeIds,
   ],
   run: ({ laid, odOutsideMm, ambientC, context: { modeIds, standard }, sources }) =>
@@ -51,17 +51,20 @@ const WARM: Stage<WarmContext, PlannedHeat | null> = {
 };
 
 /** Steady heat of each segment whose ambient is known, at its hottest section and in its worst mode (calculations 4). */
-export function measureHeats(context: HeatContext): PlannedHeat[] {
+export function measureHeats(context: HeatContext): readonly PlannedHeat[] {
   const { job, loomId, wires, coverings, flows, standard, memo } = context;
   const sources = once(() => wires.map((wire) => toSource(wire, flows.get(wire.id), standard)));
-  return context.laid.flatMap((laid, index): PlannedHeat[] => {
+  const heats = context.laid.flatMap((laid, index): PlannedHeat[] => {
     const { segmentId, odMm } = laid.bundle;
     const ambientC = findSurroundings(job.zones, job.looms[loomId]!.segments[segmentId]!, standard.hotTickC)?.ambientC ?? null;
     if (ambientC === null || odMm === 0) return [];
     const heat = memo(WARM, laid.id, { laid, odOutsideMm: coverings[index]!.odOutsideMm, ambientC, context, sources });
     return heat ? [heat] : [];
   });
+  return memo(HEATS, loomId, heats);
 }
+
+const HEATS = createListStage<PlannedHeat>('heats');
 
 function toSource({ conductor }: SizedWire, flow: CarriedCurrent | undefined, standard: ShopStandard): Source {
   return {

@@ -12,11 +12,12 @@ export function measureModeHeats(
   modeIds: readonly string[],
   mode: number,
   standard: ShopStandard,
-): PlannedHeat[] {
+): readonly PlannedHeat[] {
   const places = new Map(plan.wires.map(({ id }, place) => [id, place]));
   const laid = plan.bundles.map((bundle) => ({
     id: bundle.segmentId,
     bundle,
+    content: bundle,
     occupants: bundle.sections.map(({ elements }) => elements.flat().map((id) => places.get(id)!)),
   }));
   const flows = new Map(

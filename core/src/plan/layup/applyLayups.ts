@@ -37,5 +37,6 @@ function applyLayup(one: LaidBundle, layup: PlannedLayup, firstMark: number, mas
   });
   const lengthMm = bundle.sections.at(-1)!.toMm;
   const odMm = sections.reduce((most, section) => Math.max(most, section.odMm), 0);
-  return { ...one, bundle: { ...bundle, sections, odMm, massGPerM: mass / lengthMm } };
+  const laid = { ...bundle, sections, odMm, massGPerM: mass / lengthMm };
+  return { ...one, bundle: laid, content: laid };
 }

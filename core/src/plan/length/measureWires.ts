@@ -4,7 +4,7 @@ import { listLayerTakeUps, type LayerTakeUp } from '../layup/listLayerTakeUps';
 import { measurePottingLoop } from '../potting/measurePotting';
 import { findLeg } from '../route/findLeg';
 import { findTurn } from '../route/findTurn';
-import { roundUp, pushTo } from '../../units';
+import { createKeeper, roundUp, pushTo } from '../../units';
 import { listHolds } from './listHolds';
 import type { WireMark } from './numberWires';
 import { measurePathSigma, measureRough } from './measureRough';
@@ -34,7 +34,7 @@ interface Context {
   bundles: Map<string, PlannedBundle>;
   barrels: Map<string, PlannedBarrel>;
   splices: Map<string, PlannedSplice>;
-  stripMm: Map<string, number | null>;
+  stripMm: ReadonlyMap<string, number | null>;
   /** terms that many wires share, made once: at an end, along a whole run, out of one run into another */
   endAddends: Map<string, LengthAllowance[]>;
   runs: Map<string, LengthAllowance>;
@@ -65,14 +65,24 @@ export function listLengthAllowances(inputs: WireInputs): LengthAllowance[][] {
   return inputs.wires.map((wire) => addOfWire(context, wire, []));
 }
 
-/** Length of every wire before any rounding, mm: the sums of its terms, for those who do not ask what makes it. */
-export function measureLengths(inputs: WireInputs): number[] {
+/** What the length of a wire is made of beside how long its runs are. */
+export interface DraftedWire {
+  /** breakouts and ends, mm */
+  othersMm: number;
+  /** of each of its pieces, what its twist takes up; null: nothing of any */
+  takeUps: readonly number[] | null;
+}
+
+/** Every wire of a draft, which has no layers: with the lengths of its pieces all that its length is made of. */
+export function listDraftedWires(inputs: WireInputs): DraftedWire[] {
   const context = createContext(inputs);
-  // one list for all: there are thousands of wires, and it is done each time that a length changes
-  const terms: LengthAllowance[] = [];
   return inputs.wires.map((wire) => {
-    terms.length = 0;
-    return sumAllowances(addOfWire(context, wire, terms));
+    const terms: LengthAllowance[] = [];
+    addBreakouts(context, wire, terms);
+    addEnds(context, wire, terms);
+    const isTwisted = context.loom.circuits[wire.circuitId]!.twist !== null;
+    const takeUps = isTwisted ? wire.pieces.map(({ segmentId }) => measurePairTakeUp(context, wire, segmentId)) : null;
+    return { othersMm: sumAllowances(terms), takeUps };
   });
 }
 
@@ -121,9 +131,7 @@ function createContext({
     bundles: new Map(bundles.map((bundle) => [bundle.segmentId, bundle])),
     barrels: new Map(barrels.map((barrel) => [barrel.spliceId, barrel])),
     splices: new Map(splices.map((splice) => [splice.id, splice])),
-    stripMm: new Map(
-      terminations.flatMap(({ endId, cavity, wireIds, stripMm }) => wireIds.map((id) => [`${endId} ${cavity} ${id}`, stripMm])),
-    ),
+    stripMm: listStrips(terminations),
     endAddends: new Map(),
     runs: new Map(),
     turns: new Map(),
@@ -132,13 +140,27 @@ function createContext({
   };
 }
 
+/** What is stripped of each wire at each of its ends, mm. */
+const listStrips = (terminations: readonly PlannedTermination[]): ReadonlyMap<string, number | null> =>
+  remember(
+    terminations,
+    [],
+    () =>
+      new Map(terminations.flatMap(({ endId, cavity, wireIds, stripMm }) => wireIds.map((id) => [`${endId} ${cavity} ${id}`, stripMm]))),
+  );
+const remember = createKeeper<readonly PlannedTermination[], ReadonlyMap<string, number | null>>();
+
 /** Adds what makes the length of a wire to a list. */
 function addOfWire(context: Context, wire: SizedWire, terms: LengthAllowance[]): LengthAllowance[] {
   addRuns(context, wire, terms);
   addBreakouts(context, wire, terms);
-  addEnd(context, wire.id, wire.from, terms);
-  addEnd(context, wire.id, wire.to, terms);
+  addEnds(context, wire, terms);
   return terms;
+}
+
+function addEnds(context: Context, { id, from, to }: SizedWire, terms: LengthAllowance[]): void {
+  addEnd(context, id, from, terms);
+  addEnd(context, id, to, terms);
 }
 
 /** What a plan says of a wire besides its length. */
@@ -197,9 +219,9 @@ function measureWire(
   };
 }
 
-function addRuns({ loom, tree, standard, wires, runs, layers }: Context, wire: SizedWire, terms: LengthAllowance[]): void {
-  const twist = loom.circuits[wire.circuitId]!.twist;
-  const partners = twist ? wires.get(twist.groupId)!.filter((other) => other !== wire) : [];
+function addRuns(context: Context, wire: SizedWire, terms: LengthAllowance[]): void {
+  const { loom, tree, runs, layers } = context;
+  const { twist } = loom.circuits[wire.circuitId]!;
   for (const { segmentId, fromMm, toMm } of wire.pieces) {
     const { nearNodeId, farNodeId, lengthMm } = tree.segments[segmentId]!;
     const layer = layers.get(segmentId)?.get(wire.id);
@@ -209,9 +231,7 @@ function addRuns({ loom, tree, standard, wires, runs, layers }: Context, wire: S
       terms.push(known);
       continue;
     }
-    const isTwisted = twist !== null && findBundling(loom, segmentId, standard) !== 'straight';
-    const together = partners.filter((other) => other.pieces.some((piece) => piece.segmentId === segmentId)).length + 1;
-    const pair = isTwisted && together > 1 ? measureTakeUp(measurePitchDiameter(together, wire.conductor.odMm), twist.pitchMm) : 1;
+    const pair = measurePairTakeUp(context, wire, segmentId);
     const factor = pair * (layer?.takeUp ?? 1);
     const run = `${loom.nodes[nearNodeId]!.name} to ${loom.nodes[farNodeId]!.name}`;
     const how = [
@@ -222,6 +242,14 @@ function addRuns({ loom, tree, standard, wires, runs, layers }: Context, wire: S
     if (isWhole) runs.set(segmentId, addend);
     terms.push(addend);
   }
+}
+
+/** Wire per length of a run, by its twist with those of its group that lie there too. */
+function measurePairTakeUp({ loom, standard, wires }: Context, wire: SizedWire, segmentId: string): number {
+  const { twist } = loom.circuits[wire.circuitId]!;
+  if (twist === null || findBundling(loom, segmentId, standard) === 'straight') return 1;
+  const together = wires.get(twist.groupId)!.filter(({ pieces }) => pieces.some((piece) => piece.segmentId === segmentId)).length;
+  return together > 1 ? measureTakeUp(measurePitchDiameter(together, wire.conductor.odMm), twist.pitchMm) : 1;
 }
 
 /** Half the bundle's diameter there, wherever the wire turns out of a bundle: from its middle to its side. */

@@ -2,7 +2,8 @@ import type { Catalogue, ShopStandard } from '../../catalogue';
 import { CAUTION_LABEL_WORDS, findSurroundings, type Job } from '../../model';
 import { compareIds } from '../../units';
 import { findStandard } from '../findStandard';
-import type { LoomPlan } from '../types';
+import type { PlannedEndDress } from '../dress/dressTypes';
+import type { PlannedCovering, PlannedWire, TreeNode, TreeSegment } from '../types';
 import { chooseClear, type ClearSleeve } from './chooseClear';
 import { chooseLabel } from './chooseLabel';
 import { layoutLegend, type Legend } from './layoutLegend';
@@ -25,8 +26,23 @@ export interface PlannedMark {
   problem: 'no-sleeve' | 'too-long' | 'no-clear' | null;
 }
 
+/** All of a planned loom that its marks hang on: nothing of lengths. */
+export interface MarkedPlan extends ZonedPlan {
+  wires: readonly Pick<PlannedWire, 'id' | 'number' | 'conductor' | 'labelId'>[];
+  endDress: readonly Pick<PlannedEndDress, 'endId' | 'segmentId' | 'leadMm'>[];
+}
+
+interface ZonedPlan {
+  loomId: string;
+  tree: {
+    nodes: Readonly<Record<string, Pick<TreeNode, 'parentSegmentId'>>>;
+    segments: Readonly<Record<string, Pick<TreeSegment, 'nearNodeId'>>>;
+  };
+  coverings: readonly Pick<PlannedCovering, 'segmentId' | 'kind' | 'odOutsideMm'>[];
+}
+
 /** Marks of a loom in the order in which they go on: wires as they are cut, ends with their warnings, then devices and zones. */
-export function listMarks(job: Job, plan: LoomPlan, catalogue: Catalogue): PlannedMark[] {
+export function listMarks(job: Job, plan: MarkedPlan, catalogue: Catalogue): PlannedMark[] {
   const loom = job.looms[plan.loomId]!;
   const standard = findStandard(job, catalogue);
   const stocks = new Map(catalogue.labels.map((stock) => [stock.id, stock]));
@@ -96,7 +112,7 @@ export function listDeviceLabels(
 /** Runs that lead into another zone than the run before, with its name; none where the shop does not say so on the loom. */
 export function listZoneLabels(
   job: Job,
-  { loomId, tree, coverings }: Pick<LoomPlan, 'loomId' | 'tree' | 'coverings'>,
+  { loomId, tree, coverings }: ZonedPlan,
   { zoneLabels }: Pick<ShopStandard, 'zoneLabels'>,
 ): { segmentId: string; text: string; odMm: number }[] {
   if (!zoneLabels) return [];

@@ -64,6 +64,10 @@ export function measureSegment(segment: Segment, standard: ShopStandard): { leng
   return toResult(lengthMm, aMm / Math.SQRT2, share * lengthMm);
 }
 
+/** By which runs each breakout goes on, in a line: that can change with a length. */
+export const listOnward = ({ nodeIds, nodes, segments }: Tree): string =>
+  nodeIds.flatMap((id) => nodes[id]!.childSegmentIds.filter((one) => segments[one]!.onward)).join(' ');
+
 function orderChildren(loom: Loom, nodeIds: string[], nodes: Record<string, TreeNode>, segments: Record<string, TreeSegment>): void {
   const reach: Record<string, number> = {};
   for (const nodeId of [...nodeIds].reverse()) {

@@ -2,7 +2,7 @@ import { CATALOGUE } from '../../catalogue';
 import { createInlet } from '../../demo';
 import { editDocument, type Job } from '../../model';
 import { findStandard } from '../findStandard';
-import { keepRoute } from './keepRoute';
+import { keepRoute, keepRoutes, type KeptRoute } from './keepRoute';
 import { routeLoom } from './routeLoom';
 
 const route = (job: Job) => routeLoom(job, 'inlet', CATALOGUE, findStandard(job, CATALOGUE));
@@ -70,4 +70,22 @@ describe('what stays the same object in a route', () => {
     expect(kept.shape).not.toBe(before.shape);
     expect(kept.wiresBySection).toEqual(fresh.wiresBySection);
   });
+});
+
+test('a shape that was there before is known again', () => {
+  const job = createInlet();
+  const other = editDocument(job, (draft) => {
+    draft.looms.inlet!.segments[firstRun]!.zoneId = null;
+  }).next;
+  let kept: readonly KeptRoute[] = [];
+  const shapes = [job, other, job, other].map((one) => {
+    const found = keepRoutes(route(one), one.looms.inlet!, kept);
+    kept = found.kept;
+    expect(found.route.wiresBySection).toEqual(route(one).wiresBySection);
+    return found.route.shape;
+  });
+  expect(shapes[1]).not.toBe(shapes[0]);
+  expect([shapes[2], shapes[3]]).toEqual([shapes[0], shapes[1]]);
+  expect(shapes[2]).toBe(shapes[0]);
+  expect(kept).toHaveLength(2);
 });

@@ -7,6 +7,26 @@ export interface KeptRoute {
   route: RoutedLoom;
 }
 
+/** A splice that goes to and fro between two places as a run is dragged has been in both before. */
+const MOST_KEPT = 4;
+
+/**
+ * A route as keepRoute makes it from the last one of its shape, else from the last one; and what is to be kept of it, the latest first, one
+ * of each shape.
+ */
+export function keepRoutes(route: RoutedLoom, loom: Loom, kept: readonly KeptRoute[]): { route: RoutedLoom; kept: readonly KeptRoute[] } {
+  let found: RoutedLoom | undefined;
+  for (const before of kept) {
+    const one = keepRoute(route, loom, before);
+    const isSame = one.shape === before.route.shape;
+    if (isSame || !found) found = one;
+    if (isSame) break;
+  }
+  const latest = found ?? route;
+  const others = kept.filter((one) => one.route.shape !== latest.shape);
+  return { route: latest, kept: [{ loom, route: latest }, ...others].slice(0, MOST_KEPT) };
+}
+
 /**
  * A route in which all that is as it was stays the same object, so that what was made of it holds: what lies in each segment, and the shape
  * of the whole, for which only the order counts in which splices part a run.

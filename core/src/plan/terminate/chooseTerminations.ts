@@ -47,7 +47,7 @@ export interface TerminationContext {
 
 const TERMINATE: Stage<EndContext, PlannedEnd> = {
   name: 'terminate',
-  keep: 4,
+  keep: 6,
   inputs: ({ end, family, circuits, catalogue, tailStripMm, arrival, wires }) => {
     const inputs: unknown[] = [end, family, circuits, catalogue, tailStripMm, arrival.shape];
     for (const { places } of arrival.cavities) for (const place of places) inputs.push(wires[place]!.conductor);
@@ -60,23 +60,27 @@ const TERMINATE: Stage<EndContext, PlannedEnd> = {
  * Contact, seal, tool and strip length for every cavity with a wire in it, and the plugs of the empty ones. On a stud each wire has a ring
  * of its own; only a chain, which the planner chose, crimps two into one (calculations 2).
  */
-export function chooseTerminations({ job, routed, wires, catalogue, tailStripMm, memo }: TerminationContext): {
-  terminations: PlannedTermination[];
-  plugs: { endId: string; cavity: string; plugId: string }[];
-} {
+export function chooseTerminations({ job, routed, wires, catalogue, tailStripMm, memo }: TerminationContext): PlannedEnd {
   const { ends, circuits } = job.looms[routed.loomId]!;
-  const terminations: PlannedTermination[] = [];
-  const plugs: { endId: string; cavity: string; plugId: string }[] = [];
-  for (const [endId, arrival] of routed.arrivals) {
+  const planned = [...routed.arrivals].map(([endId, arrival]) => {
     const end = ends[endId]!;
     const family = findFamily(job, catalogue, end.familyId);
     const of = { endId, end, family, circuits, catalogue, tailStripMm, arrival, wires };
-    const planned = memo(TERMINATE, `${routed.loomId} ${endId}`, of);
-    for (const one of planned.terminations) terminations.push(one);
-    for (const one of planned.plugs) plugs.push(one);
-  }
-  return { terminations, plugs };
+    return memo(TERMINATE, `${routed.loomId} ${endId}`, of);
+  });
+  return memo(ENDS, routed.loomId, planned);
 }
+
+/** All that its ends get: the same lists as long as each of them gets the same. */
+const ENDS: Stage<readonly PlannedEnd[], PlannedEnd> = {
+  name: 'ends',
+  keep: 8,
+  inputs: (planned) => planned,
+  run: (planned) => ({
+    terminations: planned.flatMap((one) => one.terminations),
+    plugs: planned.flatMap((one) => one.plugs),
+  }),
+};
 
 interface EndContext {
   endId: string;

@@ -22,19 +22,6 @@ const STEP_MM = 10;
 const STEP_K = 2;
 const STEP_V = 0.001;
 
-/** Copper of the wires that share drop budgets, g, and of the same with one size throughout each tree. */
-export interface Copper {
-  massG: number;
-  oneSizeMassG: number;
-  /** what alike devices cost that are wired alike, g */
-  alikeG: number;
-}
-
-export interface Asked {
-  minimums: MinimumSizes;
-  measureCopper: () => Copper;
-}
-
 export interface SizingContext {
   looms: readonly SizedLoom[];
   /** by edge of the netlist */
@@ -54,19 +41,10 @@ export interface SizingContext {
 }
 
 /** Sizes that groups of budgets came to, by all that decides them. Only ever a shortcut: the same inputs always give the same sizes. */
-export type CopperStore = Map<string, GroupMemory>;
+export type CopperStore = Map<string, Memory<SettledGroup>>;
 
-interface GroupMemory {
-  settled: Memory<SettledGroup>;
-  /** copper with one size throughout, g */
-  oneSizeG: Memory<number>;
-}
-
-interface SettledGroup {
-  massG: number;
-  /** wires that have to be thicker, as options of theirs; edges of the netlist, counted from the first of the group */
-  thicker: { edge: number; size: number }[];
-}
+/** Wires of a group that have to be thicker, as options of theirs; edge: its place in the group. */
+type SettledGroup = readonly { edge: number; size: number }[];
 
 /** groups that differ in more than lengths and temperatures */
 const MOST_STORED = 2_000;
@@ -82,13 +60,13 @@ export type Stage = 'fresh' | 'fitting' | 'adding';
  * may count on, is a matter of the stage; in the last one all only add, so that the rounds come to an end (slimDemands then takes away what
  * nothing asks for any more). Wires of a bank stay alike.
  */
-export function chooseMinimumSizes(context: SizingContext, before: MinimumSizes, stage: Stage): Asked {
+export function chooseMinimumSizes(context: SizingContext, before: MinimumSizes, stage: Stage): MinimumSizes {
   const maker = new MinimumMaker(context, before, stage);
   maker.askForDrop();
   maker.askForHeat();
   maker.askForFuses();
   maker.askForAlike();
-  return { minimums: maker.listMinimums(), measureCopper: () => maker.measureCopper() };
+  return maker.listMinimums();
 }
 
 /** A wire of a group with the conductors that it may still have. */
@@ -112,7 +90,6 @@ class MinimumMaker {
   /** asked for by the heat in the round before, and to be looked at again */
   private readonly warm = new Map<number, MinimumSize>();
   private readonly coarse: (CoarseWire | undefined)[] = [];
-  private massG = 0;
 
   constructor(
     private readonly context: SizingContext,
@@ -201,11 +178,6 @@ class MinimumMaker {
     for (const group of this.context.budgets) this.settle(group);
   }
 
-  measureCopper(): Copper {
-    const oneSizeMassG = this.context.budgets.reduce((sum, group) => sum + this.recallOneSize(group), 0);
-    return { massG: this.massG, oneSizeMassG, alikeG: 0 };
-  }
-
   private toDrop(edge: number, { r20MilliohmPerM }: Conductor, currentA: number): number {
     const { lengthMm, runningC, ownK } = this.toCoarse(edge);
     const { wire } = this.context.wires[edge]!;
@@ -224,13 +196,9 @@ class MinimumMaker {
     return (this.coarse[edge] = { lengthMm: roundToStep(lengthMm, STEP_MM), runningC: roundToStep(runningC, STEP_K), ownK });
   }
 
-  private toCopperG = (edge: number, { areaMm2 }: Conductor, lengthMm = this.context.wires[edge]!.lengthMm) =>
-    (areaMm2 * lengthMm * COPPER_G_PER_MM2_M) / 1000;
-
   private settle(group: BudgetGroup): void {
-    const settled = this.findMemory(group).settled('', this.listInputs(group), () => this.chooseSizes(group));
-    this.massG += settled.massG;
-    for (const { edge, size } of settled.thicker) {
+    const settled = this.findMemory(group)('', this.listInputs(group), () => this.chooseSizes(group));
+    for (const { edge, size } of settled) {
       const conductors = this.optionsOf(group.edges[edge]!);
       this.ask(group.edges[edge]!, {
         conductor: conductors[size]!,
@@ -240,12 +208,12 @@ class MinimumMaker {
     }
   }
 
-  private findMemory({ shape }: BudgetGroup): GroupMemory {
+  private findMemory({ shape }: BudgetGroup): Memory<SettledGroup> {
     const { store } = this.context;
     let memory = store.get(shape);
     if (!memory) {
       if (store.size >= MOST_STORED) store.clear();
-      store.set(shape, (memory = { settled: createMemory<SettledGroup>(MOST_ALIKE), oneSizeG: createMemory<number>(MOST_ALIKE) }));
+      store.set(shape, (memory = createMemory(MOST_ALIKE)));
     }
     return memory;
   }
@@ -272,8 +240,7 @@ class MinimumMaker {
   /** Least copper of a group; one that keeps its budgets as it is needs no search. */
   private chooseSizes(group: BudgetGroup): SettledGroup {
     const { elements, currentsA } = group;
-    const leastG = this.measureIfKept(group);
-    if (leastG !== null) return { massG: leastG, thicker: [] };
+    if (this.isKept(group)) return [];
     const known = group.budgets.map((one) => ({ ...one, fixedV: one.fixedV + this.measureTaken(one) }));
     const choices = elements.map(({ ways }) =>
       ways.flatMap(({ edges }) => edges.map((edge) => this.listChoices(edge, this.optionsOf(edge), currentsA.get(edge)!))),
@@ -294,31 +261,24 @@ class MinimumMaker {
     });
     const chosen = budgets.some((one) => sum(one, 0) > one.budgetV) ? chooseLeastCopper(options, budgets, group.nesting, STEP_V) : null;
     const places = new Map(group.edges.map((edge, place) => [edge, place]));
-    return {
-      massG: chosen?.massG ?? options.reduce((total, [first]) => total + first!.massG, 0),
-      thicker: (chosen?.choices ?? []).flatMap((option, index) =>
-        options[index]![option]!.sizes.flatMap((size, at) => (size === 0 ? [] : [{ edge: places.get(choices[index]![at]!.edge)!, size }])),
-      ),
-    };
+    return (chosen?.choices ?? []).flatMap((option, index) =>
+      options[index]![option]!.sizes.flatMap((size, at) => (size === 0 ? [] : [{ edge: places.get(choices[index]![at]!.edge)!, size }])),
+    );
   }
 
-  /** Copper of a group that keeps its budgets with the thinnest that its wires may have, g; null: it does not, or shares a current. */
-  private measureIfKept({ elements, budgets, currentsA }: BudgetGroup): number | null {
-    let massG = 0;
+  /** Does a group keep its budgets with the thinnest that its wires may have? False where it shares a current: that is searched. */
+  private isKept({ elements, budgets, currentsA }: BudgetGroup): boolean {
     const dropsV: number[] = [];
     for (const { ways } of elements) {
-      if (ways.length !== 1 || ways[0]!.edges.length !== 1) return null;
+      if (ways.length !== 1 || ways[0]!.edges.length !== 1) return false;
       const edge = ways[0]!.edges[0]!;
-      const conductor = this.sizeOf(edge);
-      dropsV.push(this.toDrop(edge, conductor, currentsA.get(edge)!));
-      massG += this.toCopperG(edge, conductor, this.toCoarse(edge).lengthMm);
+      dropsV.push(this.toDrop(edge, this.sizeOf(edge), currentsA.get(edge)!));
     }
-    const isKept = budgets.every((one) => {
+    return budgets.every((one) => {
       let dropV = one.fixedV + this.measureTaken(one);
       for (const element of one.elements) dropV += dropsV[element]!;
       return dropV <= KEEP * one.budgetV;
     });
-    return isKept ? massG : null;
   }
 
   private listChoices(edge: number, conductors: readonly Conductor[], currentA: number): ChoiceOfWire {
@@ -327,56 +287,9 @@ class MinimumMaker {
       conductors,
       // by the coarse length too: what decides a choice has to be in its key
       options: conductors.map((one) => ({
-        massG: this.toCopperG(edge, one, this.toCoarse(edge).lengthMm),
+        massG: (one.areaMm2 * this.toCoarse(edge).lengthMm * COPPER_G_PER_MM2_M) / 1000,
         dropV: this.toDrop(edge, one, currentA),
       })),
     };
-  }
-
-  private recallOneSize(group: BudgetGroup): number {
-    const inputs: unknown[] = [];
-    for (const budget of group.budgets) if (budget.taken.length > 0) inputs.push(this.measureTaken(budget));
-    for (const edge of group.edges) {
-      const { runningC, ownK } = this.toCoarse(edge);
-      const { wire, range, lengthMm } = this.context.wires[edge]!;
-      inputs.push(wire.conductor.r20MilliohmPerM, lengthMm, runningC, ownK, this.findPlain(edge), range.conductors);
-    }
-    return this.findMemory(group).oneSizeG('', inputs, () => this.measureOneSize(group));
-  }
-
-  /** Copper if all wires of a group had one size, no thinner than their ends, heat and fuses have it: the rule of thumb. */
-  private measureOneSize({ elements, budgets, currentsA }: BudgetGroup): number {
-    const choices = elements.map(({ ways }) =>
-      ways.map(({ edges, fixedV }) => ({
-        fixedV,
-        wires: edges.map((edge) => this.listChoices(edge, this.listPlain(edge), currentsA.get(edge)!)),
-      })),
-    );
-    const all = choices.flat().flatMap(({ wires }) => wires);
-    const areas = [...new Set(all.flatMap(({ conductors }) => conductors.map(({ areaMm2 }) => areaMm2)))].sort((a, b) => a - b);
-    const pick = ({ conductors }: ChoiceOfWire, area: number) => conductors.findIndex(({ areaMm2 }) => areaMm2 >= area);
-    const fits = (area: number) => {
-      const drops = choices.map((ways) =>
-        Math.max(...ways.map(({ wires, fixedV }) => wires.reduce((sum, one) => sum + one.options.at(pick(one, area))!.dropV, fixedV))),
-      );
-      return budgets.every(
-        (one) => one.elements.reduce((sum, element) => sum + drops[element]!, one.fixedV + this.measureTaken(one)) <= one.budgetV + 1e-9,
-      );
-    };
-    const area = areas.find(fits) ?? areas.at(-1) ?? 0;
-    return all.reduce((sum, one) => sum + this.toCopperG(one.edge, one.conductors.at(pick(one, area))!), 0);
-  }
-
-  /** Conductors of a wire before any drop budget asked for more. */
-  private listPlain(edge: number): readonly Conductor[] {
-    const { conductors } = this.context.wires[edge]!.range;
-    return conductors.slice(conductors.indexOf(this.findPlain(edge)));
-  }
-
-  private findPlain(edge: number): Conductor {
-    const { conductors } = this.context.wires[edge]!.range;
-    const minimum = this.asked[edge];
-    const floor = minimum && minimum.ruledBy !== 'drop' ? minimum.conductor.areaMm2 : 0;
-    return conductors.find(({ areaMm2 }) => areaMm2 >= floor) ?? conductors.at(-1)!;
   }
 }

@@ -1,8 +1,9 @@
 import { toSizeWords, type Conductor } from '../../../catalogue';
-import { pushTo } from '../../../units';
+import { createKeeper, pushTo } from '../../../units';
 import type { MinimumSize } from '../../size/chooseConductors';
 import { COPPER_G_PER_MM2_M } from '../../heat/measureHeat';
-import type { Asked, SizingContext } from './chooseMinimumSizes';
+import type { SizedLoom } from '../sizedLoom';
+import type { SizingContext } from './chooseMinimumSizes';
 import type { MinimumSizes } from './minimumSizes';
 import { listHardest, type RatedLink } from '../protection/chooseProtections';
 import type { DropBudget } from '../drop/dropBudget';
@@ -13,6 +14,13 @@ import { explainFuse, isTrialBorne, measureTrialDrop, measureTrialMiddle } from 
 /** Limits to be kept to in part: loads by name, runs by loom and segment, protections by id; all others may be used whole. */
 export type TightLimits = ReadonlyMap<string, number>;
 
+/** Sizes that were slimmed, and the copper of the wires that share drop budgets, g. */
+export interface Slimmed {
+  minimums: MinimumSizes;
+  /** alikeG: of that, what alike devices cost that are wired alike */
+  measureCopper: () => { massG: number; alikeG: number };
+}
+
 /** What asks for a size: the rule, in words that hold for the size as it is. */
 type Blocker = Pick<MinimumSize, 'ruledBy' | 'because'>;
 
@@ -21,7 +29,7 @@ type Blocker = Pick<MinimumSize, 'ruledBy' | 'because'>;
  * in the end, so some wires come out a size too thick; here each is tried one size thinner, the heaviest saving first, a bank as one, until
  * drop, heat or a fuse forbids it. tight: what came out over its limit when it was built so thin, with the share of the limit to keep to.
  */
-export function slimMinimumSizes(context: SizingContext, before: MinimumSizes, tight: TightLimits): Asked {
+export function slimMinimumSizes(context: SizingContext, before: MinimumSizes, tight: TightLimits): Slimmed {
   const slimmer = new Slimmer(context, before, tight);
   slimmer.slim();
   return { minimums: slimmer.listMinimums(before), measureCopper: () => slimmer.measureCopper() };
@@ -105,7 +113,7 @@ class Slimmer {
       )!;
       alikeG += this.toCopperG(edge, this.sizeOf(edge)) - this.toCopperG(edge, own);
     }
-    return { massG, oneSizeMassG: 0, alikeG };
+    return { massG, alikeG };
   }
 
   /** A wire with those of its bank that are as thick. */
@@ -248,23 +256,32 @@ class Slimmer {
   }
 
   private listSectionUses(): void {
-    const { looms, edgeOf, standard } = this.context;
-    // of a run that stays cool enough for any insulation whatever is thinned, findWarmth need not know
-    const coolC = Math.min(...Object.values(standard.insulationLimitC)) - standard.heatMarginK;
-    for (const { loomId, heats, bundles, coverings } of looms) {
-      const heatOf = new Map(heats.map((heat) => [heat.segmentId, heat]));
-      bundles.forEach(({ segmentId, sections, odMm: widestMm }, index) => {
-        const heat = heatOf.get(segmentId);
-        if (!heat || (heat.middleC !== null && heat.ambientC + MOST_WARMER * (heat.middleC - heat.ambientC) < coolC)) return;
-        const wallMm = coverings[index]!.odOutsideMm - widestMm;
-        for (const { elements, odMm } of sections) {
-          if (odMm === 0) continue;
-          const edges = elements.flat().map((id) => edgeOf.get(loomId)!.get(id)!);
-          const riseK = heat.middleC === null ? Infinity : heat.middleC - heat.ambientC;
-          const section = { edges, odMm, wallMm, ambientC: heat.ambientC, riseK, key: `${loomId}/${segmentId}` };
-          for (const edge of edges) if (this.sizes.has(edge)) pushTo(this.sectionsOf, edge, section);
-        }
-      });
-    }
+    for (const loom of this.context.looms)
+      for (const section of listWarmSections(loom, this.context))
+        for (const edge of section.edges) if (this.sizes.has(edge)) pushTo(this.sectionsOf, edge, section);
   }
 }
+
+/** Sections of a loom, those apart that stay cool enough for any insulation whatever is thinned. */
+function listWarmSections(loom: SizedLoom, { edgeOf, standard }: SizingContext): readonly WarmSection[] {
+  const { loomId, heats, bundles, coverings } = loom;
+  return remember(bundles, [heats, coverings, edgeOf, standard], () => {
+    const edges = edgeOf.get(loomId)!;
+    const coolC = Math.min(...Object.values(standard.insulationLimitC)) - standard.heatMarginK;
+    const heatOf = new Map(heats.map((heat) => [heat.segmentId, heat]));
+    return bundles.flatMap(({ segmentId, sections, odMm: widestMm }, index): WarmSection[] => {
+      const heat = heatOf.get(segmentId);
+      if (!heat || (heat.middleC !== null && heat.ambientC + MOST_WARMER * (heat.middleC - heat.ambientC) < coolC)) return [];
+      const wallMm = coverings[index]!.odOutsideMm - widestMm;
+      const riseK = heat.middleC === null ? Infinity : heat.middleC - heat.ambientC;
+      return sections.flatMap(({ elements, odMm }) => {
+        if (odMm === 0) return [];
+        const here = elements.flat().map((id) => edges.get(id)!);
+        return [{ edges: here, odMm, wallMm, ambientC: heat.ambientC, riseK, key: `${loomId}/${segmentId}` }];
+      });
+    });
+  });
+}
+
+/** asked for with every slimming, of looms that mostly are as they were */
+const remember = createKeeper<SizedLoom['bundles'], readonly WarmSection[]>();

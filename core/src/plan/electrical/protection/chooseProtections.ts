@@ -17,7 +17,20 @@ interface Context {
   wires: readonly NetlistWire[];
   /** edges of the wires that a fault behind each protection can load, by link id */
   guarded: ReadonlyMap<string, readonly number[]>;
+  known: GuardedWires;
 }
+
+/** What wires bear, found as it is asked for: the same for as long as they have their sizes and are as warm, however long they are. */
+export interface GuardedWires {
+  /** by edge; a return stands behind many: what it bears is made once */
+  bears: Map<number, PlannedProtection['weakest']>;
+  /** by link id: the wire that bears least for good behind it */
+  weakest: Map<string, PlannedProtection['weakest']>;
+  /** by link id: is any spoilt by a fault before that opens */
+  burnt: Map<string, boolean>;
+}
+
+export const createGuardedWires = (): GuardedWires => ({ bears: new Map(), weakest: new Map(), burnt: new Map() });
 
 /** Which fuse or channel has to open for each net, by net index; null: none (calculations 5). */
 export function listGuards(netlist: Netlist, flows: VehicleCurrents): (SwitchgearLink | null)[] {
@@ -158,26 +171,58 @@ export function chooseProtections(rated: readonly RatedLink[], context: Context,
     const nearest = load.linkIds.findLast((id) => guarding.has(id));
     if (nearest !== undefined && faultA !== null) faults.set(nearest, Math.min(faults.get(nearest) ?? Infinity, faultA));
   }
-  // a return stands behind many: what it bears is made once
-  const known = new Map<number, PlannedProtection['weakest']>();
-  const findBears = (edge: number) => {
-    let bears = known.get(edge);
-    if (bears === undefined) known.set(edge, (bears = toGuarded(context.wires[edge]!, context.standard)));
-    return bears;
-  };
   return rated.map(({ inrushes, ...link }) => {
-    let weakest: PlannedProtection['weakest'] = null;
-    for (const edge of context.guarded.get(link.id) ?? []) {
-      const bears = findBears(edge);
-      if (bears !== null && (weakest === null || bears.steadyA < weakest.steadyA)) weakest = bears;
-    }
+    const weakest = findWeakest(link.id, context);
     const protection: PlannedProtection = { ...link, weakest, leastFaultA: faults.get(link.id) ?? null, problems: [] };
     if (link.netId === null) return protection;
-    if (isGuard(link)) protection.problems = listProblems(protection, inrushes, context, findBears);
+    if (isGuard(link)) protection.problems = listProblems(protection, inrushes, context);
     else if (link.maxA !== null && link.loadA > link.maxA) protection.problems = ['over-load'];
     if (link.peakA !== null && link.inrushA > link.peakA + 1e-9) protection.problems.push('over-peak');
     return protection;
   });
+}
+
+const isOverWire = (ratingA: number, weakest: PlannedProtection['weakest']) => weakest !== null && ratingA > weakest.steadyA + 1e-6;
+
+/** Ids of the protections whose wires bear less than they let through, for good or until they open. */
+export const listOverWires = (rated: readonly RatedLink[], context: Context): string[] =>
+  rated.flatMap(({ id, kind, netId, ratingA, tripS }) => {
+    if (netId === null || ratingA === null || !isGuard({ kind })) return [];
+    const weakest = findWeakest(id, context);
+    return weakest !== null && (isOverWire(ratingA, weakest) || isAnyBurnt({ id, ratingA, tripS }, context)) ? [id] : [];
+  });
+
+function findBears(edge: number, { known: { bears }, wires, standard }: Context): PlannedProtection['weakest'] {
+  let found = bears.get(edge);
+  if (found === undefined) bears.set(edge, (found = toGuarded(wires[edge]!, standard)));
+  return found;
+}
+
+function findWeakest(linkId: string, context: Context): PlannedProtection['weakest'] {
+  const { weakest } = context.known;
+  let found = weakest.get(linkId);
+  if (found !== undefined) return found;
+  found = null;
+  for (const edge of context.guarded.get(linkId) ?? []) {
+    const bears = findBears(edge, context);
+    if (bears !== null && (found === null || bears.steadyA < found.steadyA)) found = bears;
+  }
+  weakest.set(linkId, found);
+  return found;
+}
+
+/** The wire that bears least for good need not be the one that a short burns first. */
+function isAnyBurnt({ id, ratingA, tripS }: Pick<PlannedProtection, 'id' | 'tripS'> & { ratingA: number }, context: Context): boolean {
+  const { burnt } = context.known;
+  let found = burnt.get(id);
+  if (found === undefined) {
+    found = (context.guarded.get(id) ?? []).some((edge) => {
+      const bears = findBears(edge, context);
+      return bears !== null && findHarm(ratingA, tripS, bears) !== null;
+    });
+    burnt.set(id, found);
+  }
+  return found;
 }
 
 /** Is a coil fed, and by which pin is it switched: a driver, or a ground that holds it on. */
@@ -242,23 +287,18 @@ function chooseRating(
 function listProblems(
   { id, ratingA, tripS, loadA, weakest, leastFaultA, ambientC, pinned }: PlannedProtection,
   inrush: readonly Inrush[],
-  { standard, guarded }: Context,
-  findBears: (edge: number) => PlannedProtection['weakest'],
+  context: Context,
 ): ProtectionProblem[] {
+  const { standard } = context;
   if (ratingA === null) return ['no-rating'];
   const problems: ProtectionProblem[] = [];
-  if (weakest && ratingA > weakest.steadyA + 1e-6) problems.push('over-wire');
+  if (isOverWire(ratingA, weakest)) problems.push('over-wire');
   const carries = tripS === null ? measureFuseCarries(ambientC, standard) : 1;
   if (loadA > ratingA * carries + 1e-6) problems.push('over-load');
   if (pinned && tripS === null && inrush.some(({ currentA, seconds }) => measureOpening(currentA / ratingA, tripS).shortestS <= seconds))
     problems.push('inrush');
   if (leastFaultA !== null && leastFaultA < measureSureOpening(ratingA, tripS)) problems.push('slow-fault');
-  // the wire that bears least for good need not be the one that a short burns first
-  const isBurnt = (edge: number) => {
-    const bears = findBears(edge);
-    return bears !== null && findHarm(ratingA, tripS, bears) !== null;
-  };
-  if (weakest && !problems.includes('over-wire') && (guarded.get(id) ?? []).some(isBurnt)) problems.push('short-time');
+  if (weakest && !problems.includes('over-wire') && isAnyBurnt({ id, ratingA, tripS }, context)) problems.push('short-time');
   return problems;
 }
 

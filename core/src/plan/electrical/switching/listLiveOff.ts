@@ -1,5 +1,6 @@
 import type { ShopStandard } from '../../../catalogue';
 import type { Job } from '../../../model';
+import { pushTo } from '../../../units';
 import type { JobPlan } from '../../types';
 import type { LiveNet, PlannedLoad, PlannedNet, PlannedProtection } from '../types';
 
@@ -53,14 +54,10 @@ function createLoadsOf({ loads }: Planned['power']): (net: PlannedNet) => Planne
   for (const load of ofCircuitEnd.values()) {
     const wire = load.steps.findLast(({ kind, way }) => kind === 'wire' && way === 'out');
     if (wire?.wireId) {
-      const key = `${wire.loomId} ${wire.wireId}`;
-      lastWire.set(key, [...(lastWire.get(key) ?? []), load]);
+      pushTo(lastWire, `${wire.loomId} ${wire.wireId.slice(0, wire.wireId.lastIndexOf('.'))}`, load);
     }
   }
-  return ({ circuits }) =>
-    circuits.flatMap(({ loomId, circuitId }) =>
-      [...lastWire].flatMap(([key, ofWire]) => (key.startsWith(`${loomId} ${circuitId}.`) ? ofWire : [])),
-    );
+  return ({ circuits }) => circuits.flatMap(({ loomId, circuitId }) => lastWire.get(`${loomId} ${circuitId}`) ?? []);
 }
 
 /** Hours until so much of a battery is gone as may be taken out of it (craft E2): share · Ah / A. */
