@@ -23,9 +23,9 @@ test('a loom is dressed: coverings compared and chosen, boots and transitions, r
 
   // a run: what else it could have; another is taken, and its mass counts at once
   await list(page)
-    .getByRole('button', { name: /^run primary rail to injector 1\b/ })
+    .getByRole('button', { name: /^run primary rail to injector 3\b/ })
     .click();
-  const options = page.getByRole('table', { name: /^Coverings that primary rail to injector 1 could have/ });
+  const options = page.getByRole('table', { name: /^Coverings that primary rail to injector 3 could have/ });
   await expect(options.getByRole('row').filter({ hasText: 'taken' })).toContainText('elastomer shrink');
   const before = await sums.textContent();
   await options.getByRole('button', { name: 'Take split braid' }).click();

@@ -57,6 +57,18 @@ test('what a short leg does not touch is neither sent nor made anew', () => {
   expect(back.wires.filter((wire, index) => wire === before.looms[0]!.wires[index])).toHaveLength(back.wires.length - sent.length);
 });
 
+test('a finding more at the head is all of the findings that is sent', () => {
+  const [first, ...others] = before.findings;
+  const fewer = { ...before, findings: others };
+  const { findings } = toDelta(fewer, before);
+  expect(findings).toEqual([first, ...others.map((_, index) => index)]);
+  const back = fromDelta(fewer, toDelta(fewer, before)).findings;
+  expect(back).toEqual(before.findings);
+  expect(back[1]).toBe(others[0]);
+  const turned = { ...before, findings: [...before.findings].reverse() };
+  expect(fromDelta(before, structuredClone(toDelta(before, turned))).findings).toEqual(turned.findings);
+});
+
 test('the first plan is sent whole', () => {
   expect(toDelta(null, before).looms).toEqual(before.looms);
 });

@@ -32,8 +32,17 @@ const pack = <T extends object>(before: readonly T[] | undefined, now: readonly 
   now.map((one, index) => (before?.[index] !== undefined && isEqual(before[index], one) ? index : one));
 
 function unpack<T extends object>(before: readonly T[] | undefined, packed: Packed<T>): T[] {
-  const same = before !== undefined && before.length === packed.length && packed.every((one) => typeof one === 'number');
+  const same = before !== undefined && before.length === packed.length && packed.every((one, index) => one === index);
   return same ? (before as T[]) : packed.map((one) => (typeof one === 'number' ? before![one]! : one));
+}
+
+/** Findings by what they are of: one more at the head does not move the others. */
+function packFindings(before: readonly Finding[], now: readonly Finding[]): Packed<Finding> {
+  const places = new Map(before.map(({ key }, index) => [key, index]));
+  return now.map((one) => {
+    const at = places.get(one.key);
+    return at !== undefined && isEqual(before[at], one) ? at : one;
+  });
 }
 
 /** A record with each of its lists packed against the one before. */
@@ -63,7 +72,7 @@ export function toDelta(before: Planned | null, now: Planned): PlanDelta {
       return packLists(LISTS, known, loom) as PackedLoom;
     }),
     power: packLists(POWER_LISTS, before?.power, now.power) as PackedPower,
-    findings: pack(before?.findings, now.findings),
+    findings: packFindings(before?.findings ?? [], now.findings),
   };
 }
 

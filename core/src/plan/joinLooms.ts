@@ -1,12 +1,13 @@
 import type { Catalogue, ShopStandard } from '../catalogue';
 import type { Job } from '../model';
-import { createNetlist, type JoinedWire, type WireEnd } from '../netlist';
+import { createNetlist, type JoinedWire } from '../netlist';
 import { listContactFloors } from './electrical/copper/listContactFloors';
 import { createVehicleSums, joinVehicle, type VehicleSums } from './electrical/createVehicleSums';
 import { isSameCarried, listCarriedCurrents, type CarriedCurrent } from './electrical/currents/listCarriedCurrents';
 import type { VehicleCurrents } from './electrical/currents/vehicleCurrents';
 import type { SizedLoom } from './electrical/sizedLoom';
 import type { PlanStore } from './planStore';
+import { isSameWiring } from './route/isSameWiring';
 import type { RoutedLoom } from './route/routeLoom';
 
 /** A vehicle as it is wired: what flows in it, and its sums for looms as they are sized at one time or another. */
@@ -50,15 +51,3 @@ export function keepWiring(store: Pick<PlanStore, 'wirings'>, { loomId, wires }:
   store.wirings.set(loomId, wires);
   return wires;
 }
-
-const isSameEnd = (a: WireEnd, b: WireEnd) =>
-  a.kind === 'cavity'
-    ? b.kind === 'cavity' && a.endId === b.endId && a.cavity === b.cavity
-    : b.kind === 'splice' && a.spliceId === b.spliceId;
-
-const isSameWiring = (before: readonly JoinedWire[], wires: readonly JoinedWire[]) =>
-  before.length === wires.length &&
-  wires.every(({ id, circuitId, from, to }, index) => {
-    const known = before[index]!;
-    return known.id === id && known.circuitId === circuitId && isSameEnd(known.from, from) && isSameEnd(known.to, to);
-  });

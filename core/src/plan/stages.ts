@@ -35,7 +35,8 @@ export const ROUTE: Stage<JobContext & { loomId: string }, RoutedLoom> = {
   inputs: ({ job, loomId, standard }) => [job.looms[loomId], job.zones, job.families, standard],
   run: ({ job, loomId, catalogue, standard, store: { routes } }) => {
     const loom = job.looms[loomId]!;
-    const { route, kept } = keepRoutes(routeLoom(job, loomId, catalogue, standard), loom, routes.get(loomId) ?? []);
+    const before = routes.get(loomId) ?? [];
+    const { route, kept } = keepRoutes(routeLoom(job, loomId, catalogue, standard, before[0]?.route), loom, before);
     routes.set(loomId, kept);
     return route;
   },

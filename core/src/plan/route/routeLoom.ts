@@ -1,6 +1,7 @@
 import type { Catalogue, ShopStandard } from '../../catalogue';
 import type { Circuit, Job, Loom } from '../../model';
 import { compareIds, pushTo } from '../../units';
+import { isSameWiring } from './isSameWiring';
 import { listBarrels } from '../splice/chooseBarrels';
 import { chooseLeast } from '../size/chooseConductors';
 import { connect, route } from './connect';
@@ -14,8 +15,9 @@ export interface RoutedLoom {
   tree: Tree;
   splices: PlannedSplice[];
   wires: RoutedWire[];
-  /** conductors that each wire may have */
-  ranges: SizeRange[];
+  /** conductors that each wire may have, and what gave them */
+  ranges: readonly SizeRange[];
+  sizeOf: (wire: RoutedWire) => SizeRange;
   /** as thin as they may be */
   least: SizedWire[];
   /** what lies in each segment, by id in order */
@@ -43,8 +45,8 @@ export interface Arrivals {
   shape: string;
 }
 
-/** First stages of a plan: tree, least-wire splices, places, ways. */
-export function routeLoom(job: Job, loomId: string, catalogue: Catalogue, standard: ShopStandard): RoutedLoom {
+/** First stages of a plan: tree, least-wire splices, places, ways. known: as it was led last; what no length has a say in is taken from there. */
+export function routeLoom(job: Job, loomId: string, catalogue: Catalogue, standard: ShopStandard, known?: RoutedLoom): RoutedLoom {
   const loom = job.looms[loomId]!;
   const first = isFitted(loom) ? routeLoom(toUnfitted(job, loomId), loomId, catalogue, standard) : null;
   // route: the tree seen from the datum
@@ -59,10 +61,13 @@ export function routeLoom(job: Job, loomId: string, catalogue: Catalogue, standa
   };
   // place: splices off their junctions, wires along the tree
   const { splices, wires } = route({ loom, zones: job.zones, tree, standard, toHalfMm, kept: first?.splices ?? [] }, unrouted);
-  const ranges = wires.map(createSizes(job, loom, catalogue, standard));
-  const [wiresBySection, arrivals] = [listLying(tree, wires), listArrivals(loom, wires)];
+  const sizeOf = createSizes(job, loom, catalogue, standard);
+  // that is the same for as long as ends, circuits and shop are
+  const isKnown = known !== undefined && known.sizeOf === sizeOf && isSameWiring(known.wires, wires);
+  const ranges = isKnown ? known.ranges : wires.map(sizeOf);
+  const arrivals = isKnown ? known.arrivals : listArrivals(loom, wires);
   const least = chooseLeast(loom, wires, ranges);
-  return { loomId, tree, splices, wires, ranges, least, wiresBySection, arrivals, shape: {}, first };
+  return { loomId, tree, splices, wires, ranges, sizeOf, least, wiresBySection: listLying(tree, wires), arrivals, shape: {}, first };
 }
 
 /**

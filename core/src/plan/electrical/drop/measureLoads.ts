@@ -103,6 +103,8 @@ export interface WrittenPaths {
   sourceOnA: readonly number[] | null;
   /** ways back that were summed already: many loads share them */
   known: Map<ReturnPath, LostByMode>;
+  /** steps as they were written last: what many loads share is written once, and is the same object for as long as it says the same */
+  steps: WeakMap<CurrentStep, PathStep>;
 }
 
 /** What a step resists, its wire as it is now, mΩ. */
@@ -143,9 +145,21 @@ function measureLost(way: ReturnPath, modes: number, written: WrittenPaths): Los
   return lost;
 }
 
+function writeStep(step: CurrentStep, { wires, numberOf, steps }: WrittenPaths): PathStep {
+  const { kind, way, loomId, wireId, currentA, counts } = step;
+  const milliohm = measureStep(step, wires);
+  const words = wireId === null ? step.words : `${numberOf(loomId!, wireId)} ${step.words}`;
+  const known = steps.get(step);
+  if (known && known.milliohm === milliohm && known.words === words) return known;
+  // written out: there are thousands of them, and spreading is slow
+  const made = { kind, way, words, loomId, wireId, milliohm, currentA, dropV: (milliohm * currentA) / 1000, counts };
+  steps.set(step, made);
+  return made;
+}
+
 /** A load with its way written out, wires by their numbers. */
 export function toPlannedLoad({ load, out, home, back, dropV, faultA }: MeasuredLoad, written: WrittenPaths): PlannedLoad {
-  const { wires, numberOf, source, sourceOnA } = written;
+  const { wires, source, sourceOnA } = written;
   const modes = load.onA.length;
   const homeward = back && measureLost(back, modes, written);
   const lost: LostByMode = {
@@ -155,22 +169,7 @@ export function toPlannedLoad({ load, out, home, back, dropV, faultA }: Measured
   addSteps(lost, out, wires);
   const steps = [...out];
   for (let at = home; at !== null; at = at.then) steps.push(...at.steps);
-  // written out: there are thousands of them, and spreading is slow
-  const inWords = steps.map((step): PathStep => {
-    const { kind, way, words, loomId, wireId, currentA, counts } = step;
-    const milliohm = measureStep(step, wires);
-    return {
-      kind,
-      way,
-      words: wireId === null ? words : `${numberOf(loomId!, wireId)} ${words}`,
-      loomId,
-      wireId,
-      milliohm,
-      currentA,
-      dropV: (milliohm * currentA) / 1000,
-      counts,
-    };
-  });
+  const inWords = steps.map((step) => writeStep(step, written));
   // of a battery under load what its inner resistance takes is missing everywhere
   const voltsByMode = lost.totalV.map((totalV, mode) => source.volts - measureSag(source, sourceOnA?.[mode] ?? 0) - totalV);
   return { ...load, steps: inWords, dropV, dropByModeV: lost.countedV, totalByModeV: lost.totalV, voltsByMode, faultA };

@@ -13,9 +13,12 @@ interface Written {
  * Writes out loads, those again that are not as they were. Ways, source and currents are those of one wiring: what moves between two plans of
  * it is what a wire resists, and what it is called.
  */
-export function createLoadWriter(ways: readonly CurrentPaths[]): (loads: readonly MeasuredLoad[], written: WrittenPaths) => PlannedLoad[] {
+export function createLoadWriter(
+  ways: readonly CurrentPaths[],
+): (loads: readonly MeasuredLoad[], written: Omit<WrittenPaths, 'steps'>) => PlannedLoad[] {
   const wiresOf = ways.map(listWireSteps);
   const kept: (Written | undefined)[] = [];
+  const writtenSteps: WrittenPaths['steps'] = new WeakMap();
   return (loads, written) =>
     loads.map((load, at) => {
       const steps = wiresOf[at]!;
@@ -28,7 +31,7 @@ export function createLoadWriter(ways: readonly CurrentPaths[]): (loads: readonl
             written.numberOf(step.loomId!, step.wireId!) === known.numbers[index],
         );
       if (isAsWas) return known.planned;
-      const planned = toPlannedLoad(load, written);
+      const planned = toPlannedLoad(load, { ...written, steps: writtenSteps });
       const milliohms = steps.map((step) => measureStep(step, written.wires));
       const numbers = steps.map(({ loomId, wireId }) => written.numberOf(loomId!, wireId!));
       kept[at] = { milliohms, numbers, planned };
