@@ -19,7 +19,7 @@ export interface ContinuityRow {
 /**
  * Continuity table: the source of every circuit against each of its other pins. Resistance is that of the wires at 20 °C by
  * their tables, of contacts, bolted rings and splices by the shop standard (calculations 3 and 15). An ohmmeter does not see what a feed or
- * return of much current must not have: that is proved by millivolts, within 20 %, and never looser than what its load may lose.
+ * return of much current must not have: that is proved by millivolts, within 20 %, and no looser than what its load may lose as long as that can be read.
  */
 export function listContinuity(job: Job, plan: LoomPlan, catalogue: Catalogue): ContinuityRow[] {
   const standard = findStandard(job, catalogue);
@@ -70,9 +70,12 @@ export function listContinuity(job: Job, plan: LoomPlan, catalogue: Catalogue): 
 
 const POWER = new Set(['supply', 'power-ground', 'output']);
 
+/** A sound wire reads within so much of what is expected: four-wire, and a few kelvins off 20 °C. A limit closer than that fails good looms. */
+const READS_WITHIN = 1.05;
+
 function toMillivolts(expectedOhm: number, budgetOhm: number, atA: number): ContinuityRow['millivolts'] {
   const expectedMv = 1000 * expectedOhm * atA;
-  return { atA, expectedMv, mostMv: Math.max(expectedMv, Math.min(1.2 * expectedMv, 1000 * budgetOhm * atA)) };
+  return { atA, expectedMv, mostMv: Math.max(READS_WITHIN * expectedMv, Math.min(1.2 * expectedMv, 1000 * budgetOhm * atA)) };
 }
 
 /** What the load at one of two pins may lose, V; of a feed that no load is at, what a feed may. */

@@ -212,6 +212,10 @@ describe('lists', () => {
     expect(hot.millivolts!.atA).toBe(5);
     expect(hot.millivolts!.expectedMv).toBeCloseTo(expectedMv, 6);
     expect(hot.millivolts!.mostMv).toBeCloseTo(1.2 * expectedMv, 6);
+    // a load of which all of the budget is gone leaves what a sound wire reads within
+    job.looms.inlet!.circuits.c209!.currentA = 60;
+    const spent = build(job).continuity.find(({ circuitId }) => circuitId === 'c209')!.millivolts!;
+    expect(spent.mostMv).toBeCloseTo(1.05 * spent.expectedMv, 6);
   });
   test('the cut CSV has a cable once, by its longest wire, and every wire of it', () => {
     const job = structuredClone(createBench());
