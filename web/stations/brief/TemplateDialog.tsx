@@ -3,18 +3,11 @@
 import { Button, Group, Modal, Select, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useState } from 'react';
-import {
-  createPinNeed,
-  DEVICE_HAZARDS,
-  keepTemplate,
-  listTemplateProblems,
-  type DeviceHazard,
-  type DeviceTemplate,
-  type Job,
-} from 'wattograph-core';
+import { createPinNeed, keepTemplate, listTemplateProblems, type DeviceHazard, type DeviceTemplate, type Job } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useJobStore } from '../../client/jobContext';
 import { DialogEnd } from '../../ui/DialogEnd';
+import { HazardField } from '../../ui/template/HazardField';
 import { fromRows, TemplateEditor, toRows, type EditedRows } from '../../ui/template/TemplateEditor';
 import { listFamilyOptions } from '../bundle/RouteDialogs';
 
@@ -26,14 +19,6 @@ interface NewTemplate {
   hazard: DeviceHazard | null;
   note: string;
 }
-
-const HAZARD_LABELS: Readonly<Record<DeviceHazard, string>> = {
-  'injects-fuel': 'it injects fuel',
-  'moves-fuel': 'it moves fuel',
-  blades: 'its blades',
-  pressure: 'what it holds under pressure',
-};
-const HAZARDS = DEVICE_HAZARDS.map((value) => ({ value, label: HAZARD_LABELS[value] }));
 
 const toTemplate = ({ name, system, familyId, rows, hazard, note }: NewTemplate): DeviceTemplate => ({
   name: name.trim(),
@@ -112,14 +97,7 @@ export function TemplateDialog({ job, onClose }: { job: Job; onClose: () => void
           onChange={(rows) => form.setFieldValue('rows', rows)}
         />
         <Group align="end" wrap="nowrap">
-          <Select
-            label="What can hurt as it is worked"
-            w={240}
-            clearable
-            placeholder="what its loads say"
-            {...form.getInputProps('hazard')}
-            data={HAZARDS}
-          />
+          <HazardField {...form.getInputProps('hazard')} />
           <TextInput label="Note" flex={1} maxLength={400} {...form.getInputProps('note')} />
         </Group>
         <DialogEnd onClose={onClose} words="Keep template" isReady={form.isValid()}>

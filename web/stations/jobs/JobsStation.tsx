@@ -127,7 +127,11 @@ function JobLine({ job, now, act }: { job: JobSummary; now: number | null; act: 
         </h2>
         <span className="faint">
           {job.customer || 'no customer named'}
-          {job.promisedOn ? `, promised ${job.promisedOn}` : ''}
+          {job.promisedOn && (
+            <>
+              , promised <span className={styles.day}>{job.promisedOn}</span>
+            </>
+          )}
         </span>
       </div>
       <div>

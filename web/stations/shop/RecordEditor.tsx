@@ -26,6 +26,7 @@ import {
 import { isUnit, type Unit } from '../../ui/fields/readQuantity';
 import { useQuantity } from '../../ui/fields/useQuantity';
 import Link from 'next/link';
+import { HazardField } from '../../ui/template/HazardField';
 import { fromRows, TemplateEditor, toRows, type EditedRows } from '../../ui/template/TemplateEditor';
 import { FamilyFace } from './FamilyFace';
 import { RecordPreview } from './RecordPreview';
@@ -41,7 +42,7 @@ export interface User {
 const ELSEWHERE: Partial<Record<ShopTable, readonly string[]>> = {
   wires: ['table'],
   families: ['cavityNames', 'cavitySize', 'mateId'],
-  devices: ['familyId'],
+  devices: ['familyId', 'hazard'],
 };
 
 /** One record of a shop: every figure and word of it, with what it works with in this shop. */
@@ -121,6 +122,9 @@ export function RecordEditor({
           value={(value as DeviceTemplate).familyId}
           onChange={(familyId) => onChange({ ...value, familyId })}
         />
+      )}
+      {table === 'devices' && (
+        <HazardField mb="sm" value={(value as DeviceTemplate).hazard} onChange={(hazard) => onChange({ ...value, hazard })} />
       )}
       <Fields
         fields={listRecordFields(RECORD_SCHEMAS[table], value).filter(({ key }) => !ELSEWHERE[table]?.includes(key))}

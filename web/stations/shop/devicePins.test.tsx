@@ -35,6 +35,12 @@ describe('the pins of a kind of device', () => {
     expect(screen.getByLabelText<HTMLInputElement>('Limit of offer 1').value).toBe(String(Object.values(was.offers)[0]!.limitA ?? ''));
     expect(screen.getByRole('button', { name: 'Nothing changed' })).toBeTruthy();
   });
+  test('stand beside what can hurt as it is worked, said in words', async () => {
+    openBox();
+    expect(screen.queryByText('injects-fuel')).toBeNull();
+    choose('What can hurt as it is worked', 'what it holds under pressure');
+    expect(await taken()).toMatchObject({ hazard: 'pressure' });
+  });
   test('that cannot be so are said and not kept', () => {
     openBox();
     fireEvent.click(rows().getByRole('button', { name: 'Take offer 1 out' }));
