@@ -12,6 +12,8 @@ const moduleNameMapper = {
   '^wattograph-core/pdf$': '<rootDir>/core/src/draw/toPdf.ts',
   '^wattograph-core/xlsx$': '<rootDir>/core/src/exchange/xlsx.ts',
   '^wattograph-core/demo$': '<rootDir>/core/src/demo/index.ts',
+  // what the demo is made with plans it: once for all tests of a run
+  '^\\./(takeFixes|sayStates)$': '<rootDir>/core/src/testing/once/$1.ts',
   '\\.module\\.css$': '<rootDir>/web/testing/styles.cjs',
 };
 const shared = {
@@ -30,6 +32,8 @@ const shared = {
 };
 
 module.exports = {
+  globalSetup: '<rootDir>/web/testing/startRun.cjs',
+  globalTeardown: '<rootDir>/web/testing/endRun.cjs',
   projects: [
     { displayName: 'node', testEnvironment: 'node', testMatch: ['<rootDir>/**/*.test.ts'], ...shared },
     {

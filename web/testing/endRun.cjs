@@ -1,0 +1,3 @@
+const { rmSync } = require('node:fs');
+
+module.exports = () => rmSync(process.env.WATTOGRAPH_TEST_FOLDER, { recursive: true, force: true });
