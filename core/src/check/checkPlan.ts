@@ -99,11 +99,7 @@ export const RULES = {
 } satisfies Record<string, Rule>;
 
 /** Of those, the rules that no length has a say in: they are asked again only where something else changed. */
-const PLAIN_RULES: Partial<Record<keyof typeof RULES, PlainRule>> = {
-  CI1: checkRequiredPins,
-  EN5: checkContactCurrent,
-  MA2: checkLabels,
-};
+const PLAIN_RULES: readonly PlainRule[] = [checkRequiredPins, checkContactCurrent, checkLabels];
 
 /** Rules about what is joined to what, whatever its length, by what they are about. */
 export const WIRING_RULES = {
@@ -198,15 +194,14 @@ function checkLoom({ memo, ...of }: LoomInputs): Finding[] {
   // a rule about one loom sees no other
   const context: RuleContext = { ...of, job: { ...of.job, looms: { [loomId]: loom } }, loomId, loom };
   const plain = memo(PLAIN_LIST, loomId, listPlainInputs(context));
-  return Object.entries(RULES).flatMap(([code, rule]: [string, Rule]) => {
-    const plainRule = PLAIN_RULES[code as keyof typeof RULES];
-    return plainRule ? memo(PLAIN, `${loomId} ${code}`, { rule: plainRule, context, plain }) : rule(context);
-  });
+  return Object.entries(RULES).flatMap(([code, rule]: [string, Rule]) =>
+    PLAIN_RULES.some((one) => one === rule) ? memo(PLAIN, `${loomId} ${code}`, { rule, context, plain }) : rule(context),
+  );
 }
 
 const PLAIN_LIST = createListStage<unknown>('plain-list');
 
-const PLAIN: Stage<{ rule: PlainRule; context: RuleContext; plain: readonly unknown[] }, readonly Finding[]> = {
+const PLAIN: Stage<{ rule: Rule; context: RuleContext; plain: readonly unknown[] }, readonly Finding[]> = {
   name: 'plain',
   keep: 2,
   inputs: ({ plain }) => [plain],

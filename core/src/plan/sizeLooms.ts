@@ -149,13 +149,17 @@ export function slimLooms(
     // as a rule nothing gets thinner, and the sums hold
     const isAsBefore = anew.built.every((loom, index) => loom === full.built[index]);
     const slim = isAsBefore ? { ...full, minimums: slimmed.minimums } : anew;
-    const toCopper = () => ({ ...slimmed.measureCopper(), oneSizeMassG: slim.sums.measureOneSize(slimmed.minimums) });
     const short = isAsBefore ? [] : listNew(slim.shorts, full.shorts);
-    if (short.length === 0) return { ...slim, copper: toCopper() };
-    if (round === SLIM_ROUNDS) return { ...full, copper: toCopper() };
+    if (short.length === 0) return withCopper(slim, slimmed.measureCopper());
+    if (round === SLIM_ROUNDS) return withCopper(full, full.sums.measureCopper(full.minimums));
     for (const one of short) tight.set(one, (tight.get(one) ?? 1) - TIGHTER);
   }
 }
+
+const withCopper = (vehicle: BuiltVehicle, copper: Omit<PowerPlan['copper'], 'oneSizeMassG'>) => ({
+  ...vehicle,
+  copper: { ...copper, oneSizeMassG: vehicle.sums.measureOneSize(vehicle.minimums) },
+});
 
 /** What is short: protections over a wire by id, budgets passed by the load's name, bundles too warm by loom and segment. */
 interface Shorts {

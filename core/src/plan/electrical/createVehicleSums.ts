@@ -24,7 +24,7 @@ import { createLoadWriter } from './drop/writeLoads';
 import type { SizedLoom } from './sizedLoom';
 import { listStates } from './switching/listStates';
 import { measureOneSize } from './copper/measureOneSize';
-import { slimMinimumSizes, type Slimmed, type TightLimits } from './copper/slimMinimumSizes';
+import { measureCopper, slimMinimumSizes, type Slimmed, type TightLimits } from './copper/slimMinimumSizes';
 import type { CurrentPaths } from './currents/currentPaths';
 import { listCurrentPaths } from './currents/listCurrentPaths';
 import type { PlannedNet, PlannedProtection, PowerPlan } from './types';
@@ -42,6 +42,8 @@ export interface VehicleSums {
   ask: (before: MinimumSizes, stage: Stage) => MinimumSizes;
   /** thinner wherever nothing that is printed asks for the size */
   slim: (before: MinimumSizes, tight: TightLimits) => Slimmed;
+  /** copper with these sizes, as they are */
+  measureCopper: (minimums: MinimumSizes) => ReturnType<Slimmed['measureCopper']>;
   /** copper with one size throughout each group of budgets, g */
   measureOneSize: (minimums: MinimumSizes) => number;
   write: (numberOf: (loomId: string, wireId: string) => string) => Omit<PowerPlan, 'rounds' | 'settled' | 'copper'>;
@@ -134,6 +136,7 @@ export function createVehicleSums(
         ).some(isOver),
       ask: (before, stage) => chooseMinimumSizes(context, before, stage),
       slim: (before, tight) => slimMinimumSizes(context, before, tight),
+      measureCopper: (minimums) => measureCopper(context, minimums),
       measureOneSize: (minimums) => measureOneSize(budgets, wires, minimums),
       write: (numberOf) => ({
         modeIds: flows.modeIds,

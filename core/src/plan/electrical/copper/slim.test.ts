@@ -1,5 +1,6 @@
 import { CATALOGUE, LARKHOLLOW } from '../../../catalogue';
-import { createCleanSkerry } from '../../../demo';
+import { createCleanSkerry, createInlet } from '../../../demo';
+import { COPPER_G_PER_MM2_M } from '../../heat/measureHeat';
 import { createSeededVehicle } from '../../../testing/createSeededVehicle';
 import { plan } from '../..';
 import type { PlannedWire } from '../../types';
@@ -79,4 +80,18 @@ test('the reason printed names a rule with its figures, and devices of one kind 
       if (ruledBy === 'alike') expect(because).toContain('as the others of its bank');
       if (ruledBy === 'fuse') expect(because).toMatch(/bears the [\d.]+ A of .+ until it opens/);
     }
+});
+
+test('the copper that is printed is that of the wires as they are planned, and of no draft', () => {
+  const {
+    looms: [inlet],
+    power,
+  } = plan(createInlet(), CATALOGUE);
+  // one feed each and no two grounds of a pin: every wire with a budget is on the way of some load
+  const shown = new Set(power.loads.flatMap(({ steps }) => steps.flatMap(({ wireId, counts }) => (counts ? [wireId] : []))));
+  const grams = inlet!.wires
+    .filter(({ id }) => shown.has(id))
+    .reduce((sum, { conductor, lengthMm }) => sum + (conductor.areaMm2 * lengthMm * COPPER_G_PER_MM2_M) / 1000, 0);
+  expect(power.copper.massG).toBeCloseTo(grams, 6);
+  expect(power.copper.oneSizeMassG).toBeGreaterThanOrEqual(grams);
 });

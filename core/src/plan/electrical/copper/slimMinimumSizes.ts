@@ -35,6 +35,12 @@ export function slimMinimumSizes(context: SizingContext, before: MinimumSizes, t
   return { minimums: slimmer.listMinimums(before), measureCopper: () => slimmer.measureCopper() };
 }
 
+/** Copper of the wires that share drop budgets with these sizes, as they are. */
+export const measureCopper = (context: SizingContext, minimums: MinimumSizes): ReturnType<Slimmed['measureCopper']> =>
+  new Slimmer(context, minimums, NOT_TIGHT).measureCopper();
+
+const NOT_TIGHT: TightLimits = new Map();
+
 interface WarmSection {
   edges: number[];
   odMm: number;
@@ -66,7 +72,11 @@ class Slimmer {
   ) {
     const { banks, edgeOf } = context;
     for (const [loomId, minimums] of before)
-      for (const [wireId, { conductor }] of minimums) this.sizes.set(edgeOf.get(loomId)!.get(wireId)!, conductor);
+      for (const [wireId, minimum] of minimums) {
+        const edge = edgeOf.get(loomId)!.get(wireId)!;
+        this.sizes.set(edge, minimum.conductor);
+        if (minimum.ruledBy === 'alike') this.reasons.set(edge, minimum);
+      }
     for (const bank of banks) for (const edge of bank) this.bankOf.set(edge, bank);
     this.guardsOf = listHardest(context.protections, context.guarded);
     if (this.sizes.size === 0) return;
