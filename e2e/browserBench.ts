@@ -16,6 +16,8 @@ interface TraceEvent {
   dur?: number;
   /** time the thread itself ran: without what the machine gave to others meanwhile */
   tdur?: number;
+  /** when, by the thread's own clock */
+  tts?: number;
   ph: string;
   pid: number;
   tid: number;
@@ -28,19 +30,22 @@ interface Tasks {
   thread: number[];
 }
 
-/** Tasks of the page's main thread while something is done, longest first, from a Chromium trace; ms. */
-async function traceTasks(page: Page, work: () => Promise<void>): Promise<Tasks> {
+/** What a Chromium trace tells while something is done. */
+async function trace(page: Page, categories: string, work: () => Promise<void>): Promise<TraceEvent[]> {
   const session = await page.context().newCDPSession(page);
   const events: TraceEvent[] = [];
   session.on('Tracing.dataCollected', ({ value }) => events.push(...(value as unknown as TraceEvent[])));
-  await session.send('Tracing.start', {
-    categories: 'devtools.timeline,toplevel,disabled-by-default-devtools.timeline',
-    transferMode: 'ReportEvents',
-  });
+  await session.send('Tracing.start', { categories, transferMode: 'ReportEvents' });
   await work();
   const complete = new Promise<void>((resolve) => session.once('Tracing.tracingComplete', () => resolve()));
   await session.send('Tracing.end');
   await complete;
+  return events;
+}
+
+/** Tasks of the page's main thread while something is done, longest first, from a Chromium trace; ms. */
+async function traceTasks(page: Page, work: () => Promise<void>): Promise<Tasks> {
+  const events = await trace(page, 'devtools.timeline,toplevel,disabled-by-default-devtools.timeline', work);
   const mains = new Set(
     events
       .filter(({ name, args: more }) => name === 'thread_name' && more?.name === 'CrRendererMain')
@@ -53,6 +58,15 @@ async function traceTasks(page: Page, work: () => Promise<void>): Promise<Tasks>
       .map((time) => time / 1000)
       .sort((a, b) => b - a);
   return { wall: sort(tasks.map(({ dur }) => dur)), thread: sort(tasks.map(({ tdur }) => tdur)) };
+}
+
+/** Processor time of the worker for each plan while something is done: without what the machine gave to others meanwhile; ms. */
+async function tracePlans(page: Page, work: () => Promise<void>): Promise<number[]> {
+  const marks = (await trace(page, 'blink.user_timing', work)).filter(({ name }) => name === 'plan asked' || name === 'plan made');
+  return marks.flatMap(({ name, tts }, at) => {
+    const before = marks[at - 1];
+    return name === 'plan made' && before?.name === 'plan asked' ? [(tts! - before.tts!) / 1000] : [];
+  });
 }
 
 function report(name: string, { wall, thread }: Tasks): void {
@@ -68,8 +82,9 @@ function report(name: string, { wall, thread }: Tasks): void {
 const median = (values: readonly number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
 
 interface PlannedEdit {
-  /** in the worker, ms */
+  /** in the worker, ms: the plan, and the findings that follow it */
   worker: number;
+  findings: number;
   /** from the key to the frame that shows the plan, ms */
   shown: number;
   /** plans that were made from the key until the edit was stored and a second more */
@@ -111,32 +126,43 @@ async function measureEdit(page: Page, slider: number): Promise<PlannedEdit> {
   });
   const { worker, shown, first } = await Promise.race([timed, late]).finally(() => clearTimeout(timer));
   await page.waitForTimeout(1200);
-  const sequence = await page.evaluate(
-    () => ((performance.getEntriesByName('plan').at(-1) as PerformanceMeasure).detail as { sequence: number }).sequence,
-  );
-  return { worker, shown, plans: sequence - first };
+  const [sequence, findings] = await page.evaluate(() => {
+    const [plan, found] = ['plan', 'findings'].map(
+      (name) => (performance.getEntriesByName(name).at(-1) as PerformanceMeasure).detail as { sequence: number; ms: number },
+    );
+    return [plan!.sequence, found!.ms] as const;
+  });
+  return { worker, findings, shown, plans: sequence - first };
 }
 
-/** The same edits in this process, with a planner that knows the job; plan and findings, ms. handles: names of what the sliders move. */
-function measureInProcess(start: Job, loomId: string, handles: readonly string[], rounds: number): number[] {
+/** The same edits in this process, with a planner that knows the job, ms. handles: names of what the sliders move. */
+function measureInProcess(
+  start: Job,
+  loomId: string,
+  handles: readonly string[],
+  rounds: number,
+): Pick<PlannedEdit, 'worker' | 'findings'>[] {
   const planner = createPlanner(CATALOGUE);
   let job = start;
   const inspect = createInspector(CATALOGUE);
   const look = () => {
+    const started = performance.now();
     const plan = planner(job);
+    const planned = performance.now();
     inspect(job, plan, '2026-01-01');
-    return plan.looms.find((one) => one.loomId === loomId)!.tree;
+    const { tree } = plan.looms.find((one) => one.loomId === loomId)!;
+    return { tree, worker: planned - started, findings: performance.now() - planned };
   };
-  let tree = look();
+  let { tree } = look();
   const { nodes } = job.looms[loomId]!;
   const ids = handles.map((handle) => Object.keys(nodes).find((id) => `${nodes[id]!.kind} ${nodes[id]!.name}` === handle)!);
   return Array.from({ length: rounds }, (_, round) => {
     job = editDocument(job, (draft) => {
       moveBreakout(draft.looms[loomId]!, tree, ids[round % ids.length]!, 1);
     }).next;
-    const started = performance.now();
-    tree = look();
-    return performance.now() - started;
+    const looked = look();
+    ({ tree } = looked);
+    return looked;
   });
 }
 
@@ -150,12 +176,19 @@ async function reportEdits(page: Page, name: string, path: string, job: Job, loo
   const edits: PlannedEdit[] = [];
   const sliders = await page.getByRole('slider').all();
   const handles = await Promise.all(sliders.slice(0, SLIDERS).map(async (one) => (await one.getAttribute('aria-label'))!));
-  for (let round = 0; round < 15; round += 1) edits.push(await measureEdit(page, round % handles.length));
-  const worker = median(edits.map((one) => one.worker));
-  const own = median(measureInProcess(job, loomId, handles, 15));
+  const threads = await tracePlans(page, async () => {
+    for (let round = 0; round < 15; round += 1) edits.push(await measureEdit(page, round % handles.length));
+  });
+  const own = measureInProcess(job, loomId, handles, 15);
+  const middle = (ones: readonly Pick<PlannedEdit, 'worker' | 'findings'>[], of: 'worker' | 'findings') =>
+    median(ones.map((one) => one[of]));
+  const say = (of: 'worker' | 'findings') =>
+    `${middle(edits, of).toFixed(1)} ms in the worker, in process ${middle(own, of).toFixed(1)} ms`;
   console.log(
-    `${name}: one length edit ${worker.toFixed(1)} ms in the worker (first ${edits[0]!.worker.toFixed(0)}), in process ${own.toFixed(1)} ms, ratio ${(worker / own).toFixed(2)}; ` +
-      `key to plan shown ${median(edits.map(({ shown }) => shown)).toFixed(0)} ms; plans an edit ${Math.max(...edits.map(({ plans }) => plans))}`,
+    `${name}: one length edit: plan ${say('worker')}, ratio ${(middle(edits, 'worker') / middle(own, 'worker')).toFixed(2)} (first ${edits[0]!.worker.toFixed(0)}), ` +
+      `processor time of the worker ${median(threads).toFixed(1)} ms; ` +
+      `key to plan shown ${median(edits.map(({ shown }) => shown)).toFixed(0)} ms; its findings ${say('findings')}; ` +
+      `plans an edit ${Math.max(...edits.map(({ plans }) => plans))}`,
   );
 }
 

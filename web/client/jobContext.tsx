@@ -54,19 +54,28 @@ export interface PlannedLoom {
   plan: LoomPlan;
 }
 
-const cache = new WeakMap<object, Map<string, PlannedLoom | null>>();
+/** by the looms of a plan, which stay the same when its findings come */
+const planned = new WeakMap<object, { job: Job; byLoom: Map<string, PlannedLoom | null>; power: PlannedPower }>();
+
+/** What is shown of a plan, the same objects as long as it is the plan of the same job. */
+function toPlanned({ job, looms, power }: PlannedPower) {
+  const known = planned.get(looms);
+  if (known?.job === job) return known;
+  const fresh = { job, byLoom: new Map<string, PlannedLoom | null>(), power: { job, power, looms } };
+  planned.set(looms, fresh);
+  return fresh;
+}
 
 export function usePlannedLoom(loomId: string): PlannedLoom | null {
   return useJob(({ result }) => {
     if (!result) return null;
-    const known = cache.get(result) ?? new Map<string, PlannedLoom | null>();
-    cache.set(result, known);
-    if (!known.has(loomId)) {
+    const { byLoom } = toPlanned(result);
+    if (!byLoom.has(loomId)) {
       const plan = result.looms.find((one) => one.loomId === loomId);
       const loom = result.job.looms[loomId];
-      known.set(loomId, plan && loom ? { job: result.job, loomId, loom, plan } : null);
+      byLoom.set(loomId, plan && loom ? { job: result.job, loomId, loom, plan } : null);
     }
-    return known.get(loomId)!;
+    return byLoom.get(loomId)!;
   });
 }
 
@@ -76,7 +85,14 @@ export function useFindings(): Finding[] {
   return useJob(({ result }) => result?.findings ?? NONE);
 }
 
-/** The sums of the whole vehicle, with the job they are of; null until the first plan is there. */
-export function usePower(): { job: Job; power: PowerPlan; looms: LoomPlan[] } | null {
-  return useJob(({ result }) => result);
+/** The sums of the whole vehicle, with the job they are of. */
+interface PlannedPower {
+  job: Job;
+  power: PowerPlan;
+  looms: LoomPlan[];
+}
+
+/** null until the first plan is there */
+export function usePower(): PlannedPower | null {
+  return useJob(({ result }) => (result ? toPlanned(result).power : null));
 }

@@ -1,6 +1,6 @@
 import { CATALOGUE, createPlanner, listFindings, type Job } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
-import { fromDelta, toDelta, type Planned } from './planDelta';
+import { fromDelta, packFindings, toDelta, unpackFindings, type Planned } from './planDelta';
 
 const planner = createPlanner(CATALOGUE);
 const planned = (job: Job): Planned => {
@@ -37,7 +37,8 @@ test.each([
 ])('the plan comes back whole after a change of %s', (_, change) => {
   const now = planned(edit(change));
   const sent = structuredClone(toDelta(structuredClone(before), now));
-  expect(fromDelta(before, sent)).toEqual(now);
+  const { looms, power } = now;
+  expect(fromDelta(before, sent)).toEqual({ looms, power });
 });
 
 test('what a short leg does not touch is neither sent nor made anew', () => {
@@ -59,14 +60,14 @@ test('what a short leg does not touch is neither sent nor made anew', () => {
 
 test('a finding more at the head is all of the findings that is sent', () => {
   const [first, ...others] = before.findings;
-  const fewer = { ...before, findings: others };
-  const { findings } = toDelta(fewer, before);
-  expect(findings).toEqual([first, ...others.map((_, index) => index)]);
-  const back = fromDelta(fewer, toDelta(fewer, before)).findings;
+  const packed = packFindings(others, before.findings)!;
+  expect(packed).toEqual([first, ...others.map((_, index) => index)]);
+  const back = unpackFindings(others, packed);
   expect(back).toEqual(before.findings);
   expect(back[1]).toBe(others[0]);
-  const turned = { ...before, findings: [...before.findings].reverse() };
-  expect(fromDelta(before, structuredClone(toDelta(before, turned))).findings).toEqual(turned.findings);
+  const turned = [...before.findings].reverse();
+  expect(unpackFindings(before.findings, structuredClone(packFindings(before.findings, turned)!))).toEqual(turned);
+  expect(packFindings(before.findings, JSON.parse(JSON.stringify(before.findings)) as typeof before.findings)).toBeNull();
 });
 
 test('the first plan is sent whole', () => {

@@ -15,16 +15,20 @@ type PackedLoom = Omit<LoomPlan, Lists> & { [K in Lists]: Packed<LoomPlan[K][num
 
 type PackedPower = Omit<PowerPlan, PowerLists> & { [K in PowerLists]: Packed<PowerPlan[K][number]> };
 
-/** What a plan and its findings come to against those before them: a drag changes little of a large loom. */
+/** What a plan comes to against the one before it: a drag changes little of a large loom. */
 export interface PlanDelta {
   looms: (PackedLoom | number)[];
   power: PackedPower;
-  findings: Packed<Finding>;
 }
 
-export interface Planned {
+/** A plan as the page has it. */
+export interface SentPlan {
   looms: LoomPlan[];
   power: PowerPlan;
+}
+
+/** A plan with what was found in it. */
+export interface Planned extends SentPlan {
   findings: Finding[];
 }
 
@@ -36,8 +40,9 @@ function unpack<T extends object>(before: readonly T[] | undefined, packed: Pack
   return same ? (before as T[]) : packed.map((one) => (typeof one === 'number' ? before![one]! : one));
 }
 
-/** Findings by what they are of: one more at the head does not move the others. */
-function packFindings(before: readonly Finding[], now: readonly Finding[]): Packed<Finding> {
+/** Findings by what they are of: one more at the head does not move the others. null: they say the same. */
+export function packFindings(before: readonly Finding[], now: readonly Finding[]): Packed<Finding> | null {
+  if (isEqual(before, now)) return null;
   const places = new Map(before.map(({ key }, index) => [key, index]));
   return now.map((one) => {
     const at = places.get(one.key);
@@ -59,11 +64,15 @@ function unpackLists<T extends object>(lists: readonly (keyof T)[], before: T | 
   } as T;
 }
 
+/** The findings again. What did not change is the same object as before. */
+export const unpackFindings = (before: readonly Finding[], packed: Packed<Finding>): Finding[] => unpack(before, packed);
+
 /** A plan against one that the page was given; null: it says the same. */
-export const toFirstDelta = (given: Planned, now: Planned): PlanDelta | null => (isEqual(given, now) ? null : toDelta(given, now));
+export const toFirstDelta = (given: SentPlan, { looms, power }: SentPlan): PlanDelta | null =>
+  isEqual([given.looms, given.power], [looms, power]) ? null : toDelta(given, { looms, power });
 
 /** Only what is not as it was in the last plan that was sent. */
-export function toDelta(before: Planned | null, now: Planned): PlanDelta {
+export function toDelta(before: SentPlan | null, now: SentPlan): PlanDelta {
   return {
     looms: now.looms.map((loom, index) => {
       const last = before?.looms[index];
@@ -72,12 +81,11 @@ export function toDelta(before: Planned | null, now: Planned): PlanDelta {
       return packLists(LISTS, known, loom) as PackedLoom;
     }),
     power: packLists(POWER_LISTS, before?.power, now.power) as PackedPower,
-    findings: packFindings(before?.findings ?? [], now.findings),
   };
 }
 
 /** The whole plan again. What did not change is the same object as before, so that nothing of it is drawn again. */
-export function fromDelta(before: Planned | null, delta: PlanDelta): Planned {
+export function fromDelta(before: SentPlan | null, delta: PlanDelta): SentPlan {
   return {
     looms: delta.looms.map((packed, index) => {
       const last = before?.looms[index];
@@ -86,6 +94,5 @@ export function fromDelta(before: Planned | null, delta: PlanDelta): Planned {
       return unpackLists<LoomPlan>(LISTS, known, packed);
     }),
     power: unpackLists<PowerPlan>(POWER_LISTS, before?.power, delta.power),
-    findings: unpack(before?.findings, delta.findings),
   };
 }

@@ -3,7 +3,7 @@ import { CATALOGUE, createPlanner, editDocument, listFindings, type Job } from '
 import { createInlet, createSkerry } from 'wattograph-core/demo';
 import { runs } from '../../core/src/testing/runs';
 import { STEP, takeStep } from '../../core/src/testing/takeStep';
-import { PLAN_MEASURE, PlanRunner, type PlanResult } from './planner';
+import { FINDINGS_MEASURE, PLAN_MEASURE, PlanRunner, type PlanResult } from './planner';
 import { createPlanSession, type PlanRequest } from './planSession';
 
 /** A worker as the page sees it: messages are copied on their way, and answered when the test lets it. */
@@ -29,12 +29,23 @@ class FakeWorker {
     this.isEnded = true;
   }
 
-  work(): void {
+  /** isChecked false: plans alone, as in a drag whose next plan comes first */
+  work(isChecked = true): void {
     for (let next = this.waiting.shift(); next; next = this.waiting.shift()) {
-      this.onmessage!({ data: JSON.parse(JSON.stringify(this.session.answer(next))) as unknown });
+      this.send(this.session.answer(next));
       // what is rehearsed between two messages changes nothing that is answered
       this.rehearsed.push(this.session.rehearse(this.asked.length));
+      if (isChecked) this.check();
     }
+  }
+
+  check(): void {
+    const found = this.session.check();
+    if (found) this.send(found);
+  }
+
+  private send(data: unknown): void {
+    this.onmessage!({ data: JSON.parse(JSON.stringify(data)) as unknown });
   }
 }
 
@@ -50,9 +61,9 @@ function open() {
     (result) => results.push(result),
     (message) => failures.push(message),
   );
-  const plan = (job: Job) => {
+  const plan = (job: Job, isChecked = true) => {
     runner.plan(job);
-    workers.at(-1)!.work();
+    workers.at(-1)!.work(isChecked);
   };
   return { runner, workers, results, failures, plan };
 }
@@ -71,14 +82,15 @@ test.each([
   ['four looms', createSkerry, runs(2, 30)],
 ])('through the messages of the worker, whatever edits follow each other, %s is planned as from nothing', (_, create, numRuns) => {
   fc.assert(
-    fc.property(fc.array(STEP, { minLength: 1, maxLength: 8 }), (steps) => {
-      const { plan, results, failures } = open();
+    fc.property(fc.array(fc.tuple(STEP, fc.boolean()), { minLength: 1, maxLength: 8 }), (steps) => {
+      const { plan, workers, results, failures } = open();
       let job = create();
       plan(job);
-      for (const step of steps) {
+      for (const [step, isChecked] of steps) {
         job = takeStep(job, step);
-        plan(job);
+        plan(job, isChecked);
       }
+      workers.at(-1)!.check();
       expect(failures).toEqual([]);
       const { looms, power, findings, job: planned } = results.at(-1)!;
       expect(planned).toEqual(job);
@@ -111,6 +123,8 @@ test('a job that says the same is not planned again, and of those that wait only
   expect(results.map((one) => one.job.looms.inlet!.segments['s-inj1']!.lengthMm)).toEqual([
     job.looms.inlet!.segments['s-inj1']!.lengthMm,
     203,
+    // its findings
+    203,
   ]);
 });
 
@@ -119,8 +133,47 @@ test('each plan leaves one measure, with its number', () => {
   const job = createInlet();
   plan(job);
   plan(lengthen(job, 222));
-  const measures = performance.getEntriesByName(PLAN_MEASURE) as PerformanceMeasure[];
-  expect(measures.map(({ detail }) => detail as unknown)).toEqual([{ sequence: 2, ms: 0 }]);
+  const measures = [PLAN_MEASURE, FINDINGS_MEASURE].map((name) => performance.getEntriesByName(name) as PerformanceMeasure[]);
+  expect(measures.map((ones) => ones.map(({ detail }) => detail as unknown))).toEqual([[{ sequence: 2, ms: 0 }], [{ sequence: 2, ms: 0 }]]);
+});
+
+describe('findings', () => {
+  test('come with the first plan, and after a later one, whose looms stay the same objects', () => {
+    const { plan, results } = open();
+    const job = createInlet();
+    plan(job);
+    expect(results).toHaveLength(1);
+    expect(results[0]!.findings).toEqual((fromNothing(job) as PlanResult).findings);
+    const next = editDocument(job, (draft) => void delete draft.looms.inlet!.circuits.c205).next;
+    plan(next);
+    expect(results).toHaveLength(3);
+    const [before, first, last] = results as [PlanResult, PlanResult, PlanResult];
+    expect(first.findings).toBe(before.findings);
+    expect(last.findings).toEqual((fromNothing(next) as PlanResult).findings);
+    expect(last.findings).not.toEqual(first.findings);
+    expect(last.looms).toBe(first.looms);
+  });
+
+  test('of a plan that was overtaken are left out, and those of the last one are told against what the page has', () => {
+    const { plan, results } = open();
+    const job = createInlet();
+    plan(job);
+    const without = (...ids: string[]) =>
+      editDocument(job, (draft) => ids.forEach((id) => void delete draft.looms.inlet!.circuits[id])).next;
+    plan(without('c205'), false);
+    plan(without('c205', 'c201'), false);
+    expect(results.map(({ findings }) => findings === results[0]!.findings)).toEqual([true, true, true]);
+    plan(without('c201'));
+    expect(results.at(-1)!.findings).toEqual((fromNothing(without('c201')) as PlanResult).findings);
+  });
+
+  test('that say the same draw nothing again', () => {
+    const { plan, results } = open();
+    const job = createInlet();
+    plan(job);
+    plan(editDocument(job, (draft) => void (draft.name = 'another')).next);
+    expect(results).toHaveLength(2);
+  });
 });
 
 test('what the planner refuses is told, and the next job is sent whole', () => {
@@ -149,7 +202,7 @@ describe('a plan that was made elsewhere', () => {
     workers[0]!.work();
     expect(results).toHaveLength(1);
     plan(lengthen(job, 222));
-    const { looms, power, findings } = results[1]!;
+    const { looms, power, findings } = results.at(-1)!;
     expect({ looms, power, findings }).toEqual(fromNothing(lengthen(job, 222)));
     expect(looms[0]!.terminations[0]).toBe(results[0]!.looms[0]!.terminations[0]);
   });
@@ -161,8 +214,16 @@ describe('a plan that was made elsewhere', () => {
     runner.plan(job);
     await held;
     workers[0]!.work();
-    expect(results.map(({ looms }) => ({ looms }))).toEqual(
-      [lengthen(job, 400), job].map((one) => ({ looms: (fromNothing(one) as PlanResult).looms })),
+    // the given one, the right one, and that with its findings
+    expect(results.map(({ looms, findings }) => ({ looms, findings }))).toEqual(
+      [
+        [lengthen(job, 400), lengthen(job, 400)],
+        [job, lengthen(job, 400)],
+        [job, job],
+      ].map(([of, found]) => ({
+        looms: (fromNothing(of!) as PlanResult).looms,
+        findings: (fromNothing(found!) as PlanResult).findings,
+      })),
     );
   });
 

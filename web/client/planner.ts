@@ -1,7 +1,8 @@
 import { listOperations, type Catalogue, type Job } from 'wattograph-core';
-import { fromDelta, type Planned } from './planDelta';
-import type { PlanAnswer, PlanRequest } from './planSession';
+import { fromDelta, unpackFindings, type Planned } from './planDelta';
+import type { PlanAnswer, PlanRequest, PlanSession } from './planSession';
 
+/** A plan, and what was found: in it, or in the one before it until it is checked. */
 export interface PlanResult extends Planned {
   /** the very document that was planned */
   job: Job;
@@ -20,6 +21,11 @@ const createWorker = () => new Worker(new URL('../workers/plan.worker.ts', impor
 /** Name of the User Timing measure of the last plan: from asked to answered, with its number and what the worker took, ms. */
 export const PLAN_MEASURE = 'plan';
 
+/** The same of its findings, which follow it. */
+export const FINDINGS_MEASURE = 'findings';
+
+type Answer = PlanAnswer | NonNullable<ReturnType<PlanSession['check']>>;
+
 /**
  * Plans jobs in a worker, one at a time; of those that wait only the last is planned. The worker keeps the document and the shop and is sent what
  * changed; a document that says the same as the one before is not planned again.
@@ -33,6 +39,8 @@ export class PlanRunner {
   /** the document as the worker has it; null: it has none, or it is not known which */
   private sent: Job | null = null;
   private last: Planned | null = null;
+  /** the plan that was shown last: its findings may still come */
+  private shown: { sequence: number; result: PlanResult; askedAt: number } | null = null;
   private isHeld = false;
   private given: string | null = null;
 
@@ -99,7 +107,7 @@ export class PlanRunner {
 
   private open(): Worker {
     const worker = this.start();
-    worker.onmessage = ({ data }: MessageEvent<PlanAnswer>) => this.take(data);
+    worker.onmessage = ({ data }: MessageEvent<Answer>) => ('findingsOf' in data ? this.takeFindings(data) : this.take(data));
     worker.onerror = (event) => this.restart(event.message || 'the planner stopped');
     return worker;
   }
@@ -109,6 +117,7 @@ export class PlanRunner {
     this.worker?.terminate();
     this.worker = null;
     this.last = null;
+    this.shown = null;
     this.forget();
     this.onFailure(message);
   }
@@ -129,14 +138,33 @@ export class PlanRunner {
       this.onFailure(answer.failure);
       return;
     }
-    if (answer.delta) this.last = fromDelta(this.last, answer.delta);
+    const { sequence, delta, findings, ms } = answer;
+    if (delta) this.last = { ...fromDelta(this.last, delta), findings: findings ?? this.last?.findings ?? [] };
     this.running = null;
     const next = this.waiting;
     this.waiting = null;
     if (next) this.plan(next);
-    performance.clearMeasures(PLAN_MEASURE);
-    performance.measure(PLAN_MEASURE, { start: done.askedAt, detail: { sequence: done.sequence, ms: answer.ms } });
+    measure(PLAN_MEASURE, done.askedAt, { sequence, ms });
+    const result = { job: done.job, ...this.last!, ms };
+    this.shown = { sequence, result, askedAt: done.askedAt };
     // what is shown already is not drawn again
-    if (answer.delta) this.onResult({ job: done.job, ...this.last!, ms: answer.ms });
+    if (delta) this.onResult(result);
   }
+
+  private takeFindings(answer: Exclude<Answer, PlanAnswer>): void {
+    if ('failure' in answer) return this.onFailure(answer.failure);
+    const { findingsOf, findings: packed, ms } = answer;
+    if (!this.last || this.shown?.sequence !== findingsOf) return;
+    measure(FINDINGS_MEASURE, this.shown.askedAt, { sequence: findingsOf, ms });
+    if (!packed) return;
+    const findings = unpackFindings(this.last.findings, packed);
+    this.last = { ...this.last, findings };
+    this.shown.result = { ...this.shown.result, findings };
+    this.onResult(this.shown.result);
+  }
+}
+
+function measure(name: string, start: number, detail: { sequence: number; ms: number }): void {
+  performance.clearMeasures(name);
+  performance.measure(name, { start, detail });
 }

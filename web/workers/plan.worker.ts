@@ -1,8 +1,11 @@
-import { createPlanSession, type PlanAnswer, type PlanRequest } from '../client/planSession';
+import { createPlanSession, type FindingsAnswer, type PlanAnswer, type PlanRequest } from '../client/planSession';
 import { today } from '../client/today';
 
-const { answer, rehearse } = createPlanSession(today, () => performance.now());
-const scope = self as unknown as { onmessage: ((event: MessageEvent<PlanRequest>) => void) | null; postMessage(answer: PlanAnswer): void };
+const { answer, check, rehearse } = createPlanSession(today, () => performance.now());
+const scope = self as unknown as {
+  onmessage: ((event: MessageEvent<PlanRequest>) => void) | null;
+  postMessage(answer: PlanAnswer | ReturnType<typeof check> | FindingsAnswer): void;
+};
 
 /** lengths tried after a job was opened, one at a time while nothing is asked for */
 const REHEARSALS = 48;
@@ -11,9 +14,14 @@ const LONGEST_MS = 120;
 const COLD = 12;
 const LONGEST_COLD_MS = 300;
 const PAUSE_MS = 20;
+/** so long a drag goes on without findings: its next plan comes first */
+const UNCHECKED_MS = 250;
+/** within which the page asks again where it has something waiting */
+const ASKS_AGAIN_MS = 10;
 
 let round = REHEARSALS;
 let timer: ReturnType<typeof setTimeout> | undefined;
+let checkedAt = -Infinity;
 
 function rehearseNext(): void {
   const started = performance.now();
@@ -23,9 +31,22 @@ function rehearseNext(): void {
   else if (round < REHEARSALS) timer = setTimeout(rehearseNext, PAUSE_MS);
 }
 
+function checkPlan(): void {
+  const found = check();
+  checkedAt = performance.now();
+  if (found) scope.postMessage(found);
+  if (round < REHEARSALS) timer = setTimeout(rehearseNext, PAUSE_MS);
+}
+
 scope.onmessage = ({ data }) => {
   clearTimeout(timer);
   if ('job' in data) round = 0;
-  scope.postMessage(answer(data));
-  if (round < REHEARSALS) timer = setTimeout(rehearseNext, PAUSE_MS);
+  // for whoever looks at a trace: what the thread worked in between
+  performance.clearMarks();
+  performance.mark('plan asked');
+  const planned = answer(data);
+  performance.mark('plan made');
+  scope.postMessage(planned);
+  if (performance.now() - checkedAt > UNCHECKED_MS) checkPlan();
+  else timer = setTimeout(checkPlan, ASKS_AGAIN_MS);
 };

@@ -22,6 +22,7 @@ import {
   type DraftedWire,
   type WireInputs,
 } from './length/measureWires';
+import { keepWires } from './length/keepWires';
 import type { CarriedCurrent } from './electrical/currents/listCarriedCurrents';
 import { measureAmpacities, type WireAmpacity } from './heat/measureAmpacity';
 import type { SizedLoom } from './electrical/sizedLoom';
@@ -93,7 +94,8 @@ export function planLoom(context: LoomContext, built: BuiltLoom, minimums: Reado
     ),
     terminations,
   };
-  const wires = measureWires(ended.inputs, built.addends, store.memo(NUMBER, loomId, plain), first);
+  const wires = keepWires(store.wires.get(loomId), measureWires(ended.inputs, built.addends, store.memo(NUMBER, loomId, plain), first));
+  store.wires.set(loomId, wires);
   // dress: what finishes ends and breakouts
   const planned = { tree, bundles, coverings, layups, terminations };
   const dress = planDress({ job, loom, loomId, plan: planned, catalogue, standard, packings: store.packings, memo: store.memo });

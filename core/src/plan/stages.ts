@@ -65,7 +65,7 @@ const toBundlingKey = ({ bundling, segments }: Loom) =>
 /** Its wires before they have sizes: what makes their lengths beside the runs. */
 const DRAFT_WIRES: Stage<LoomContext, readonly DraftedWire[]> = {
   name: 'draft-wires',
-  keep: 2,
+  keep: 4,
   inputs: ({ job, routed, standard, store }) => {
     const loom = job.looms[routed.loomId]!;
     return [

@@ -138,26 +138,44 @@ function planEnd(
   const segmentId = parentSegmentId ?? (from.length === 1 ? from[0]! : null);
   if (segmentId === null) return null;
   const covering = coverings.get(segmentId)!;
-  const { dress, label } = memo(FINISH_END, `${loomId} ${endId}`, { context, endId, segmentId, leadMm: covering.odOutsideMm });
-  const slid = listSlid(dress.pieces);
-  const parking =
-    parentSegmentId === null
-      ? { ...ANCHOR_PARKING, pieces: slid.map(({ itemName, cutMm }) => ({ name: itemName, lengthMm: cutMm })) }
-      : planEndParking(context, covering, [...toLabelPiece(label), ...slid]);
-  return { ...dress, parking };
+  const finished = memo(FINISH_END, `${loomId} ${endId}`, { context, endId, segmentId, leadMm: covering.odOutsideMm });
+  if (parentSegmentId === null) return toAnchorDress(finished.dress);
+  return memo(PARK_END, `${loomId} ${endId}`, { context, covering, finished, ...measureLeg(context, segmentId) });
 }
 
+/** An end that is finished, and the leg that what slides on it stands back on. */
+interface ParkContext {
+  context: DressContext;
+  covering: PlannedCovering;
+  finished: FinishedEnd;
+  legMm: number;
+  looseMm: number;
+}
+
+const PARK_END: Stage<ParkContext, PlannedEndDress> = {
+  name: 'park-end',
+  keep: 4,
+  inputs: ({ context: { loom, catalogue, standard }, covering, finished, legMm, looseMm }) => [
+    ...[finished, legMm, looseMm, covering, loom.segments[covering.segmentId]!.slideOn, catalogue, standard],
+  ],
+  run: ({ context, covering, finished: { dress, label }, legMm, looseMm }) => ({
+    ...dress,
+    parking: planEndParking(context, covering, [...toLabelPiece(label), ...listSlid(dress.pieces)], { legMm, looseMm }),
+  }),
+};
+
 /** The anchor is filled first: what goes over it comes on from the loose ends of its wires. */
-const ANCHOR_PARKING: Parking = {
-  ...{
+const toAnchorDress = (dress: FinishedEnd['dress']): PlannedEndDress => ({
+  ...dress,
+  parking: {
     order: 'none',
-    pieces: [],
+    pieces: listSlid(dress.pieces).map(({ itemName, cutMm }) => ({ name: itemName, lengthMm: cutMm })),
     needMm: 0,
     roomMm: 0,
     fits: true,
     because: 'what goes over it comes on from the loose ends, when the anchor is filled',
   },
-};
+});
 
 /** The label of the end, behind all else; none where no marker sleeve of the shop goes over the leg. */
 const toLabelPiece = (label: ChosenLabel | null): { itemName: string; cutMm: number }[] =>
@@ -172,18 +190,24 @@ export function listLooseRuns({ tree, layups }: Pick<LoomPlan, 'tree' | 'layups'
   return loose;
 }
 
+/** A leg, and the wire behind it that is still loose while its end is made. */
+const measureLeg = ({ plan }: DressContext, segmentId: string) => {
+  const { segments } = plan.tree;
+  const looseMm = listLooseRuns(plan, segmentId).reduce((sum, id) => sum + segments[id]!.lengthMm, 0);
+  return { legMm: segments[segmentId]!.lengthMm, looseMm };
+};
+
 function planEndParking(
-  { loom, plan, catalogue, standard }: DressContext,
+  { loom, catalogue, standard }: DressContext,
   covering: PlannedCovering,
   pieces: readonly { itemName: string; cutMm: number }[],
+  { legMm, looseMm }: Pick<ParkContext, 'legMm' | 'looseMm'>,
 ): Parking {
-  const { tree } = plan;
   const { segmentId } = covering;
-  const looseMm = listLooseRuns(plan, segmentId).reduce((sum, id) => sum + tree.segments[id]!.lengthMm, 0);
   const item = catalogue.coverings.find(({ id }) => id === covering.itemId);
   const slides = item !== undefined && covering.kind !== 'none' && !isFromTheSide(item);
   return planParking({
-    legMm: tree.segments[segmentId]!.lengthMm,
+    legMm,
     looseMm,
     sleeve: slides
       ? {

@@ -19,7 +19,7 @@ import { listBanks } from './copper/listBanks';
 import { listBudgets } from './drop/listBudgets';
 import { listEdgeGuards } from './currents/listCarriedCurrents';
 import { measureCurrents } from './currents/measureCurrents';
-import { measureLoads, type NetlistWire, type MeasuredLoad } from './drop/measureLoads';
+import { createLoadMeter, type NetlistWire, type MeasuredLoad } from './drop/measureLoads';
 import { createLoadWriter } from './drop/writeLoads';
 import type { SizedLoom } from './sizedLoom';
 import { listStates } from './switching/listStates';
@@ -120,7 +120,8 @@ export function createVehicleSums(
     const findGuardedWires = () =>
       guardedWires('', [...looms.map(({ currents }) => currents), ...wires.map(({ wire }) => wire.conductor)], createGuardedWires);
     // a round of sizing asks for neither
-    const findLoads = once(() => measureLoads(ways, wires, job));
+    const toMeter = once(() => createLoadMeter(wires, job.source));
+    const findLoads = once(() => toMeter()(ways));
     const toGuards = once(() => ({ standard, wires, guarded, known: findGuardedWires() }));
     const findProtections = once(() => chooseProtections(links, toGuards(), findLoads()));
     const context = { looms, wires, edgeOf, budgets, contactFloors, banks, protections: links, guarded, standard, store };
@@ -128,12 +129,7 @@ export function createVehicleSums(
       findProtections,
       findLoads,
       listOverWires: () => listOverWires(links, toGuards()),
-      isOverBudget: (name) =>
-        measureLoads(
-          ways.filter(({ load }) => load.name === name),
-          wires,
-          job,
-        ).some(isOver),
+      isOverBudget: (name) => toMeter()(ways.filter(({ load }) => load.name === name)).some(isOver),
       ask: (before, stage) => chooseMinimumSizes(context, before, stage),
       slim: (before, tight) => slimMinimumSizes(context, before, tight),
       measureCopper: (minimums) => measureCopper(context, minimums),

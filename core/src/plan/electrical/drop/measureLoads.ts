@@ -45,8 +45,11 @@ export function measureResistance(r20MilliohmPerM: number, lengthMm: number, tem
   return (r20MilliohmPerM * lengthMm * (1 + COPPER_PER_K * (temperatureC - 20))) / 1000;
 }
 
-/** Drop on the way of every load, out and back, V, and what a dead short at it would draw, A (calculations 3 and 5). wires: by edge of the netlist. */
-export function measureLoads(ways: readonly CurrentPaths[], wires: readonly NetlistWire[], { source }: Job): MeasuredLoad[] {
+/**
+ * Measures drop on the way of loads, out and back, V, and what a dead short at each would draw, A (calculations 3 and 5). wires: by edge of
+ * the netlist.
+ */
+export function createLoadMeter(wires: readonly NetlistWire[], source: Job['source']): (ways: readonly CurrentPaths[]) => MeasuredLoad[] {
   const milliohms = Float64Array.from(wires, ({ wire, lengthMm, runningC }) =>
     measureResistance(wire.conductor.r20MilliohmPerM, lengthMm, runningC),
   );
@@ -74,18 +77,19 @@ export function measureLoads(ways: readonly CurrentPaths[], wires: readonly Netl
     }
     return home;
   };
-  return ways.map(({ load, out, back, isFed, isBattery }) => {
-    const home = back && goHome(back);
-    const { countedV, milliohm } = addUp(out, home);
-    return {
-      load,
-      out: isFed ? out : [],
-      home: isFed ? home : null,
-      back: isFed ? back : null,
-      dropV: isFed ? countedV : 0,
-      faultA: isBattery && back ? source.volts / ((source.milliohm + milliohm) / 1000) : null,
-    };
-  });
+  return (ways) =>
+    ways.map(({ load, out, back, isFed, isBattery }) => {
+      const home = back && goHome(back);
+      const { countedV, milliohm } = addUp(out, home);
+      return {
+        load,
+        out: isFed ? out : [],
+        home: isFed ? home : null,
+        back: isFed ? back : null,
+        dropV: isFed ? countedV : 0,
+        faultA: isBattery && back ? source.volts / ((source.milliohm + milliohm) / 1000) : null,
+      };
+    });
 }
 
 /** What is lost on a stretch in each mode, V: in all, and of what counts for the load's own budget. */
@@ -104,7 +108,7 @@ export interface WrittenPaths {
   /** ways back that were summed already: many loads share them */
   known: Map<ReturnPath, LostByMode>;
   /** steps as they were written last: what many loads share is written once, and is the same object for as long as it says the same */
-  steps: WeakMap<CurrentStep, PathStep>;
+  steps: WeakMap<CurrentStep, { number: string | null; step: PathStep }>;
 }
 
 /** What a step resists, its wire as it is now, mΩ. */
@@ -148,12 +152,13 @@ function measureLost(way: ReturnPath, modes: number, written: WrittenPaths): Los
 function writeStep(step: CurrentStep, { wires, numberOf, steps }: WrittenPaths): PathStep {
   const { kind, way, loomId, wireId, currentA, counts } = step;
   const milliohm = measureStep(step, wires);
-  const words = wireId === null ? step.words : `${numberOf(loomId!, wireId)} ${step.words}`;
+  const number = wireId === null ? null : numberOf(loomId!, wireId);
   const known = steps.get(step);
-  if (known && known.milliohm === milliohm && known.words === words) return known;
+  if (known && known.step.milliohm === milliohm && known.number === number) return known.step;
+  const words = number === null ? step.words : `${number} ${step.words}`;
   // written out: there are thousands of them, and spreading is slow
   const made = { kind, way, words, loomId, wireId, milliohm, currentA, dropV: (milliohm * currentA) / 1000, counts };
-  steps.set(step, made);
+  steps.set(step, { number, step: made });
   return made;
 }
 
