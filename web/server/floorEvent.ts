@@ -1,3 +1,4 @@
+import type { StepProgress } from 'wattograph-core';
 import type { FloorEventRow } from './schema';
 
 type Told = Pick<FloorEventRow, 'id' | 'loomId' | 'stepId' | 'itemId' | 'kind' | 'words' | 'author'>;
@@ -7,3 +8,5 @@ type Read = Pick<FloorEventRow, 'readId' | 'value' | 'unit' | 'instrument'>;
 type Known = Partial<Pick<FloorEventRow, 'device' | 'after' | 'serial'>>;
 /** What happened on the floor, or at what was proved. */
 export type FloorEvent = Told & Partial<Read> & Partial<Pick<FloorEventRow, 'samples'>> & Known & { happenedAt: string };
+/** How far a step is by them. */
+export type FloorProgress = StepProgress<FloorEvent>;

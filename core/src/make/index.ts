@@ -9,6 +9,17 @@ export { listEndCheck } from './floor/listEndCheck';
 export { createHandover, toHandoverLine, toWaitingLine, type Handover } from './floor/createHandover';
 export { isDoubtful, isPinning, listInHand, toHandState, type Asking, type HandDeed, type InHand, type HandState } from './floor/inHand';
 export { listWork, type Work, type WorkState } from './floor/listWork';
+export {
+  isRungOut,
+  measureProgress,
+  NOTHING_CARRIED,
+  type KnownReading,
+  type ProgressDeed,
+  type ProvedStep,
+  type StepProgress,
+} from './floor/measureProgress';
+export { findNext, findResume } from './floor/findNext';
+export { holdChanged } from './floor/holdChanged';
 export { isWorkOrder, ORDER_WORDS, orderWork, WORK_ORDERS, type WorkOrder } from './floor/orders';
 export { listTesters } from './listTesters';
 export { createInspector, listFindings } from './createInspector';

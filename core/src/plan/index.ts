@@ -42,6 +42,7 @@ export { measureReaches, type Neighbours } from './swap/measureReaches';
 export { planClips, type PlannedClips } from './support/planClips';
 export { countBetween, spreadClips } from './support/spreadClips';
 export { createPlanner, plan, type Planner } from './plan';
+export { countPassing } from './length/countPassing';
 export { isHeldFromCutting, listCoverHolds, toHoldWords } from './length/listHolds';
 export { findStandard } from './findStandard';
 export { createSizes, type SizeRange } from './size/createSizes';

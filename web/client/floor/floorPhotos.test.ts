@@ -1,9 +1,9 @@
+import { NOTHING_CARRIED } from 'wattograph-core';
 /** @jest-environment jsdom */
 import 'fake-indexeddb/auto';
 import type { FloorEvent } from '../../server/floorEvent';
 import { say } from '../../testing/say';
 import { outboxDatabase } from '../outbox/outboxDatabase';
-import { NOTHING_CARRIED } from './floorProgress';
 import { FloorStore, type Happened } from './floorStore';
 
 global.structuredClone ??= ((value: unknown) => JSON.parse(JSON.stringify(value)) as unknown) as typeof structuredClone;

@@ -1,9 +1,8 @@
 /** @jest-environment jsdom */
 import 'fake-indexeddb/auto';
-import type { CarriedWork } from 'wattograph-core';
+import { NOTHING_CARRIED, type CarriedWork } from 'wattograph-core';
 import type { FloorEvent } from '../../server/floorEvent';
 import { say } from '../../testing/say';
-import { NOTHING_CARRIED } from './floorProgress';
 import { FloorStore } from './floorStore';
 import { outboxDatabase } from '../outbox/outboxDatabase';
 

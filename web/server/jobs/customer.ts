@@ -1,6 +1,5 @@
 import { today } from '../../client/today';
-import { measureProgress } from '../../client/floor/floorProgress';
-import { answerOpenItem, createCommand, editDocument, type Job, type OpenItem } from 'wattograph-core';
+import { answerOpenItem, createCommand, editDocument, measureProgress, type Job, type OpenItem } from 'wattograph-core';
 import type { Person } from '../accounts/rights';
 import { readJob, takeEditOf } from '../documents';
 import { listFrozen, readFrozen } from '../frozen';

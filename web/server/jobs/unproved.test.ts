@@ -1,4 +1,4 @@
-import { NOTHING_CARRIED, type ProvedStep } from '../../client/floor/floorProgress';
+import { NOTHING_CARRIED, type ProvedStep } from 'wattograph-core';
 import type { FloorEvent } from '../floorEvent';
 import { createUnproved, type ProvedLooms } from './unproved';
 

@@ -1,5 +1,4 @@
-import type { CarriedWork } from 'wattograph-core';
-import { isRungOut, type ProvedStep } from '../../client/floor/floorProgress';
+import { isRungOut, type CarriedWork, type ProvedStep } from 'wattograph-core';
 import type { FloorEvent } from '../floorEvent';
 
 export interface ProvedLooms {

@@ -4,13 +4,13 @@ import { useMemo } from 'react';
 import {
   ANCHOR_STATES,
   compareIds,
+  countPassing,
   placeAnchor,
   settleAnchor,
   type Anchor,
   type Command,
   type Job,
   type LoomPlan,
-  type Segment,
 } from 'wattograph-core';
 import { readAuthor } from '../../client/person';
 import { useJob, useJobStore } from '../../client/jobContext';
@@ -90,21 +90,6 @@ const toHoldingWords = ({ state, nodes }: Anchor): string => {
   if (state !== 'open') return '';
   return nodes.length === 0 ? 'open: nothing is cut before somebody says where it is' : 'open: these are not cut, all others are';
 };
-
-/** How many wires of all looms pass an anchor. */
-function countPassing(job: Job, looms: readonly LoomPlan[], { nodes }: Anchor): number {
-  const at = new Set(nodes.map(toKey));
-  return looms.reduce((sum, { loomId, wires }) => {
-    const touches = ([, { fromNodeId, toNodeId }]: [string, Segment]) =>
-      [fromNodeId, toNodeId].some((nodeId) => at.has(`${loomId} ${nodeId}`));
-    const runs = new Set(
-      Object.entries(job.looms[loomId]?.segments ?? {})
-        .filter(touches)
-        .map(([id]) => id),
-    );
-    return sum + wires.filter(({ pieces }) => pieces.some(({ segmentId }) => runs.has(segmentId))).length;
-  }, 0);
-}
 
 function Nodes({ job, anchor, onChange }: { job: Job; anchor: Anchor; onChange: (nodes: Anchor['nodes']) => void }) {
   const chosen = new Set(anchor.nodes.map(toKey));

@@ -6,6 +6,7 @@ import {
   createBuild,
   createFirstPower,
   NO_CARRIED_POWER,
+  NOTHING_CARRIED,
   plan,
   POWER_STEP,
   toWokenId,
@@ -15,7 +16,6 @@ import {
 import { createCleanSkerry } from 'wattograph-core/demo';
 import { choose, press, type } from '../../testing/act';
 import { IMKE } from '../../testing/person';
-import { NOTHING_CARRIED } from '../../client/floor/floorProgress';
 import { outboxDatabase } from '../../client/outbox/outboxDatabase';
 import type { FloorEvent } from '../../server/floorEvent';
 import { FirstPowerStation } from './FirstPowerStation';

@@ -1,5 +1,4 @@
-import type { CarriedPower, CarriedWork, FirstPower, LoomSteps } from 'wattograph-core';
-import type { ProvedStep } from '../../client/floor/floorProgress';
+import type { CarriedPower, CarriedWork, FirstPower, LoomSteps, ProvedStep } from 'wattograph-core';
 
 /** A loom of the vehicle, as far as it bears on power. */
 export interface PowerLoom extends LoomSteps {

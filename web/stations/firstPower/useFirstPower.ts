@@ -1,6 +1,7 @@
 import { useMemo, useSyncExternalStore } from 'react';
 import {
   isPowered,
+  isRungOut,
   judgePower,
   listPowerProofs,
   POWER_STEP,
@@ -10,7 +11,6 @@ import {
   type PowerProof,
   type PowerTest,
 } from 'wattograph-core';
-import { isRungOut } from '../../client/floor/floorProgress';
 import type { FloorState, FloorStore, Happened } from '../../client/floor/floorStore';
 import type { FloorEvent } from '../../server/floorEvent';
 import type { FirstPowerPack } from './firstPowerPack';

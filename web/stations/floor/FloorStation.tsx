@@ -5,6 +5,9 @@ import { useRouter } from 'next/navigation';
 import { useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
 import {
   createUndoStep,
+  findNext,
+  findResume,
+  holdChanged,
   isPinning,
   isWorkOrder,
   listCardSteps,
@@ -12,6 +15,7 @@ import {
   listTesters,
   listTouching,
   listWork,
+  measureProgress,
   orderWork,
   toLane,
   type ExpectedReading,
@@ -23,13 +27,11 @@ import {
 import { useLocalStorage } from '@mantine/hooks';
 import { usePerson } from '../../client/person';
 import { findCure } from '../../client/findCure';
-import { findNext, findResume, measureProgress, type StepProgress } from '../../client/floor/floorProgress';
-import { holdChanged } from '../../client/floor/holdChanged';
 import type { FloorStore } from '../../client/floor/floorStore';
 import { useFloorStore, useIsClient, type BenchPack, type Crimping, type FloorTimes } from '../../client/floor/useFloorStore';
 import { useNow } from '../../client/useNow';
 import type { Person } from '../../server/accounts/rights';
-import type { FloorEvent } from '../../server/floorEvent';
+import type { FloorEvent, FloorProgress } from '../../server/floorEvent';
 import { askProblem } from './askProblem';
 import styles from './Floor.module.css';
 import { CrimpLines } from './crimp/CrimpLines';
@@ -113,7 +115,7 @@ function OpenCard({ person, jobId, pack, events, card }: Opened) {
 }
 
 /** Where a card of the pack begins: its first step that is not done, or its last. */
-function findCardStep(steps: readonly Step[], card: string, progress: ReadonlyMap<string, StepProgress>): string | null {
+function findCardStep(steps: readonly Step[], card: string, progress: ReadonlyMap<string, FloorProgress>): string | null {
   const here = listCardSteps(steps, card);
   return (here.find(({ id }) => !progress.get(id)!.done) ?? here.at(-1))?.id ?? null;
 }

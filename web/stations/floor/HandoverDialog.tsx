@@ -14,7 +14,7 @@ import {
   type Quarantine,
   type Work,
 } from 'wattograph-core';
-import type { StepProgress } from '../../client/floor/floorProgress';
+import type { FloorProgress } from '../../server/floorEvent';
 import { Pick } from '../../ui/fields/Pick';
 import { copyText } from '../../ui/table/copyText';
 import type { Crimps } from './crimp/useCrimps';
@@ -33,7 +33,7 @@ interface Handed {
   work: readonly Work[];
   deeds: readonly FloorDeed[];
   claims: ReadonlyMap<string, readonly Claim[]>;
-  progress: ReadonlyMap<string, StepProgress>;
+  progress: ReadonlyMap<string, FloorProgress>;
   crimps: Pick<Crimps, 'quarantines' | 'unproved' | 'toWhere'>;
   nowMs: number;
 }

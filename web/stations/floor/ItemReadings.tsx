@@ -1,7 +1,6 @@
 import { Input } from '@mantine/core';
 import { useState } from 'react';
-import { isPassing, toLimitWords, type ExpectedReading } from 'wattograph-core';
-import type { KnownReading } from '../../client/floor/floorProgress';
+import { isPassing, toLimitWords, type ExpectedReading, type KnownReading } from 'wattograph-core';
 import { readQuantity } from '../../ui/fields/readQuantity';
 import styles from './Floor.module.css';
 

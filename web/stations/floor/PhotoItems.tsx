@@ -1,10 +1,9 @@
 import { useState } from 'react';
 import type { LoomPlan, Step } from 'wattograph-core';
-import type { StepProgress } from '../../client/floor/floorProgress';
 import type { FloorStore } from '../../client/floor/floorStore';
 import { refusePhoto, type WaitingPhoto } from '../../client/photoLine';
 import { usePhotoIds } from '../../client/usePhotoIds';
-import type { FloorEvent } from '../../server/floorEvent';
+import type { FloorEvent, FloorProgress } from '../../server/floorEvent';
 import { KeptPhoto, ToldPhoto } from '../../ui/ToldPhoto';
 import styles from './Floor.module.css';
 
@@ -22,7 +21,7 @@ export function PhotoItems({
   jobId: string;
   plan: Pick<LoomPlan, 'loomId' | 'splices' | 'tree'>;
   step: Step;
-  here: Pick<StepProgress, 'ticked' | 'carried'>;
+  here: Pick<FloorProgress, 'ticked' | 'carried'>;
   told: readonly FloorEvent[];
   store: Pick<FloorStore, 'add' | 'addWithPhoto'>;
   author: string;

@@ -3,7 +3,7 @@
 import { useEffect, useRef } from 'react';
 import { Swatch } from '../../ui/Swatch';
 import { isDoubtful, toHandState, type Asking, type ExpectedReading, type InHand, type HandState, type Step } from 'wattograph-core';
-import type { StepProgress } from '../../client/floor/floorProgress';
+import type { FloorProgress } from '../../server/floorEvent';
 import type { BenchPack } from '../../client/floor/useFloorStore';
 import { askReason } from '../../ui/fields/askReason';
 import { ItemReadings } from './ItemReadings';
@@ -19,7 +19,7 @@ const DONE_WORDS: Readonly<Record<string, string>> = { crimp: 'Crimped', seat: '
 interface Shown {
   pack: Pick<BenchPack, 'plan' | 'job'>;
   step: Step;
-  here: StepProgress;
+  here: FloorProgress;
   inHand: ReadonlyMap<string, InHand>;
   asking: Asking;
 }

@@ -1,5 +1,5 @@
 import { toShortWords, type ExpectedReading, type FloorBoard, type Step } from 'wattograph-core';
-import type { StepProgress } from '../../client/floor/floorProgress';
+import type { FloorProgress } from '../../server/floorEvent';
 import type { BenchPack } from '../../client/floor/useFloorStore';
 import type { Crimps } from './crimp/useCrimps';
 import { ItemReadings } from './ItemReadings';
@@ -20,7 +20,7 @@ export function StepItems({
 }: {
   pack: Omit<BenchPack, 'leaseMin'> & { board: FloorBoard | null };
   step: Step;
-  here: StepProgress;
+  here: FloorProgress;
   /** somebody else has to tick it */
   isBarred: boolean;
   crimps: Pick<Crimps, 'bars' | 'refused' | 'short'>;

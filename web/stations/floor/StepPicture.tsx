@@ -19,7 +19,7 @@ import {
   type LoomPlan,
   type Step,
 } from 'wattograph-core';
-import type { StepProgress } from '../../client/floor/floorProgress';
+import type { FloorProgress } from '../../server/floorEvent';
 import { FacePicture } from '../../ui/FacePicture';
 import { StackPicture } from '../../ui/StackPicture';
 import { Ruler, Traces } from '../../ui/strip/StripPicture';
@@ -37,7 +37,7 @@ export function StepPicture({
 }: {
   pack: { plan: LoomPlan; job: Job; families: Readonly<Record<string, ConnectorFamily>>; board: FloorBoard | null };
   step: Step;
-  ticked: StepProgress;
+  ticked: FloorProgress;
 }) {
   const loom = job.looms[plan.loomId]!;
   const familyId = step.endId === null ? null : loom.ends[step.endId]!.familyId;
@@ -74,7 +74,7 @@ export function StepPicture({
 }
 
 /** The branch that is laid next on the board, or the run that a splice lies in. */
-function OnBoard({ plan, board, step, ticked }: { plan: LoomPlan; board: FloorBoard; step: Step; ticked: StepProgress }) {
+function OnBoard({ plan, board, step, ticked }: { plan: LoomPlan; board: FloorBoard; step: Step; ticked: FloorProgress }) {
   const next = step.items.find(({ id, heldBecause }) => heldBecause === null && !ticked.ticked.has(id));
   const segmentId = step.segmentId ?? (next ? findLaidSegment(plan, next.id) : null);
   const drawing = useMemo(() => drawBoardPlace(board.planned, findRunPlace(plan, board, segmentId)), [board, plan, segmentId]);

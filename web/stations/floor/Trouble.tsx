@@ -1,7 +1,7 @@
 'use client';
 
 import { ANSWER_WORDS, isAnswer, type ProblemAnswer } from 'wattograph-core';
-import type { StepProgress } from '../../client/floor/floorProgress';
+import type { FloorProgress } from '../../server/floorEvent';
 import { useMay } from '../../client/person';
 import { usePhotoIds } from '../../client/usePhotoIds';
 import { askReason } from '../../ui/fields/askReason';
@@ -30,7 +30,7 @@ export function Trouble({
   jobId: string;
   /** of the step */
   title: string;
-  told: Pick<StepProgress, 'trouble' | 'answer'>;
+  told: Pick<FloorProgress, 'trouble' | 'answer'>;
   /** its picture, as long as the server has none; null: this device has none either */
   kept: Blob | null;
   author: string;

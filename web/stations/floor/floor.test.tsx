@@ -1,12 +1,11 @@
 import 'fake-indexeddb/auto';
 import { MantineProvider } from '@mantine/core';
 import { act, cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
-import { CATALOGUE, createBuild, createFloorBoard, plan, type CarriedWork, type Job } from 'wattograph-core';
+import { CATALOGUE, createBuild, createFloorBoard, NOTHING_CARRIED, plan, type CarriedWork, type Job } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
 import { NOT_TIMED, NOTHING_CRIMPED } from '../../testing/crimping';
 import { IMKE } from '../../testing/person';
 import { press } from '../../testing/act';
-import { NOTHING_CARRIED } from '../../client/floor/floorProgress';
 import { outboxDatabase } from '../../client/outbox/outboxDatabase';
 import type { FloorEvent } from '../../server/floorEvent';
 import { askProblem } from './askProblem';

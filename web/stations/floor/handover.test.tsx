@@ -1,8 +1,7 @@
 import { MantineProvider } from '@mantine/core';
 import { fireEvent, render, screen, within } from '@testing-library/react';
-import { CATALOGUE, createBuild, listClaims, listWork, plan, type FloorDeed } from 'wattograph-core';
+import { CATALOGUE, createBuild, listClaims, listWork, measureProgress, plan, type FloorDeed } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
-import { measureProgress } from '../../client/floor/floorProgress';
 import type { FloorEvent } from '../../server/floorEvent';
 import { choose, press } from '../../testing/act';
 import { copyText } from '../../ui/table/copyText';

@@ -1,12 +1,11 @@
 import 'fake-indexeddb/auto';
 import { MantineProvider } from '@mantine/core';
 import { cleanup, render, screen, waitFor, within } from '@testing-library/react';
-import { CATALOGUE, createBuild, plan, type Operation } from 'wattograph-core';
+import { CATALOGUE, createBuild, NOTHING_CARRIED, plan, type Operation } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
 import { NOT_TIMED, NOTHING_CRIMPED } from '../../testing/crimping';
 import { IMKE } from '../../testing/person';
 import { choose, press } from '../../testing/act';
-import { NOTHING_CARRIED } from '../../client/floor/floorProgress';
 import type { FloorEvent } from '../../server/floorEvent';
 import { FloorStation } from './FloorStation';
 

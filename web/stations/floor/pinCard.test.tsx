@@ -1,12 +1,11 @@
 import 'fake-indexeddb/auto';
 import { MantineProvider } from '@mantine/core';
 import { render, screen, waitFor, within } from '@testing-library/react';
-import { CATALOGUE, createBuild, plan } from 'wattograph-core';
+import { CATALOGUE, createBuild, NOTHING_CARRIED, plan } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
 import { NOT_TIMED, NOTHING_CRIMPED } from '../../testing/crimping';
 import { IMKE } from '../../testing/person';
 import { press } from '../../testing/act';
-import { NOTHING_CARRIED } from '../../client/floor/floorProgress';
 import { outboxDatabase } from '../../client/outbox/outboxDatabase';
 import type { FloorEvent } from '../../server/floorEvent';
 import { askReason } from '../../ui/fields/askReason';

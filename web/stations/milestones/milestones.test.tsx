@@ -11,13 +11,13 @@ import {
   listPowerNeeds,
   MILESTONE_STEP,
   NO_CARRIED_POWER,
+  NOTHING_CARRIED,
   plan,
   POWER_STEP,
   STAND_IN,
   type PowerTest,
 } from 'wattograph-core';
 import { createCleanSkerry } from 'wattograph-core/demo';
-import { NOTHING_CARRIED } from '../../client/floor/floorProgress';
 import { outboxDatabase } from '../../client/outbox/outboxDatabase';
 import type { FloorEvent } from '../../server/floorEvent';
 import { NOTHING_CRIMPED } from '../../testing/crimping';

@@ -1,35 +1,28 @@
 import { useMemo, useSyncExternalStore } from 'react';
 import {
   compareTimes,
+  countPowerLeft,
   followCrimps,
+  holdChanged,
   listChecked,
-  listPowerNeeds,
+  measureProgress,
   measureTaken,
   MILESTONE_STEP,
   readMilestone,
   STAND_IN,
   type CheckDeed,
   type CrimpDeed,
-  type JudgedTest,
   type MilestoneLoom,
   type MilestoneNeeds,
   type MilestoneReading,
+  type PowerLeft,
   type TimesOf,
 } from 'wattograph-core';
-import { measureProgress } from '../../client/floor/floorProgress';
-import { holdChanged } from '../../client/floor/holdChanged';
 import type { FloorState, FloorStore } from '../../client/floor/floorStore';
 import type { FloorEvent } from '../../server/floorEvent';
 import { readFirstPower } from '../firstPower/useFirstPower';
 import { toCrimpDeeds, toRefused } from '../floor/crimp/useCrimps';
 import type { MilestoneLoomPack, MilestonePack } from './milestonePack';
-
-/** Readings that are asked for, those that are left and those that failed. */
-export interface PowerLeft {
-  of: number;
-  left: number;
-  failed: number;
-}
 
 /** How far a vehicle is from a milestone, its checks with it. */
 export interface MilestoneLeft extends MilestoneReading {
@@ -74,21 +67,6 @@ function toLoom(
   };
 }
 
-function toPowerLeft(
-  needs: MilestoneNeeds,
-  judged: readonly Pick<JudgedTest, 'test' | 'verdict'>[],
-  wireEnds: ReadonlyMap<string, readonly string[]>,
-): PowerLeft {
-  const asked = listPowerNeeds(
-    needs,
-    judged.map(({ test }) => test),
-    wireEnds,
-  );
-  const of = judged.filter(({ test }) => asked.has(test.id));
-  const count = (wanted: JudgedTest['verdict']) => of.filter(({ verdict }) => verdict === wanted).length;
-  return { of: of.length, left: count('unread'), failed: count('failed') };
-}
-
 /** How far a vehicle is from each of its milestones, by what is known on this device. */
 export function useMilestones(pack: MilestonePack, store: FloorStore): Milestones {
   const { power, looms: packed, needs, checked: before, pauseMin, sessionMin } = pack;
@@ -112,7 +90,7 @@ export function useMilestones(pack: MilestonePack, store: FloorStore): Milestone
     const ends = new Map(power.wireEnds);
     return needs.map((one): MilestoneLeft => {
       const checks = one.checks.map((words) => ({ words, done: checked.get(words) ?? null }));
-      return { ...readMilestone(one, looms), needs: one, checks, power: judged && toPowerLeft(one, judged, ends) };
+      return { ...readMilestone(one, looms), needs: one, checks, power: judged && countPowerLeft(one, judged, ends) };
     });
   }, [needs, looms, before, all, judged, power.wireEnds]);
   const times = useMemo(() => {

@@ -1,8 +1,7 @@
 import { Button } from '@mantine/core';
 import Link from 'next/link';
 import { useMemo } from 'react';
-import { STAND_IN, toCount } from 'wattograph-core';
-import { measureProgress } from '../../client/floor/floorProgress';
+import { measureProgress, STAND_IN, toCount } from 'wattograph-core';
 import type { FloorStore } from '../../client/floor/floorStore';
 import { useMay, usePerson } from '../../client/person';
 import styles from './Prove.module.css';

@@ -8,6 +8,7 @@ import {
   createStandInTester,
   examine,
   listEqualLeads,
+  NOTHING_CARRIED,
   plan,
   toProofItem,
   type Planted,
@@ -17,7 +18,6 @@ import {
 import { createCleanSkerry } from 'wattograph-core/demo';
 import { choose, press } from '../../testing/act';
 import { IMKE } from '../../testing/person';
-import { NOTHING_CARRIED } from '../../client/floor/floorProgress';
 import { outboxDatabase } from '../../client/outbox/outboxDatabase';
 import type { FloorEvent } from '../../server/floorEvent';
 import { ProveStation } from './ProveStation';

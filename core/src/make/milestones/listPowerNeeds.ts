@@ -1,4 +1,4 @@
-import type { PowerPart, PowerTest } from '../firstPower';
+import type { JudgedTest, PowerPart, PowerTest } from '../firstPower';
 import type { MilestoneNeeds } from './listNeeds';
 
 /** Read of the whole vehicle, whatever a milestone is about: before anything dear is plugged in. */
@@ -24,4 +24,27 @@ export function listPowerNeeds(
         ? id !== 'start'
         : OF_ALL.has(part) || ends === null || endIds.length === 0 || endIds.some((end) => ends.has(end));
   return new Set(tests.filter(isNeeded).map((test) => test.id));
+}
+
+/** Readings of first power that a milestone asks for, those that are left and those that failed. */
+export interface PowerLeft {
+  of: number;
+  left: number;
+  failed: number;
+}
+
+/** How far the readings are that a milestone waits for. wireEnds: see listPowerNeeds. */
+export function countPowerLeft(
+  needs: Pick<MilestoneNeeds, 'id' | 'wires'>,
+  judged: readonly { test: Pick<PowerTest, 'id' | 'part' | 'endIds'>; verdict: JudgedTest['verdict'] }[],
+  wireEnds: ReadonlyMap<string, readonly string[]>,
+): PowerLeft {
+  const asked = listPowerNeeds(
+    needs,
+    judged.map(({ test }) => test),
+    wireEnds,
+  );
+  const of = judged.filter(({ test }) => asked.has(test.id));
+  const count = (wanted: JudgedTest['verdict']) => of.filter(({ verdict }) => verdict === wanted).length;
+  return { of: of.length, left: count('unread'), failed: count('failed') };
 }

@@ -10,7 +10,16 @@ import { listCrimpSeries } from '../crimp';
 import { CURE } from '../steps/listPotSteps';
 import { listMinutes } from '../times';
 import { createFirstPower } from '../firstPower';
-import { isCheck, listChecked, listNeeds, listPowerNeeds, MILESTONE_STEP, readMilestone, type MilestoneLoom } from './index';
+import {
+  countPowerLeft,
+  isCheck,
+  listChecked,
+  listNeeds,
+  listPowerNeeds,
+  MILESTONE_STEP,
+  readMilestone,
+  type MilestoneLoom,
+} from './index';
 
 const { minutes: FIGURES, milestoneSystems, milestoneChecks } = TIME_DEFAULTS;
 const STANDARD = { milestoneSystems, milestoneChecks };
@@ -294,4 +303,12 @@ test('readings of first power that a milestone waits for: all before a box goes 
   // each asks for what the one before does, and all work for all
   for (const at of [1, 2, 3]) for (const id of asked[at - 1]!) expect(asked[at]!.has(id)).toBe(true);
   expect(asked[3]!.size).toBe(tests.length);
+  // counted by what they came to, those apart that the milestone does not ask for
+  const verdicts = ['passed', 'failed', 'unread'] as const;
+  const judged = tests.map((test, at) => ({ test, verdict: verdicts[at % 3]! }));
+  needs.forEach((one, at) => {
+    const mine = judged.filter(({ test }) => asked[at]!.has(test.id)).map(({ verdict }) => verdict);
+    const count = (wanted: string) => mine.filter((verdict) => verdict === wanted).length;
+    expect(countPowerLeft(one, judged, wireEnds)).toEqual({ of: mine.length, left: count('unread'), failed: count('failed') });
+  });
 });

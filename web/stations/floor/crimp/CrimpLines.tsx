@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { CHANGEOVERS, toCount, toDueWords, toToolWords, type Changeover, type Step } from 'wattograph-core';
-import type { StepProgress } from '../../../client/floor/floorProgress';
+import type { FloorProgress } from '../../../server/floorEvent';
 import type { WaitingPhoto } from '../../../client/photoLine';
 import { usePhotoIds } from '../../../client/usePhotoIds';
 import { KeptPhoto, ToldPhoto } from '../../../ui/ToldPhoto';
@@ -25,7 +25,7 @@ function sayProof({ state: { last, since } }: CrimpLine, every: number): string 
 const isWaitingLine = ({ bar, state }: CrimpLine): boolean => bar !== null || state.due === 'last';
 
 /** The series of the next crimp of the step; where all are made, the first that a last-off is due for. */
-function findNow(step: Step, here: Pick<StepProgress, 'ticked' | 'failed'>, lines: readonly CrimpLine[]): CrimpLine | undefined {
+function findNow(step: Step, here: Pick<FloorProgress, 'ticked' | 'failed'>, lines: readonly CrimpLine[]): CrimpLine | undefined {
   const next = step.items.find(({ id, heldBecause }) => heldBecause === null && (!here.ticked.has(id) || here.failed.has(id)));
   const isOf = ({ state }: CrimpLine) => state.series.places.some(({ stepId, itemId }) => stepId === step.id && itemId === next?.id);
   return (next && lines.find(isOf)) ?? lines.find(isWaitingLine) ?? lines[0];
@@ -45,7 +45,7 @@ export function CrimpLines({
   jobId: string;
   loomId: string;
   step: Step;
-  here: Pick<StepProgress, 'ticked' | 'failed'>;
+  here: Pick<FloorProgress, 'ticked' | 'failed'>;
   crimps: Crimps;
   instruments: readonly string[];
   /** photos taken here and not on the server yet */

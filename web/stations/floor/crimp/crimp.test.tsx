@@ -1,12 +1,21 @@
 import 'fake-indexeddb/auto';
 import { MantineProvider } from '@mantine/core';
 import { fireEvent, render, screen, waitFor, within } from '@testing-library/react';
-import { CATALOGUE, createBuild, CRIMP_STEP, listCrimpSeries, plan, toToolWords, type BenchTool, type SampleSet } from 'wattograph-core';
+import {
+  CATALOGUE,
+  createBuild,
+  CRIMP_STEP,
+  listCrimpSeries,
+  NOTHING_CARRIED,
+  plan,
+  toToolWords,
+  type BenchTool,
+  type SampleSet,
+} from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
 import { createCrimping, NOT_TIMED } from '../../../testing/crimping';
 import { IMKE } from '../../../testing/person';
 import { press } from '../../../testing/act';
-import { NOTHING_CARRIED } from '../../../client/floor/floorProgress';
 import type { Crimping } from '../../../client/floor/useFloorStore';
 import { outboxDatabase } from '../../../client/outbox/outboxDatabase';
 import type { FloorEvent } from '../../../server/floorEvent';

@@ -1,5 +1,5 @@
 import type { Step } from 'wattograph-core';
-import type { StepProgress } from '../../../client/floor/floorProgress';
+import type { FloorProgress } from '../../../server/floorEvent';
 
 /**
  * What is open again with crimps that are cut off: the crimps, and where they are in their housing already, their seats; the lock of that housing
@@ -9,7 +9,7 @@ export function listOpenedWith(
   steps: readonly Step[],
   crimp: Pick<Step, 'id' | 'endId' | 'items'>,
   itemIds: readonly string[],
-  progress: ReadonlyMap<string, Pick<StepProgress, 'ticked'>>,
+  progress: ReadonlyMap<string, Pick<FloorProgress, 'ticked'>>,
 ): { stepId: string; itemId: string }[] {
   const cavities = new Set(crimp.items.filter(({ id }) => itemIds.includes(id)).map(({ cavity }) => cavity));
   const seats = steps.filter(({ operation, endId }) => operation === 'seat' && endId === crimp.endId);

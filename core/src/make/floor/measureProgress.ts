@@ -1,15 +1,21 @@
-import {
-  dropOvertaken,
-  listFailed,
-  listVoidedTests,
-  type CarriedWork,
-  type Claim,
-  type ReopenedItem,
-  type Step,
-  type TakenReading,
-  type Work,
-} from 'wattograph-core';
-import type { FloorEvent } from '../../server/floorEvent';
+import type { CarriedWork, ReopenedItem } from '../carryOver';
+import { dropOvertaken, type SeenTick } from '../dropOvertaken';
+import { listFailed, type TakenReading } from '../judgeReadings';
+import { listVoidedTests } from '../prove/listVoidedTests';
+import type { Step } from '../step';
+import type { FloorKind } from './kinds';
+
+/** What happened on a floor, as far as it says how far a step is. Of a reading: which, what was read, in what, with what. */
+export interface ProgressDeed extends SeenTick {
+  id: string;
+  kind: FloorKind;
+  words: string;
+  author: string;
+  readId?: string | null;
+  value?: number | null;
+  unit?: string | null;
+  instrument?: string | null;
+}
 
 /** A reading with who took it, and with what. */
 export interface KnownReading extends TakenReading {
@@ -18,7 +24,8 @@ export interface KnownReading extends TakenReading {
   author: string;
 }
 
-export interface StepProgress {
+/** How far a step is; Deed: of what happened, as it is told. */
+export interface StepProgress<Deed extends ProgressDeed = ProgressDeed> {
   ticked: Set<string>;
   /** ticked in an earlier revision, by item: in which */
   carried: ReadonlyMap<string, number>;
@@ -29,9 +36,9 @@ export interface StepProgress {
   /** items with a reading that does not pass, or taken back by a bad sample: not done, whoever ticked them */
   failed: ReadonlySet<string>;
   /** the last trouble told and not solved */
-  trouble: FloorEvent | null;
+  trouble: Deed | null;
   /** what whoever plans said to it; null: nothing yet */
-  answer: FloorEvent | null;
+  answer: Deed | null;
   done: boolean;
 }
 
@@ -39,7 +46,7 @@ export interface StepProgress {
 const NOTHING_REFUSED: ReadonlyMap<string, unknown> = new Map();
 
 /** What says nothing of how far a step is. */
-const BESIDE: ReadonlySet<FloorEvent['kind']> = new Set<FloorEvent['kind']>([
+const BESIDE: ReadonlySet<FloorKind> = new Set<FloorKind>([
   'take',
   'leave',
   'hand',
@@ -55,8 +62,8 @@ const BESIDE: ReadonlySet<FloorEvent['kind']> = new Set<FloorEvent['kind']>([
 export type ProvedStep = Pick<Step, 'id' | 'operation' | 'items' | 'needs'>;
 
 /** Is a loom rung out as it is now: its test is done, and nothing that changes copper was done over since (craft E1)? steps: all of the loom. */
-export function isRungOut(steps: readonly ProvedStep[], events: readonly FloorEvent[], before: CarriedWork): boolean {
-  const progress = measureProgress(steps, events, before);
+export function isRungOut(steps: readonly ProvedStep[], deeds: readonly ProgressDeed[], before: CarriedWork): boolean {
+  const progress = measureProgress(steps, deeds, before);
   const tests = steps.filter(({ operation }) => operation === 'test');
   return tests.length > 0 && tests.every(({ id }) => progress.get(id)!.done);
 }
@@ -65,19 +72,19 @@ export function isRungOut(steps: readonly ProvedStep[], events: readonly FloorEv
 export const NOTHING_CARRIED: CarriedWork = { carried: [], reopened: [], undo: [] };
 
 /**
- * What the events say of each step: later ones count over earlier ones, and each id once; what earlier revisions left done counts first. refused: by step
+ * What the deeds say of each step: later ones count over earlier ones, and each id once; what earlier revisions left done counts first. refused: by step
  * and item, what a bad sample takes back: not done, whoever ticked it.
  */
-export function measureProgress(
+export function measureProgress<Deed extends ProgressDeed>(
   steps: readonly ProvedStep[],
-  events: readonly FloorEvent[],
+  deeds: readonly Deed[],
   before: CarriedWork = NOTHING_CARRIED,
   refused: ReadonlyMap<string, unknown> = NOTHING_REFUSED,
-): Map<string, StepProgress> {
+): Map<string, StepProgress<Deed>> {
   const seen = new Set<string>();
   const ticks = new Map<string, Set<string>>();
-  const troubles = new Map<string, FloorEvent | null>();
-  const answers = new Map<string, FloorEvent>();
+  const troubles = new Map<string, Deed | null>();
+  const answers = new Map<string, Deed>();
   const carried = new Map<string, Map<string, number>>();
   const readings = new Map<string, Map<string, KnownReading[]>>();
   for (const { stepId, itemId, revision } of before.carried) {
@@ -88,36 +95,36 @@ export function measureProgress(
   for (const one of before.reopened)
     reopened.set(one.stepId, (reopened.get(one.stepId) ?? new Map<string, ReopenedItem>()).set(one.itemId, one));
   const voids = listVoidedTests(steps);
-  for (const event of dropOvertaken(events)) {
-    if (seen.has(event.id)) continue;
-    seen.add(event.id);
+  for (const deed of dropOvertaken(deeds)) {
+    if (seen.has(deed.id)) continue;
+    seen.add(deed.id);
     // who is where, what is in whose hand, and how long it took, says nothing of what is done
-    if (BESIDE.has(event.kind)) continue;
-    if (event.kind === 'reading') {
-      const ofStep = readings.get(event.stepId) ?? new Map<string, KnownReading[]>();
-      readings.set(event.stepId, ofStep);
-      const { readId, value, unit, instrument, author } = event;
+    if (BESIDE.has(deed.kind)) continue;
+    if (deed.kind === 'reading') {
+      const ofStep = readings.get(deed.stepId) ?? new Map<string, KnownReading[]>();
+      readings.set(deed.stepId, ofStep);
+      const { readId, value, unit, instrument, author } = deed;
       const reading = { readId: readId!, value: value!, unit: unit!, instrument: instrument!, author };
-      ofStep.set(event.itemId, [...(ofStep.get(event.itemId) ?? []), reading]);
+      ofStep.set(deed.itemId, [...(ofStep.get(deed.itemId) ?? []), reading]);
       continue;
     }
-    const ticked = ticks.get(event.stepId) ?? new Set<string>();
-    ticks.set(event.stepId, ticked);
+    const ticked = ticks.get(deed.stepId) ?? new Set<string>();
+    ticks.set(deed.stepId, ticked);
     // said anew in this revision: what an earlier one said counts no more
-    carried.get(event.stepId)?.delete(event.itemId);
+    carried.get(deed.stepId)?.delete(deed.itemId);
     // done over after it was tested or signed: it is neither any more
-    if (event.kind === 'tick' || event.kind === 'untick')
-      for (const testId of voids.get(event.stepId) ?? []) {
+    if (deed.kind === 'tick' || deed.kind === 'untick')
+      for (const testId of voids.get(deed.stepId) ?? []) {
         ticks.get(testId)?.clear();
         carried.get(testId)?.clear();
       }
-    if (event.kind === 'tick') ticked.add(event.itemId);
-    else if (event.kind === 'untick') ticked.delete(event.itemId);
-    else if (event.kind === 'answer') answers.set(event.stepId, event);
+    if (deed.kind === 'tick') ticked.add(deed.itemId);
+    else if (deed.kind === 'untick') ticked.delete(deed.itemId);
+    else if (deed.kind === 'answer') answers.set(deed.stepId, deed);
     else {
       // told anew it waits for an answer again
-      troubles.set(event.stepId, event.kind === 'problem' ? event : null);
-      answers.delete(event.stepId);
+      troubles.set(deed.stepId, deed.kind === 'problem' ? deed : null);
+      answers.delete(deed.stepId);
     }
   }
   return new Map(
@@ -136,34 +143,4 @@ export function measureProgress(
       return [step.id, { ...of, ...told, ticked, failed, done }];
     }),
   );
-}
-
-/** The next step that can be done now, after another one or from the first: of a lane of one's own before one that nobody has. null: none. */
-export function findNext(
-  work: readonly Work[],
-  claims: ReadonlyMap<string, readonly Claim[]>,
-  author: string,
-  after: string | null,
-): Work | null {
-  const from = after === null ? 0 : work.findIndex(({ step }) => step.id === after) + 1;
-  const ready = [...work.slice(from), ...work.slice(0, from)].filter(({ state, step }) => state === 'ready' && step.id !== after);
-  const who = ({ lane }: Work) => (lane === null ? [] : (claims.get(lane) ?? []).map((claim) => claim.author));
-  const here = after === null ? null : work[from - 1]!.lane;
-  return (
-    ready.find((one) => one.lane !== null && one.lane === here) ??
-    ready.find((one) => who(one).includes(author)) ??
-    ready.find((one) => who(one).length === 0) ??
-    null
-  );
-}
-
-/** Where to go on: the first step with something left that can be done now; the last where nothing is left. */
-export function findResume(steps: readonly Step[], progress: ReadonlyMap<string, StepProgress>): number {
-  const at = steps.findIndex((step) =>
-    step.items.some(({ id, heldBecause }) => {
-      const { ticked, failed } = progress.get(step.id)!;
-      return heldBecause === null && (!ticked.has(id) || failed.has(id));
-    }),
-  );
-  return at < 0 ? Math.max(0, steps.length - 1) : at;
 }

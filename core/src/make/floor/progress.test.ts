@@ -1,7 +1,8 @@
-import { listWork, type Step } from 'wattograph-core';
-import type { FloorEvent } from '../../server/floorEvent';
-import { findNext, findResume, measureProgress } from './floorProgress';
+import type { Step } from '../step';
+import { findNext, findResume } from './findNext';
 import { holdChanged } from './holdChanged';
+import { listWork } from './listWork';
+import { measureProgress, type ProgressDeed } from './measureProgress';
 
 const step = (id: string, items: string[], held: string[] = []): Step => ({
   id,
@@ -25,7 +26,7 @@ const step = (id: string, items: string[], held: string[] = []): Step => ({
   })),
 });
 let serial = 0;
-const event = (stepId: string, itemId: string, kind: FloorEvent['kind'] = 'tick', id = `id${(serial += 1)}`): FloorEvent => ({
+const event = (stepId: string, itemId: string, kind: ProgressDeed['kind'] = 'tick', id = `id${(serial += 1)}`): ProgressDeed => ({
   id,
   loomId: 'l',
   stepId,
@@ -33,14 +34,13 @@ const event = (stepId: string, itemId: string, kind: FloorEvent['kind'] = 'tick'
   kind,
   words: 'bent pin',
   author: 'Tobin Ashgrove',
-  happenedAt: '2026-11-24T08:00:00Z',
 });
 const steps = [step('a', ['1', '2']), step('b', ['1', '2', '3'], ['2']), step('c', ['1'])];
 
 test('a tick that came late, by a tablet that had not heard that the item was opened again, leaves it open', () => {
   const opened = { ...event('a', '1', 'untick'), serial: 9, device: 'one', after: 3 };
   const late = { ...event('a', '1'), id: 'late', serial: 10, device: 'two', after: 3 };
-  const ticked = (events: FloorEvent[]) => measureProgress(steps, events).get('a')!.ticked.has('1');
+  const ticked = (events: ProgressDeed[]) => measureProgress(steps, events).get('a')!.ticked.has('1');
   expect([ticked([opened, late]), ticked([opened, { ...late, after: 9 }])]).toEqual([false, true]);
 });
 
@@ -74,7 +74,7 @@ test('a problem stands until it is solved', () => {
 });
 
 test('an answer stands until the problem is solved, or told anew: then it waits for another', () => {
-  const told = (...events: FloorEvent[]) => {
+  const told = (...events: ProgressDeed[]) => {
     const { trouble, answer } = measureProgress(steps, events).get('b')!;
     return [trouble?.kind ?? null, answer?.itemId ?? null];
   };
@@ -105,7 +105,7 @@ test('a reading outside its limit undoes a tick until a later one passes; work g
     ...steps[0]!,
     items: steps[0]!.items.map((item) => ({ ...item, reads: [{ id: 'pull', words: 'pull test', unit: 'N', least: 40, most: null }] })),
   };
-  const read = (value: number, author = 'Tobin Ashgrove'): FloorEvent => ({
+  const read = (value: number, author = 'Tobin Ashgrove'): ProgressDeed => ({
     ...event('a', '1', 'reading'),
     ...{ readId: 'pull', value, unit: 'N', instrument: 'pull tester', author },
   });
@@ -136,7 +136,7 @@ describe('what is done over after it was tested is untested', () => {
     { ...step('sign', ['1']), operation: 'sign' as const, needs: [{ stepId: 'repin', because: '' }] },
   ];
   const done = ['seat', 'label', 'test', 'route', 'repin', 'sign'].map((id) => event(id, id === 'test' ? 'pairs' : '1'));
-  const open = (events: FloorEvent[]) => {
+  const open = (events: ProgressDeed[]) => {
     const progress = measureProgress(work, events);
     return work.filter(({ id }) => !progress.get(id)!.done).map(({ id }) => id);
   };
@@ -156,7 +156,7 @@ describe('what is done over after it was tested is untested', () => {
 
   test('a test that was carried over from an earlier revision is open again likewise', () => {
     const carried = { carried: [{ stepId: 'test', itemId: 'pairs', revision: 1 }], reopened: [], undo: [] };
-    const test = (events: FloorEvent[]) => measureProgress(work, events, carried).get('test')!;
+    const test = (events: ProgressDeed[]) => measureProgress(work, events, carried).get('test')!;
     expect([test([]).done, test([event('seat', '1')]).done, test([event('seat', '1')]).carried.size]).toEqual([true, false, 0]);
   });
 });
@@ -164,7 +164,7 @@ describe('what is done over after it was tested is untested', () => {
 describe('what whoever plans will change', () => {
   const told = [event('b', '1'), event('b', 'step', 'problem')];
   const answered = [...told, { ...event('b', 'change', 'answer'), words: 'a longer leg' }];
-  const held = (events: FloorEvent[], inHand: string[] = []) =>
+  const held = (events: ProgressDeed[], inHand: string[] = []) =>
     holdChanged(steps, measureProgress(steps, events), new Map(inHand.map((key) => [key, null]))).map(({ items }) =>
       items.map(({ heldBecause }) => heldBecause),
     );

@@ -1,5 +1,5 @@
-import type { Step } from 'wattograph-core';
-import type { StepProgress } from './floorProgress';
+import type { Step } from '../step';
+import type { StepProgress } from './measureProgress';
 
 /**
  * Steps that whoever plans has said to change: what is left of them waits for the revision that has it (craft D4). What is done stays done, and
