@@ -1,7 +1,6 @@
 'use client';
 
 import { Checkbox } from '@mantine/core';
-import { useForm } from '@mantine/form';
 import { useMemo } from 'react';
 import {
   HOLD_OPERATIONS,
@@ -20,13 +19,14 @@ import {
 import { readAuthor } from '../../client/person';
 import { useShop } from '../../client/shopContext';
 import { useJobStore } from '../../client/jobContext';
-import { DayField } from '../../ui/fields/DayField';
 import { EvidencePick } from '../../ui/fields/EvidencePick';
 import { Pick } from '../../ui/fields/Pick';
-import { TextField, Words } from '../../ui/fields/TextField';
+import { TextField } from '../../ui/fields/TextField';
 import type { Column } from '../../ui/table/columns';
 import { DataTable } from '../../ui/table/DataTable';
 import styles from './Brief.module.css';
+import { NoteLine } from './NoteLine';
+import { createOwnerColumns } from './ownerColumns';
 import { listPlaces, Places, toPlaceWord } from './Places';
 
 interface Row {
@@ -40,6 +40,16 @@ export function OpenItems({ job }: { job: Job }) {
   const store = useJobStore();
   const rows = useMemo(() => Object.entries(job.openItems).map(([id, item]) => ({ id, item })), [job]);
   const columns = useMemo(() => createColumns(job, people, store.edit), [job, people, store]);
+  const note = (
+    <NoteLine<OpenItemKind>
+      kindLabel="Kind of open item"
+      kinds={OPEN_ITEM_KINDS}
+      first="question"
+      label="Open item"
+      placeholder="what is not known, what is assumed, or what is let pass for now"
+      onNote={(kind, question) => store.edit(addOpenItem(question, kind, readAuthor()))}
+    />
+  );
   return (
     <DataTable
       name="open-items"
@@ -49,52 +59,15 @@ export function OpenItems({ job }: { job: Job }) {
       keyOf={({ id }) => id}
       empty={
         <>
-          <Note />
+          {note}
           <p className={styles.empty}>
             Nothing is open. What is not known goes here, with what it blocks and the first work that waits for the answer.
           </p>
         </>
       }
     >
-      <Note />
+      {note}
     </DataTable>
-  );
-}
-
-/** Write down another. */
-function Note() {
-  const store = useJobStore();
-  const form = useForm({
-    initialValues: { question: '', kind: 'question' as OpenItemKind },
-    validate: { question: (words) => (words.trim() ? null : 'expected a question') },
-  });
-  return (
-    <form
-      className={styles.bar}
-      onSubmit={form.onSubmit(({ question, kind }) => {
-        store.edit(addOpenItem(question.trim(), kind, readAuthor()));
-        form.setFieldValue('question', '');
-      })}
-    >
-      <Pick
-        label="Kind of open item"
-        value={form.values.kind}
-        options={OPEN_ITEM_KINDS}
-        onChange={(kind) => kind && form.setFieldValue('kind', kind)}
-      />
-      <div className={styles.question}>
-        <Words
-          label="Open item"
-          placeholder="what is not known, what is assumed, or what is let pass for now"
-          most={300}
-          value={form.values.question}
-          onChange={(question) => form.setFieldValue('question', question)}
-        />
-      </div>
-      <button className={styles.button} disabled={!form.values.question.trim()}>
-        Note it
-      </button>
-    </form>
   );
 }
 
@@ -143,28 +116,12 @@ function createColumns(job: Job, people: readonly string[], edit: (command: Comm
           />
         ),
     },
-    {
-      id: 'owner',
-      head: 'owner',
-      value: ({ item }) => item.owner,
-      cell: ({ id, item }) => (
-        <Pick
-          label={`Owner of ${item.question}`}
-          value={item.owner || null}
-          none="nobody yet"
-          options={[...new Set([...people, job.customer, item.owner])].filter(Boolean)}
-          onChange={(owner) => edit(setOpenItem(id, 'owner', owner ?? ''))}
-        />
-      ),
-    },
-    {
-      id: 'due',
-      head: 'due',
-      value: ({ item }) => item.due,
-      cell: ({ id, item }) => (
-        <DayField label={`Due: ${item.question}`} value={item.due} onChange={(due) => edit(setOpenItem(id, 'due', due))} />
-      ),
-    },
+    ...createOwnerColumns<Row>({
+      people: [...people, job.customer],
+      toOwned: ({ item }) => ({ ...item, words: item.question }),
+      onOwner: ({ id }, owner) => edit(setOpenItem(id, 'owner', owner)),
+      onDue: ({ id }, due) => edit(setOpenItem(id, 'due', due)),
+    }),
     {
       id: 'visit',
       head: 'at the vehicle',

@@ -1,7 +1,6 @@
 'use client';
 
 import { Checkbox } from '@mantine/core';
-import { useForm } from '@mantine/form';
 import { useMemo } from 'react';
 import {
   addProving,
@@ -23,10 +22,11 @@ import { useJobStore } from '../../client/jobContext';
 import { useShop } from '../../client/shopContext';
 import { Pick } from '../../ui/fields/Pick';
 import { Segmented } from '../../ui/fields/Segmented';
-import { TextField, Words } from '../../ui/fields/TextField';
+import { TextField } from '../../ui/fields/TextField';
 import type { Column } from '../../ui/table/columns';
 import { DataTable } from '../../ui/table/DataTable';
 import styles from './Brief.module.css';
+import { NoteLine } from './NoteLine';
 
 interface Row {
   id: string;
@@ -60,7 +60,14 @@ export function ProvingsTable({ job }: { job: Job }) {
         {job.startsOn === 'stand' && <span className="faint">first power looks over the stand before it</span>}
       </div>
       <ReusedWire job={job} />
-      <Note />
+      <NoteLine<ProvingKind>
+        kindLabel="Kind of proof"
+        kinds={KINDS}
+        first="coding"
+        label="To be proved"
+        placeholder="what is set, read or seen"
+        onNote={(kind, what) => store.edit(addProving(kind, what))}
+      />
     </div>
   );
   return (
@@ -106,36 +113,6 @@ function ReusedWire({ job }: { job: Job }) {
         isolation {isolationReusedMegohm} MΩ at {isolationReusedVolts} V there, {isolationMegohm} MΩ at {isolationVolts} V elsewhere
       </span>
     </div>
-  );
-}
-
-/** Write down another. */
-function Note() {
-  const store = useJobStore();
-  const form = useForm({ initialValues: { what: '', kind: 'coding' as ProvingKind } });
-  const { what, kind } = form.values;
-  return (
-    <form
-      className={styles.bar}
-      onSubmit={form.onSubmit(() => {
-        store.edit(addProving(kind, what.trim()));
-        form.reset();
-      })}
-    >
-      <Pick label="Kind of proof" value={kind} options={KINDS} onChange={(value) => value && form.setFieldValue('kind', value)} />
-      <div className={styles.question}>
-        <Words
-          label="To be proved"
-          placeholder="what is set, read or seen"
-          most={300}
-          value={what}
-          onChange={(words) => form.setFieldValue('what', words)}
-        />
-      </div>
-      <button className={styles.button} disabled={!what.trim()}>
-        Note it
-      </button>
-    </form>
   );
 }
 

@@ -1,6 +1,5 @@
 'use client';
 
-import { useForm } from '@mantine/form';
 import { useMemo, useState } from 'react';
 import {
   addTask,
@@ -18,13 +17,14 @@ import {
 } from 'wattograph-core';
 import { useJobStore } from '../../client/jobContext';
 import { useShop } from '../../client/shopContext';
-import { DayField } from '../../ui/fields/DayField';
 import { NumberField } from '../../ui/fields/NumberField';
 import { Pick } from '../../ui/fields/Pick';
-import { TextField, Words } from '../../ui/fields/TextField';
+import { TextField } from '../../ui/fields/TextField';
 import type { Column } from '../../ui/table/columns';
 import { DataTable } from '../../ui/table/DataTable';
 import styles from './Brief.module.css';
+import { NoteLine } from './NoteLine';
+import { createOwnerColumns } from './ownerColumns';
 import { listPlaces, Places, toPlaceWord } from './Places';
 
 interface Row {
@@ -67,33 +67,23 @@ export function TasksTable({ job }: { job: Job }) {
 /** Write down another. */
 function Note() {
   const store = useJobStore();
-  const form = useForm({
-    initialValues: { what: '', kind: 'fabricate' as TaskKind, minutes: null as number | null },
-  });
-  const { what, kind, minutes } = form.values;
+  const [minutes, setMinutes] = useState<number | null>(null);
   // what was typed goes with what was noted
   const [nth, setNth] = useState(0);
-  const isMinutes = minutes !== null && Number.isFinite(minutes);
   return (
-    <form
-      className={styles.bar}
-      onSubmit={form.onSubmit(() => {
-        if (!isMinutes) return;
-        store.edit(addTask(kind, what.trim(), Math.round(minutes)));
-        form.reset();
+    <NoteLine<TaskKind>
+      kindLabel="Kind of task"
+      kinds={KINDS}
+      first="fabricate"
+      label="Task"
+      placeholder="what has to be made, visited or agreed before work goes on"
+      isReady={minutes !== null && Number.isFinite(minutes)}
+      onNote={(kind, what) => {
+        store.edit(addTask(kind, what, Math.round(minutes!)));
+        setMinutes(null);
         setNth(nth + 1);
-      })}
+      }}
     >
-      <Pick label="Kind of task" value={kind} options={KINDS} onChange={(value) => value && form.setFieldValue('kind', value)} />
-      <div className={styles.question}>
-        <Words
-          label="Task"
-          placeholder="what has to be made, visited or agreed before work goes on"
-          most={300}
-          value={what}
-          onChange={(words) => form.setFieldValue('what', words)}
-        />
-      </div>
       <NumberField
         key={nth}
         label="Minutes that it takes"
@@ -105,12 +95,9 @@ function Note() {
         canBeEmpty
         isLive
         value={minutes}
-        onChange={(value) => form.setFieldValue('minutes', value)}
+        onChange={setMinutes}
       />
-      <button className={styles.button} disabled={!what.trim() || !isMinutes}>
-        Note it
-      </button>
-    </form>
+    </NoteLine>
   );
 }
 
@@ -183,26 +170,12 @@ function createColumns(job: Job, people: readonly string[], edit: (command: Comm
       value: ({ task }) => task.hazards.map((one) => HAZARD_WORDS[one]).join(', '),
       cell: ({ id, task }) => <Hazards task={task} onChange={(hazards) => edit(setTask(id, 'hazards', hazards))} />,
     },
-    {
-      id: 'owner',
-      head: 'owner',
-      value: ({ task }) => task.owner,
-      cell: ({ id, task }) => (
-        <Pick
-          label={`Owner of ${task.what}`}
-          value={task.owner || null}
-          none="nobody yet"
-          options={[...new Set([...people, job.customer, task.owner])].filter(Boolean)}
-          onChange={(owner) => edit(setTask(id, 'owner', owner ?? ''))}
-        />
-      ),
-    },
-    {
-      id: 'due',
-      head: 'due',
-      value: ({ task }) => task.due,
-      cell: ({ id, task }) => <DayField label={`Due: ${task.what}`} value={task.due} onChange={(due) => edit(setTask(id, 'due', due))} />,
-    },
+    ...createOwnerColumns<Row>({
+      people: [...people, job.customer],
+      toOwned: ({ task }) => ({ ...task, words: task.what }),
+      onOwner: ({ id }, owner) => edit(setTask(id, 'owner', owner)),
+      onDue: ({ id }, due) => edit(setTask(id, 'due', due)),
+    }),
     {
       id: 'minutes',
       head: 'min',
