@@ -1,6 +1,6 @@
-import { NOTHING_CARRIED } from 'wattograph-core';
 /** @jest-environment jsdom */
 import 'fake-indexeddb/auto';
+import { NOTHING_CARRIED } from 'wattograph-core';
 import type { FloorEvent } from '../../server/floorEvent';
 import { say } from '../../testing/say';
 import { outboxDatabase } from '../outbox/outboxDatabase';
