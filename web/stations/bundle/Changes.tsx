@@ -3,6 +3,7 @@
 import { useMemo } from 'react';
 import { comparePlans, type PlanChanges } from 'wattograph-core';
 import { useJob, type PlannedLoom } from '../../client/jobContext';
+import { toSigned } from '../../ui/toSigned';
 import styles from './Bundle.module.css';
 
 /** What the last change did to this loom, or null where nothing was changed yet. */
@@ -53,10 +54,7 @@ export function Changes({ planned }: { planned: PlannedLoom }) {
         <b>{sleeves.length}</b> {sleeves.length === 1 ? 'sleeve' : 'sleeves'}
       </span>
       <span>
-        <b>
-          {massG >= 0 ? '+' : '−'}
-          {Math.abs(massG).toFixed(1)} g
-        </b>
+        <b>{toSigned(massG, 1)} g</b>
       </span>
     </p>
   );

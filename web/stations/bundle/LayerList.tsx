@@ -19,6 +19,7 @@ import { useCursorStore, useLit } from '../../ui/cursor';
 import { Pick } from '../../ui/fields/Pick';
 import { askReason } from '../../ui/fields/askReason';
 import { Swatch } from '../../ui/Swatch';
+import { toSigned } from '../../ui/toSigned';
 import styles from './Layup.module.css';
 
 /** The layers of a lay-up from one of its marks to the next, from the core outwards, each in its order round from 12 o'clock. */
@@ -203,6 +204,7 @@ const toSums = ({ crossings, fillers }: PlannedLayup, odMm: number): Sums => ({
 });
 
 function toDifference(before: Sums, now: Sums): string {
-  const sign = (value: number, digits = 0) => `${value >= 0 ? '+' : '−'}${Math.abs(value).toFixed(digits)}`;
-  return `Against before: ${sign(now.crossings - before.crossings)} crossed, ${sign(now.fillers - before.fillers)} pieces of dead wire, ${sign(now.odMm - before.odMm, 1)} mm at its start.`;
+  const crossed = toSigned(now.crossings - before.crossings, 0);
+  const dead = toSigned(now.fillers - before.fillers, 0);
+  return `Against before: ${crossed} crossed, ${dead} pieces of dead wire, ${toSigned(now.odMm - before.odMm, 1)} mm at its start.`;
 }

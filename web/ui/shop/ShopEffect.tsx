@@ -1,5 +1,6 @@
 import type { ShopDifference } from 'wattograph-core';
 import type { JobEffect } from '../../server/shop';
+import { toSigned } from '../toSigned';
 import styles from './ShopEffect.module.css';
 import { TABLE_NAMES } from '../wireList/tableNames';
 
@@ -57,6 +58,6 @@ export function Effect({ effect }: { effect: JobEffect }) {
 function sayEffect({ problems, cuts, sleeves, massG, stops }: JobEffect): string {
   if (problems.length > 0) return 'cannot be planned with it';
   if (cuts + sleeves + stops.length === 0 && Math.abs(massG) < 0.5) return 'stays as it is';
-  const mass = Math.abs(massG) < 0.5 ? '' : `, ${massG > 0 ? '+' : '−'}${Math.abs(massG).toFixed(0)} g`;
+  const mass = Math.abs(massG) < 0.5 ? '' : `, ${toSigned(massG, 0)} g`;
   return `${cuts} ${cuts === 1 ? 'wire' : 'wires'} cut otherwise, ${sleeves} ${sleeves === 1 ? 'sleeve' : 'sleeves'}${mass}${stops.length > 0 ? `, ${stops.length} more to stop for` : ''}`;
 }
