@@ -126,6 +126,13 @@ async function measureEdit(page: Page, slider: number): Promise<PlannedEdit> {
   });
   const { worker, shown, first } = await Promise.race([timed, late]).finally(() => clearTimeout(timer));
   await page.waitForTimeout(1200);
+  // those of the plan that was made last, however long they take
+  await page.waitForFunction(() => {
+    const [plan, found] = ['plan', 'findings'].map(
+      (name) => (performance.getEntriesByName(name).at(-1) as PerformanceMeasure | undefined)?.detail as { sequence: number } | undefined,
+    );
+    return plan !== undefined && plan.sequence === found?.sequence;
+  });
   const [sequence, findings] = await page.evaluate(() => {
     const [plan, found] = ['plan', 'findings'].map(
       (name) => (performance.getEntriesByName(name).at(-1) as PerformanceMeasure).detail as { sequence: number; ms: number },

@@ -24,17 +24,13 @@ export type PlanAnswer =
   { sequence: number; delta: PlanDelta | null; findings: Finding[] | null; ms: number } | { sequence: number; failure: string };
 
 /** What was found in the plan of that number, against what was found last; null: the same. ms: in the worker. */
-export interface FindingsAnswer {
-  findingsOf: number;
-  findings: Packed<Finding> | null;
-  ms: number;
-}
+export type FindingsAnswer = { findingsOf: number; findings: Packed<Finding> | null; ms: number } | { findingsOf: number; failure: string };
 
 /** The worker's side of planning. */
 export interface PlanSession {
   answer: (request: PlanRequest) => PlanAnswer;
   /** What is found in the plan that was answered last, so that a person sees the plan before it is checked; null: it was told already. */
-  check: () => FindingsAnswer | { findingsOf: number; failure: string } | null;
+  check: () => FindingsAnswer | null;
   /**
    * Plans one length of the job a little longer and forgets it, so that the first edits of a person meet code that has run before: a plan
    * that runs for the tenth time takes half as long as the second. Answers nothing and changes nothing. round: which length, and in which

@@ -1,6 +1,6 @@
 import { listOperations, type Catalogue, type Job } from 'wattograph-core';
 import { fromDelta, unpackFindings, type Planned } from './planDelta';
-import type { PlanAnswer, PlanRequest, PlanSession } from './planSession';
+import type { FindingsAnswer, PlanAnswer, PlanRequest } from './planSession';
 
 /** A plan, and what was found: in it, or in the one before it until it is checked. */
 export interface PlanResult extends Planned {
@@ -24,8 +24,6 @@ export const PLAN_MEASURE = 'plan';
 /** The same of its findings, which follow it. */
 export const FINDINGS_MEASURE = 'findings';
 
-type Answer = PlanAnswer | NonNullable<ReturnType<PlanSession['check']>>;
-
 /**
  * Plans jobs in a worker, one at a time; of those that wait only the last is planned. The worker keeps the document and the shop and is sent what
  * changed; a document that says the same as the one before is not planned again.
@@ -40,7 +38,7 @@ export class PlanRunner {
   private sent: Job | null = null;
   private last: Planned | null = null;
   /** the plan that was shown last: its findings may still come */
-  private shown: { sequence: number; result: PlanResult; askedAt: number } | null = null;
+  private shown: { sequence: number; job: Job; ms: number; askedAt: number } | null = null;
   private isHeld = false;
   private given: string | null = null;
 
@@ -107,7 +105,8 @@ export class PlanRunner {
 
   private open(): Worker {
     const worker = this.start();
-    worker.onmessage = ({ data }: MessageEvent<Answer>) => ('findingsOf' in data ? this.takeFindings(data) : this.take(data));
+    worker.onmessage = ({ data }: MessageEvent<PlanAnswer | FindingsAnswer>) =>
+      'findingsOf' in data ? this.takeFindings(data) : this.take(data);
     worker.onerror = (event) => this.restart(event.message || 'the planner stopped');
     return worker;
   }
@@ -139,28 +138,28 @@ export class PlanRunner {
       return;
     }
     const { sequence, delta, findings, ms } = answer;
-    if (delta) this.last = { ...fromDelta(this.last, delta), findings: findings ?? this.last?.findings ?? [] };
+    const known = findings ?? this.last?.findings;
+    // none would look like a sound loom
+    if (!known) throw new Error('planner: expected findings with the first plan, got none');
+    if (delta) this.last = { ...fromDelta(this.last, delta), findings: known };
     this.running = null;
     const next = this.waiting;
     this.waiting = null;
     if (next) this.plan(next);
     measure(PLAN_MEASURE, done.askedAt, { sequence, ms });
-    const result = { job: done.job, ...this.last!, ms };
-    this.shown = { sequence, result, askedAt: done.askedAt };
+    this.shown = { sequence, job: done.job, ms, askedAt: done.askedAt };
     // what is shown already is not drawn again
-    if (delta) this.onResult(result);
+    if (delta) this.onResult({ job: done.job, ...this.last!, ms });
   }
 
-  private takeFindings(answer: Exclude<Answer, PlanAnswer>): void {
+  private takeFindings(answer: FindingsAnswer): void {
     if ('failure' in answer) return this.onFailure(answer.failure);
     const { findingsOf, findings: packed, ms } = answer;
     if (!this.last || this.shown?.sequence !== findingsOf) return;
     measure(FINDINGS_MEASURE, this.shown.askedAt, { sequence: findingsOf, ms });
     if (!packed) return;
-    const findings = unpackFindings(this.last.findings, packed);
-    this.last = { ...this.last, findings };
-    this.shown.result = { ...this.shown.result, findings };
-    this.onResult(this.shown.result);
+    this.last = { ...this.last, findings: unpackFindings(this.last.findings, packed) };
+    this.onResult({ job: this.shown.job, ...this.last, ms: this.shown.ms });
   }
 }
 

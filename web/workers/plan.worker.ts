@@ -4,7 +4,7 @@ import { today } from '../client/today';
 const { answer, check, rehearse } = createPlanSession(today, () => performance.now());
 const scope = self as unknown as {
   onmessage: ((event: MessageEvent<PlanRequest>) => void) | null;
-  postMessage(answer: PlanAnswer | ReturnType<typeof check> | FindingsAnswer): void;
+  postMessage(answer: PlanAnswer | FindingsAnswer): void;
 };
 
 /** lengths tried after a job was opened, one at a time while nothing is asked for */

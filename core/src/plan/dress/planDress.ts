@@ -158,10 +158,7 @@ const PARK_END: Stage<ParkContext, PlannedEndDress> = {
   inputs: ({ context: { loom, catalogue, standard }, covering, finished, legMm, looseMm }) => [
     ...[finished, legMm, looseMm, covering, loom.segments[covering.segmentId]!.slideOn, catalogue, standard],
   ],
-  run: ({ context, covering, finished: { dress, label }, legMm, looseMm }) => ({
-    ...dress,
-    parking: planEndParking(context, covering, [...toLabelPiece(label), ...listSlid(dress.pieces)], { legMm, looseMm }),
-  }),
+  run: (leg) => ({ ...leg.finished.dress, parking: planEndParking(leg) }),
 };
 
 /** The anchor is filled first: what goes over it comes on from the loose ends of its wires. */
@@ -197,13 +194,10 @@ const measureLeg = ({ plan }: DressContext, segmentId: string) => {
   return { legMm: segments[segmentId]!.lengthMm, looseMm };
 };
 
-function planEndParking(
-  { loom, catalogue, standard }: DressContext,
-  covering: PlannedCovering,
-  pieces: readonly { itemName: string; cutMm: number }[],
-  { legMm, looseMm }: Pick<ParkContext, 'legMm' | 'looseMm'>,
-): Parking {
+function planEndParking({ context, covering, finished: { dress, label }, legMm, looseMm }: ParkContext): Parking {
+  const { loom, catalogue, standard } = context;
   const { segmentId } = covering;
+  const pieces = [...toLabelPiece(label), ...listSlid(dress.pieces)];
   const item = catalogue.coverings.find(({ id }) => id === covering.itemId);
   const slides = item !== undefined && covering.kind !== 'none' && !isFromTheSide(item);
   return planParking({
