@@ -8,12 +8,8 @@ const transform = {
   ],
 };
 const moduleNameMapper = {
-  '^wattograph-core$': '<rootDir>/core/src/index.ts',
-  '^wattograph-core/pdf$': '<rootDir>/core/src/draw/toPdf.ts',
-  '^wattograph-core/xlsx$': '<rootDir>/core/src/exchange/xlsx.ts',
-  '^wattograph-core/demo$': '<rootDir>/core/src/demo/index.ts',
-  // what the demo is made with plans it: once for all tests of a run
-  '^\\./(takeFixes|sayStates)$': '<rootDir>/core/src/testing/once/$1.ts',
+  '^wattograph-core$': '<rootDir>/web/testing/environment/core-index.cjs',
+  '^wattograph-core/(pdf|dxf|xlsx|demo)$': '<rootDir>/web/testing/environment/core-$1.cjs',
   '\\.module\\.css$': '<rootDir>/web/testing/styles.cjs',
 };
 const shared = {
@@ -35,10 +31,23 @@ module.exports = {
   globalSetup: '<rootDir>/web/testing/startRun.cjs',
   globalTeardown: '<rootDir>/web/testing/endRun.cjs',
   projects: [
-    { displayName: 'node', testEnvironment: 'node', testMatch: ['<rootDir>/**/*.test.ts'], ...shared },
+    {
+      // in bare Node.js, its modules loaded once in each worker: in Jest's own sandbox the sums take two to three times as long (decision 0043)
+      displayName: 'core',
+      runner: 'jest-light-runner',
+      testMatch: ['<rootDir>/core/**/*.test.ts'],
+      testPathIgnorePatterns: [...shared.testPathIgnorePatterns, '\\.alone\\.test\\.ts$'],
+      setupFiles: ['<rootDir>/core/src/testing/once/load.mjs'],
+    },
+    {
+      displayName: 'node',
+      testEnvironment: '<rootDir>/web/testing/environment/bare.cjs',
+      testMatch: ['<rootDir>/web/**/*.test.ts', '<rootDir>/core/**/*.alone.test.ts'],
+      ...shared,
+    },
     {
       displayName: 'screen',
-      testEnvironment: 'jsdom',
+      testEnvironment: '<rootDir>/web/testing/environment/screen.cjs',
       testMatch: ['<rootDir>/**/*.test.tsx'],
       setupFiles: ['<rootDir>/web/testing/setup.cjs'],
       ...shared,

@@ -14,13 +14,13 @@ import { findPort, ownApplication } from './rig';
 
 const own = ownApplication('load');
 const IS_SOAK = process.env.WATTOGRAPH_SOAK === '1';
-const [TABLETS, PLANNERS, SECONDS] = IS_SOAK ? [200, 20, 60] : [12, 4, 6];
+const [TABLETS, PLANNERS, SECONDS] = IS_SOAK ? [200, 20, 60] : [8, 3, 4];
 /**
  * Between two of a tablet, and of a planner, ms: at most so long, a random share of it. A contact takes longer to crimp than that; 16,000 is nearer
  * to a shop, and WATTOGRAPH_PAUSE_MS sets it.
  */
 const [TICK_PAUSE_MS, EDIT_PAUSE_MS] = [Number(process.env.WATTOGRAPH_PAUSE_MS ?? 4000), 8000];
-const PDFS = 5;
+const PDFS = IS_SOAK ? 5 : 3;
 /** tablets that come back into reach half way through (WATTOGRAPH_AWAY sets how many), and for how long they were away, s; each ticked on all the while */
 const [AWAY, AWAY_S, MOST_AT_ONCE] = [Number(process.env.WATTOGRAPH_AWAY ?? Math.ceil(TABLETS / 5)), IS_SOAK ? 600 : 60, 200];
 

@@ -35,7 +35,7 @@ const own = ownApplication('operations', false, () => ({
   WATTOGRAPH_PHOTOS: store.address,
   WATTOGRAPH_METRICS_TOKEN: TOKEN,
   WATTOGRAPH_LINE_SECONDS: '3',
-  WATTOGRAPH_TASK_SECONDS: '40',
+  WATTOGRAPH_TASK_SECONDS: '20',
 }));
 
 async function query<T extends object>(text: string, values: unknown[] = [], url = own.running.database): Promise<T[]> {
@@ -200,7 +200,7 @@ test('a job that takes too long to plan says so on the wall and in its answer, a
   let answer = await ask();
   // the server lets nobody wait longer than half a minute: what is not ready is asked for again
   while (answer.status() === 202) answer = await ask();
-  expect([answer.status(), await answer.text()]).toEqual([422, expect.stringContaining('It was ended after 40 s')]);
+  expect([answer.status(), await answer.text()]).toEqual([422, expect.stringContaining('It was ended after 20 s')]);
   // and the next one is served: what was ended stays ended, so each try is one of its own, as when a person presses again
   const release = async () => (await sendRelease(own.request, smallId, { id: randomUUID(), base: 0 })).status();
   await expect.poll(release, { timeout: 240_000 }).toBe(201);

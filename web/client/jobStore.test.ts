@@ -1,4 +1,4 @@
-/** @jest-environment jsdom */
+/** @jest-environment ./web/testing/environment/screen.cjs */
 import 'fake-indexeddb/auto';
 import { createCommand, createDemoShop, applyEdit, type EditOperation, type Job } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';

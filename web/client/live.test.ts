@@ -1,4 +1,4 @@
-/** @jest-environment jsdom */
+/** @jest-environment ./web/testing/environment/screen.cjs */
 import { listStreams, say } from '../testing/say';
 import type * as Live from './live';
 

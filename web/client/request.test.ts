@@ -1,4 +1,4 @@
-/** @jest-environment jsdom */
+/** @jest-environment ./web/testing/environment/screen.cjs */
 import { DEAD_LINE_MS, request, requestFile, requestStore, RequestError, type Progress } from './request';
 
 interface Answer {

@@ -1,4 +1,4 @@
-/** @jest-environment jsdom */
+/** @jest-environment ./web/testing/environment/screen.cjs */
 import 'fake-indexeddb/auto';
 import { createDemoShop, CATALOGUE, recordSurveyEntry, findStandard, type Job, type SurveyEntry } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';

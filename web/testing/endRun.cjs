@@ -1,3 +1,6 @@
 const { rmSync } = require('node:fs');
 
-module.exports = () => rmSync(process.env.WATTOGRAPH_TEST_FOLDER, { recursive: true, force: true });
+module.exports = () => {
+  rmSync(process.env.WATTOGRAPH_TEST_FOLDER, { recursive: true, force: true });
+  rmSync(process.env.WATTOGRAPH_TEST_CORE, { force: true });
+};

@@ -32,6 +32,9 @@ console.error = (...words) => {
     throw new Error(`elements nested as HTML forbids: ${words.slice(1, 3).join(' in ')}`);
   report(...words);
 };
+// React notes where each element was made, for its tools: a stack for every one of them, a tenth of a test's time
+const { __CLIENT_INTERNALS_DO_NOT_USE_OR_WARN_USERS_THEY_CANNOT_UPGRADE: internals } = require('react');
+Object.defineProperty(internals, 'recentlyCreatedOwnerStacks', { get: () => Infinity, set() {} });
 // jsdom has none; documents are plain JSON
 globalThis.structuredClone ??= (value) => JSON.parse(JSON.stringify(value));
 // jsdom walks the whole document for each label of each field: at a station's fields that was half of a test's time

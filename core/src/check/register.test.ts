@@ -8,7 +8,7 @@ import { REGISTER, RULES, type RuleCode } from './index';
 const WEIGHT = { stop: 0, check: 1, note: 2 };
 
 test('docs/findings.md lists the register: every rule in its order, with its grade and what it means', () => {
-  const text = readFileSync(`${__dirname}/../../../docs/findings.md`, 'utf8');
+  const text = readFileSync(new URL('../../../docs/findings.md', import.meta.url), 'utf8');
   const rows = [...text.matchAll(/^\| ([A-Z]+\d+) \| (stop|check|note) \| (.*?) \| .*\|$/gm)].map(([, code, grade, means]) => [
     code,
     { grade, means },

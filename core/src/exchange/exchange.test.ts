@@ -1,5 +1,4 @@
 import { readFileSync } from 'node:fs';
-import { join as joinPath } from 'node:path';
 import Papa from 'papaparse';
 import { CATALOGUE, createLookup, type Catalogue } from '../catalogue';
 import { createInlet } from '../demo';
@@ -211,7 +210,7 @@ describe('fromJsonText', () => {
 });
 
 test('the job in docs/format.md passes the gate and plans', () => {
-  const page = readFileSync(joinPath(__dirname, '../../../docs/format.md'), 'utf8');
+  const page = readFileSync(new URL('../../../docs/format.md', import.meta.url), 'utf8');
   const example: unknown = JSON.parse(/```json\n([\s\S]*?)```/.exec(page)![1]!);
   const checked = checkJob(example, createLookup(CATALOGUE));
   if (!checked.ok) throw new Error(checked.problems.map(({ path, message }) => `${path}: ${message}`).join('\n'));

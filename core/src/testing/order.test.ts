@@ -1,7 +1,8 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 
-const root = join(__dirname, '..');
+const root = fileURLToPath(new URL('..', import.meta.url));
 const files = readdirSync(root, { recursive: true, encoding: 'utf8' }).filter((name) => /\.ts$/.test(name) && !/\.test\.ts$/.test(name));
 const countLines = (name: string) => readFileSync(join(root, name), 'utf8').split('\n').length - 1;
 

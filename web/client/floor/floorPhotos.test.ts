@@ -1,4 +1,4 @@
-/** @jest-environment jsdom */
+/** @jest-environment ./web/testing/environment/screen.cjs */
 import 'fake-indexeddb/auto';
 import { NOTHING_CARRIED } from 'wattograph-core';
 import type { FloorEvent } from '../../server/floorEvent';

@@ -1,4 +1,4 @@
-/** @jest-environment jsdom */
+/** @jest-environment ./web/testing/environment/screen.cjs */
 import 'fake-indexeddb/auto';
 import { NOTHING_CARRIED, type CarriedWork } from 'wattograph-core';
 import type { FloorEvent } from '../../server/floorEvent';

@@ -1,4 +1,4 @@
-/** @jest-environment jsdom */
+/** @jest-environment ./web/testing/environment/screen.cjs */
 import 'fake-indexeddb/auto';
 import { RequestError } from '../request';
 import { outboxDatabase } from './outboxDatabase';

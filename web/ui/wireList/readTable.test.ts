@@ -1,4 +1,4 @@
-/** @jest-environment jsdom */
+/** @jest-environment ./web/testing/environment/screen.cjs */
 import type { SpreadsheetAnswer, SpreadsheetQuestion } from '../../workers/spreadsheet.worker';
 import { writeSpreadsheet } from '../../client/spreadsheet';
 import { readTable } from './readTable';

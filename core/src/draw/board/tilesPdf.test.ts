@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { CATALOGUE } from '../../catalogue';
 import { createInlet } from '../../demo';
 import { planBoard } from '../../make';
@@ -33,8 +34,8 @@ async function printAndRead(scale: number) {
   const map = listTiles(drawing, board, scale);
   const meta = { job: job.name, loom: 'inlet', revision: 'revision 1', date: '2026-11-28', scale };
   const file = join(folder, 'print.pdf');
-  writeFileSync(file, await toPdf(drawTiles(drawing, board, map, meta), 'print', new Date(0), join(__dirname, '../../../assets/fonts/')));
-  const script = join(__dirname, '../../testing/readPdf.mjs');
+  writeFileSync(file, await toPdf(drawTiles(drawing, board, map, meta), 'print', new Date(0), fileURLToPath(new URL('../../../assets/fonts/', import.meta.url))));
+  const script = fileURLToPath(new URL('../../testing/readPdf.mjs', import.meta.url));
   const pages = JSON.parse(execFileSync(process.execPath, [script, file, folder, String(DOTS)], { encoding: 'utf8' })) as ReadPage[];
   const greys = pages.map((_, at) => readFileSync(join(folder, `${at + 1}.grey`)));
   return { map, board, pages, greys };

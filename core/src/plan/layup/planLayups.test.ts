@@ -2,6 +2,7 @@ import { CATALOGUE } from '../../catalogue';
 import { createCleanSkerry } from '../../demo';
 import { pinLayer, setBundling, setLeaves, takeLayup, type Command } from '../../edit';
 import { editDocument, type Job } from '../../model';
+import { runs } from '../../testing/runs';
 import { createRandom } from '../../units';
 import { findStandard } from '../findStandard';
 import { createPlanner, plan } from '../plan';
@@ -82,7 +83,7 @@ test('a planner that remembers comes to the same as a new one, edit by edit: len
   planner(job);
   const ids = Object.keys(job.looms.engine!.segments);
   const one = () => ids[Math.floor(random() * ids.length)]!;
-  for (let round = 0; round < 14; round += 1) {
+  for (let round = 0; round < runs(6, 60); round += 1) {
     const segmentId = one();
     const kind = Math.floor(random() * 4);
     if (kind === 0)

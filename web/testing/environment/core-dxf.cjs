@@ -1,0 +1,2 @@
+/* eslint-disable no-undef */
+module.exports = wattographCore.dxf;
