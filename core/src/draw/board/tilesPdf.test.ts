@@ -34,7 +34,15 @@ async function printAndRead(scale: number) {
   const map = listTiles(drawing, board, scale);
   const meta = { job: job.name, loom: 'inlet', revision: 'revision 1', date: '2026-11-28', scale };
   const file = join(folder, 'print.pdf');
-  writeFileSync(file, await toPdf(drawTiles(drawing, board, map, meta), 'print', new Date(0), fileURLToPath(new URL('../../../assets/fonts/', import.meta.url))));
+  writeFileSync(
+    file,
+    await toPdf(
+      drawTiles(drawing, board, map, meta),
+      'print',
+      new Date(0),
+      fileURLToPath(new URL('../../../assets/fonts/', import.meta.url)),
+    ),
+  );
   const script = fileURLToPath(new URL('../../testing/readPdf.mjs', import.meta.url));
   const pages = JSON.parse(execFileSync(process.execPath, [script, file, folder, String(DOTS)], { encoding: 'utf8' })) as ReadPage[];
   const greys = pages.map((_, at) => readFileSync(join(folder, `${at + 1}.grey`)));

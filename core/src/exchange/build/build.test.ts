@@ -31,7 +31,9 @@ const createLaidUp = () => {
 const SOURCES = [createLaidUp(), createFenRanger()].flatMap(listSources);
 
 describe('a build for another program', () => {
-  const published = JSON.parse(readFileSync(new URL(`../../../schema/build-${BUILD_FORMAT_VERSION}.json`, import.meta.url), 'utf8')) as object;
+  const published = JSON.parse(
+    readFileSync(new URL(`../../../schema/build-${BUILD_FORMAT_VERSION}.json`, import.meta.url), 'utf8'),
+  ) as object;
 
   test('the published schema is the one that the program has', () => {
     expect(published).toEqual(JSON.parse(JSON.stringify(BuildSchema)));
