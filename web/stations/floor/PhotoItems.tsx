@@ -5,6 +5,7 @@ import { refusePhoto, type WaitingPhoto } from '../../client/photoLine';
 import { usePhotoIds } from '../../client/usePhotoIds';
 import type { FloorEvent, FloorProgress } from '../../server/floorEvent';
 import { KeptPhoto, ToldPhoto } from '../../ui/ToldPhoto';
+import { CameraInput } from '../../ui/fields/CameraInput';
 import styles from './Floor.module.css';
 
 /** What is photographed before it is covered: each is done with its picture, and the picture has the id of its tick. */
@@ -30,10 +31,10 @@ export function PhotoItems({
 }) {
   const known = usePhotoIds(jobId, true);
   const [refused, setRefused] = useState<string | null>(null);
-  const tellTick = (itemId: string, words: string, blob: Blob | undefined) => {
-    const because = blob ? refusePhoto(blob) : null;
+  const tellTick = (itemId: string, words: string, blob: Blob) => {
+    const because = refusePhoto(blob);
     setRefused(because);
-    if (!blob || because) return;
+    if (because) return;
     const node = plan.splices.find(({ id }) => id === itemId)?.nodeId ?? plan.tree.datumId;
     store.addWithPhoto(
       { loomId: plan.loomId, stepId: step.id, itemId, kind: 'tick', words: '', author },
@@ -65,17 +66,10 @@ export function PhotoItems({
                   {heldBecause === null && (
                     <small className={styles.carried}>{isTicked ? 'press for another photo' : 'press to take its photo'}</small>
                   )}
-                  <input
-                    type="file"
-                    aria-label={`${isTicked ? 'Another photo' : 'Photo'}: ${words}`}
-                    accept="image/jpeg,image/png,image/webp"
-                    capture="environment"
-                    disabled={heldBecause !== null}
-                    onChange={({ target }) => {
-                      tellTick(id, words, target.files?.[0]);
-                      // the same picture may be chosen once more
-                      target.value = '';
-                    }}
+                  <CameraInput
+                    label={`${isTicked ? 'Another photo' : 'Photo'}: ${words}`}
+                    isDisabled={heldBecause !== null}
+                    onPicture={(picture) => tellTick(id, words, picture)}
                   />
                 </span>
               </label>

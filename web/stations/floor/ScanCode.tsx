@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { readCodeIn } from '../../client/readCodeIn';
+import { CameraInput } from '../../ui/fields/CameraInput';
 import styles from './StepList.module.css';
 
 /** Where the code of a card leads, as a scanner types it or a camera sees it. */
@@ -29,18 +30,7 @@ export function ScanCode({ onScan }: { onScan: (code: CardCode) => void }) {
     <>
       <label className={styles.scan}>
         Scan
-        <input
-          aria-label="Scan a code"
-          type="file"
-          accept="image/*"
-          capture="environment"
-          onChange={({ target }) => {
-            const picture = target.files?.[0];
-            if (picture) void look(picture);
-            // the same picture may be chosen once more
-            target.value = '';
-          }}
-        />
+        <CameraInput label="Scan a code" isAny onPicture={(picture) => void look(picture)} />
       </label>
       {told && (
         <p className={styles.scanned} role="status">

@@ -7,6 +7,7 @@ import { useState } from 'react';
 import { refusePhoto } from '../../client/photoLine';
 import { BlobPicture } from '../../ui/BlobPicture';
 import { DialogEnd } from '../../ui/DialogEnd';
+import { CameraInput } from '../../ui/fields/CameraInput';
 import styles from './Floor.module.css';
 
 /** What is wrong at a step, with a picture of it where there is something to see (craft D4). */
@@ -49,12 +50,7 @@ function ProblemForm({ onKeep, onCancel }: { onKeep: (words: string, photo: Blob
       />
       <label className={styles.photo}>
         <span>{photo ? 'Another photo' : 'With a photo'}</span>
-        <input
-          type="file"
-          accept="image/jpeg,image/png,image/webp"
-          capture="environment"
-          onChange={(event) => setPhoto(event.target.files?.[0] ?? null)}
-        />
+        <CameraInput onPicture={setPhoto} />
       </label>
       {photo && !refused && <BlobPicture blob={photo} alt="what was taken" className={styles.preview} />}
       {refused && (

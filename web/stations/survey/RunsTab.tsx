@@ -7,6 +7,7 @@ import { createTree, findStandard, listTrims, TICKS, toClockWords, type MeasureM
 import { useShop } from '../../client/shopContext';
 import type { SurveyState, SurveyStore } from '../../client/surveyStore';
 import { BlobPicture } from '../../ui/BlobPicture';
+import { CameraInput } from '../../ui/fields/CameraInput';
 import { Digits } from './Digits';
 import { Keypad } from './Keypad';
 import styles from './Survey.module.css';
@@ -233,16 +234,9 @@ function Photos({
     <section className={styles.photos} aria-label={`Photos at ${name}`}>
       <label className={styles.camera}>
         Photo at {name}
-        <input
-          type="file"
-          accept="image/*"
-          capture="environment"
-          aria-label={`Photo at ${name}`}
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            event.target.value = '';
-            if (file) store.addPhoto({ loom: loomId, node: nodeId, caption: '', blob: file });
-          }}
+        <CameraInput
+          label={`Photo at ${name}`}
+          onPicture={(blob) => store.addPhoto({ loom: loomId, node: nodeId, caption: '', blob })}
         />
       </label>
       {waiting.map(({ id, blob }) => (

@@ -17,6 +17,7 @@ import {
 } from 'wattograph-core';
 import { refusePhoto } from '../../../client/photoLine';
 import { BlobPicture } from '../../../ui/BlobPicture';
+import { CameraInput } from '../../../ui/fields/CameraInput';
 import { askReason } from '../../../ui/fields/askReason';
 import { readQuantity } from '../../../ui/fields/readQuantity';
 import type { CrimpLine } from './useCrimps';
@@ -172,12 +173,7 @@ export function SampleDialog({
             </ol>
             <label className={styles.photo}>
               <span>{photo ? 'Another photo of them' : 'With a photo of them'}</span>
-              <input
-                type="file"
-                accept="image/jpeg,image/png,image/webp"
-                capture="environment"
-                onChange={(event) => setPhoto(event.target.files?.[0] ?? null)}
-              />
+              <CameraInput onPicture={setPhoto} />
             </label>
             {photo && !refused && <BlobPicture blob={photo} alt="samples" className={styles.preview!} />}
             {refused && (
