@@ -173,7 +173,7 @@ function measureInProcess(
   });
 }
 
-/** what the page's worker does by itself once a job is open (web/workers/plan.worker.ts) */
+/** what the page's worker does by itself once a job is open (web/client/planLoop.ts) */
 const REHEARSED = 24;
 /** so many places of the strip are moved in turn */
 const SLIDERS = 5;

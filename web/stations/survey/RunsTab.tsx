@@ -234,10 +234,7 @@ function Photos({
     <section className={styles.photos} aria-label={`Photos at ${name}`}>
       <label className={styles.camera}>
         Photo at {name}
-        <CameraInput
-          label={`Photo at ${name}`}
-          onPicture={(blob) => store.addPhoto({ loom: loomId, node: nodeId, caption: '', blob })}
-        />
+        <CameraInput label={`Photo at ${name}`} onPicture={(blob) => store.addPhoto({ loom: loomId, node: nodeId, caption: '', blob })} />
       </label>
       {waiting.map(({ id, blob }) => (
         <figure key={id}>
