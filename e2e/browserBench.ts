@@ -6,6 +6,7 @@ import { reportBoard } from './boardBench';
 import { CATALOGUE, createInspector, createPlanner, editDocument, moveBreakout, type Job, type Shop } from 'wattograph-core';
 import { createSkerry } from 'wattograph-core/demo';
 import { createRandomJob } from 'wattograph-core/generate';
+import { REHEARSALS } from '../web/client/planLoop';
 
 const address = process.env.BENCH_ADDRESS!;
 const COOKIE = cookieOf('imke');
@@ -173,8 +174,6 @@ function measureInProcess(
   });
 }
 
-/** what the page's worker does by itself once a job is open (web/client/planLoop.ts) */
-const REHEARSED = 24;
 /** so many places of the strip are moved in turn */
 const SLIDERS = 5;
 
@@ -189,8 +188,8 @@ async function reportEdits(page: Page, name: string, path: string, job: Job, loo
     for (let round = 0; round < 15; round += 1) edits.push(await measureEdit(page, round % handles.length));
   });
   // as many before as the page tries by itself: what runs for the first time is slow anywhere
-  const all = measureInProcess(job, loomId, handles, REHEARSED + 15);
-  const [cold, own] = [all.slice(0, 15), all.slice(REHEARSED)];
+  const all = measureInProcess(job, loomId, handles, REHEARSALS + 15);
+  const [cold, own] = [all.slice(0, 15), all.slice(REHEARSALS)];
   const middle = (ones: readonly Pick<PlannedEdit, 'worker' | 'findings'>[], of: 'worker' | 'findings') =>
     median(ones.map((one) => one[of]));
   const say = (of: 'worker' | 'findings') =>

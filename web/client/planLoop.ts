@@ -1,7 +1,7 @@
 import type { FindingsAnswer, PlanAnswer, PlanRequest, PlanSession } from './planSession';
 
 /** lengths tried after a job was opened, one at a time while nothing is asked for */
-const REHEARSALS = 24;
+export const REHEARSALS = 24;
 /** where one takes longer it would keep a person waiting; the first ones, of code that never ran, take longer everywhere */
 const LONGEST_MS = 120;
 const COLD = 12;

@@ -5,7 +5,7 @@ import { press } from '../../testing/act';
 import { askProblem } from './askProblem';
 
 const told = jest.fn();
-const choose = (file: File) => fireEvent.change(screen.getByLabelText(/^(With a|Another) photo$/), { target: { files: [file] } });
+const choose = (...files: File[]) => fireEvent.change(screen.getByLabelText(/^(With a|Another) photo$/), { target: { files } });
 const keep = () => screen.getByRole<HTMLButtonElement>('button', { name: 'Keep' });
 
 beforeEach(async () => {
@@ -39,7 +39,7 @@ test('without a picture it is told as well', async () => {
   await waitFor(() => expect(told.mock.calls).toEqual([['no reel left', null]]));
 });
 
-test('a picture that is too large is refused before anything is told', () => {
+test('a picture that is too large is refused before anything is told, and can be let go', async () => {
   fireEvent.change(screen.getByLabelText('Reason'), { target: { value: 'bent pin' } });
   const large = new File(['x'], 'large.jpg', { type: 'image/jpeg' });
   Object.defineProperty(large, 'size', { value: 60 * 1024 * 1024 });
@@ -47,4 +47,8 @@ test('a picture that is too large is refused before anything is told', () => {
   expect(screen.getByRole('alert').textContent).toBe('A photo was not kept: expected at most 20 MB, got 60 MB.');
   expect(keep().disabled).toBe(true);
   expect(screen.queryByRole('img')).toBeNull();
+  choose();
+  expect(screen.queryByRole('alert')).toBeNull();
+  fireEvent.click(keep());
+  await waitFor(() => expect(told.mock.calls).toEqual([['bent pin', null]]));
 });

@@ -50,7 +50,7 @@ function ProblemForm({ onKeep, onCancel }: { onKeep: (words: string, photo: Blob
       />
       <label className={styles.photo}>
         <span>{photo ? 'Another photo' : 'With a photo'}</span>
-        <CameraInput onPicture={setPhoto} />
+        <CameraInput onPicture={setPhoto} onNone={() => setPhoto(null)} />
       </label>
       {photo && !refused && <BlobPicture blob={photo} alt="what was taken" className={styles.preview} />}
       {refused && (

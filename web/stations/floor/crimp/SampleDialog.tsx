@@ -173,7 +173,7 @@ export function SampleDialog({
             </ol>
             <label className={styles.photo}>
               <span>{photo ? 'Another photo of them' : 'With a photo of them'}</span>
-              <CameraInput onPicture={setPhoto} />
+              <CameraInput onPicture={setPhoto} onNone={() => setPhoto(null)} />
             </label>
             {photo && !refused && <BlobPicture blob={photo} alt="samples" className={styles.preview!} />}
             {refused && (
