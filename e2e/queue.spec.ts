@@ -62,6 +62,30 @@ test('a page shows the plan that a worker made while its own planner is still on
   expect((await own.request.get(`/api/jobs/${jobId}/plan?version=x`)).status()).toBe(400);
 });
 
+test('while edits follow each other their job is not counted; when they rest, once', async () => {
+  const jobId = await createTestJob(own.request, createCleanInlet());
+  const read = async () => (await select<{ version: number }>('select version from job_lines where job_id = $1', [jobId]))[0]?.version ?? 0;
+  await own.request.get('/');
+  const seen = new Set<number>();
+  for (let version = 0; version < 6; version += 1) {
+    const name = `Name ${version}`;
+    expect((await sendEdit(own.request, jobId, version, [{ op: 'replace', path: '/name', value: name }])).status()).toBe(200);
+    seen.add(await read());
+    await new Promise((resolve) => setTimeout(resolve, 1500));
+  }
+  await expect
+    .poll(
+      async () => {
+        const version = await read();
+        seen.add(version);
+        return version;
+      },
+      { intervals: [50] },
+    )
+    .toBe(6);
+  expect([...seen]).toEqual([0, 6]);
+});
+
 test('what a worker that was killed had in hand is done by the next one, once', async () => {
   const jobId = await createTestJob(own.request, createCleanInlet());
   own.running.killWorker();

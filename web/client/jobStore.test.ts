@@ -9,6 +9,8 @@ import { outboxDatabase } from './outbox/outboxDatabase';
 
 /** Jobs that were handed to the planner. */
 const mockPlanned: Job[] = [];
+/** What an edit waits for before it is sent. */
+let mockCalm = Promise.resolve();
 jest.mock('./planner', () => ({
   PlanRunner: class {
     private onResult: (result: { job: Job }) => void = () => undefined;
@@ -16,6 +18,7 @@ jest.mock('./planner', () => ({
       this.onResult = onResult;
     }
     async hold() {}
+    calm = () => mockCalm;
     plan(job: Job) {
       mockPlanned.push(job);
       this.onResult({ job });
@@ -139,6 +142,21 @@ test('an edit is planned once: what the server takes is what is shown already', 
   await until(() => store.get().saving === 'saved' && store.get().version === 1);
   expect(mockPlanned).toEqual([shown]);
   expect(store.get().document).toBe(shown);
+});
+
+test('an edit whose plan is under way is kept by this device at once, and sent after it', async () => {
+  const server = new FakeServer();
+  const { id, store } = opened(server);
+  let planned = () => {};
+  mockCalm = new Promise((resolve) => (planned = resolve));
+  store.edit(createCommand('leg 140', leg(140)));
+  const kept = () => outboxDatabase.rows.where('line').equals(`edit/${id}`).count();
+  for (let tries = 0; tries < 120 && (await kept()) === 0; tries += 1) await new Promise((resolve) => setTimeout(resolve, 50));
+  await new Promise((resolve) => setTimeout(resolve, 200));
+  expect([await kept(), store.get().waiting, server.version]).toEqual([1, 1, 0]);
+  planned();
+  mockCalm = Promise.resolve();
+  await until(() => store.get().saving === 'saved' && server.version === 1);
 });
 
 test('an edit of somebody else is planned too', async () => {

@@ -73,6 +73,9 @@ interface Taken {
 /** so long is waited for a plan that is kept, before the job is planned here */
 const GIVEN_MS = 700;
 
+/** so long an edit is not sent yet where its plan is under way */
+const PLAN_FIRST_MS = 100;
+
 const FULL = 'This device is full: what you change is lost when the page is closed before it is saved.';
 
 /** One open job: the document, its plan, and the line of edits to the server. */
@@ -256,6 +259,8 @@ export class JobStore {
 
   /** Send one edit; an edit of somebody else that was first is put under it. */
   private async send(edit: Waiting<Edit>): Promise<(() => void) | 'hold'> {
+    // this device has it already, and the server that stores it may be on the same machine as the planner
+    await this.runner.calm(PLAN_FIRST_MS);
     for (;;) {
       if (this.state.conflict) return 'hold';
       try {

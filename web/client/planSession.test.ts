@@ -128,6 +128,36 @@ test('a job that says the same is not planned again, and of those that wait only
   ]);
 });
 
+test('what leaves the machine to the plan waits for the last that is asked for, and not for ever', async () => {
+  const { runner, workers, plan } = open();
+  const job = createInlet();
+  const isOver = async (mostMs: number) => {
+    let over = false;
+    const calm = runner.calm(mostMs).then(() => (over = true));
+    await Promise.resolve();
+    await Promise.resolve();
+    return { calm, now: () => over };
+  };
+  expect((await isOver(60_000)).now()).toBe(true);
+  runner.plan(job);
+  runner.plan(lengthen(job, 201));
+  const waits = await isOver(60_000);
+  expect(waits.now()).toBe(false);
+  workers[0]!.work();
+  await waits.calm;
+  // one whose worker stops, or is slow
+  runner.plan(lengthen(job, 202));
+  const stops = await isOver(60_000);
+  workers[0]!.onerror!({ message: 'gone' });
+  await stops.calm;
+  plan(lengthen(job, 203));
+  runner.plan(lengthen(job, 204));
+  const slow = await isOver(1);
+  expect(slow.now()).toBe(false);
+  await slow.calm;
+  expect(slow.now()).toBe(true);
+});
+
 test('each plan leaves one measure, with its number', () => {
   const { plan } = open();
   const job = createInlet();

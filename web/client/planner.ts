@@ -40,6 +40,7 @@ export class PlanRunner {
   /** the plan that was shown last: its findings may still come */
   private shown: { sequence: number; job: Job; ms: number; askedAt: number } | null = null;
   private isHeld = false;
+  private calmed: (() => void)[] = [];
   private given: string | null = null;
 
   private onResult: (result: PlanResult) => void = () => undefined;
@@ -99,8 +100,25 @@ export class PlanRunner {
     this.given = null;
   }
 
+  /** Resolves when the plan that was asked for is there, at most so much later: what can wait leaves the machine to it. */
+  async calm(mostMs: number): Promise<void> {
+    if (!this.running) return;
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    await new Promise<void>((resolve) => {
+      this.calmed.push(resolve);
+      timer = setTimeout(resolve, mostMs);
+    });
+    clearTimeout(timer);
+  }
+
   end(): void {
     this.worker?.terminate();
+  }
+
+  private endCalm(): void {
+    const calmed = this.calmed;
+    this.calmed = [];
+    calmed.forEach((resolve) => resolve());
   }
 
   private open(): Worker {
@@ -123,10 +141,16 @@ export class PlanRunner {
 
   private forget(): void {
     this.sent = null;
+    this.next();
+  }
+
+  /** What waited while the worker was at it. */
+  private next(): void {
     this.running = null;
     const next = this.waiting;
     this.waiting = null;
     if (next) this.plan(next);
+    if (!this.running) this.endCalm();
   }
 
   private take(answer: PlanAnswer): void {
@@ -142,10 +166,7 @@ export class PlanRunner {
     // none would look like a sound loom
     if (!known) throw new Error('planner: expected findings with the first plan, got none');
     if (delta) this.last = { ...fromDelta(this.last, delta), findings: known };
-    this.running = null;
-    const next = this.waiting;
-    this.waiting = null;
-    if (next) this.plan(next);
+    this.next();
     measure(PLAN_MEASURE, done.askedAt, { sequence, ms });
     this.shown = { sequence, job: done.job, ms, askedAt: done.askedAt };
     // what is shown already is not drawn again

@@ -1,4 +1,4 @@
-import { asc, desc, eq, getTableColumns, isNull, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, getTableColumns, gt, isNull, max, min, sql, type SQL } from 'drizzle-orm';
 import { createPlanner, ENGINE, listFindings, listUses, type Finding, type Job, type JobPlan, type Planner } from 'wattograph-core';
 import { today } from '../client/today';
 import { database } from './database';
@@ -6,6 +6,7 @@ import { BIN_DAYS } from './jobs/binDays';
 import { log } from './log';
 import { storePlan } from './plans';
 import { toPresent } from './present';
+import { REST_S, toPatience } from './jobs/patience';
 import { enqueue } from './queue';
 import { Refusal } from './refusal';
 import { edits, jobLines, jobs, releases } from './schema';
@@ -46,9 +47,6 @@ export interface JobSummary {
   next: string;
   promisedOn: string | null;
 }
-
-/** edits that come faster than this are counted together, s */
-const PATIENCE_S = 2;
 
 /** one for each version of the shop that jobs are planned with, for as long as that is held */
 const planners = new WeakMap<PresentShop, Planner>();
@@ -149,8 +147,19 @@ export async function enqueueStaleLines(): Promise<void> {
   await enqueue('line', listStale(await readRows()));
 }
 
-/** After an edit: count its line anew. */
-export const enqueueLine = (id: string): void => enqueueSoon([id], PATIENCE_S);
+/** After an edit: count its line anew, when the edits rest. */
+export const enqueueLine = (id: string): void => enqueueSoon([id], REST_S);
+
+/** How long the edits of a job are given before its line is counted, s; 0: they rest. */
+export async function findPatience(id: string): Promise<number> {
+  const age = (at: SQL) => sql<string>`coalesce(extract(epoch from now() - ${at}), 'infinity')`;
+  const [row] = await database()
+    .select({ restS: age(max(edits.at)), sinceS: age(min(edits.at)) })
+    .from(edits)
+    .leftJoin(jobLines, eq(jobLines.jobId, edits.jobId))
+    .where(and(eq(edits.jobId, id), gt(edits.version, sql`coalesce(${jobLines.version}, 0)`)));
+  return toPatience(Number(row!.restS), Number(row!.sinceS));
+}
 
 /** Nobody waits for it, and what fails is caught up with at the next visit of the wall. */
 function enqueueSoon(ids: readonly string[], delayS: number): void {

@@ -1,13 +1,13 @@
 import { fileURLToPath } from 'node:url';
 import { emptyBin } from './jobs/bin';
 import { compactJobs } from './jobs/compact';
-import { enqueueStaleLines, storeProblem } from './jobSummaries';
+import { enqueueStaleLines, findPatience, storeProblem } from './jobSummaries';
 import type { Labour } from './labour';
 import { Fallen, Labourer, OverBudget } from './labourer';
 import { hear } from './listener';
 import { log } from './log';
 import { movePhotos } from './photos';
-import { becomeWorker, findQueue, QUEUES } from './queue';
+import { becomeWorker, enqueue, findQueue, QUEUES } from './queue';
 import { isWanted, storeAnswer } from './storedTask';
 import { Cancelled, toJsonAnswer } from './taskKinds';
 import { forgetTasks } from './tasks';
@@ -76,8 +76,10 @@ async function work(id: string): Promise<void> {
   }
 }
 
-/** Count the line of a job; one that takes too long says so on the wall, until the job is edited. */
+/** Count the line of a job whose edits rest; one that takes too long says so on the wall, until the job is edited. */
 async function count(id: string): Promise<void> {
+  const patienceS = await findPatience(id);
+  if (patienceS > 0) return enqueue('line', [id], patienceS);
   try {
     const doIt = () => forLines.run({ kind: 'line', id } satisfies Labour, LINE_S * 1000);
     await doIt().catch(again(doIt));
