@@ -99,8 +99,10 @@ export function describeRecord(shop: Shop, table: ShopTable, { id, value }: Shop
     }
     case 'buying': {
       const { price, packOf } = value as Buying;
-      const each = price === null ? 'no price' : `${price.toFixed(2)}${shop.currency === null ? '' : ` ${shop.currency}`}`;
-      return `${PART_WORDS[id.slice(0, id.indexOf('/')) as BoughtTable]}, ${each}${packOf === null ? '' : `, ${packOf} in a pack`}`;
+      const bought = id.slice(0, id.indexOf('/')) as BoughtTable;
+      const unit = BY_LENGTH.includes(bought) ? ' m' : '';
+      const each = price === null ? 'no price' : `${price.toFixed(2)}${shop.currency === null ? '' : ` ${shop.currency}`}${unit && '/m'}`;
+      return `${PART_WORDS[bought]}, ${each}${packOf === null ? '' : `, ${packOf}${unit} in a pack`}`;
     }
     default:
       return '';
@@ -119,6 +121,9 @@ function describeRing(shop: Shop, { minAreaMm2, maxAreaMm2, studMm, tongueMm, in
   const on = studMm === null ? `tongue ${tongueMm ?? '?'}${insulated ? '' : ', to be sleeved'}` : `M${studMm}`;
   return `${on}, takes ${listSizes(shop, ({ areaMm2 }) => minAreaMm2 <= areaMm2 && areaMm2 <= maxAreaMm2)}`;
 }
+
+/** bought by the metre; the rest by the piece */
+const BY_LENGTH: readonly BoughtTable[] = ['wires', 'cables', 'coverings', 'labels'];
 
 const PART_WORDS: Readonly<Record<BoughtTable, string>> = {
   ...{ families: 'housing', devices: 'device', wires: 'wire', cables: 'cable', contacts: 'contact', seals: 'seal' },

@@ -202,8 +202,10 @@ function rename(family: ConnectorFamily, names: readonly string[] | null): Recor
 
 function Size({ label, sizes, value, onChange }: { label: string; sizes: string[]; value: string; onChange: (size: string) => void }) {
   const [typed, setTyped] = useState(value);
+  const [isOpen, setOpen] = useState(false);
   const keep = (size: string) => {
     const next = size.trim().slice(0, 12);
+    setOpen(false);
     if (next !== '' && next !== value) onChange(next);
   };
   return (
@@ -212,6 +214,9 @@ function Size({ label, sizes, value, onChange }: { label: string; sizes: string[
       data={sizes}
       value={typed}
       placeholder="several"
+      dropdownOpened={isOpen}
+      onDropdownOpen={() => setOpen(true)}
+      onDropdownClose={() => setOpen(false)}
       onChange={setTyped}
       onOptionSubmit={keep}
       onBlur={() => keep(typed)}

@@ -29,7 +29,7 @@ test('a copy has an id of its own', () => {
 test.each([
   ['minAreaMm2', 'min area, mm²'],
   ['cutIncrementMm', 'cut increment, mm'],
-  ['r20MilliohmPerM', 'r20, mΩ/m'],
+  ['r20MilliohmPerM', 'resistance at 20 °C, mΩ/m'],
   ['massGPerM', 'mass, g/m'],
   ['currentA', 'current, A'],
   ['fuseDeratePerK', 'fuse derate, per K'],
