@@ -181,8 +181,11 @@ test('a second job from an empty page: ends, a breakout, a family of its own, ci
   await page.getByRole('button', { name: 'New job' }).click();
   await page.getByLabel('Name').fill('Test bench loom');
   await page.getByLabel('Customer').fill('Larkhollow Looms');
+  await pick(page, 'Made to', 'Larkhollow plain style');
   await page.getByRole('button', { name: 'Begin job' }).click();
   await expect(page).toHaveURL(/\/brief$/);
+  await expect(page.getByRole('combobox', { name: 'Shop standard' })).toContainText('Larkhollow plain style');
+  await pick(page, 'Shop standard', 'Larkhollow house style');
   await page.getByRole('link', { name: 'Bundle' }).click();
   await expect(page.getByText('Nothing beyond the datum yet')).toBeVisible();
   const choose = async (label: string, option: string) => {

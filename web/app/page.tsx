@@ -1,12 +1,14 @@
 import { listJobSummaries } from '../server/jobSummaries';
 import { listOpenProblems } from '../server/jobs/openProblems';
 import { expectPerson } from '../server/accounts/page';
+import { readShop } from '../server/shop';
 import { JobsStation } from '../stations/jobs/JobsStation';
 
 export const dynamic = 'force-dynamic';
 
 export default async function JobsPage() {
   const person = await expectPerson();
-  const [jobs, problems] = await Promise.all([listJobSummaries(), listOpenProblems()]);
-  return <JobsStation jobs={jobs} problems={problems} person={person} />;
+  const [jobs, problems, { shop }] = await Promise.all([listJobSummaries(), listOpenProblems(), readShop()]);
+  const styles = Object.values(shop.standards).map(({ id, name }) => ({ id, name }));
+  return <JobsStation jobs={jobs} problems={problems} styles={styles} person={person} />;
 }

@@ -4,6 +4,7 @@ import { and, asc, eq, lte } from 'drizzle-orm';
 import {
   addAdapter,
   addCavityFields,
+  addWireKind,
   createBuild,
   createFloorBoard,
   createSheets,
@@ -139,7 +140,11 @@ const withBands = (colour: Colour): Colour => ({ ...colour, bands: colour.bands 
 // whatever held a wire held it from being cut
 const withHolds = (holds: PlannedWire['heldBy']): PlannedWire['heldBy'] =>
   holds.map((one) => ({ ...one, stops: one.stops ?? 'cut', endId: one.endId ?? null }));
-const withLook = (wire: PlannedWire): PlannedWire => ({ ...wire, colour: withBands(wire.colour), heldBy: withHolds(wire.heldBy) });
+// there were three kinds of wire, and nobody asked what they are called
+const withLook = (wire: PlannedWire): PlannedWire => ({
+  ...{ ...wire, conductor: addWireKind(wire.conductor) },
+  ...{ colour: withBands(wire.colour), heldBy: withHolds(wire.heldBy) },
+});
 
 const UNPRICED = { packs: null, cost: null };
 
@@ -163,7 +168,10 @@ export async function readFrozen(jobId: string, number: number, loomId: string |
   const laid = {
     ...found.plan,
     wires: found.plan.wires.map(withLook),
-    layups: found.plan.layups ?? [],
+    layups: (found.plan.layups ?? []).map((layup) => ({
+      ...layup,
+      fillers: layup.fillers.map((filler) => ({ ...filler, conductor: addWireKind(filler.conductor) })),
+    })),
     endDress: found.plan.endDress ?? [],
     breakoutDress: found.plan.breakoutDress ?? [],
     feeds: found.plan.feeds ?? [],
@@ -174,7 +182,7 @@ export async function readFrozen(jobId: string, number: number, loomId: string |
   return {
     ...found,
     plan: laid,
-    build: { ...found.build, cuts, fillers: found.build.fillers ?? [], parts, steps },
+    build: { ...found.build, cuts, fillers: (found.build.fillers ?? []).map((filler) => ({ ...filler, conductor: addWireKind(filler.conductor) })), parts, steps },
     families,
     board: found.board ? toPresentBoard(found.board) : null,
   };

@@ -43,7 +43,7 @@ import { WIRE_TABLES } from './wires';
 export interface Catalogue {
   families: Readonly<Record<string, ConnectorFamily>>;
   devices: Readonly<Record<string, DeviceTemplate>>;
-  wires: Readonly<Record<Conductor['table'], readonly Conductor[]>>;
+  wires: Readonly<Record<string, readonly Conductor[]>>;
   contacts: readonly Contact[];
   seals: readonly Seal[];
   grommets: Readonly<Record<string, { minOdMm: number; maxOdMm: number }>>;
@@ -116,11 +116,7 @@ export function createLookup(catalogue: Catalogue): CatalogueLookup {
     deviceTemplateIds: Object.keys(catalogue.devices),
     standardIds: Object.keys(catalogue.standards),
     cableIds: catalogue.cables.map(({ id }) => id),
-    sizes: {
-      etfe: catalogue.wires.etfe.map(({ size }) => size),
-      'etfe-plated': catalogue.wires['etfe-plated'].map(({ size }) => size),
-      thinwall: catalogue.wires.thinwall.map(({ size }) => size),
-    },
+    sizes: Object.fromEntries(Object.entries(catalogue.wires).map(([kind, wires]) => [kind, wires.map(({ size }) => size)])),
   };
 }
 

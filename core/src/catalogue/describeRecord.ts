@@ -25,7 +25,6 @@ import {
 } from '../model';
 import { toCount } from '../units';
 import { listCavityContacts } from './cavityParts';
-import { TABLE_WORDS } from './wires';
 
 /** What a record works with in this shop, in a line; empty where it stands by itself. */
 export function describeRecord(shop: Shop, table: ShopTable, { id, value }: ShopRecord): string {
@@ -133,11 +132,12 @@ const PART_WORDS: Readonly<Record<BoughtTable, string>> = {
 
 /** "ETFE 26 to 20, thin-wall 0.35 to 0.5"; "no wire of this shop". */
 function listSizes(shop: Shop, fits: (wire: Conductor) => boolean): string {
-  const ranges = (Object.keys(shop.wires) as Conductor['table'][]).flatMap((table) => {
-    const fitting = shop.wires[table].filter(fits);
+  const ranges = Object.values(shop.wires).flatMap((sizes) => {
+    const fitting = sizes.filter(fits);
     if (fitting.length === 0) return [];
     const [first, last] = [fitting[0]!.size, fitting.at(-1)!.size];
-    return [first === last ? `${TABLE_WORDS[table]} ${first}` : `${TABLE_WORDS[table]} ${first} to ${last}`];
+    const words = sizes[0]!.insulation;
+    return [first === last ? `${words} ${first}` : `${words} ${first} to ${last}`];
   });
   return ranges.length > 0 ? ranges.join(', ') : 'no wire of this shop';
 }

@@ -56,7 +56,7 @@ test.each([
 });
 
 test('a template of the job stands before one of the catalogue of the same id', () => {
-  const job = createJob('x', '');
+  const job = createJob('x', '', 'larkhollow');
   expect(findDeviceTemplate(job, CATALOGUE, 'knock')!.name).toBe('knock sensor');
   job.deviceTemplates.knock = { name: 'own', system: 'x', familyId: null, pins: {}, hazard: null, note: '', offers: {}, links: {} };
   expect(findDeviceTemplate(job, CATALOGUE, 'knock')!.name).toBe('own');

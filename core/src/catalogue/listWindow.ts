@@ -1,5 +1,4 @@
 import type { Conductor, Contact, Seal, Shop, ShopTable } from '../model';
-import { TABLE_WORDS } from './wires';
 
 /** What a part takes, on a scale with the wires of the shop. */
 export interface WireWindow {
@@ -34,13 +33,13 @@ export function listWindow(shop: Pick<Shop, 'wires'>, table: ShopTable, value: u
 const toRows = ({ wires }: Pick<Shop, 'wires'>, least: number, most: number, toFigure: (wire: Conductor) => number) => ({
   least,
   most,
-  rows: (Object.keys(wires) as Conductor['table'][]).flatMap((name) =>
-    wires[name].length === 0
+  rows: Object.values(wires).flatMap((sizes) =>
+    sizes.length === 0
       ? []
       : [
           {
-            words: TABLE_WORDS[name],
-            wires: wires[name]
+            words: sizes[0]!.insulation,
+            wires: sizes
               .map((wire) => ({ size: wire.size, at: toFigure(wire), fits: least <= toFigure(wire) && toFigure(wire) <= most }))
               .sort((a, b) => a.at - b.at),
           },

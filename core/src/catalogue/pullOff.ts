@@ -1,4 +1,4 @@
-import type { WireTable } from '../model';
+import type { Conductor } from '../model';
 
 type Point = readonly [areaMm2: number, forceN: number];
 
@@ -39,8 +39,8 @@ const PULL_OFF_AWG: Readonly<Record<string, number>> = {
 };
 
 /** Least pull-off force in N, or null where the table has no figure: the crimp is then tested to the maker's sheet. */
-export function measurePullOff(table: WireTable, size: string, areaMm2: number): number | null {
-  if (table !== 'thinwall') return PULL_OFF_AWG[size] ?? null;
+export function measurePullOff({ gauge, size, areaMm2 }: Pick<Conductor, 'gauge' | 'size' | 'areaMm2'>): number | null {
+  if (gauge === 'AWG') return PULL_OFF_AWG[size] ?? null;
   const row = PULL_OFF.filter(([area]) => area <= areaMm2 + 1e-9).at(-1);
   return row === undefined || areaMm2 > PULL_OFF.at(-1)![0] ? null : row[1];
 }

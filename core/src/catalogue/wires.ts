@@ -1,4 +1,4 @@
-import type { Conductor, WireTable } from '../model';
+import type { Conductor, ShopStandard } from '../model';
 
 type Row = readonly [size: string, areaMm2: number, r20MilliohmPerM: number, odMm: number, massGPerM: number];
 
@@ -54,10 +54,12 @@ const THINWALL: readonly Row[] = [
 ];
 
 const toConductor =
-  (table: Conductor['table']) =>
+  (table: string, insulation: string, gauge: Conductor['gauge'] = 'AWG') =>
   ([size, areaMm2, r20MilliohmPerM, odMm, massGPerM]: Row): Conductor => ({
     table,
+    insulation,
     size,
+    gauge,
     areaMm2,
     r20MilliohmPerM,
     odMm,
@@ -65,16 +67,23 @@ const toConductor =
   });
 
 /** Every wire table, thinnest first. */
-export const WIRE_TABLES: Record<Conductor['table'], readonly Conductor[]> = {
-  etfe: ETFE.map(toConductor('etfe')),
-  'etfe-plated': ETFE_PLATED.map(toConductor('etfe-plated')),
-  thinwall: THINWALL.map(toConductor('thinwall')),
-};
+export const WIRE_TABLES = {
+  etfe: ETFE.map(toConductor('etfe', 'ETFE')),
+  'etfe-plated': ETFE_PLATED.map(toConductor('etfe-plated', 'ETFE plated')),
+  thinwall: THINWALL.map(toConductor('thinwall', 'thin-wall', 'mm²')),
+} as const satisfies Readonly<Record<string, readonly Conductor[]>>;
 
 /** Size as it is spoken: "AWG 22", "0.5 mm²". */
-export function toSizeWords({ table, size }: Pick<Conductor, 'table' | 'size'>): string {
-  return table === 'thinwall' ? `${size} mm²` : `AWG ${size}`;
+export function toSizeWords({ gauge, size }: Pick<Conductor, 'gauge' | 'size'>): string {
+  return gauge === 'AWG' ? `AWG ${size}` : `${size} ${gauge}`;
 }
 
-/** Wire tables as they are spoken. */
-export const TABLE_WORDS: Readonly<Record<WireTable, string>> = { etfe: 'ETFE', 'etfe-plated': 'ETFE plated', thinwall: 'thin-wall' };
+/** A kind of wire as one chooses it: "ETFE, AWG, 150 °C". */
+export const toKindWords = (
+  { table, insulation, gauge }: Pick<Conductor, 'table' | 'insulation' | 'gauge'>,
+  { insulationLimitC }: Pick<ShopStandard, 'insulationLimitC'>,
+): string => `${insulation}, ${gauge}, ${insulationLimitC[table]} °C`;
+
+/** A wire as it is spoken at the bench: "AWG 22 ETFE". */
+export const toWireWords = (conductor: Pick<Conductor, 'gauge' | 'size' | 'insulation'>): string =>
+  `${toSizeWords(conductor)} ${conductor.insulation}`;

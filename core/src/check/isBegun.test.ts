@@ -5,7 +5,7 @@ import { isBegun, REGISTER, type FindingStation } from './index';
 const STATIONS = [...new Set(Object.values(REGISTER).map(({ station }) => station))];
 
 test('an empty job has begun nowhere, the demo everywhere; a loom that is not there is not begun', () => {
-  const empty = createJob('new', '');
+  const empty = createJob('new', '', 'larkhollow');
   const begun = (job: typeof empty, loomId: string) => STATIONS.filter((station: FindingStation) => isBegun(job, loomId, station));
   expect(begun(empty, 'main')).toEqual([]);
   expect(begun(createSkerry(), 'inlet').sort()).toEqual([...STATIONS].sort());

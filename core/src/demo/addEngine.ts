@@ -78,7 +78,7 @@ const circuit = (
   rest: Partial<Circuit> = {},
 ): [string, Circuit] => [
   `c${number}`,
-  createCircuit(String(number), name, places.split(' ').map(at), { kind, colour: fromColourWords(look)!, ...rest }),
+  createCircuit(String(number), name, places.split(' ').map(at), { kind, colour: fromColourWords(look)!, wireTable: 'etfe', ...rest }),
 ];
 
 /** The crank sensor hangs on a screened pair as it is bought. */
@@ -227,6 +227,7 @@ const listThrough = (inlet: Loom) =>
             ],
             {
               kind: one.kind,
+              wireTable: 'etfe',
               colour: one.colour,
               currentA: one.currentA,
               twist: one.twist,

@@ -29,7 +29,7 @@ const ANCHOR = 'hollin-66';
 export function createRandomJob(seed: number, wires: number): Job {
   const random = createRandom(seed);
   const whole = (least: number, most: number) => least + Math.floor(random() * (most - least + 1));
-  const job = createJob(`Random ${seed}`, 'none');
+  const job = createJob(`Random ${seed}`, 'none', 'larkhollow');
   const loom = createLoom('random', 'R');
   job.looms = { random: loom };
   const breakouts = createTrunks(loom, Math.max(2, Math.round(wires / 8)), whole);
@@ -104,6 +104,7 @@ function joinCavity(
     [{ endId: anchor.endId, cavity: String(anchor.next) }, place],
     {
       kind: kinds[made % 4]!,
+      wireTable: 'etfe',
       colour: { base: COLOUR_NAMES[made % 11]!, stripe: made % 3 ? null : COLOUR_NAMES[(made + 4) % 11]!, bands: [] },
     },
   );

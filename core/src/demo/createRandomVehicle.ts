@@ -27,7 +27,7 @@ type Whole = (least: number, most: number) => number;
 export function createRandomVehicle(seed: number, wires: number): Job {
   const random = createRandom(seed);
   const whole: Whole = (least, most) => least + Math.floor(random() * (most - least + 1));
-  const job = createJob(`Vehicle ${seed}`, 'none');
+  const job = createJob(`Vehicle ${seed}`, 'none', 'larkhollow');
   job.looms = { trunk: createLoom('trunk', 'T') };
   job.deviceTemplates.box = {
     name: 'bench box',

@@ -34,7 +34,7 @@ const circuit = (
   rest: Partial<Circuit> = {},
 ): [string, Circuit] => [
   `c${number}`,
-  createCircuit(number, name, places.split(' ').map(at), { kind, colour: fromColourWords(look)!, ...rest }),
+  createCircuit(number, name, places.split(' ').map(at), { kind, colour: fromColourWords(look)!, wireTable: 'etfe', ...rest }),
 ];
 const pin = (name: string, kind: Circuit['kind']) => createPinNeed(name, kind, { evidence: 'read' });
 const sensor: End['pins'] = { '1': pin('5 V supply', 'sensor-supply'), '2': pin('ground', 'sensor-ground'), '3': pin('signal', 'signal') };
@@ -220,7 +220,7 @@ const listInletCircuits = (): Loom['circuits'] =>
   ]);
 
 function makeInlet(): Job {
-  const job = createJob('Skerry 12', 'Penhallow Hillclimb');
+  const job = createJob('Skerry 12', 'Penhallow Hillclimb', 'larkhollow');
   for (const anchor of Object.values(job.anchors)) Object.assign(anchor, { state: 'fixed', by: 'Jun Okafor' });
   job.notes = 'Inlet loom: lifts off with the plenum. Anchors frozen at the first visit; knock leg still to be measured.';
   job.looms = {

@@ -17,12 +17,12 @@ const MAPPING: WireListMapping = {
   size: 'size',
 };
 const HEAD = 'from,from pin,to,to pin,circuit,colour,size';
-const job = createJob('x', 'y');
+const job = createJob('x', 'y', 'larkhollow');
 
-function convert(text: string, joinShared = false) {
+function convert(text: string, joinShared = false, wireTable = 'etfe') {
   const table = readCsv(text);
   if (!table.ok) return table;
-  return fromWireList(job, table.value, MAPPING, { name: 'imported', prefix: 'I', joinShared, families: {} }, CATALOGUE);
+  return fromWireList(job, table.value, MAPPING, { name: 'imported', prefix: 'I', joinShared, families: {}, wireTable }, CATALOGUE);
 }
 const problemsOf = (text: string, joinShared = false) => {
   const made = convert(text, joinShared);
@@ -146,14 +146,14 @@ describe('fromWireList', () => {
   test('a housing that is chosen has to have the cavities', () => {
     const table = readCsv(RELAY);
     if (!table.ok) throw new Error('expected a table');
-    const options = { name: 'imported', prefix: 'I', joinShared: false };
+    const options = { name: 'imported', prefix: 'I', joinShared: false, wireTable: 'etfe' };
     const lines = (families: Record<string, string>) => {
       const made = fromWireList(job, table.value, MAPPING, { ...options, families }, CATALOGUE);
       return made.ok ? [] : made.problems.map(({ path, message }) => `${path}: ${message}`);
     };
     expect(lines({ relay: 'pellow-4' })).toEqual(['line 4: expected a cavity of Pellow 4 (1 to 4), got relay cavity 30']);
     expect(lines({ relay: 'none-such' })).toEqual(['relay: expected a family of the shop, got "none-such"']);
-    expect(listListedEnds(table.value, MAPPING, CATALOGUE)).toEqual([
+    expect(listListedEnds(table.value, MAPPING)).toEqual([
       { name: 'ECU', cavities: ['1', '2', 'A', 'J'] },
       { name: 'relay', cavities: ['30', '85', '86', '87'] },
     ]);

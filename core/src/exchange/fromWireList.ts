@@ -1,4 +1,4 @@
-import { findFamily, type Catalogue } from '../catalogue';
+import { findFamily, toSizeWords, type Catalogue } from '../catalogue';
 import {
   CAVITY_NAME,
   COLOUR_NAMES,
@@ -13,6 +13,7 @@ import {
   type Checked,
   type Circuit,
   type Colour,
+  type Conductor,
   type Job,
   type Loom,
   type Problem,
@@ -39,6 +40,8 @@ export interface WireListOptions {
   joinShared: boolean;
   /** family by end name; the housing of any other is still to be chosen, which a finding says */
   families: Readonly<Record<string, string>>;
+  /** kind of wire of the shop that it is made of */
+  wireTable: string;
 }
 
 const GUESS_MM = 300;
@@ -87,9 +90,10 @@ export function fromWireList(
 ): Checked<Loom> {
   const problems: Problem[] = [];
   const ids = new Map<string, string>();
-  const rows = table.rows.flatMap((row) => readRow(table, row, mapping, ids, catalogue, problems));
+  const sizes = catalogue.wires[options.wireTable]!;
+  const rows = table.rows.flatMap((row) => readRow(table, row, mapping, ids, sizes, problems));
   if (problems.length) return { ok: false, problems: problems.slice(0, 20) };
-  const circuits = joinRows(rows, options.joinShared, problems);
+  const circuits = joinRows(rows, options, problems);
   const loom = createLoom(options.name, options.prefix);
   placeEnds(loom, rows, ids, { options, job, catalogue }, problems);
   circuits.forEach((circuit, index) => {
@@ -103,7 +107,8 @@ function readRow(
   { line, cells }: CsvTable['rows'][number],
   mapping: WireListMapping,
   ids: Map<string, string>,
-  catalogue: Catalogue,
+  /** of its wire; null: not asked for */
+  sizes: readonly Conductor[] | null,
   problems: Problem[],
 ): Row[] {
   const cell = (column: string | null) => (column === null ? '' : (cells[table.columns.indexOf(column)] ?? '').trim());
@@ -133,10 +138,10 @@ function readRow(
     .replace(/^awg ?/i, '')
     .replace(/ ?mm[2²]$/i, '');
   const size = wanted === '' ? null : wanted;
-  if (size !== null && !catalogue.wires.etfe.some((one) => one.size === size))
+  if (size !== null && sizes && !sizes.some((one) => one.size === size))
     problems.push({
       path: `line ${line}, ${mapping.size}`,
-      message: `expected one of AWG ${catalogue.wires.etfe.map((one) => one.size).join(', ')}, got ${JSON.stringify(cell(mapping.size))}`,
+      message: `expected one of ${sizes.map(toSizeWords).join(', ')}, got ${JSON.stringify(cell(mapping.size))}`,
     });
   return problems.length > before || colour === null ? [] : [{ line, from, to, circuit: cell(mapping.circuit).slice(0, 80), colour, size }];
 }
@@ -144,7 +149,7 @@ function readRow(
 const readColour = (words: string): Colour | null => (words === '' ? { base: 'white', stripe: null, bands: [] } : fromColourWords(words));
 
 /** One circuit a row, or one for all rows that meet in a cavity. */
-function joinRows(rows: readonly Row[], joinShared: boolean, problems: Problem[]): Circuit[] {
+function joinRows(rows: readonly Row[], { joinShared, wireTable }: WireListOptions, problems: Problem[]): Circuit[] {
   const at = new Map<string, { circuit: Circuit; line: number }>();
   const circuits: Circuit[] = [];
   for (const row of rows) {
@@ -163,6 +168,7 @@ function joinRows(rows: readonly Row[], joinShared: boolean, problems: Problem[]
     const target =
       merged[0] ??
       createCircuit('1', row.circuit || `${row.from.name} ${row.from.cavity} to ${row.to.name} ${row.to.cavity}`.slice(0, 80), [], {
+        wireTable,
         colour: row.colour,
         sizePin: row.size === null ? null : { size: row.size, reason: 'as in the imported wire list' },
       });
@@ -229,10 +235,10 @@ export interface ListedEnd {
 }
 
 /** The ends of a list and what each is wired in, the one with most cavities first; rows that cannot be read are passed over. */
-export function listListedEnds(table: CsvTable, mapping: WireListMapping, catalogue: Catalogue): ListedEnd[] {
+export function listListedEnds(table: CsvTable, mapping: WireListMapping): ListedEnd[] {
   const ids = new Map<string, string>();
   const uses = new Map<string, Set<string>>();
-  for (const row of table.rows.flatMap((one) => readRow(table, one, mapping, ids, catalogue, [])))
+  for (const row of table.rows.flatMap((one) => readRow(table, one, mapping, ids, null, [])))
     for (const { name, cavity } of [row.from, row.to]) uses.set(name, (uses.get(name) ?? new Set<string>()).add(cavity));
   return [...uses]
     .map(([name, cavities]) => ({ name, cavities: [...cavities].sort(compareIds) }))

@@ -18,7 +18,7 @@ describe('cables', () => {
   test.each(CATALOGUE.cables.map((one) => [one.name, one] as const))(
     '%s: thicker and heavier than its cores',
     (_, { conductors, odMm, massGPerM, table, size, screened }) => {
-      const core = CATALOGUE.wires[table].find((one) => one.size === size)!;
+      const core = CATALOGUE.wires[table]!.find((one) => one.size === size)!;
       expect(odMm).toBeGreaterThan(core.odMm * Math.min(conductors, 2));
       expect(massGPerM).toBeGreaterThan(conductors * core.massGPerM);
       // AWG 24 inside a screened cable only
@@ -87,5 +87,5 @@ describe('cables', () => {
     expect(checked.problems[0]!.path).toMatch(/^\/looms\/bench\/circuits\/c[12]\/cable\/itemId$/);
     expect(checked.problems[0]!.message).toContain(words);
   });
-  test('a circuit by itself is in none', () => expect(createCircuit('1', 'one', []).cable).toBeNull());
+  test('a circuit by itself is in none', () => expect(createCircuit('1', 'one', [], { wireTable: 'etfe' }).cable).toBeNull());
 });

@@ -2,7 +2,7 @@ import type { Catalogue, ShopStandard } from '../catalogue';
 import type { Job, Loom } from '../model';
 import type { ClearSleeve, LoomPlan, PlannedTermination, PlannedWire } from '../plan';
 import { CAUTIONS } from './cautions';
-import { findFamily, TABLE_WORDS, toSizeWords } from '../catalogue';
+import { findFamily, toWireWords } from '../catalogue';
 import { toColourWords } from '../model';
 import type { Fits } from './planFits';
 import type { Ask, Operation, Step, StepItem } from './step';
@@ -81,7 +81,7 @@ export const askWires = (wires: readonly PlannedWire[]): Ask[] =>
     const place = wires.length === 1 ? '' : ` ${at + 1}`;
     return [
       { what: `${MARKER}${place}`, value: number },
-      { what: `${WIRE}${place}`, value: `${toSizeWords(conductor)} ${TABLE_WORDS[conductor.table]} ${toColourWords(colour)}` },
+      { what: `${WIRE}${place}`, value: `${toWireWords(conductor)} ${toColourWords(colour)}` },
     ];
   });
 

@@ -1,4 +1,4 @@
-import { TABLE_WORDS, toSizeWords } from '../catalogue';
+import { toWireWords } from '../catalogue';
 import { toInsulationWords } from '../model';
 import { isHeldFromCutting, type LoomPlan, type PlannedWire } from '../plan';
 import { compareIds, pushTo } from '../units';
@@ -61,9 +61,7 @@ export function listCuts(plan: LoomPlan): CutGroup[] {
     return {
       id: key.replaceAll(/[ /]/g, '-'),
       cableId: cable?.itemId ?? null,
-      reel: cable
-        ? `cable ${cable.groupId}, ${cable.name}`
-        : `${toSizeWords(conductor)} ${TABLE_WORDS[conductor.table]} ${toInsulationWords(colour)}`,
+      reel: cable ? `cable ${cable.groupId}, ${cable.name}` : `${toWireWords(conductor)} ${toInsulationWords(colour)}`,
       table: conductor.table,
       size: conductor.size,
       colour: { ...colour, bands: [] },

@@ -1,4 +1,4 @@
-import { TABLE_WORDS, toSizeWords } from '../catalogue';
+import { toWireWords } from '../catalogue';
 import { toLayerWords, type LoomPlan, type PlannedFiller } from '../plan';
 
 /** A piece of dead wire to cut, and where it lies. */
@@ -22,7 +22,7 @@ export function listFillers(plan: LoomPlan): FillerCut[] {
       ...filler,
       number: `F${index + 1}`,
       stripId: layup.id,
-      reel: `${toSizeWords(filler.conductor)} ${TABLE_WORDS[filler.conductor.table]}, any colour`,
+      reel: `${toWireWords(filler.conductor)}, any colour`,
       words: `${toLayerWords(filler.layer)}, ${Math.round(startMm + filler.fromMm)} to ${Math.round(startMm + filler.toMm)} mm from the datum`,
     };
   });

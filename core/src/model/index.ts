@@ -3,16 +3,7 @@ export { isOverlap } from './loom/isOverlap';
 export type { CatalogueLookup } from './job/catalogueLookup';
 export { checkJob, checkJobInPieces, readyGate } from './job/checkJob';
 export { checkShape } from './checkShape';
-export {
-  CIRCUIT_KINDS,
-  KIND_WORDS,
-  createCircuit,
-  WIRE_TABLE_NAMES,
-  type Circuit,
-  type CircuitKind,
-  type Termination,
-  type WireTable,
-} from './loom/circuit';
+export { CIRCUIT_KINDS, KIND_WORDS, createCircuit, type Circuit, type CircuitKind, type Termination } from './loom/circuit';
 export {
   ColourSchema,
   COLOUR_NAMES,
@@ -170,12 +161,15 @@ export {
   BARREL_KINDS,
   MOST_SPLICED,
   checkShop,
+  addWireKind,
   compareShops,
+  copyWireKind,
   createRecordId,
   listRecordFields,
   listRecords,
   putRecord,
   RECORD_SCHEMAS,
+  toWireId,
   SHOP_FORMAT,
   SHOP_FORMAT_VERSION,
   SHOP_MIGRATIONS,

@@ -193,21 +193,20 @@ describe('7 coverings', () => {
 
 describe('8 pull-off, IEC 60352-2', () => {
   test.each([
-    ['etfe', '22', 0.38, 40],
-    ['etfe', '20', 0.61, 60],
-    ['etfe', '26', 0.15, 15],
-    ['etfe', '18', 0.96, 90],
-    ['etfe-plated', '18', 0.96, 90],
-    ['thinwall', '0.5', 0.5, 60],
-    ['thinwall', '2.5', 2.5, 230],
-    ['etfe', '8', 8.51, 370],
+    ['AWG', '22', 0.38, 40],
+    ['AWG', '20', 0.61, 60],
+    ['AWG', '26', 0.15, 15],
+    ['AWG', '18', 0.96, 90],
+    ['mm²', '0.5', 0.5, 60],
+    ['mm²', '2.5', 2.5, 230],
+    ['AWG', '8', 8.51, 370],
     // above 10 mm² the standard gives none: the shop's own
-    ['thinwall', '16', 16, 445],
-    ['thinwall', '25', 25, 623],
-    ['thinwall', '35', 35, 801],
-    ['thinwall', '50', 50, 1112],
-    ['thinwall', '70', 70, null],
-  ] as const)('%s %s → %p', (table, size, area, expected) => {
-    expect(measurePullOff(table, size, area)).toBe(expected);
+    ['mm²', '16', 16, 445],
+    ['mm²', '25', 25, 623],
+    ['mm²', '35', 35, 801],
+    ['mm²', '50', 50, 1112],
+    ['mm²', '70', 70, null],
+  ] as const)('%s %s → %p', (gauge, size, areaMm2, expected) => {
+    expect(measurePullOff({ gauge, size, areaMm2 })).toBe(expected);
   });
 });

@@ -13,7 +13,7 @@ import {
 
 /** The smallest job of use in tests: an anchor, one breakout at 300 mm, and two sensors on legs of 100 and 200 mm. */
 export function createBench(change: (loom: Loom, job: Job) => void = () => undefined): Job {
-  const job = createJob('Bench', 'tests');
+  const job = createJob('Bench', 'tests', 'larkhollow');
   job.anchors = {};
   const loom: Loom = createLoom('bench', 'T');
   loom.nodes = {
@@ -49,5 +49,5 @@ export function join(number: string, places: string, rest: Partial<Circuit> = {}
     const [endId, cavity] = place.split('-') as [string, string];
     return { endId, cavity };
   });
-  return createCircuit(number, `circuit ${number}`, terminations, rest);
+  return createCircuit(number, `circuit ${number}`, terminations, { wireTable: 'etfe', ...rest });
 }

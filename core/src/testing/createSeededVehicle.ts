@@ -27,7 +27,7 @@ export function createSeededVehicle(seed: number): Job {
   const random = createRandom(seed);
   const whole = (least: number, most: number) => least + Math.floor(random() * (most - least + 1));
   const chance = (share: number) => random() < share;
-  const job = createJob(`seeded ${seed}`, '');
+  const job = createJob(`seeded ${seed}`, '', 'larkhollow');
   job.source = { volts: 12.5, milliohm: whole(4, 12), chassisMilliohm: whole(0, 3), continuousA: null, capacityAh: null, isolator: null };
   const main = job.looms.main!;
   main.nodes.hub = createNode('breakout', 'hub');
@@ -93,7 +93,7 @@ export function createSeededVehicle(seed: number): Job {
       const [endId, cavity] = one.split(':') as [string, string];
       return { endId, cavity };
     });
-    loom.circuits[`c${count}`] = createCircuit(String(count), name, terminations, { kind, ...rest });
+    loom.circuits[`c${count}`] = createCircuit(String(count), name, terminations, { kind, wireTable: 'etfe', ...rest });
   };
   joinMain(main, { chance, join });
   addLoads(job, main, { whole, chance, place, join });

@@ -34,7 +34,7 @@ const CIRCUITS: [string, Circuit['kind'], string][] = [
 
 /** The least vehicle that has everything of a power tree: battery, main fuse, fuse box, a lamp and a pump on a star of runs, a stud. */
 export function createVehicle(change: (job: Job) => void = () => undefined): Job {
-  const job = createJob('vehicle', '');
+  const job = createJob('vehicle', '', 'larkhollow');
   for (const anchor of Object.values(job.anchors)) Object.assign(anchor, { state: 'fixed', by: 'x' });
   const loom = job.looms.main!;
   loom.nodes.hub = createNode('breakout', 'hub');
@@ -52,7 +52,7 @@ export function createVehicle(change: (job: Job) => void = () => undefined): Job
       const [endId, cavity] = place.split(':') as [string, string];
       return { endId, cavity };
     });
-    loom.circuits[`c${index + 1}`] = createCircuit(String(index + 1), name, terminations, { kind });
+    loom.circuits[`c${index + 1}`] = createCircuit(String(index + 1), name, terminations, { kind, wireTable: 'etfe' });
   });
   change(job);
   return job;

@@ -82,7 +82,7 @@ describe('devices', () => {
     expect(screen.getAllByText('its maker’s sheet decides')).toHaveLength(4);
   });
   test('an empty list says what it is for', () => {
-    open(createJob('x', ''), DevicesTable);
+    open(createJob('x', '', 'larkhollow'), DevicesTable);
     expect(screen.getByText(/The want-list and the delete-list/)).toBeTruthy();
   });
 });

@@ -17,6 +17,7 @@ import {
   type Loom,
   keepCircuit,
   KIND_WORDS,
+  toKindWords,
 } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useJob, useJobStore, type PlannedLoom } from '../../client/jobContext';
@@ -77,7 +78,8 @@ export function CircuitDialog({
   });
   const circuit = form.values;
   const cables = shop.cables.filter(({ id }) => id === circuit.cable?.itemId || isOffered(shop, 'cables', id));
-  const sizes = shop.wires[circuit.wireTable].map(({ size }) => size);
+  const standard = shop.standards[job.standardId]!;
+  const sizes = shop.wires[circuit.wireTable]!.map(({ size }) => size);
   const keep = (kept: Circuit) => {
     const read = readBands(bands);
     if (read === null) return;
@@ -112,15 +114,11 @@ export function CircuitDialog({
           <Group grow align="start">
             <Select
               label="Wire"
-              data={[
-                { value: 'etfe', label: 'ETFE, AWG, 150 °C' },
-                { value: 'etfe-plated', label: 'ETFE plated, AWG, 200 °C' },
-                { value: 'thinwall', label: 'thin-wall, mm²' },
-              ]}
+              data={Object.entries(shop.wires).map(([value, wires]) => ({ value, label: toKindWords(wires[0]!, standard) }))}
               value={circuit.wireTable}
               allowDeselect={false}
               onChange={(value) => {
-                form.setFieldValue('wireTable', value as Circuit['wireTable']);
+                form.setFieldValue('wireTable', value!);
                 form.setFieldValue('sizePin', null);
               }}
             />

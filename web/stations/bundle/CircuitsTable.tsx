@@ -5,6 +5,7 @@ import {
   type Circuit,
   type Loom,
   compareIds,
+  chooseWireKind,
   createCircuit,
   toColourWords,
   removeCircuit,
@@ -16,6 +17,7 @@ import type { Column } from '../../ui/table/columns';
 import { DataTable } from '../../ui/table/DataTable';
 import { Swatch } from '../../ui/Swatch';
 import styles from './Bundle.module.css';
+import { useShop } from '../../client/shopContext';
 import { CircuitDialog } from './CircuitDialog';
 
 interface Row {
@@ -25,7 +27,8 @@ interface Row {
 
 /** The circuits of a loom: what joins what, in which wire. */
 export function CircuitsTable({ planned }: { planned: PlannedLoom }) {
-  const { loom, loomId } = planned;
+  const { job, loom, loomId } = planned;
+  const shop = useShop();
   const store = useJobStore();
   const [open, setOpen] = useState<{ id: string | null } | null>(null);
   const rows = useMemo(
@@ -76,7 +79,10 @@ export function CircuitsTable({ planned }: { planned: PlannedLoom }) {
         <CircuitDialog
           planned={planned}
           circuitId={open.id}
-          start={(open.id && loom.circuits[open.id]) || createCircuit(toNextNumber(store.get().document.looms[loomId] ?? loom), '', [])}
+          start={
+            (open.id && loom.circuits[open.id]) ||
+            createCircuit(toNextNumber(store.get().document.looms[loomId] ?? loom), '', [], { wireTable: chooseWireKind(job, shop) })
+          }
           onClose={() => setOpen(null)}
         />
       )}

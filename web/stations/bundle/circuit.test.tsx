@@ -105,7 +105,7 @@ describe('a circuit', () => {
     keep();
     expect(circuits(store).c224!.sizePin).toEqual({ size: '16', reason: 'as the maker asks' });
     press('Change circuit 224');
-    choose('Wire', 'thin-wall, mm²');
+    choose('Wire', 'thin-wall, mm², 125 °C');
     keep();
     expect(circuits(store).c224).toMatchObject({ wireTable: 'thinwall', sizePin: null });
   });
@@ -188,7 +188,7 @@ describe('a dialog that is opened while the last change is still being planned',
   };
   test('offers no cavity that was given meanwhile, gives the next number, and takes no place of anything', () => {
     const store = openBehind(({ looms }) => {
-      looms.inlet!.circuits.c29 = createCircuit('231', 'meanwhile', [{ endId: 'B1', cavity: '30' }]);
+      looms.inlet!.circuits.c29 = createCircuit('231', 'meanwhile', [{ endId: 'B1', cavity: '30' }], { wireTable: 'etfe' });
     });
     press('Add circuit');
     expect(screen.getByLabelText('Number')).toHaveProperty('value', '232');

@@ -70,14 +70,25 @@ const useNow = (): number | null =>
   );
 
 /** The shop's wall: jobs in work, what is next for each, and a way to begin another. */
-export function JobsStation({ jobs, problems: told, person }: { jobs: JobSummary[]; problems: OpenProblem[]; person: Person }) {
+export function JobsStation({
+  jobs,
+  problems: told,
+  styles: houseStyles,
+  person,
+}: {
+  jobs: JobSummary[];
+  problems: OpenProblem[];
+  /** of the shop: a job is made to one */
+  styles: readonly { id: string; name: string }[];
+  person: Person;
+}) {
   useState(() => setPerson(person));
   const mayPlan = useMay('plan');
   const router = useRouter();
   useFreshLines();
   const [opened, dialog] = useDisclosure(false);
   const form = useForm({
-    initialValues: { name: '', customer: '' },
+    initialValues: { name: '', customer: '', standardId: houseStyles[0]!.id },
     validate: { name: (name) => (name.trim() ? null : 'expected a name') },
   });
   const [problems, setProblems] = useState<{ title: string; list: Problem[] } | null>(null);
@@ -254,8 +265,8 @@ export function JobsStation({ jobs, problems: told, person }: { jobs: JobSummary
       )}
       <Modal opened={opened} onClose={dialog.close} title="New job">
         <form
-          onSubmit={form.onSubmit(({ name, customer }) => {
-            void store('The job was not stored', createJob(name.trim(), customer.trim()), 'brief');
+          onSubmit={form.onSubmit(({ name, customer, standardId }) => {
+            void store('The job was not stored', createJob(name.trim(), customer.trim(), standardId), 'brief');
           })}
         >
           <TextInput
@@ -266,6 +277,16 @@ export function JobsStation({ jobs, problems: told, person }: { jobs: JobSummary
             {...form.getInputProps('name')}
           />
           <TextInput label="Customer" mt="sm" maxLength={80} {...form.getInputProps('customer')} />
+          {houseStyles.length > 1 && (
+            <Select
+              label="Made to"
+              description="house style of the shop; Brief can change it"
+              mt="sm"
+              allowDeselect={false}
+              data={houseStyles.map(({ id, name }) => ({ value: id, label: name }))}
+              {...form.getInputProps('standardId')}
+            />
+          )}
           <Group justify="flex-end" mt="md">
             <Button variant="default" onClick={dialog.close}>
               Leave it

@@ -41,7 +41,7 @@ export interface User {
 /** Fields that have an editor of their own; a wire lies in the table of its kind. */
 const ELSEWHERE: Partial<Record<ShopTable, readonly string[]>> = {
   wires: ['table'],
-  families: ['cavityNames', 'cavitySize', 'mateId'],
+  families: ['cavityNames', 'cavitySize', 'otherSizes', 'mateId'],
   devices: ['familyId', 'hazard'],
 };
 
@@ -54,6 +54,7 @@ export function RecordEditor({
   onChange,
   onShop,
   onCopy,
+  onCopySize,
   onRemove,
 }: {
   shop: Shop;
@@ -63,7 +64,10 @@ export function RecordEditor({
   onChange: (value: unknown) => void;
   /** what is beside the record: how it is bought */
   onShop: (shop: Shop) => void;
+  /** another from it; of a wire: another kind with all its sizes */
   onCopy: (() => void) | null;
+  /** of a wire: another size of its kind */
+  onCopySize: (() => void) | null;
   onRemove: () => void;
 }) {
   const value = record.value as Record<string, unknown>;
@@ -78,7 +82,12 @@ export function RecordEditor({
       <Group gap="xs" mb="sm">
         {onCopy && (
           <Button variant="default" size="xs" onClick={onCopy}>
-            Make another from it
+            {onCopySize ? 'Make another kind from it' : 'Make another from it'}
+          </Button>
+        )}
+        {onCopySize && (
+          <Button variant="default" size="xs" onClick={onCopySize}>
+            Another size
           </Button>
         )}
         {isBoughtTable(table) && RETIRABLE_TABLES.includes(table) && (
@@ -127,7 +136,9 @@ export function RecordEditor({
         <HazardField mb="sm" value={(value as DeviceTemplate).hazard} onChange={(hazard) => onChange({ ...value, hazard })} />
       )}
       <Fields
-        fields={listRecordFields(RECORD_SCHEMAS[table], value).filter(({ key }) => !ELSEWHERE[table]?.includes(key))}
+        fields={listRecordFields(RECORD_SCHEMAS[table], value)
+          .filter(({ key }) => !ELSEWHERE[table]?.includes(key))
+          .map((field) => nameKinds(field, shop))}
         value={value}
         onChange={(key, next) => onChange({ ...value, [key]: next })}
       />
@@ -136,6 +147,12 @@ export function RecordEditor({
     </div>
   );
 }
+
+/** What is asked of each kind of wire, with the kinds as they are spoken. */
+const nameKinds = (field: RecordField, { wires }: Shop): RecordField => ({
+  ...field,
+  fields: field.fields.map((one) => ({ ...one, words: wires[one.key]?.[0]?.insulation ?? one.words })),
+});
 
 /** The pins of a kind of device. What is typed is kept as the field is left; rows that cannot be so are said, and kept once they can. */
 function DevicePins({

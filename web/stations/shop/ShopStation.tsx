@@ -7,6 +7,7 @@ import { useEffect, useMemo, useState } from 'react';
 import {
   BOUGHT_TABLES,
   compareShops,
+  copyWireKind,
   createRecordId,
   createTool,
   describeRecord,
@@ -16,8 +17,8 @@ import {
   isOffered,
   listRecords,
   putRecord,
+  toWireId,
   SHOP_TABLES,
-  TABLE_WORDS,
   toPresentShop,
   toBuyingKey,
   toShopTable,
@@ -60,6 +61,7 @@ const CAN_COPY: readonly ShopTable[] = [
   'standards',
   'families',
   'devices',
+  'wires',
   'cables',
   'contacts',
   'seals',
@@ -142,9 +144,21 @@ export function ShopStation({
   };
   const copy = () => {
     if (!chosen) return;
+    if (table === 'wires') {
+      const wire = chosen.value as Conductor;
+      const kind = createRecordId(new Set(Object.keys(draft.wires)), wire.table);
+      change(copyWireKind(draft, wire.table, kind));
+      return setChosenId(toWireId({ ...wire, table: kind }));
+    }
     const id = createRecordId(new Set(records.map((one) => one.id)), chosen.id);
     const value = chosen.value as Record<string, unknown>;
     change(putRecord(draft, table, id, { ...value, ...('id' in value ? { id } : {}), name: `${chosen.name}, copy` }));
+    setChosenId(id);
+  };
+  const copySize = (wire: Conductor) => {
+    const size = createRecordId(new Set(draft.wires[wire.table]!.map((one) => one.size)), wire.size);
+    const id = toWireId({ ...wire, size });
+    change(putRecord(draft, 'wires', id, { ...wire, size }));
     setChosenId(id);
   };
   const propose = (next: Shop) => {
@@ -316,10 +330,14 @@ export function ShopStation({
               shop={draft}
               table={table}
               record={chosen}
-              onChange={(value) => change(putRecord(draft, table, chosen.id, value))}
+              onChange={(value) => {
+                change(putRecord(draft, table, chosen.id, value));
+                if (table === 'wires') setChosenId(toWireId(value as Conductor));
+              }}
               users={users[`${table}/${chosen.id}`] ?? []}
               onShop={change}
               onCopy={CAN_COPY.includes(table) ? copy : null}
+              onCopySize={table === 'wires' ? () => copySize(chosen.value as Conductor) : null}
               onRemove={() => {
                 change(putRecord(draft, table, chosen.id, undefined));
                 setChosenId(null);
@@ -383,8 +401,8 @@ function listNamedRecords(shop: Shop, table: ShopTable): ShopRecord[] {
   const records = listRecords(shop, table);
   if (table === 'wires')
     return records.map((record) => {
-      const { table: kind, size } = record.value as Conductor;
-      return { ...record, name: `${TABLE_WORDS[kind]} ${size}` };
+      const { insulation, size } = record.value as Conductor;
+      return { ...record, name: `${insulation} ${size}` };
     });
   if (table !== 'buying') return records;
   const names = new Map(BOUGHT_TABLES.flatMap((one) => listNamedRecords(shop, one).map(({ id, name }) => [toBuyingKey(one, id), name])));

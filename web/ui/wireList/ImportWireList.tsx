@@ -3,11 +3,12 @@
 import { Button, Checkbox, FileButton, Group, Modal, ScrollArea, Select, Stack, Table } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import {
-  createCircuit,
+  chooseWireKind,
   fromWireList,
   listHousings,
   listListedEnds,
   rankHousings,
+  toKindWords,
   toMapping,
   type Job,
   type Shop,
@@ -30,14 +31,13 @@ const FIELDS: ColumnField<keyof WireListMapping>[] = [
   { field: 'toCavity', label: 'To cavity', required: true },
   { field: 'circuit', label: 'Circuit name', required: false },
   { field: 'colour', label: 'Colour', required: false },
-  { field: 'size', label: 'Size (AWG)', required: false },
+  { field: 'size', label: 'Size', required: false },
 ];
 
 /** Housings with these cavities, first those that take the thinnest wire that the shop uses: that is what most wires of a list become. */
-function listFitting(job: Job, shop: Shop, cavities: readonly string[]) {
-  const { wireTable } = createCircuit('', '', []);
+function listFitting(job: Job, shop: Shop, wireTable: string, cavities: readonly string[]) {
   const { minimumSize } = shop.standards[job.standardId]!;
-  const thinnest = shop.wires[wireTable].filter(({ size }) => size === minimumSize[wireTable]);
+  const thinnest = shop.wires[wireTable]!.filter(({ size }) => size === minimumSize[wireTable]);
   return rankHousings(shop, listHousings(job, shop, cavities), new Map(cavities.map((cavity) => [cavity, thinnest])));
 }
 
@@ -48,6 +48,7 @@ export function ImportWireList({ job, onClose, onDone }: { job: Job; onClose: ()
   const [mapping, setMapping] = useState<Partial<WireListMapping>>({});
   const [joinShared, setJoinShared] = useState(false);
   const [families, setFamilies] = useState<Record<string, string>>({});
+  const [wireTable, setWireTable] = useState(() => chooseWireKind(job, shop));
   const form = useLoomForm(job);
   const { name, prefix } = form.values;
   const { table, fileName, problems, choose } = useListFile((read, title) => {
@@ -60,9 +61,9 @@ export function ImportWireList({ job, onClose, onDone }: { job: Job; onClose: ()
   const ends = useMemo(
     () =>
       table && isMapped
-        ? listListedEnds(table, whole, shop).map((end) => ({ ...end, housings: listFitting(job, shop, end.cavities) }))
+        ? listListedEnds(table, whole).map((end) => ({ ...end, housings: listFitting(job, shop, wireTable, end.cavities) }))
         : [],
-    [table, isMapped, whole, job, shop],
+    [table, isMapped, whole, job, shop, wireTable],
   );
   const made = useMemo(() => {
     if (!table || !isMapped) return null;
@@ -70,10 +71,10 @@ export function ImportWireList({ job, onClose, onDone }: { job: Job; onClose: ()
       job,
       table,
       whole,
-      { name: name.trim() || 'imported', prefix: isPrefix(prefix) ? prefix.trim() : 'X', joinShared, families },
+      { name: name.trim() || 'imported', prefix: isPrefix(prefix) ? prefix.trim() : 'X', joinShared, families, wireTable },
       shop,
     );
-  }, [table, isMapped, whole, name, prefix, joinShared, families, job, shop]);
+  }, [table, isMapped, whole, name, prefix, joinShared, families, wireTable, job, shop]);
   const open = ends.filter((end) => !Object.hasOwn(families, end.name));
   const takeSmallest = () =>
     setFamilies({
@@ -109,6 +110,16 @@ export function ImportWireList({ job, onClose, onDone }: { job: Job; onClose: ()
             <Group grow align="start">
               <LoomNameField form={form} label="Name of the loom" />
               <LoomPrefixField form={form} />
+              <Select
+                label="Wire"
+                allowDeselect={false}
+                data={Object.entries(shop.wires).map(([value, wires]) => ({
+                  value,
+                  label: toKindWords(wires[0]!, shop.standards[job.standardId]!),
+                }))}
+                value={wireTable}
+                onChange={(value) => setWireTable(value!)}
+              />
             </Group>
             <ColumnPicker
               fields={FIELDS}

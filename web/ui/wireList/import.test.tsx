@@ -57,6 +57,19 @@ test('columns are guessed by their names; rows that share a cavity are joined on
   expect(checkJob(store.job, createLookup(CATALOGUE))).toMatchObject({ ok: true });
 });
 
+test('sizes of a list are those of the wire it is made of', async () => {
+  const store = open();
+  await give('rear.csv', 'from,from pin,to,to pin,size\nmain plug,1,lamp,1,0.75 mm²\n');
+  expect(screen.getByText(/expected one of AWG 26, .*got "0.75 mm²"/)).toBeTruthy();
+  choose('Wire', 'thin-wall, mm², 125 °C');
+  expect(screen.getByText(/^It makes 2 ends and 1 circuit\./)).toBeTruthy();
+  type('First letters of its wire numbers', 'r');
+  press('Make the loom');
+  const loom = store.job.looms[(done.mock.calls[0] as [string])[0]]!;
+  expect(Object.values(loom.circuits).map(({ wireTable, sizePin }) => [wireTable, sizePin?.size])).toEqual([['thinwall', '0.75']]);
+  expect(checkJob(store.job, createLookup(CATALOGUE))).toMatchObject({ ok: true });
+});
+
 test('housings are offered by the cavities they have; what is left open is an end without one', async () => {
   const store = open();
   await give('relay.csv', 'from,from pin,to,to pin\nECU,1,relay,85\nECU,2,relay,86\nECU,3,plug,A\nECU,4,plug,B\n');

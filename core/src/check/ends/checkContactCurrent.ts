@@ -83,7 +83,7 @@ function takeStronger(
     (one) => standard.crowdedShare * measureContactRating(one, ambientC) >= currentA,
   );
   const windows = listSealWindows(catalogue, family, cavity);
-  const conductor = catalogue.wires[wireTable].find(
+  const conductor = catalogue.wires[wireTable]!.find(
     ({ areaMm2, odMm }) =>
       strong.some((one) => areaMm2 >= one.minAreaMm2 && areaMm2 <= one.maxAreaMm2) &&
       (windows === null || windows.some((one) => odMm >= one.minOdMm && odMm <= one.maxOdMm)),

@@ -25,7 +25,7 @@ function createRelayed(coil: string | null, change: (job: Job) => void = () => u
           { endId: a![0], cavity: a![1] },
           { endId: b![0], cavity: b![1] },
         ],
-        { kind },
+        { kind, wireTable: 'etfe' },
       );
     };
     join('11', 'supply', 'box:4', 'relays:1');

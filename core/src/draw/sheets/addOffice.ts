@@ -1,4 +1,4 @@
-import { toSizeWords } from '../../catalogue';
+import { toSizeWords, type Catalogue } from '../../catalogue';
 import { toLayerWords, type PlannedWire } from '../../plan';
 import { drawStrip } from '../drawStrip';
 import type { Cell, Column } from './flow/flowTypes';
@@ -23,12 +23,14 @@ function groupBy(held: readonly PlannedWire[], stops: HoldOperation): Map<string
   return groups;
 }
 
+const toPinWords = ({ wires }: Catalogue, kind: string, size: string) => toSizeWords(wires[kind]!.find((one) => one.size === size)!);
+
 /** What was chosen by hand in place of what is computed, each with its reason; ratings where they protect a wire of this loom. */
-function addChosen({ job, loom, plan, flow }: Pick<SheetContext, 'job' | 'loom' | 'plan' | 'flow'>): void {
+function addChosen({ job, loom, plan, catalogue, flow }: Pick<SheetContext, 'job' | 'loom' | 'plan' | 'catalogue' | 'flow'>): void {
   const guards = new Set(plan.currents.flatMap(({ guardIds }) => guardIds));
   const rows: string[][] = [
     ...Object.values(loom.circuits).flatMap(({ number: circuit, name, sizePin, wireTable }) =>
-      sizePin ? [[`circuit ${circuit}, ${name}`, toSizeWords({ table: wireTable, size: sizePin.size }), sizePin.reason]] : [],
+      sizePin ? [[`circuit ${circuit}, ${name}`, toPinWords(catalogue, wireTable, sizePin.size), sizePin.reason]] : [],
     ),
     ...Object.entries(job.devices).flatMap(([deviceId, { name, ratings }]) =>
       Object.entries(ratings).flatMap(([linkId, { ratingA, reason }]) =>
@@ -61,7 +63,7 @@ function addChosen({ job, loom, plan, flow }: Pick<SheetContext, 'job' | 'loom' 
 }
 
 /** First sheet: the strip, what is held, and the findings with why they stand. */
-export function addOverview({ job, loom, plan, findings, flow }: SheetContext): void {
+export function addOverview({ job, loom, plan, findings, catalogue, flow }: SheetContext): void {
   const { massG, tree } = plan;
   flow.sheet('Loom', 'office');
   flow.picture(drawStrip(loom, plan, flow.widthMm));
@@ -77,7 +79,7 @@ export function addOverview({ job, loom, plan, findings, flow }: SheetContext): 
       'narrow-bold',
     );
   }
-  addChosen({ job, loom, plan, flow });
+  addChosen({ job, loom, plan, catalogue, flow });
   const told = findings.filter(({ grade }) => grade !== 'note');
   if (told.length === 0) return;
   flow.heading('Findings');

@@ -20,7 +20,7 @@ const none = () => 0;
 
 /** Two looms that meet in one round plug of 37; wires to ends at 100, 200 … mm, in the cavities given. */
 function createBreak(wires: { cavity: string; toMm: number; kind?: 'supply' | 'signal' | 'data'; pair?: string }[]): Job {
-  const job = createJob('break', '');
+  const job = createJob('break', '', 'larkhollow');
   job.looms = { one: createLoom('one', 'A'), two: createLoom('two', 'B') };
   for (const loom of Object.values(job.looms)) {
     loom.nodes.plug = createNode('end', 'plug');
@@ -48,7 +48,7 @@ function createBreak(wires: { cavity: string; toMm: number; kind?: 'supply' | 's
           { endId: 'plug', cavity },
           { endId: `e${toMm}`, cavity: String(at) },
         ],
-        { kind, twist: pair ? { groupId: pair, pitchMm: 25 } : null },
+        { kind, wireTable: 'etfe', twist: pair ? { groupId: pair, pitchMm: 25 } : null },
       );
   });
   job.mates.plug = { a: { loomId: 'one', endId: 'plug' }, b: { loomId: 'two', endId: 'plug' } };

@@ -51,7 +51,7 @@ export function assignPins(before: Job, catalogue: Catalogue, standard: ShopStan
   });
   const assigned: Assigned[] = [...joined];
   const passed = new Map<string, number>();
-  const stock = countStock(job);
+  const stock = countStock(job, catalogue);
   const led = changeDocument(job, (draft) => {
     for (const lead of leads) {
       const index = needs.indexOf(lead.need);

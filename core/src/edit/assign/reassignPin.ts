@@ -42,7 +42,7 @@ export function reassignPin(
   const passed = new Map<string, number>();
   let failed: AssignConflict | null = null;
   const led = changeDocument(freed, (draft) => {
-    const way = routeThroughConnectors(draft, catalogue, standard, { need, pins: able.pins }, countStock(freed));
+    const way = routeThroughConnectors(draft, catalogue, standard, { need, pins: able.pins }, countStock(freed, catalogue));
     if (!('passed' in way)) failed = way;
     else for (const one of way.passed) passed.set(toPinKey(one), need.currentA);
   });

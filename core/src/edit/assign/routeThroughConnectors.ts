@@ -1,4 +1,4 @@
-import { findFamily, type Catalogue, type ShopStandard } from '../../catalogue';
+import { chooseWireKind, findFamily, type Catalogue, type ShopStandard } from '../../catalogue';
 import { createCircuit, toNextNumber, listCavities, type Circuit, type CircuitKind, type Job } from '../../model';
 import { findLeadLook } from '../../plan';
 import { compareIds } from '../../units';
@@ -21,8 +21,8 @@ export interface Stock {
   looms: Map<string, { next: number; looks: Pick<Circuit, 'colour'>[] }>;
 }
 
-export const countStock = (job: Job): Stock => ({
-  wireTable: chooseTable(job),
+export const countStock = (job: Job, catalogue: Catalogue): Stock => ({
+  wireTable: chooseWireKind(job, catalogue),
   looms: new Map(
     Object.entries(job.looms).map(([id, loom]) => [id, { next: Number(toNextNumber(loom)), looks: Object.values(loom.circuits) }]),
   ),
@@ -237,10 +237,4 @@ function toName(job: Job, need: UnservedPin, half: number): string {
   const first = need.members[half]![0]!.pins[0]!;
   const words = job.looms[first.loomId]!.ends[first.endId]!.pins[first.cavity]!.function;
   return (words.startsWith('CAN') ? words : `${need.name} ${words.slice(-1)}`).slice(0, 80);
-}
-
-/** The wire that most of the job is made of. */
-function chooseTable(job: Job): Circuit['wireTable'] {
-  const circuits = Object.values(job.looms).flatMap((loom) => Object.values(loom.circuits));
-  return circuits.filter(({ wireTable }) => wireTable === 'thinwall').length * 2 > circuits.length ? 'thinwall' : 'etfe';
 }

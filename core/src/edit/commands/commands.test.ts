@@ -283,9 +283,9 @@ describe('what goes along', () => {
   });
   test('an imported loom takes the place of the empty one that a job begins with, and of no other', () => {
     const { inlet } = skerry.looms;
-    expect(Object.keys(take(createJob('new', ''), importLoom('in', { ...inlet!, ends: {}, circuits: {}, splicePins: {} })).looms)).toEqual([
-      'in',
-    ]);
+    expect(
+      Object.keys(take(createJob('new', '', 'larkhollow'), importLoom('in', { ...inlet!, ends: {}, circuits: {}, splicePins: {} })).looms),
+    ).toEqual(['in']);
     const two = take(skerry, addLoom('rear', 'rear', 'R'));
     expect(Object.keys(take(two, importLoom('in', { ...createLoom('in', 'I') })).looms)).toEqual([...Object.keys(two.looms), 'in']);
   });
@@ -296,7 +296,7 @@ describe('what goes along', () => {
     ['loom from a list', importLoom('loom1', createLoom('rear', 'R'))],
     ['family', addFamily('own1', CATALOGUE.families['pellow-2']!)],
     ['donor', importDonor('donor1', { name: 'old loom', wires: {} })],
-    ['circuit', keepCircuit('inlet', null, createCircuit('900', 'spare', []))],
+    ['circuit', keepCircuit('inlet', null, createCircuit('900', 'spare', [], { wireTable: 'etfe' }))],
     ['zone', addZone()],
     ['mode', addMode()],
     ['open item', addOpenItem('which fuse?', 'question', 'Jun Okafor')],
@@ -313,7 +313,7 @@ describe('what goes along', () => {
   });
   test('a second device of a name is numbered', () => {
     const coil = { name: 'coil', system: 'ignition', templateId: null, decidedBy: '' };
-    const names = ['a', 'b', 'c'].reduce((job, id) => take(job, addDevice(id, coil)), createJob('new', ''));
+    const names = ['a', 'b', 'c'].reduce((job, id) => take(job, addDevice(id, coil)), createJob('new', '', 'larkhollow'));
     expect(Object.values(names.devices).map(({ name }) => name)).toEqual(['coil', 'coil 2', 'coil 3']);
   });
   test('a device is put on a free end and on no taken one', () => {

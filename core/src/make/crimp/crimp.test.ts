@@ -256,8 +256,8 @@ test('every splice of the demo is in one series by its barrel and what is in it,
       const at = loom.splices.findIndex(({ id }) => stepId === `splice.${id}`);
       const barrel = loom.barrels[at]!;
       const forces = barrel.wireIds.map((id) => {
-        const { table, size, areaMm2 } = loom.wires.find((wire) => wire.id === id)!.conductor;
-        return measurePullOff(table, size, areaMm2);
+        const { conductor } = loom.wires.find((wire) => wire.id === id)!;
+        return measurePullOff(conductor);
       });
       expect([one.contactName, one.tool, cavity]).toEqual([barrel.barrelName, barrel.tool, loom.splices[at]!.label]);
       expect([...one.leastN].sort()).toEqual(forces.sort());

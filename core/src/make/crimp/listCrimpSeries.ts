@@ -1,5 +1,5 @@
 import { findCrimpHeight } from '../../model';
-import { measurePullOff, TABLE_WORDS, toSizeWords, type Catalogue } from '../../catalogue';
+import { measurePullOff, toWireWords, type Catalogue } from '../../catalogue';
 import type { LoomPlan, PlannedTermination, PlannedWire } from '../../plan';
 import { compareIds, pushTo, toRunWords } from '../../units';
 import { toDigest } from '../toDigest';
@@ -21,7 +21,7 @@ export function listCrimpSeries(
   const series = new Map<string, CrimpSeries>();
   for (const { made, place } of [...listContactCrimps(plan, steps, contacts), ...listBarrelCrimps(plan, steps)]) {
     const { tool, positioner, partId, contactName, leastN, heightMm } = made;
-    const words = made.wires.map(toWireWords);
+    const words = made.wires.map(toType);
     // whichever wire of them lies first in a barrel; forces go by the first crimp, by which its samples were told
     const id = toDigest(JSON.stringify([tool, positioner, partId, [...words].sort().join(' with ')]));
     const how = { id, tool, positioner, contactName, wires: toRunWords(words, ' with '), leastN, heightMm };
@@ -85,8 +85,8 @@ function listBarrelCrimps({ barrels, splices, wires }: Pick<LoomPlan, 'barrels' 
     const barrel = operation === 'splice' && spliceId !== null ? barrelOf.get(spliceId) : undefined;
     if (!barrel || barrel.barrelId === null || barrel.tool === '') return [];
     const { barrelId: partId, barrelName: contactName, tool } = barrel;
-    const inIt = barrel.wireIds.map((id) => wireOf.get(id)!).sort((a, b) => compareIds(toWireWords(a), toWireWords(b)));
-    const leastN = inIt.map(({ conductor: { table, size, areaMm2 } }) => measurePullOff(table, size, areaMm2));
+    const inIt = barrel.wireIds.map((id) => wireOf.get(id)!).sort((a, b) => compareIds(toType(a), toType(b)));
+    const leastN = inIt.map(({ conductor }) => measurePullOff(conductor));
     if (leastN.every((force) => force === null)) return [];
     const made = { tool, positioner: '', partId, contactName, leastN, heightMm: null, wires: inIt };
     return items.map(({ id: itemId }) => ({ made, place: { stepId, itemId, endId: null, cavity: labels.get(barrel.spliceId)! } }));
@@ -94,4 +94,4 @@ function listBarrelCrimps({ barrels, splices, wires }: Pick<LoomPlan, 'barrels' 
 }
 
 /** Which wire in which insulation: samples of one say nothing of the other. */
-const toWireWords = ({ conductor }: PlannedWire): string => `${toSizeWords(conductor)} ${TABLE_WORDS[conductor.table]}`;
+const toType = ({ conductor }: PlannedWire): string => toWireWords(conductor);

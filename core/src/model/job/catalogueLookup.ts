@@ -1,4 +1,3 @@
-import type { WireTable } from '../loom/circuit';
 import type { ConnectorFamily } from '../shop/family';
 
 export type FamilyLookup = (familyId: string) => ConnectorFamily | undefined;
@@ -9,5 +8,5 @@ export interface CatalogueLookup {
   deviceTemplateIds: readonly string[];
   standardIds: readonly string[];
   cableIds: readonly string[];
-  sizes: Readonly<Record<WireTable, readonly string[]>>;
+  sizes: Readonly<Record<string, readonly string[]>>;
 }

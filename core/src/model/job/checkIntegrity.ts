@@ -213,8 +213,13 @@ function checkCircuits(loom: Loom, at: string, families: Families, { sizes, cabl
         message: `expected a number of its own, got "${circuit.number}", which circuit "${twin}" has`,
       });
     numbers.set(circuit.number, id);
-    const known = sizes[circuit.wireTable];
-    if (circuit.sizePin && !known.includes(circuit.sizePin.size)) {
+    const known = Object.hasOwn(sizes, circuit.wireTable) ? sizes[circuit.wireTable]! : null;
+    if (!known)
+      problems.push({
+        path: `${at}/circuits/${id}/wireTable`,
+        message: `expected a kind of wire of the shop (${Object.keys(sizes).join(', ')}), got "${circuit.wireTable}"`,
+      });
+    if (known && circuit.sizePin && !known.includes(circuit.sizePin.size)) {
       problems.push({
         path: `${at}/circuits/${id}/sizePin/size`,
         message: `expected one of ${known.join(', ')} (${circuit.wireTable}), got "${circuit.sizePin.size}"`,

@@ -13,7 +13,7 @@ import { SurveyConflictSchema } from '../survey/surveyEntry';
 import { ZoneSchema, createZones } from '../vehicle/zone';
 
 export const FORMAT = 'wattograph-job';
-export const FORMAT_VERSION = 18;
+export const FORMAT_VERSION = 19;
 
 /** A finding that the planner lets stand, with the reason that prints in the pack. */
 export const AcceptedFindingSchema = Type.Object({ reason: ReasonSchema, by: NameSchema }, { additionalProperties: false });
@@ -52,18 +52,18 @@ export const JobSchema = Type.Object(
       description: 'finding key → why it may stand',
     }),
   },
-  { additionalProperties: false, $id: 'https://wattograph.invalid/schema/job-18.json', title: 'Wattograph job' },
+  { additionalProperties: false, $id: 'https://wattograph.invalid/schema/job-19.json', title: 'Wattograph job' },
 );
 export type Job = Omit<Static<typeof JobSchema>, 'looms'> & { looms: Record<string, Loom> };
 
-/** A new job with one empty loom. */
-export function createJob(name: string, customer: string): Job {
+/** A new job with one empty loom, made to this house style. */
+export function createJob(name: string, customer: string, standardId: string): Job {
   return {
     format: FORMAT,
     formatVersion: FORMAT_VERSION,
     name,
     customer,
-    standardId: 'larkhollow',
+    standardId,
     notes: '',
     shopVersion: null,
     zones: createZones(),

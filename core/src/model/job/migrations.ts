@@ -247,6 +247,8 @@ export const MIGRATIONS: readonly Migration[] = [
       formatVersion: 18,
     }),
   },
+  // kinds of wire are the shop's: what there was says the same, and names may be others
+  { from: 18, name: 'open-kinds-of-wire', run: (document) => ({ ...document, formatVersion: 19 }) },
 ];
 
 /** What hangs on the board of a loom; nobody kept where it begins. */

@@ -1,6 +1,6 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { ColourSchema, type Colour } from './colour';
-import { IdSchema, literals, NameSchema, ReasonSchema } from '../ids';
+import { IdSchema, NameSchema, ReasonSchema } from '../ids';
 
 export const CIRCUIT_KINDS = ['supply', 'sensor-supply', 'sensor-ground', 'power-ground', 'signal', 'output', 'data', 'screen'] as const;
 export type CircuitKind = (typeof CIRCUIT_KINDS)[number];
@@ -18,8 +18,6 @@ export const KIND_WORDS = {
 } as const satisfies Record<CircuitKind, string>;
 
 /** ETFE on tinned copper (150 °C), on plated copper (200 °C), thin-wall automotive. */
-export const WIRE_TABLE_NAMES = ['etfe', 'etfe-plated', 'thinwall'] as const;
-export type WireTable = (typeof WIRE_TABLE_NAMES)[number];
 
 export const TerminationSchema = Type.Object(
   { endId: IdSchema, cavity: Type.String({ pattern: '^[A-Za-z0-9]{1,6}$' }) },
@@ -38,7 +36,7 @@ export const CircuitSchema = Type.Object(
         'how more than two terminations are joined: least-cost splices, double-crimped contacts in the order listed, or rings on the stud at the source',
     }),
     terminations: Type.Array(TerminationSchema, { maxItems: 64 }),
-    wireTable: literals(WIRE_TABLE_NAMES, { description: 'which wire it is made of' }),
+    wireTable: Type.String({ ...IdSchema, description: 'kind of wire of the shop that it is made of' }),
     colour: ColourSchema,
     sizePin: Type.Union(
       [
@@ -66,21 +64,24 @@ export const CircuitSchema = Type.Object(
   },
   { additionalProperties: false },
 );
-export type Circuit = Omit<Static<typeof CircuitSchema>, 'kind' | 'colour' | 'wireTable'> & {
+export type Circuit = Omit<Static<typeof CircuitSchema>, 'kind' | 'colour'> & {
   kind: CircuitKind;
   colour: Colour;
-  wireTable: WireTable;
 };
 
-/** A circuit with nothing pinned, in the loom's usual wire. */
-export function createCircuit(number: string, name: string, terminations: Termination[], rest: Partial<Circuit> = {}): Circuit {
+/** A circuit with nothing pinned, of this kind of wire. */
+export function createCircuit(
+  number: string,
+  name: string,
+  terminations: Termination[],
+  rest: Partial<Circuit> & Pick<Circuit, 'wireTable'>,
+): Circuit {
   return {
     number,
     name,
     kind: 'signal',
     join: 'splice',
     terminations,
-    wireTable: 'etfe',
     colour: { base: 'white', stripe: null, bands: [] },
     sizePin: null,
     colourPin: null,

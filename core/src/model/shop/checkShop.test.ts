@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { createDemoShop } from '../../catalogue';
-import published from '../../../schema/shop-13.json';
+import published from '../../../schema/shop-14.json';
 import old from '../../testing/formats/shop-1.json';
 import eleventh from '../../testing/formats/shop-11.json';
 import twelfth from '../../testing/formats/shop-12.json';
+import thirteenth from '../../testing/formats/shop-13.json';
 import tenth from '../../testing/formats/shop-10.json';
 import second from '../../testing/formats/shop-2.json';
 import third from '../../testing/formats/shop-3.json';
@@ -39,6 +40,18 @@ test('every format of the shop leads to the present one: a file of format 1, as 
   expect(checked.value.contacts.map(({ id, gender }) => [id, gender])).toEqual([
     ['h22', null],
     ['t150', null],
+  ]);
+});
+
+test('a file of format 13 had three kinds of wire: they are called as they were, and their sizes count as they did', () => {
+  expect(thirteenth.formatVersion).toBe(13);
+  const checked = checkShop(thirteenth);
+  if (!checked.ok) throw new Error(JSON.stringify(checked.problems));
+  const { wires } = checked.value;
+  expect(Object.values(wires).map((sizes) => [...new Set(sizes.map(({ insulation, gauge }) => `${insulation}, ${gauge}`))])).toEqual([
+    ['ETFE, AWG'],
+    ['ETFE plated, AWG'],
+    ['thin-wall, mm²'],
   ]);
 });
 
@@ -308,11 +321,26 @@ test.each<[string, (shop: Shop & Record<string, unknown>) => void, string]>([
     '/tools/0/calibratedOn: expected a day as in 2026-11-25, got "2026-02-30"',
   ],
   ['nobody', (shop) => (shop.people = []), '/people: must NOT have fewer than 1 items'],
-  ['a wire table out of order', (shop) => shop.wires.etfe.reverse(), '/wires/etfe/1/areaMm2: expected more than the'],
+  ['a wire table out of order', (shop) => shop.wires.etfe!.reverse(), '/wires/etfe/1/areaMm2: expected more than the'],
   [
     'a wire in the table of another',
-    (shop) => (shop.wires.etfe[0]!.table = 'thinwall'),
+    (shop) => (shop.wires.etfe![0]!.table = 'thinwall'),
     '/wires/etfe/0/table: expected "etfe", got "thinwall"',
+  ],
+  [
+    'a size whose kind is called otherwise',
+    (shop) => (shop.wires.etfe![2]!.insulation = 'PTFE'),
+    '/wires/etfe/2/insulation: expected "ETFE" as the size before it, got "PTFE"',
+  ],
+  [
+    'a house style that says nothing of a kind of wire',
+    (shop) => delete shop.standards.plain!.insulationLimitC.thinwall,
+    '/standards/plain/insulationLimitC/thinwall: expected one for the wire thinwall, got none',
+  ],
+  [
+    'a house style that speaks of a kind of wire that is none',
+    (shop) => (shop.standards.plain!.insulationShortC.ptfe = 250),
+    '/standards/plain/insulationShortC/ptfe: expected a kind of wire (etfe, etfe-plated, thinwall), got "ptfe"',
   ],
   ['a cable of a size that is none', (shop) => (shop.cables[0]!.size = '7'), '/cables/0/size: expected one of 26, 24,'],
   [
@@ -336,7 +364,7 @@ test.each<[string, (shop: Shop & Record<string, unknown>) => void, string]>([
   ],
   ['no standard', (shop) => (shop.standards = {}), '/standards: must NOT have fewer than 1 properties'],
   ['a text for a number', (shop) => Object.assign(shop.contacts[0]!, { currentA: '5' }), '/contacts/0/currentA: expected number, got "5"'],
-  ['a resistance of 0', (shop) => (shop.wires.etfe[0]!.r20MilliohmPerM = 0), '/wires/etfe/0/r20MilliohmPerM: must be > 0, got 0'],
+  ['a resistance of 0', (shop) => (shop.wires.etfe![0]!.r20MilliohmPerM = 0), '/wires/etfe/0/r20MilliohmPerM: must be > 0, got 0'],
   ['a field that nobody knows', (shop) => (shop.colour = 'red'), '/colour: expected no such field here'],
   [
     'a newer version',

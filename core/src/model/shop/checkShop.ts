@@ -9,6 +9,8 @@ import { BOUGHT_TABLES, RETIRABLE_TABLES } from './buying';
 import { listRecords } from './compareShops';
 import { toPresentShop } from './migrations';
 import { SHOP_FORMAT, SHOP_FORMAT_VERSION, ShopSchema, type Shop } from './shop';
+import { BY_WIRE } from './standard';
+import type { Conductor } from './wire';
 
 /** The one gate of a shop at every border: format, shape, and what the shape cannot say. */
 export function checkShop(value: unknown): Checked<Shop> {
@@ -39,6 +41,7 @@ function listShopProblems(shop: Shop): Problem[] {
   return [
     ...listDoubled('/people', shop.people),
     ...Object.entries(shop.wires).flatMap(([table, sizes]) => listWireProblems(table, sizes)),
+    ...listKindProblems(shop),
     ...(
       [
         'contacts',
@@ -87,7 +90,25 @@ function listDoubled(path: string, names: readonly string[], field = ''): Proble
   });
 }
 
-function listWireProblems(table: string, sizes: Shop['wires'][keyof Shop['wires']]): Problem[] {
+/** Every house style says of each kind of wire what it asks of one, and of no other. */
+function listKindProblems({ wires, standards }: Shop): Problem[] {
+  const kinds = Object.keys(wires);
+  const list = (path: string, of: Readonly<Record<string, unknown>>) => [
+    ...kinds.flatMap((kind) =>
+      Object.hasOwn(of, kind) ? [] : [{ path: `${path}/${kind}`, message: `expected one for the wire ${kind}, got none` }],
+    ),
+    ...Object.keys(of).flatMap((kind) =>
+      Object.hasOwn(wires, kind)
+        ? []
+        : [{ path: `${path}/${kind}`, message: `expected a kind of wire (${kinds.join(', ')}), got "${kind}"` }],
+    ),
+  ];
+  return Object.entries(standards).flatMap(([id, standard]) =>
+    BY_WIRE.flatMap((field) => list(`/standards/${id}/${field}`, standard[field])),
+  );
+}
+
+function listWireProblems(table: string, sizes: readonly Conductor[]): Problem[] {
   const path = `/wires/${table}`;
   return [
     ...listDoubled(
@@ -98,6 +119,10 @@ function listWireProblems(table: string, sizes: Shop['wires'][keyof Shop['wires'
     ...sizes.flatMap((one, at) => {
       const before = sizes[at - 1];
       if (one.table !== table) return [{ path: `${path}/${at}/table`, message: `expected "${table}", got "${one.table}"` }];
+      if (before && one.insulation !== before.insulation)
+        return [
+          { path: `${path}/${at}/insulation`, message: `expected "${before.insulation}" as the size before it, got "${one.insulation}"` },
+        ];
       if (before && one.areaMm2 <= before.areaMm2)
         return [
           {
@@ -168,8 +193,9 @@ function listWindowProblems(shop: Shop): Problem[] {
 
 /** What a record names and the shop does not have. */
 function listReferenceProblems(shop: Shop): Problem[] {
-  const hasSize = (table: keyof Shop['wires'], size: string) => shop.wires[table].some((one) => one.size === size);
-  const sizes = (table: keyof Shop['wires']) => shop.wires[table].map(({ size }) => size).join(', ');
+  const hasSize = (table: string, size: string) => shop.wires[table]?.some((one) => one.size === size) ?? false;
+  const sizes = (table: string) =>
+    shop.wires[table]?.map((one) => one.size).join(', ') ?? `the sizes of a kind of wire (${Object.keys(shop.wires).join(', ')})`;
   return [
     ...Object.entries(shop.families).flatMap(([id, { mateId }]) =>
       mateId === null || Object.hasOwn(shop.families, mateId)
@@ -203,12 +229,12 @@ function listReferenceProblems(shop: Shop): Problem[] {
     ...Object.entries(shop.standards).flatMap(([id, standard]) => [
       ...(standard.id === id ? [] : [{ path: `/standards/${id}/id`, message: `expected "${id}", got "${standard.id}"` }]),
       ...Object.entries(standard.minimumSize).flatMap(([table, size]) =>
-        hasSize(table as keyof Shop['wires'], size)
+        hasSize(table, size) || !Object.hasOwn(shop.wires, table)
           ? []
           : [
               {
                 path: `/standards/${id}/minimumSize/${table}`,
-                message: `expected one of ${sizes(table as keyof Shop['wires'])}, got "${size}"`,
+                message: `expected one of ${sizes(table)}, got "${size}"`,
               },
             ],
       ),

@@ -20,7 +20,7 @@ test('added, changed and gone, each with its field and by its id', () => {
       contacts[1]!.id = 'own-1';
       people.push('Wil Tamsin');
       standards.larkhollow!.sigma.tape.aMm = 7;
-      wires.etfe.pop();
+      wires.etfe!.pop();
     }),
   ).toEqual([
     {

@@ -1,5 +1,17 @@
 import { createDemoShop } from '../../catalogue';
-import { checkShop, createRecordId, listRecordFields, listRecords, putRecord, RECORD_SCHEMAS, SHOP_TABLES, toFieldWords } from './index';
+import {
+  checkShop,
+  copyWireKind,
+  createRecordId,
+  listRecordFields,
+  listRecords,
+  mergeShops,
+  putRecord,
+  RECORD_SCHEMAS,
+  SHOP_TABLES,
+  toFieldWords,
+  type Shop,
+} from './index';
 
 const shop = createDemoShop();
 
@@ -15,10 +27,43 @@ test.each(SHOP_TABLES.map((table) => [table]))(
 );
 
 test('a new wire takes its place by its area, and the shop still passes its gate', () => {
-  const wire = { ...shop.wires.etfe[0]!, size: '21', areaMm2: 0.5 };
+  const wire = { ...shop.wires.etfe![0]!, size: '21', areaMm2: 0.5 };
   const next = putRecord(shop, 'wires', 'etfe 21', wire);
-  expect(next.wires.etfe.map(({ size }) => size).slice(2, 5)).toEqual(['22', '21', '20']);
+  expect(next.wires.etfe!.map(({ size }) => size).slice(2, 5)).toEqual(['22', '21', '20']);
   expect(checkShop(next).ok).toBe(true);
+});
+
+describe('a kind of wire of the shop’s own', () => {
+  const kinds = (of: Shop) =>
+    Object.values(of.standards).map(({ minimumSize, insulationLimitC }) => [minimumSize.silicone, insulationLimitC.silicone]);
+  const copied = copyWireKind(shop, 'thinwall', 'silicone');
+
+  test('begins with the sizes of one there is, and with what every house style says of that', () => {
+    expect(checkShop(copied)).toMatchObject({ ok: true });
+    expect(copied.wires.silicone!.map(({ size, table, insulation }) => [size, table, insulation])).toEqual(
+      shop.wires.thinwall!.map(({ size }) => [size, 'silicone', 'thin-wall, copy']),
+    );
+    expect(kinds(copied)).toEqual(Object.values(shop.standards).map((one) => [one.minimumSize.thinwall, one.insulationLimitC.thinwall]));
+    const fields = listRecordFields(RECORD_SCHEMAS.standards, copied.standards.plain);
+    expect(fields.find(({ key }) => key === 'insulationLimitC')!.fields.map(({ key }) => key)).toContain('silicone');
+  });
+  test('what it is called is so of all its sizes, and a size that is called otherwise keeps its price', () => {
+    const [first] = shop.wires.etfe!;
+    const named = putRecord(shop, 'wires', 'etfe 26', { ...first!, insulation: 'ETFE, ours', size: '26x' });
+    expect(new Set(named.wires.etfe!.map(({ insulation }) => insulation))).toEqual(new Set(['ETFE, ours']));
+    expect(named.wires.etfe!.map(({ size }) => size)).toEqual(['26x', ...shop.wires.etfe!.slice(1).map(({ size }) => size)]);
+    expect([named.buying['wires/etfe 26'], named.buying['wires/etfe 26x']]).toEqual([undefined, shop.buying['wires/etfe 26']]);
+  });
+  test('goes with its last size from the house styles too', () => {
+    const gone = copied.wires.silicone!.reduce((now, { size }) => putRecord(now, 'wires', `silicone ${size}`, undefined), copied);
+    expect(gone).toEqual(shop);
+  });
+  test('comes from another shop with what a house style of that says of it; a house style that says nothing of it is no shop', () => {
+    expect(mergeShops(shop, copied, () => false)).toEqual(copied);
+    const alone = { ...shop, wires: copied.wires };
+    const checked = checkShop(alone);
+    expect(checked.ok ? [] : checked.problems.map(({ path }) => path)).toContain('/standards/plain/insulationShortC/silicone');
+  });
 });
 
 test('a copy has an id of its own', () => {

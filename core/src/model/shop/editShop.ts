@@ -2,6 +2,7 @@ import type { TSchema } from '@sinclair/typebox';
 import { DeviceTemplateSchema } from '../vehicle/device';
 import { ConnectorFamilySchema } from './family';
 import { listKinds } from '../checkShape';
+import { isRecord } from '../mapRecord';
 import { NameSchema } from '../ids';
 import { BuyingSchema, isBoughtTable, toBuyingKey } from './buying';
 import type { ShopTable } from './compareShops';
@@ -13,10 +14,10 @@ import { ResinSchema } from './resin';
 import { LabelStockSchema } from './label';
 import { BootSchema, TransitionSchema } from './moulded';
 import type { Shop } from './shop';
-import { ShopStandardSchema } from './standard';
+import { BY_WIRE, ShopStandardSchema, type ShopStandard } from './standard';
 import { toFieldWords } from './toFieldWords';
 import { BoardSchema, PrinterSchema, ToolSchema } from './tool';
-import { CableItemSchema, ConductorSchema } from './wire';
+import { CableItemSchema, ConductorSchema, type Conductor } from './wire';
 
 /** Shape of a record of each table. */
 export const RECORD_SCHEMAS = {
@@ -54,6 +55,7 @@ const isKeyed = (table: ShopTable): table is KeyedTable => (KEYED as readonly st
  * their areas.
  */
 export function putRecord(shop: Shop, table: ShopTable, id: string, value: unknown): Shop {
+  if (table === 'wires') return putWire(shop, id, value as Conductor | undefined);
   if (value !== undefined || !isBoughtTable(table)) return put(shop, table, id, value);
   return put(put(shop, table, id, undefined), 'buying', toBuyingKey(table, id), undefined);
 }
@@ -64,17 +66,67 @@ function put(shop: Shop, table: ShopTable, id: string, value: unknown): Shop {
     if (value === undefined) return { ...shop, [table]: rest };
     return { ...shop, [table]: Object.hasOwn(shop[table], id) ? { ...shop[table], [id]: value } : { ...rest, [id]: value } };
   }
-  if (table === 'wires') {
-    const [kind, size] = id.split(' ') as [keyof Shop['wires'], string];
-    const others = shop.wires[kind].filter((one) => one.size !== size);
-    const list = value === undefined ? others : [...others, value as (typeof others)[number]].sort((a, b) => a.areaMm2 - b.areaMm2);
-    return { ...shop, wires: { ...shop.wires, [kind]: list } };
-  }
   const list = shop[table] as readonly unknown[];
   const toId = (one: unknown) => (table === 'people' ? one : (one as { id: string }).id);
   const at = list.findIndex((one) => toId(one) === id);
   const next = at === -1 ? [...list, value] : list.map((one, place) => (place === at ? value : one));
   return { ...shop, [table]: value === undefined ? list.filter((one) => toId(one) !== id) : next };
+}
+
+/** The id of a wire: its kind and its size. */
+export const toWireId = ({ table, size }: Pick<Conductor, 'table' | 'size'>): string => `${table} ${size}`;
+
+/** A wire keeps how it is bought when its size is called otherwise; what its kind is called is so of all its sizes; the last size takes its kind along. */
+function putWire(shop: Shop, id: string, value: Conductor | undefined): Shop {
+  const kind = value?.table ?? id.slice(0, id.indexOf(' '));
+  const others = (shop.wires[kind] ?? []).filter((one) => toWireId(one) !== id);
+  const sizes = value === undefined ? others : [...others, value].sort((a, b) => a.areaMm2 - b.areaMm2);
+  const insulation = value?.insulation ?? sizes[0]?.insulation ?? '';
+  const renamed =
+    value !== undefined && Object.hasOwn(shop.buying, `wires/${id}`) ? { [`wires/${toWireId(value)}`]: shop.buying[`wires/${id}`]! } : {};
+  const next: Shop = {
+    ...shop,
+    wires: { ...shop.wires, [kind]: sizes.map((one) => (one.insulation === insulation ? one : { ...one, insulation })) },
+    buying: { ...without(shop.buying, `wires/${id}`), ...renamed },
+  };
+  if (sizes.length > 0) return next;
+  const standards = mapStandards(shop, (standard) =>
+    Object.fromEntries(BY_WIRE.map((field) => [field, without<string | number>(standard[field], kind)])),
+  );
+  return { ...next, standards, wires: without(shop.wires, kind) };
+}
+
+const without = <T>(record: Readonly<Record<string, T>>, gone: string): Record<string, T> =>
+  Object.fromEntries(Object.entries(record).filter(([key]) => key !== gone));
+
+const mapStandards = (shop: Shop, change: (standard: ShopStandard) => object): Shop['standards'] =>
+  Object.fromEntries(Object.entries(shop.standards).map(([id, standard]) => [id, { ...standard, ...change(standard) }]));
+
+/**
+ * Another kind of wire with the sizes of one there is, and with what every house style says of that: to be given figures of its own. How it is
+ * bought is not known.
+ */
+export function copyWireKind(shop: Shop, like: string, id: string): Shop {
+  const standards = mapStandards(shop, (standard) =>
+    Object.fromEntries(BY_WIRE.map((field) => [field, { ...standard[field], [id]: standard[field][like]! }])),
+  );
+  const sizes = shop.wires[like]!.map((one) => ({ ...one, table: id, insulation: `${one.insulation}, copy` }));
+  return { ...shop, standards, wires: { ...shop.wires, [id]: sizes } };
+}
+
+/** The shop with what its house styles ask of kinds of wire that only another shop says it of, as that does. */
+export function addWireKinds(shop: Shop, theirs: Shop): Shop {
+  const kinds = Object.keys(shop.wires);
+  const standards = mapStandards(shop, (standard) => {
+    const other = theirs.standards[standard.id] ?? Object.values(theirs.standards)[0]!;
+    return Object.fromEntries(
+      BY_WIRE.map((field) => {
+        const missing = kinds.filter((kind) => !Object.hasOwn(standard[field], kind) && Object.hasOwn(other[field], kind));
+        return [field, { ...standard[field], ...Object.fromEntries(missing.map((kind) => [kind, other[field][kind]!])) }];
+      }),
+    );
+  });
+  return { ...shop, standards };
 }
 
 /** An id beside those that a table has: "tarn-6-2". */
@@ -102,7 +154,9 @@ export function listRecordFields(schema: TSchema, value: unknown): RecordField[]
   const kind = typeof value === 'object' && value !== null ? (value as { kind?: unknown }).kind : undefined;
   // of several shapes the one that the record has
   const shape = options.length > 0 ? (options.find((one) => isOfKind(one, kind)) ?? options[0]!) : schema;
-  return Object.entries((shape.properties ?? {}) as Record<string, TSchema>).flatMap(([key, field]) => toField(key, field) ?? []);
+  return Object.entries((shape.properties ?? {}) as Record<string, TSchema>).flatMap(
+    ([key, field]) => toField(key, field, (value as Record<string, unknown> | null)?.[key]) ?? [],
+  );
 }
 
 const isOfKind = (schema: TSchema, kind: unknown): boolean => {
@@ -110,7 +164,8 @@ const isOfKind = (schema: TSchema, kind: unknown): boolean => {
   return field !== undefined && listKinds(field).includes(kind);
 };
 
-function toField(key: string, schema: TSchema): RecordField | null {
+/** value: what the field holds, for a record whose keys no schema knows */
+function toField(key: string, schema: TSchema, value?: unknown): RecordField | null {
   const base = {
     key,
     words: toFieldWords(key),
@@ -135,6 +190,9 @@ function toField(key: string, schema: TSchema): RecordField | null {
   if (schema.type === 'boolean') return { ...base, kind: 'yes-no' };
   if (schema.type === 'array' && ['string', 'integer'].includes((schema.items as TSchema).type as string))
     return { ...base, kind: 'list', isInteger: (schema.items as TSchema).type === 'integer' };
+  const [ofEach] = Object.values((schema.patternProperties ?? {}) as Record<string, TSchema>);
+  if (['number', 'string'].includes(ofEach?.type as string) && isRecord(value))
+    return { ...base, kind: 'group', fields: Object.keys(value).flatMap((one) => toField(one, ofEach!) ?? []) };
   if (schema.type === 'object' && schema.properties !== undefined)
     return {
       ...base,

@@ -3,11 +3,12 @@ import { addCoveringTraits } from './covering';
 import { addAdapter, addCavityFields } from './family';
 import { addDoubts, addLeads } from '../power/pinNeed';
 import { addThrows } from '../power/power';
-import { mapRecord } from '../mapRecord';
+import { isRecord, mapRecord } from '../mapRecord';
 import type { Migration } from '../job/migrations';
 import { SHOP_FORMAT_VERSION } from './shop';
 import { TIME_DEFAULTS } from '../times';
 import { addHazard } from '../vehicle/device';
+import { addWireKind } from './wire';
 
 /** Every step of the shop's format since the first, in order and without gaps. A test runs each. */
 export const SHOP_MIGRATIONS: readonly Migration[] = [
@@ -148,7 +149,18 @@ export const SHOP_MIGRATIONS: readonly Migration[] = [
       standards: mapRecord(shop.standards, (standard) => ({ ...REUSED_DEFAULTS, ...standard })),
     }),
   },
+  {
+    from: 13,
+    name: 'name-kinds-of-wire',
+    run: (shop) => ({ ...shop, formatVersion: 14, wires: addInsulation(shop.wires) }),
+  },
 ];
+
+function addInsulation(wires: unknown): unknown {
+  if (!isRecord(wires)) return wires;
+  const ofKind = (sizes: unknown) => (Array.isArray(sizes) ? sizes.map(toItself(addWireKind)) : sizes);
+  return Object.fromEntries(Object.entries(wires).map(([kind, sizes]) => [kind, ofKind(sizes)]));
+}
 
 /** What a shop that never said so asks for, and what all of them had in common. */
 const WORK_DEFAULTS = {

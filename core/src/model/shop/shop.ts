@@ -13,12 +13,13 @@ import { LabelStockSchema } from './label';
 import { BootSchema, TransitionSchema } from './moulded';
 import { ShopStandardSchema } from './standard';
 import { BoardSchema, PrinterSchema, ToolSchema } from './tool';
-import { CableItemSchema, ConductorSchema } from './wire';
+import { CableItemSchema, ConductorSchema, MOST_WIRE_KINDS } from './wire';
 
 export const SHOP_FORMAT = 'wattograph-shop';
-export const SHOP_FORMAT_VERSION = 13;
+export const SHOP_FORMAT_VERSION = 14;
 
 const bySize = { additionalProperties: false } as const;
+const ofWires = { additionalProperties: false, minProperties: 1, maxProperties: MOST_WIRE_KINDS } as const;
 const conductors = Type.Array(ConductorSchema, { minItems: 1, maxItems: 60, description: 'thinnest first' });
 
 /** Everything a shop decides: what it buys, how it works, who works there. What every plan chooses from. */
@@ -30,7 +31,7 @@ export const ShopSchema = Type.Object(
     people: Type.Array(NameSchema, { minItems: 1, maxItems: 200, description: 'who signs edits, releases and ticks' }),
     families: recordOf(ConnectorFamilySchema, { maxProperties: 20_000 }),
     devices: recordOf(DeviceTemplateSchema, { maxProperties: 5000 }),
-    wires: Type.Object({ etfe: conductors, 'etfe-plated': conductors, thinwall: conductors }, { additionalProperties: false }),
+    wires: Type.Record(IdSchema, conductors, { ...ofWires, description: 'kind of wire → its sizes' }),
     contacts: Type.Array(ContactSchema, { maxItems: 20_000 }),
     seals: Type.Array(SealSchema, { maxItems: 20_000 }),
     grommets: Type.Record(CavitySize, GrommetSchema, { ...bySize, description: 'cavity size → what the holes of its grommets close on' }),
@@ -54,6 +55,6 @@ export const ShopSchema = Type.Object(
     }),
     standards: Type.Record(IdSchema, ShopStandardSchema, { minProperties: 1, maxProperties: 100, additionalProperties: false }),
   },
-  { additionalProperties: false, $id: 'https://wattograph.invalid/schema/shop-13.json', title: 'Wattograph shop' },
+  { additionalProperties: false, $id: 'https://wattograph.invalid/schema/shop-14.json', title: 'Wattograph shop' },
 );
 export type Shop = Static<typeof ShopSchema>;

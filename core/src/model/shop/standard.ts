@@ -1,11 +1,12 @@
 import { Type, type Static, type TSchema } from '@sinclair/typebox';
-import { CIRCUIT_KINDS, WIRE_TABLE_NAMES } from '../loom/circuit';
+import { CIRCUIT_KINDS } from '../loom/circuit';
 import { COLOUR_NAMES, InsulationWordsSchema, MOST_BANDS, type ColourName } from '../loom/colour';
 import { DOUBTS, HoldOperationSchema } from '../hold';
 import { IdSchema, literals, NameSchema } from '../ids';
 import { LOADS } from '../power/pinNeed';
 import { BUNDLINGS, COVERING_KINDS, DRESSINGS, MEASURE_METHODS, type CoveringKind } from '../loom/segment';
 import { least0, positive } from './figures';
+import { MOST_WIRE_KINDS } from './wire';
 import { BARREL_KINDS, MOST_SPLICED } from './joint';
 import { MILESTONES, MINUTE_KEYS, PART_MILESTONES } from '../times';
 
@@ -24,13 +25,13 @@ const each = <N extends string, T extends TSchema>(names: readonly N[], make: ()
   Object.fromEntries(names.map((name) => [name, make()])) as Record<N, T>;
 
 const byWire = <T extends TSchema>(schema: T, options: Record<string, unknown>) =>
-  Type.Object(
-    each(WIRE_TABLE_NAMES, () => schema),
-    { additionalProperties: false, ...options },
-  );
+  Type.Record(IdSchema, schema, { additionalProperties: false, minProperties: 1, maxProperties: MOST_WIRE_KINDS, ...options });
 
 const share = (description?: string) =>
   Type.Number({ exclusiveMinimum: 0, maximum: 1, ...(description === undefined ? {} : { description }) });
+
+/** Fields that say something of each kind of wire. */
+export const BY_WIRE = ['minimumSize', 'insulationLimitC', 'insulationShortC'] as const;
 
 /** Where a shop stands on each question of practice; every default of a calculation is a field here. */
 export const ShopStandardSchema = Type.Object(
@@ -41,7 +42,7 @@ export const ShopStandardSchema = Type.Object(
     reterminations: Type.Integer({ minimum: 0, maximum: 100 }),
     reterminationMm: least0(10_000),
     minimumSize: byWire(Type.String({ minLength: 1, maxLength: 12 }), {
-      description: 'smallest size for hand-crimped single wires, by wire table',
+      description: 'smallest size for hand-crimped single wires, by kind of wire',
     }),
     spliceCostMm: least0(10_000, 'wire that one splice must save to be worth making'),
     spliceFromBreakoutMm: least0(10_000),

@@ -1,5 +1,6 @@
 import type { ShopRecord, ShopTable } from './compareShops';
 import type { Shop } from './shop';
+import type { Conductor } from './wire';
 
 /** The shop with these records in a table and no others. Wires stay in the order of their areas. */
 export function withRecords(shop: Shop, table: ShopTable, records: readonly Pick<ShopRecord, 'id' | 'value'>[]): Shop {
@@ -12,9 +13,10 @@ export function withRecords(shop: Shop, table: ShopTable, records: readonly Pick
     case 'buying':
       return { ...shop, [table]: Object.fromEntries(records.map(({ id, value }) => [id, value])) };
     case 'wires': {
-      const sizes = records.map(({ value }) => value as Shop['wires'][keyof Shop['wires']][number]);
-      const ofTable = (kind: string) => sizes.filter((one) => one.table === kind).sort((a, b) => a.areaMm2 - b.areaMm2);
-      return { ...shop, wires: Object.fromEntries(Object.keys(shop.wires).map((kind) => [kind, ofTable(kind)])) as Shop['wires'] };
+      const sizes = records.map(({ value }) => value as Conductor);
+      const kinds = [...new Set([...Object.keys(shop.wires), ...sizes.map((one) => one.table)])];
+      const ofKind = (kind: string) => sizes.filter((one) => one.table === kind).sort((a, b) => a.areaMm2 - b.areaMm2);
+      return { ...shop, wires: Object.fromEntries(kinds.map((kind) => [kind, ofKind(kind)])) };
     }
     default:
       return { ...shop, [table]: records.map(({ value }) => value) };

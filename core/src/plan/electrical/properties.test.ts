@@ -139,7 +139,7 @@ describe('least copper of a whole vehicle', () => {
       wires.filter(({ ruledBy }) => ruledBy === 'drop').map(({ circuitId, conductor }) => ({ loomId, circuitId, conductor })),
     );
     for (const { loomId, circuitId, conductor } of thick.filter((_, index) => index % Math.ceil(thick.length / 4) === 0)) {
-      const table = CATALOGUE.wires[conductor.table];
+      const table = CATALOGUE.wires[conductor.table]!;
       const at = table.findIndex(({ size }) => size === conductor.size);
       for (const size of [table[at - 1]?.size, table[at + 1]?.size]) {
         if (size === undefined) continue;

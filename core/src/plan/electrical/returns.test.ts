@@ -40,7 +40,7 @@ function wire(job: Job, id: string, kind: Circuit['kind'], places: string, rest:
     const [endId, cavity] = place.split(':') as [string, string];
     return { endId, cavity };
   });
-  job.looms.main!.circuits[id] = createCircuit(id.slice(1), id, terminations, { kind, ...rest });
+  job.looms.main!.circuits[id] = createCircuit(id.slice(1), id, terminations, { kind, wireTable: 'etfe', ...rest });
 }
 const HEAVY = { wireTable: 'thinwall' } as const;
 

@@ -122,8 +122,8 @@ function toLoad({ conductor }: SizedWire, flow: CarriedCurrent | undefined, stan
     given: heatA * heatA * conductor.r20MilliohmPerM,
     r20: conductor.r20MilliohmPerM,
     odMm: conductor.odMm,
-    limitC: standard.insulationLimitC[conductor.table],
-    shortC: standard.insulationShortC[conductor.table],
+    limitC: standard.insulationLimitC[conductor.table]!,
+    shortC: standard.insulationShortC[conductor.table]!,
     // what nothing protects needs no ampacity
     isGuarded: flow !== undefined && flow.guardIds.length > 0,
     isFused: flow?.isFused === true,
@@ -220,4 +220,4 @@ export const isZoneTooHot = (
   ambientC: number,
   table: SizedWire['conductor']['table'],
   { insulationLimitC, heatMarginK }: Pick<ShopStandard, 'insulationLimitC' | 'heatMarginK'>,
-): boolean => ambientC > insulationLimitC[table] - heatMarginK;
+): boolean => ambientC > insulationLimitC[table]! - heatMarginK;

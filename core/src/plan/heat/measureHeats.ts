@@ -72,7 +72,7 @@ function toSource({ conductor }: SizedWire, flow: CarriedCurrent | undefined, st
     watts: flow && flow.designA !== 0 ? flow.heatA.map((currentA) => (currentA ** 2 * conductor.r20MilliohmPerM) / 1000) : null,
     odMm: conductor.odMm,
     isKnown: flow !== undefined && flow.designA !== null,
-    limitC: standard.insulationLimitC[conductor.table],
+    limitC: standard.insulationLimitC[conductor.table]!,
   };
 }
 

@@ -10,7 +10,7 @@ import { measureCure, measurePottingFill, measurePottingLoop, plan, planPottings
 const SOFT = CATALOGUE.resins.find(({ id }) => id === 'resin-soft')!;
 const CAVITY = { lengthMm: 18, widthMm: 12, depthMm: 9, contactsMm3: 36 };
 const POTTING: Potting = { resinId: 'resin-soft', ...CAVITY, changesPerYear: null };
-const AWG22 = CATALOGUE.wires.etfe.find(({ size }) => size === '22')!.odMm;
+const AWG22 = CATALOGUE.wires.etfe!.find(({ size }) => size === '22')!.odMm;
 
 describe('resin for one cavity (craft A4)', () => {
   test('18 × 12 × 9 mm, three AWG 22, contacts of 36 mm³: 1.88 ml, 2.26 with waste, 2.5 g, 2.22 + 0.27', () => {

@@ -80,7 +80,7 @@ export function measureHalfBarrel(
   { kind, sizePin, wireTable }: Pick<Circuit, 'kind' | 'sizePin' | 'wireTable'>,
 ): number {
   const barrels = listBarrels(catalogue, standard);
-  const least = catalogue.wires[wireTable].find(({ size }) => size === standard.minimumSize[wireTable]);
+  const least = catalogue.wires[wireTable]!.find(({ size }) => size === standard.minimumSize[wireTable]);
   const mostMm2 = (least?.areaMm2 ?? Infinity) * standard.spliceMostWires * (standard.barrelKind === 'parallel' ? 2 : 1);
   const isThin = sizePin === null && !POWER_KINDS.includes(kind);
   const fitting = isThin ? barrels.filter(({ minAreaMm2 }) => minAreaMm2 <= mostMm2) : barrels;

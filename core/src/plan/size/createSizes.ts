@@ -25,7 +25,7 @@ function createCableConductors(loom: Pick<Loom, 'circuits'>, catalogue: Catalogu
     const stored = known.get(groupId);
     if (stored) return stored;
     const item = catalogue.cables.find(({ id }) => id === itemId)!;
-    const core = catalogue.wires[item.table].find(({ size }) => size === item.size)!;
+    const core = catalogue.wires[item.table]!.find(({ size }) => size === item.size)!;
     const circuits = Object.values(loom.circuits).filter(({ cable }) => cable?.groupId === groupId);
     const conductor = { ...core, massGPerM: item.massGPerM / circuits.length };
     known.set(groupId, conductor);
@@ -81,7 +81,7 @@ function startSizes(
   return (wire) => {
     const { wireTable, sizePin, cable } = loom.circuits[wire.circuitId]!;
     if (cable) return { conductors: [ofCable(cable.groupId, cable.itemId)], ruledBy: 'cable' };
-    const table = catalogue.wires[wireTable];
+    const table = catalogue.wires[wireTable]!;
     const pinned = sizePin && table.find(({ size }) => size === sizePin.size);
     if (pinned) return { conductors: [pinned], ruledBy: 'pinned' };
     const key = `${wireTable} ${toPlace(wire.from)} ${toPlace(wire.to)}`;

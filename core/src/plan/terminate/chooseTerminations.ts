@@ -120,8 +120,8 @@ function chooseEnd({ endId, end, family, circuits, catalogue, tailStripMm, arriv
               : { ...NONE, contactName: 'housing to be chosen' };
     const contact = chosen.contactId === null ? undefined : findContact(catalogue, chosen.contactId);
     const asked = contact?.pullOffN ?? null;
-    const measurePull = ({ conductor: { table, size, areaMm2 } }: SizedWire) => {
-      const standard = measurePullOff(table, size, areaMm2);
+    const measurePull = ({ conductor }: SizedWire) => {
+      const standard = measurePullOff(conductor);
       return standard === null || asked === null ? (standard ?? asked) : Math.max(standard, asked);
     };
     const pullOffsN = here.map((wire) => (end.kind === 'tail' ? null : measurePull(wire)));

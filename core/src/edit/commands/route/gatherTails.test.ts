@@ -45,7 +45,7 @@ function createFive(crankAlone = false): Job {
     loom.ends[id] = createEnd(id, id, id === 'p' ? 'tarn-4' : id === 'u' ? 'tarn-2' : 'tarn-3');
   }
   const add = (number: string, name: string, kind: Circuit['kind'], words: string) =>
-    (loom.circuits[`c${number}`] = createCircuit(number, name, pins(words), { kind }));
+    (loom.circuits[`c${number}`] = createCircuit(number, name, pins(words), { kind, wireTable: 'etfe' }));
   add('1', 'rail', 'sensor-supply', 'A-1 p-1 q-1 r-1 s-1');
   add('2', 'ground', 'sensor-ground', crankAlone ? 'A-2 p-2 q-2 r-2 s-2' : 'A-2 p-2 q-2 r-2 s-2 u-2');
   if (crankAlone) add('9', 'crank ground', 'sensor-ground', 'A-9 u-2');

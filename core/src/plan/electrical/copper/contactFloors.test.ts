@@ -18,7 +18,7 @@ const createPump = (currentA: number, rest: Partial<PinNeed> = {}) =>
 const feedOf = (job: ReturnType<typeof createPump>) => plan(job, CATALOGUE).looms[0]!.wires.find(({ circuitId }) => circuitId === 'c1')!;
 
 describe('a wire as thick as the contact that bears its current (calculations 3 and 8)', () => {
-  const area = (size: string) => CATALOGUE.wires.etfe.find((one) => one.size === size)!.areaMm2;
+  const area = (size: string) => CATALOGUE.wires.etfe!.find((one) => one.size === size)!.areaMm2;
   const contactFor = (size: string) =>
     CATALOGUE.contacts.find(
       ({ cavitySize, minAreaMm2, maxAreaMm2 }) => cavitySize === '16s' && area(size) >= minAreaMm2 && area(size) <= maxAreaMm2,

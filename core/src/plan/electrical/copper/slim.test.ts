@@ -9,7 +9,7 @@ import { runs } from '../../../testing/runs';
 
 /** Resistance of one size thinner over that of a wire as it is; undefined where there is none. */
 function findThinner({ conductor }: PlannedWire): { ratio: number; areaMm2: number } | undefined {
-  const table = CATALOGUE.wires[conductor.table];
+  const table = CATALOGUE.wires[conductor.table]!;
   const thinner = table[table.findIndex(({ size }) => size === conductor.size) - 1];
   return thinner && { ratio: thinner.r20MilliohmPerM / conductor.r20MilliohmPerM, areaMm2: thinner.areaMm2 };
 }
@@ -43,7 +43,7 @@ test('no wire is thicker than the rule printed for it asks: one size thinner, al
           shortA: shortA! / Math.sqrt(thinner.ratio),
           areaMm2: thinner.areaMm2,
           runningC: runningC!,
-          shortC: LARKHOLLOW.insulationShortC[wire.conductor.table],
+          shortC: LARKHOLLOW.insulationShortC[wire.conductor.table]!,
         };
         // too warm for good, or spoilt before the fuse opens
         const isBurnt = guardIds.some((id) => {

@@ -207,7 +207,7 @@ class Slimmer {
 
   private findWarmth(edge: number, conductor: Conductor): Blocker | null {
     const { standard, wires } = this.context;
-    const mostC = standard.insulationLimitC[conductor.table] - standard.heatMarginK;
+    const mostC = standard.insulationLimitC[conductor.table]! - standard.heatMarginK;
     if ((wires[edge]!.current.designA ?? 0) === 0) return null;
     for (const { edges, odMm, wallMm, ambientC, riseK, key } of this.sectionsOf.get(edge) ?? []) {
       // far from its limit a run need not be solved again

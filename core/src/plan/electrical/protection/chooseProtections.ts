@@ -240,7 +240,7 @@ export function toGuarded({ loomId, wire, current }: NetlistWire, { insulationSh
   const { id: wireId, circuitId, conductor } = wire;
   const { steadyA, shortA, runningC } = current;
   if (steadyA === null || shortA === null || runningC === null) return null;
-  return { loomId, wireId, circuitId, steadyA, shortA, areaMm2: conductor.areaMm2, runningC, shortC: insulationShortC[conductor.table] };
+  return { loomId, wireId, circuitId, steadyA, shortA, areaMm2: conductor.areaMm2, runningC, shortC: insulationShortC[conductor.table]! };
 }
 
 function chooseRating(

@@ -189,8 +189,8 @@ function listRuns(
         copperGPerM: carrying.reduce((sum, { wire }) => sum + copper(wire), 0),
         insulationGPerM: carrying.reduce((sum, { wire }) => sum + Math.max(0, wire.conductor.massGPerM - copper(wire)), 0),
         stages,
-        limitC: Math.min(...here.map(({ wire }) => standard.insulationLimitC[wire.conductor.table])),
-        shortC: Math.min(...here.map(({ wire }) => standard.insulationShortC[wire.conductor.table])),
+        limitC: Math.min(...here.map(({ wire }) => standard.insulationLimitC[wire.conductor.table]!)),
+        shortC: Math.min(...here.map(({ wire }) => standard.insulationShortC[wire.conductor.table]!)),
       });
     });
   }

@@ -1,0 +1,32 @@
+import { fireEvent, screen, within } from '@testing-library/react';
+import { checkShop } from 'wattograph-core';
+import { press } from '../../testing/act';
+import { chooseRecord, goTo, listed, openShop, server, settle, typeField } from '../../testing/shopStation';
+
+test('a kind of wire of her own begins with the sizes of one there is; its house style says what it stands, and it is taken', async () => {
+  openShop();
+  goTo('Wires');
+  chooseRecord(/^thin-wall 0.5$/);
+  press('Make another kind from it');
+  typeField('insulation', 'silicone');
+  expect(listed().filter((row) => row.textContent!.startsWith('silicone '))).toHaveLength(13);
+  press('Another size');
+  typeField('size', '0.6');
+  typeField('area, mm²', '0.6');
+  expect(screen.getByRole('heading', { name: 'silicone 0.6' })).toBeTruthy();
+  goTo('House styles');
+  chooseRecord(/^Larkhollow house style/);
+  const limits = within(screen.getByRole('group', { name: 'insulation limit, °C' }));
+  const limit = limits.getByLabelText<HTMLInputElement>('silicone');
+  expect(limit.value).toBe('125');
+  fireEvent.change(limit, { target: { value: '180' } });
+  fireEvent.blur(limit);
+  press(/^Take \d+ changes …$/);
+  await settle();
+  fireEvent.click(within(screen.getByRole('dialog')).getByRole('button', { name: 'Take it' }));
+  await settle();
+  const { document } = server.posted[1]!.body;
+  expect(checkShop(document)).toMatchObject({ ok: true });
+  expect(document.wires['thinwall-2']!.map(({ size }) => size)).toContain('0.6');
+  expect(document.standards.larkhollow!.insulationLimitC).toMatchObject({ thinwall: 125, 'thinwall-2': 180 });
+});
