@@ -12,6 +12,8 @@ import styles from './Shop.module.css';
 const WIDTH = 520;
 const LEFT = 84;
 const ROW = 30;
+/** width of a digit of a size */
+const DIGIT = 6.6;
 
 /** A place on a scale of equal ratios. */
 const toScale = (least: number, most: number) => (value: number) =>
@@ -44,24 +46,27 @@ function Window({ shop, table, value }: { shop: Shop; table: ShopTable; value: u
         fill="var(--brass-wash)"
         stroke="var(--brass)"
       />
-      {rows.map((row, at) => (
-        <g key={row.words} transform={`translate(0 ${at * ROW + ROW / 2})`}>
-          <text x={0} y={4} className={styles.scaleWords}>
-            {row.words}
-          </text>
-          <line x1={LEFT} x2={WIDTH} stroke="var(--hair)" />
-          {row.wires.map(({ size, at: place, fits }, index) => (
-            <g key={size}>
-              <circle cx={x(place)} r={4} fill={fits ? 'var(--ink)' : 'var(--paper)'} stroke="var(--ink)" strokeWidth={1.4} />
-              {(fits || index === 0 || index === row.wires.length - 1) && (
-                <text x={x(place)} y={-7} textAnchor="middle" className={styles.scaleSize}>
-                  {size}
-                </text>
-              )}
-            </g>
-          ))}
-        </g>
-      ))}
+      {rows.map((row, at) => {
+        const named = listNamed(row.wires, x);
+        return (
+          <g key={row.words} transform={`translate(0 ${at * ROW + ROW / 2})`}>
+            <text x={0} y={4} className={styles.scaleWords}>
+              {row.words}
+            </text>
+            <line x1={LEFT} x2={WIDTH} stroke="var(--hair)" />
+            {row.wires.map(({ size, at: place, fits }) => (
+              <g key={size}>
+                <circle cx={x(place)} r={4} fill={fits ? 'var(--ink)' : 'var(--paper)'} stroke="var(--ink)" strokeWidth={1.4} />
+                {named.has(size) && (
+                  <text x={x(place)} y={-7} textAnchor="middle" className={styles.scaleSize}>
+                    {size}
+                  </text>
+                )}
+              </g>
+            ))}
+          </g>
+        );
+      })}
       <text x={x(least)} y={height - 6} textAnchor="middle" className={styles.scaleSize}>
         {figure(least)}
       </text>
@@ -70,6 +75,20 @@ function Window({ shop, table, value }: { shop: Shop; table: ShopTable; value: u
       </text>
     </svg>
   );
+}
+
+/** Sizes that have room for their name, those that fit first, then the thinnest and the thickest. */
+function listNamed(wires: readonly { size: string; at: number; fits: boolean }[], x: (at: number) => number): ReadonlySet<string> {
+  const ends = [wires[0], wires.at(-1)].flatMap((one) => one ?? []);
+  const taken: [number, number][] = [];
+  const named = new Set<string>();
+  for (const { size, at } of [...wires.filter(({ fits }) => fits), ...ends]) {
+    const half = (size.length * DIGIT + DIGIT) / 2;
+    if (named.has(size) || taken.some(([from, to]) => x(at) - half < to && x(at) + half > from)) continue;
+    named.add(size);
+    taken.push([x(at) - half, x(at) + half]);
+  }
+  return named;
 }
 
 function WireSection({ wire }: { wire: Conductor }) {

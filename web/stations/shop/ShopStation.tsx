@@ -396,16 +396,11 @@ const createColumns = (shop: Shop, table: ShopTable, marks: ReadonlyMap<string, 
   { id: 'what', head: 'what it is', value: (record) => describeRecord(shop, table, record), className: styles.what },
 ];
 
-/** Wires are named as they are called at the bench, and prices as the part they are of. */
+/** Prices are named as the part they are of. */
 function listNamedRecords(shop: Shop, table: ShopTable): ShopRecord[] {
   const records = listRecords(shop, table);
-  if (table === 'wires')
-    return records.map((record) => {
-      const { insulation, size } = record.value as Conductor;
-      return { ...record, name: `${insulation} ${size}` };
-    });
   if (table !== 'buying') return records;
-  const names = new Map(BOUGHT_TABLES.flatMap((one) => listNamedRecords(shop, one).map(({ id, name }) => [toBuyingKey(one, id), name])));
+  const names = new Map(BOUGHT_TABLES.flatMap((one) => listRecords(shop, one).map(({ id, name }) => [toBuyingKey(one, id), name])));
   return records.map((record) => ({ ...record, name: names.get(record.id) ?? record.name }));
 }
 

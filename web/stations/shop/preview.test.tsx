@@ -16,6 +16,19 @@ test('the window of a contact stands on the scale of the wires, and follows what
   expect(sizes()).toBeLessThan(before);
 });
 
+test('no two names of sizes lie on each other on the scale of a contact', () => {
+  openShop();
+  goTo('Contacts');
+  chooseRecord(/^Pellow 16 contact$/);
+  const rows = [...editor().getByRole('img').querySelectorAll(':scope > g')].map((row) =>
+    [...row.querySelectorAll('text[text-anchor]')].map((text) => ({ x: Number(text.getAttribute('x')), words: text.textContent! })),
+  );
+  expect(rows.map((row) => row.map(({ words }) => words))[2]).toEqual(['0.35', '0.75', '1.5', '50']);
+  for (const row of rows)
+    for (const [at, { x, words }] of row.entries())
+      for (const other of row.slice(at + 1)) expect(Math.abs(other.x - x)).toBeGreaterThan(((words.length + other.words.length) / 2) * 6.6);
+});
+
 test('a wire is drawn in section; strands that do not fit under their insulation are told', () => {
   openShop();
   goTo('Wires');

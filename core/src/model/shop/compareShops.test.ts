@@ -30,7 +30,7 @@ test('added, changed and gone, each with its field and by its id', () => {
       changed: [{ id: 'larkhollow', name: 'Larkhollow house style', fields: ['sigma, tape, a, mm: 5 → 7'] }],
     },
     { table: 'people', added: [{ id: 'Wil Tamsin', name: 'Wil Tamsin' }], gone: [], changed: [] },
-    { table: 'wires', added: [], gone: [{ id: 'etfe 8', name: 'etfe 8' }], changed: [] },
+    { table: 'wires', added: [], gone: [{ id: 'etfe 8', name: 'ETFE 8' }], changed: [] },
     {
       table: 'contacts',
       added: [{ id: 'own-1', name: second!.name }],

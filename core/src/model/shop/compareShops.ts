@@ -49,7 +49,7 @@ export function listRecords(shop: Shop, table: ShopTable): ShopRecord[] {
       return shop.people.map((name) => ({ id: name, name, value: name }));
     case 'wires':
       return Object.entries(shop.wires).flatMap(([kind, sizes]) =>
-        sizes.map((value) => ({ id: `${kind} ${value.size}`, name: `${kind} ${value.size}`, value })),
+        sizes.map((value) => ({ id: `${kind} ${value.size}`, name: `${value.insulation} ${value.size}`, value })),
       );
     case 'standards':
     case 'families':
