@@ -182,7 +182,13 @@ export async function readFrozen(jobId: string, number: number, loomId: string |
   return {
     ...found,
     plan: laid,
-    build: { ...found.build, cuts, fillers: (found.build.fillers ?? []).map((filler) => ({ ...filler, conductor: addWireKind(filler.conductor) })), parts, steps },
+    build: {
+      ...found.build,
+      cuts,
+      fillers: (found.build.fillers ?? []).map((filler) => ({ ...filler, conductor: addWireKind(filler.conductor) })),
+      parts,
+      steps,
+    },
     families,
     board: found.board ? toPresentBoard(found.board) : null,
   };
