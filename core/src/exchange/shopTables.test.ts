@@ -67,6 +67,12 @@ describe('tables of a shop', () => {
       'id,name\nnew,New\n',
       'line 2: expected a column cavitySize for a record that is new, got none',
     ],
+    [
+      'a wire of a kind that the shop has not',
+      'wires',
+      'table,size\nptfe,22\n',
+      'line 2, table: expected a kind of wire of the shop (etfe, etfe-plated, thinwall), got "ptfe": begin a kind as a copy of one there is',
+    ],
     ['a wire without its table', 'wires', 'size,areaMm2\n22,0.3\n', 'line 2: expected a table and a size, got nothing'],
   ])('%s is refused with its place', (_, table, text, expected) => expect(lines(table, text)).toContain(expected));
   test('no more than twenty problems, and twenty thousand records are read in one pass', () => {

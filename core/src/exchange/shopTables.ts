@@ -81,6 +81,12 @@ export function fromShopTable(shop: Shop, table: ShopTable, { columns: names, ro
     const twin = lines.get(id);
     if (twin !== undefined) problems.push({ path: `line ${line}`, message: `expected "${id}" once, got it in line ${twin} too` });
     lines.set(id, line);
+    const kind = table === 'wires' ? cell('table')! : null;
+    if (kind !== null && !Object.hasOwn(shop.wires, kind))
+      problems.push({
+        path: `line ${line}, table`,
+        message: `expected a kind of wire of the shop (${Object.keys(shop.wires).join(', ')}), got ${JSON.stringify(kind)}: begin a kind as a copy of one there is`,
+      });
     records.set(id, { id, value: table === 'people' ? id : readRecord(columns, cell, records.get(id)?.value, line, problems) });
     if (problems.length >= MOST_PROBLEMS) break;
   }
