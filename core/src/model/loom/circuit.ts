@@ -17,8 +17,6 @@ export const KIND_WORDS = {
   screen: 'screen',
 } as const satisfies Record<CircuitKind, string>;
 
-/** ETFE on tinned copper (150 °C), on plated copper (200 °C), thin-wall automotive. */
-
 export const TerminationSchema = Type.Object(
   { endId: IdSchema, cavity: Type.String({ pattern: '^[A-Za-z0-9]{1,6}$' }) },
   { additionalProperties: false },

@@ -110,7 +110,7 @@ export function copyWireKind(shop: Shop, like: string, id: string): Shop {
   const standards = mapStandards(shop, (standard) =>
     Object.fromEntries(BY_WIRE.map((field) => [field, { ...standard[field], [id]: standard[field][like]! }])),
   );
-  const sizes = shop.wires[like]!.map((one) => ({ ...one, table: id, insulation: `${one.insulation}, copy` }));
+  const sizes = shop.wires[like]!.map((one) => ({ ...one, table: id, insulation: `${one.insulation.slice(0, 34)}, copy` }));
   return { ...shop, standards, wires: { ...shop.wires, [id]: sizes } };
 }
 
