@@ -19,7 +19,7 @@ export function NeedRows({ pins, onChange }: { pins: readonly [string, PinNeed][
         <thead>
           <tr>
             <th>pin</th>
-            <th>function</th>
+            <th className={styles.function}>function</th>
             <th>kind</th>
             <th className={styles.num}>V</th>
             <th className={styles.num}>A while on</th>
