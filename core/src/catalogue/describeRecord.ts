@@ -121,8 +121,8 @@ function describeRing(shop: Shop, { minAreaMm2, maxAreaMm2, studMm, tongueMm, in
   return `${on}, takes ${listSizes(shop, ({ areaMm2 }) => minAreaMm2 <= areaMm2 && areaMm2 <= maxAreaMm2)}`;
 }
 
-/** bought by the metre; the rest by the piece */
-const BY_LENGTH: readonly BoughtTable[] = ['wires', 'cables', 'coverings', 'labels'];
+/** bought by the metre, as listParts counts them; the rest by the piece */
+const BY_LENGTH: readonly BoughtTable[] = ['wires', 'cables', 'coverings'];
 
 const PART_WORDS: Readonly<Record<BoughtTable, string>> = {
   ...{ families: 'housing', devices: 'device', wires: 'wire', cables: 'cable', contacts: 'contact', seals: 'seal' },

@@ -29,7 +29,7 @@ export { measurePullOff } from './pullOff';
 export { findSide, HOUSE_STYLE, type HouseQuestion, type HouseSide } from './houseStyle';
 export { LARKHOLLOW, LARKHOLLOW_PLAIN } from './standard';
 export { chooseWireKind } from './chooseWireKind';
-export { toKindWords, toSizeWords, toWireWords, WIRE_TABLES } from './wires';
+export { listWireKinds, toSizeWords, toWireWords, WIRE_TABLES } from './wires';
 export { EXPECTED_LOADS, listLikelyLoads, UNKNOWN_CAUTION, type ExpectedLoad } from './expectedLoads';
 export { listWindow, type WireWindow } from './listWindow';
 export { measureCopperDiameter } from './measureCopperDiameter';

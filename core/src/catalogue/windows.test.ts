@@ -40,3 +40,11 @@ test('over the strands of 0.6 mm²: 4 · 0.6 / (π · 0.78) = 0.9794, its root 0
   expect(measureCopperDiameter({ areaMm2: 0.6 })).toBeCloseTo(0.99, 2);
   for (const wires of Object.values(shop.wires)) for (const wire of wires) expect(measureCopperDiameter(wire)).toBeLessThan(wire.odMm);
 });
+
+test('a price is of a metre where a part is counted by its length, and of a piece where it is counted', () => {
+  const shop = createDemoShop();
+  const words = (key: string) => describeRecord(shop, 'buying', { id: key, name: key, value: shop.buying[key] });
+  const ofTable = (table: string) => Object.keys(shop.buying).find((key) => key.startsWith(`${table}/`))!;
+  for (const table of ['wires', 'cables', 'coverings']) expect(words(ofTable(table))).toMatch(/ EUR\/m, [\d.]+ m in a pack$/);
+  for (const table of ['labels', 'contacts', 'clips']) expect(words(ofTable(table))).toMatch(/ EUR, \d+ in a pack$/);
+});

@@ -78,11 +78,15 @@ export function toSizeWords({ gauge, size }: Pick<Conductor, 'gauge' | 'size'>):
   return gauge === 'AWG' ? `AWG ${size}` : `${size} ${gauge}`;
 }
 
-/** A kind of wire as one chooses it: "ETFE, AWG, 150 °C". */
-export const toKindWords = (
-  { table, insulation, gauge }: Pick<Conductor, 'table' | 'insulation' | 'gauge'>,
+/** Kinds of wire to choose from, with what a house style has them stand: "ETFE, AWG, 150 °C". */
+export const listWireKinds = (
+  { wires }: { wires: Readonly<Record<string, readonly Conductor[]>> },
   { insulationLimitC }: Pick<ShopStandard, 'insulationLimitC'>,
-): string => `${insulation}, ${gauge}, ${insulationLimitC[table]} °C`;
+): { value: string; label: string }[] =>
+  Object.entries(wires).map(([value, [first]]) => ({
+    value,
+    label: `${first!.insulation}, ${first!.gauge}, ${insulationLimitC[value]} °C`,
+  }));
 
 /** A wire as it is spoken at the bench: "AWG 22 ETFE". */
 export const toWireWords = (conductor: Pick<Conductor, 'gauge' | 'size' | 'insulation'>): string =>

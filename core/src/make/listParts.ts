@@ -1,5 +1,5 @@
 import { findFamily, type Catalogue, type ShopStandard } from '../catalogue';
-import { findBuying, type BoughtTable, type Job } from '../model';
+import { findBuying, toWireId, type BoughtTable, type Job } from '../model';
 import { countBandsByColour, findBladeSleeve, findStandard, listMarks, planClips, planPottings, type LoomPlan } from '../plan';
 import { compareIds } from '../units';
 import { listCuts } from './listCuts';
@@ -41,12 +41,10 @@ export function listParts(job: Job, plan: LoomPlan, catalogue: Catalogue): PartL
     const cable = catalogue.cables.find(({ id }) => id === cut.cableId);
     if (cable)
       add('wire', cable.id, `cable, ${cable.name}`, ['cables', cable.id], { lengthMm: Math.max(...wires.map(({ roughMm }) => roughMm)) });
-    else
-      for (const { conductor, roughMm } of wires)
-        add('wire', cut.id, cut.reel, ['wires', `${conductor.table} ${conductor.size}`], { lengthMm: roughMm });
+    else for (const { conductor, roughMm } of wires) add('wire', cut.id, cut.reel, ['wires', toWireId(conductor)], { lengthMm: roughMm });
   }
   for (const { reel, conductor, cutMm } of listFillers(plan))
-    add('wire', `dead ${conductor.table} ${conductor.size}`, `dead wire, ${reel}`, ['wires', `${conductor.table} ${conductor.size}`], {
+    add('wire', `dead ${toWireId(conductor)}`, `dead wire, ${reel}`, ['wires', toWireId(conductor)], {
       lengthMm: cutMm,
     });
   for (const endId of Object.keys(loom.ends).sort(compareIds)) {

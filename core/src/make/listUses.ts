@@ -1,4 +1,4 @@
-import { type BoughtTable, type Job } from '../model';
+import { toWireId, type BoughtTable, type Job } from '../model';
 import { listMarks, planClips, planPottings, type JobPlan } from '../plan';
 import type { Catalogue } from '../catalogue';
 
@@ -33,7 +33,7 @@ export function listUses(job: Job, plan: JobPlan, catalogue: Catalogue): string[
     for (const { stockId } of listMarks(job, loomPlan, catalogue)) add('labels', stockId);
     for (const { item } of planClips(job, loomPlan, catalogue)) add('clips', item?.id ?? null);
     for (const { resin } of planPottings(job, loomPlan, catalogue)) add('resins', resin.id);
-    for (const { conductor } of wires) add('wires', `${conductor.table} ${conductor.size}`);
+    for (const { conductor } of wires) add('wires', toWireId(conductor));
   }
   return [...uses].sort();
 }

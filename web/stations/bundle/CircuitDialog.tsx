@@ -17,7 +17,7 @@ import {
   type Loom,
   keepCircuit,
   KIND_WORDS,
-  toKindWords,
+  listWireKinds,
 } from 'wattograph-core';
 import { useShop } from '../../client/shopContext';
 import { useJob, useJobStore, type PlannedLoom } from '../../client/jobContext';
@@ -78,7 +78,6 @@ export function CircuitDialog({
   });
   const circuit = form.values;
   const cables = shop.cables.filter(({ id }) => id === circuit.cable?.itemId || isOffered(shop, 'cables', id));
-  const standard = shop.standards[job.standardId]!;
   const sizes = shop.wires[circuit.wireTable]!.map(({ size }) => size);
   const keep = (kept: Circuit) => {
     const read = readBands(bands);
@@ -114,7 +113,7 @@ export function CircuitDialog({
           <Group grow align="start">
             <Select
               label="Wire"
-              data={Object.entries(shop.wires).map(([value, wires]) => ({ value, label: toKindWords(wires[0]!, standard) }))}
+              data={listWireKinds(shop, shop.standards[job.standardId]!)}
               value={circuit.wireTable}
               allowDeselect={false}
               onChange={(value) => {

@@ -8,7 +8,7 @@ import {
   listHousings,
   listListedEnds,
   rankHousings,
-  toKindWords,
+  listWireKinds,
   toMapping,
   type Job,
   type Shop,
@@ -113,10 +113,7 @@ export function ImportWireList({ job, onClose, onDone }: { job: Job; onClose: ()
               <Select
                 label="Wire"
                 allowDeselect={false}
-                data={Object.entries(shop.wires).map(([value, wires]) => ({
-                  value,
-                  label: toKindWords(wires[0]!, shop.standards[job.standardId]!),
-                }))}
+                data={listWireKinds(shop, shop.standards[job.standardId]!)}
                 value={wireTable}
                 onChange={(value) => setWireTable(value!)}
               />

@@ -50,18 +50,14 @@ export const checkZoneHeat: Rule = (context) => {
       'PO16',
       [...segmentIds.map((id) => ({ kind: 'segment' as const, id })), { kind: 'item', id: table }],
       `${zone} reaches ${ambientC} °C; ${toName(table)} is kept to ${limit} °C. No thicker wire cures the ${circuitIds.size} ${circuitIds.size === 1 ? 'circuit' : 'circuits'} to ${shown}: ${would}.`,
-      { measured: ambientC, limit, fix: findFirst(fitting, (kind) => takeKind(context, kind, table, [...circuitIds])) },
+      {
+        measured: ambientC,
+        limit,
+        fix: fitting.map((kind) => takeKind(context, kind, table, [...circuitIds])).find((fix) => fix !== null) ?? null,
+      },
     );
   });
 };
-
-function findFirst<A, B>(list: readonly A[], make: (one: A) => B | null): B | null {
-  for (const one of list) {
-    const made = make(one);
-    if (made) return made;
-  }
-  return null;
-}
 
 /**
  * Wire of another kind for these circuits, and that kind of the cables they lie in; null where a cable has none, or the kind has not the sizes

@@ -1,6 +1,7 @@
 import { isRecord } from '../mapRecord';
 import type { Shop } from './shop';
 import { toFieldWords } from './toFieldWords';
+import { toWireId } from './wire';
 
 /** Tables of a shop, in the order they are shown. */
 export const SHOP_TABLES = [
@@ -48,8 +49,8 @@ export function listRecords(shop: Shop, table: ShopTable): ShopRecord[] {
     case 'people':
       return shop.people.map((name) => ({ id: name, name, value: name }));
     case 'wires':
-      return Object.entries(shop.wires).flatMap(([kind, sizes]) =>
-        sizes.map((value) => ({ id: `${kind} ${value.size}`, name: `${value.insulation} ${value.size}`, value })),
+      return Object.values(shop.wires).flatMap((sizes) =>
+        sizes.map((value) => ({ id: toWireId(value), name: `${value.insulation} ${value.size}`, value })),
       );
     case 'standards':
     case 'families':

@@ -17,7 +17,7 @@ import type { Shop } from './shop';
 import { BY_WIRE, ShopStandardSchema, type ShopStandard } from './standard';
 import { toFieldWords } from './toFieldWords';
 import { BoardSchema, PrinterSchema, ToolSchema } from './tool';
-import { CableItemSchema, ConductorSchema, type Conductor } from './wire';
+import { CableItemSchema, ConductorSchema, toWireId, type Conductor } from './wire';
 
 /** Shape of a record of each table. */
 export const RECORD_SCHEMAS = {
@@ -55,14 +55,14 @@ const isKeyed = (table: ShopTable): table is KeyedTable => (KEYED as readonly st
  * their areas.
  */
 export function putRecord(shop: Shop, table: ShopTable, id: string, value: unknown): Shop {
-  if (table === 'wires') return putWire(shop, id, value as Conductor | undefined);
+  if (table === 'wires') return value === undefined ? takeOutWire(shop, id) : putWire(shop, id, value as Conductor);
   if (value !== undefined || !isBoughtTable(table)) return put(shop, table, id, value);
   return put(put(shop, table, id, undefined), 'buying', toBuyingKey(table, id), undefined);
 }
 
 function put(shop: Shop, table: ShopTable, id: string, value: unknown): Shop {
   if (isKeyed(table)) {
-    const rest = Object.fromEntries(Object.entries(shop[table]).filter(([key]) => key !== id));
+    const rest = without<unknown>(shop[table], id);
     if (value === undefined) return { ...shop, [table]: rest };
     return { ...shop, [table]: Object.hasOwn(shop[table], id) ? { ...shop[table], [id]: value } : { ...rest, [id]: value } };
   }
@@ -73,23 +73,24 @@ function put(shop: Shop, table: ShopTable, id: string, value: unknown): Shop {
   return { ...shop, [table]: value === undefined ? list.filter((one) => toId(one) !== id) : next };
 }
 
-/** The id of a wire: its kind and its size. */
-export const toWireId = ({ table, size }: Pick<Conductor, 'table' | 'size'>): string => `${table} ${size}`;
-
-/** A wire keeps how it is bought when its size is called otherwise; what its kind is called is so of all its sizes; the last size takes its kind along. */
-function putWire(shop: Shop, id: string, value: Conductor | undefined): Shop {
-  const kind = value?.table ?? id.slice(0, id.indexOf(' '));
-  const others = (shop.wires[kind] ?? []).filter((one) => toWireId(one) !== id);
-  const sizes = value === undefined ? others : [...others, value].sort((a, b) => a.areaMm2 - b.areaMm2);
-  const insulation = value?.insulation ?? sizes[0]?.insulation ?? '';
-  const renamed =
-    value !== undefined && Object.hasOwn(shop.buying, `wires/${id}`) ? { [`wires/${toWireId(value)}`]: shop.buying[`wires/${id}`]! } : {};
-  const next: Shop = {
+/** A wire keeps how it is bought when its size is called otherwise, and what its kind is called is so of all its sizes. */
+function putWire(shop: Shop, id: string, wire: Conductor): Shop {
+  const { table, insulation } = wire;
+  const sizes = [...(shop.wires[table] ?? []).filter((one) => toWireId(one) !== id), wire].sort((a, b) => a.areaMm2 - b.areaMm2);
+  const bought = shop.buying[toBuyingKey('wires', id)];
+  return {
     ...shop,
-    wires: { ...shop.wires, [kind]: sizes.map((one) => (one.insulation === insulation ? one : { ...one, insulation })) },
-    buying: { ...without(shop.buying, `wires/${id}`), ...renamed },
+    wires: { ...shop.wires, [table]: sizes.map((one) => ({ ...one, insulation })) },
+    buying: bought ? { ...without(shop.buying, toBuyingKey('wires', id)), [toBuyingKey('wires', toWireId(wire))]: bought } : shop.buying,
   };
-  if (sizes.length > 0) return next;
+}
+
+/** The last size takes its kind along, out of the house styles too. */
+function takeOutWire(shop: Shop, id: string): Shop {
+  const kind = id.slice(0, id.indexOf(' '));
+  const sizes = shop.wires[kind]!.filter((one) => toWireId(one) !== id);
+  const next = { ...shop, buying: without(shop.buying, toBuyingKey('wires', id)) };
+  if (sizes.length > 0) return { ...next, wires: { ...shop.wires, [kind]: sizes } };
   const standards = mapStandards(shop, (standard) =>
     Object.fromEntries(BY_WIRE.map((field) => [field, without<string | number>(standard[field], kind)])),
   );

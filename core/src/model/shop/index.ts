@@ -26,7 +26,7 @@ export {
   type Wrap,
 } from './covering';
 export type { Boot, Transition } from './moulded';
-export { copyWireKind, createRecordId, listRecordFields, putRecord, RECORD_SCHEMAS, toWireId, type RecordField } from './editShop';
+export { copyWireKind, createRecordId, listRecordFields, putRecord, RECORD_SCHEMAS, type RecordField } from './editShop';
 export { toFieldWords } from './toFieldWords';
 export { BARREL_KINDS, MOST_SPLICED, type BarrelKind, type Ring, type SpliceBarrel } from './joint';
 export { SHOP_MIGRATIONS, toPresentShop } from './migrations';
@@ -39,4 +39,4 @@ export { mergeShops } from './mergeShops';
 export { withRecords } from './withRecords';
 export type { ShopStandard } from './standard';
 export { MILESTONE_WORDS, MILESTONES, MINUTE_KEYS, PART_MILESTONES, TIME_DEFAULTS, type Milestone, type MinuteKey } from '../times';
-export { addWireKind, type CableItem, type Conductor } from './wire';
+export { addWireKind, toWireId, type CableItem, type Conductor } from './wire';

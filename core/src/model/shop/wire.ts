@@ -2,6 +2,9 @@ import { Type, type Static } from '@sinclair/typebox';
 import { IdSchema, literals, NameSchema } from '../ids';
 import { positive } from './figures';
 
+/** The id of a wire in its shop: its kind and its size. */
+export const toWireId = ({ table, size }: Pick<Conductor, 'table' | 'size'>): string => `${table} ${size}`;
+
 /** What an older Wattograph called the kinds of wire that every shop had, and could have no other. */
 const FIRST_KINDS: Readonly<Record<string, string>> = { etfe: 'ETFE', 'etfe-plated': 'ETFE plated', thinwall: 'thin-wall' };
 
