@@ -1,6 +1,6 @@
 import { CATALOGUE, createPlanner, listFindings, type Job } from 'wattograph-core';
 import { createInlet } from 'wattograph-core/demo';
-import { fromDelta, packFindings, toDelta, unpackFindings, type Planned } from './planDelta';
+import { fromDelta, isChanges, packFindings, toDelta, unpackFindings, type Planned } from './planDelta';
 
 const planner = createPlanner(CATALOGUE);
 const planned = (job: Job): Planned => {
@@ -56,6 +56,52 @@ test('what a short leg does not touch is neither sent nor made anew', () => {
   const back = fromDelta(before, delta).looms[0]!;
   expect(back.terminations).toBe(before.looms[0]!.terminations);
   expect(back.wires.filter((wire, index) => wire === before.looms[0]!.wires[index])).toHaveLength(back.wires.length - sent.length);
+});
+
+test('of a load whose way is longer only the steps that resist more are sent, and those that loads share stay one', () => {
+  const now = planned(
+    edit((job) => {
+      job.looms.inlet!.segments.t3!.lengthMm += 1;
+    }),
+  );
+  const delta = toDelta(before, now);
+  const { loads } = structuredClone(delta).power;
+  const changes = loads.flatMap((one) => (isChanges(one) ? [one] : []));
+  expect(changes.length).toBeGreaterThan(3);
+  for (const [values, lists] of changes) {
+    expect(values).not.toHaveProperty('name');
+    expect(lists.steps!.filter((one) => typeof one === 'number').length).toBeGreaterThan(0);
+  }
+  const sizeOf = (value: object) => JSON.stringify(value).length;
+  expect(sizeOf(delta)).toBeLessThan(sizeOf({ looms: now.looms, power: now.power }) / 4);
+  const back = fromDelta(before, structuredClone(delta)).power.loads;
+  const known = new Set<object>(before.power.loads.flatMap(({ steps }) => steps));
+  const backOf = new Map<object, object>();
+  back.forEach(({ steps }, load) =>
+    steps.forEach((step, place) => {
+      if (known.has(step)) return;
+      const made = now.power.loads[load]!.steps[place]!;
+      expect(backOf.get(made) ?? step).toBe(step);
+      backOf.set(made, step);
+    }),
+  );
+  expect(backOf.size).toBeGreaterThan(0);
+});
+
+test.each([
+  ['a field more', (wire: object) => ({ ...wire, more: 1 })],
+  ['a field less', ({ number: _, ...wire }: { number: string }) => wire],
+  ['a list of its own that is shorter', (wire: { addends: object[] }) => ({ ...wire, addends: wire.addends.slice(1) })],
+  ['a list of its own that is empty', (wire: object) => ({ ...wire, addends: [] })],
+  ['nothing where something was', (wire: object) => ({ ...wire, colour: null })],
+])('a wire with %s comes back as it is', (_, change) => {
+  const [loom, ...looms] = before.looms;
+  const wires = loom!.wires.map((wire, index) => (index === 3 ? (change(wire as never) as never) : wire));
+  const now = { looms: [{ ...loom!, wires }, ...looms], power: before.power };
+  const there = fromDelta(before, structuredClone(toDelta(before, now)));
+  expect(there).toEqual(now);
+  expect(there.looms[0]!.wires[4]).toBe(wires[4]);
+  expect(fromDelta(now, structuredClone(toDelta(now, before))).looms[0]!.wires).toEqual(loom!.wires);
 });
 
 test('a finding more at the head is all of the findings that is sent', () => {

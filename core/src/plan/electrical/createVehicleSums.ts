@@ -19,7 +19,7 @@ import { listBanks } from './copper/listBanks';
 import { listBudgets } from './drop/listBudgets';
 import { listEdgeGuards } from './currents/listCarriedCurrents';
 import { measureCurrents } from './currents/measureCurrents';
-import { createLoadMeter, type NetlistWire, type MeasuredLoad } from './drop/measureLoads';
+import { createLoadMeter, listResistances, type NetlistWire, type MeasuredLoad } from './drop/measureLoads';
 import { createLoadWriter } from './drop/writeLoads';
 import type { SizedLoom } from './sizedLoom';
 import { listStates } from './switching/listStates';
@@ -120,7 +120,8 @@ export function createVehicleSums(
     const findGuardedWires = () =>
       guardedWires('', [...looms.map(({ currents }) => currents), ...wires.map(({ wire }) => wire.conductor)], createGuardedWires);
     // a round of sizing asks for neither
-    const toMeter = once(() => createLoadMeter(wires, job.source));
+    const toMilliohms = once(() => listResistances(wires));
+    const toMeter = once(() => createLoadMeter(toMilliohms(), job.source));
     const findLoads = once(() => toMeter()(ways));
     const toGuards = once(() => ({ standard, wires, guarded, known: findGuardedWires() }));
     const findProtections = once(() => chooseProtections(links, toGuards(), findLoads()));
@@ -138,7 +139,12 @@ export function createVehicleSums(
         modeIds: flows.modeIds,
         states: findStates(),
         nets: findNets(),
-        loads: writeLoads(findLoads(), { wires, numberOf, source: job.source, sourceOnA: sourceA?.on ?? null, known: new Map() }),
+        loads: writeLoads(findLoads(), {
+          milliohms: toMilliohms(),
+          numbers: wires.map(({ loomId, wire }) => numberOf(loomId, wire.id)),
+          source: job.source,
+          sourceOnA: sourceA?.on ?? null,
+        }),
         protections: findProtections().slice(0, rated.length),
         outside: findProtections().slice(rated.length),
         sourceA,

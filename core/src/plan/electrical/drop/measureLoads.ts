@@ -45,18 +45,19 @@ export function measureResistance(r20MilliohmPerM: number, lengthMm: number, tem
   return (r20MilliohmPerM * lengthMm * (1 + COPPER_PER_K * (temperatureC - 20))) / 1000;
 }
 
+/** Resistance of every wire as it is sized and as warm as it gets, mΩ. */
+export const listResistances = (wires: readonly NetlistWire[]): Float64Array =>
+  Float64Array.from(wires, ({ wire, lengthMm, runningC }) => measureResistance(wire.conductor.r20MilliohmPerM, lengthMm, runningC));
+
 /**
- * Measures drop on the way of loads, out and back, V, and what a dead short at each would draw, A (calculations 3 and 5). wires: by edge of
- * the netlist.
+ * Measures drop on the way of loads, out and back, V, and what a dead short at each would draw, A (calculations 3 and 5). milliohms: of
+ * the wires, by edge of the netlist.
  */
-export function createLoadMeter(wires: readonly NetlistWire[], source: Job['source']): (ways: readonly CurrentPaths[]) => MeasuredLoad[] {
-  const milliohms = Float64Array.from(wires, ({ wire, lengthMm, runningC }) =>
-    measureResistance(wire.conductor.r20MilliohmPerM, lengthMm, runningC),
-  );
+export function createLoadMeter(milliohms: Float64Array, source: Job['source']): (ways: readonly CurrentPaths[]) => MeasuredLoad[] {
   const addUp = (steps: readonly CurrentStep[], then: WayHome | null): WayHome => {
     let [countedV, totalV, milliohm] = then ? [then.countedV, then.totalV, then.milliohm] : [0, 0, 0];
     for (const step of steps) {
-      const one = step.milliohm ?? milliohms[step.edge]!;
+      const one = measureStep(step, milliohms);
       const drop = (one * step.currentA) / 1000;
       milliohm += one;
       totalV += drop;
@@ -100,8 +101,9 @@ interface LostByMode {
 
 /** What a vehicle's loads are written out with. */
 export interface WrittenPaths {
-  wires: readonly NetlistWire[];
-  numberOf: (loomId: string, wireId: string) => string;
+  /** of the wires, by edge of the netlist */
+  milliohms: Float64Array;
+  numbers: readonly string[];
   source: Job['source'];
   /** drawn from the battery in each mode, A; null: there is none */
   sourceOnA: readonly number[] | null;
@@ -112,16 +114,12 @@ export interface WrittenPaths {
 }
 
 /** What a step resists, its wire as it is now, mΩ. */
-export const measureStep = ({ milliohm, edge }: CurrentStep, wires: readonly NetlistWire[]): number => {
-  if (milliohm !== null) return milliohm;
-  const { wire, lengthMm, runningC } = wires[edge]!;
-  return measureResistance(wire.conductor.r20MilliohmPerM, lengthMm, runningC);
-};
+const measureStep = ({ milliohm, edge }: CurrentStep, milliohms: Float64Array): number => milliohm ?? milliohms[edge]!;
 
-function addSteps(lost: LostByMode, steps: readonly CurrentStep[], wires: readonly NetlistWire[]): void {
+function addSteps(lost: LostByMode, steps: readonly CurrentStep[], milliohms: Float64Array): void {
   for (const step of steps) {
     if (!step.flow) continue;
-    const milliohm = measureStep(step, wires);
+    const milliohm = measureStep(step, milliohms);
     for (let mode = 0; mode < lost.totalV.length; mode += 1) {
       const stepV = (milliohm * step.flow.on[mode]!) / 1000;
       lost.totalV[mode]! += stepV;
@@ -144,15 +142,15 @@ function measureLost(way: ReturnPath, modes: number, written: WrittenPaths): Los
         lost.countedV[mode] = beyond.countedV[mode]!;
       }
   }
-  addSteps(lost, way.steps, written.wires);
+  addSteps(lost, way.steps, written.milliohms);
   written.known.set(way, lost);
   return lost;
 }
 
-function writeStep(step: CurrentStep, { wires, numberOf, steps }: WrittenPaths): PathStep {
-  const { kind, way, loomId, wireId, currentA, counts } = step;
-  const milliohm = measureStep(step, wires);
-  const number = wireId === null ? null : numberOf(loomId!, wireId);
+function writeStep(step: CurrentStep, { milliohms, numbers, steps }: WrittenPaths): PathStep {
+  const { kind, way, loomId, wireId, edge, currentA, counts } = step;
+  const milliohm = measureStep(step, milliohms);
+  const number = wireId === null ? null : numbers[edge]!;
   const known = steps.get(step);
   if (known && known.step.milliohm === milliohm && known.number === number) return known.step;
   const words = number === null ? step.words : `${number} ${step.words}`;
@@ -164,14 +162,14 @@ function writeStep(step: CurrentStep, { wires, numberOf, steps }: WrittenPaths):
 
 /** A load with its way written out, wires by their numbers. */
 export function toPlannedLoad({ load, out, home, back, dropV, faultA }: MeasuredLoad, written: WrittenPaths): PlannedLoad {
-  const { wires, source, sourceOnA } = written;
+  const { milliohms, source, sourceOnA } = written;
   const modes = load.onA.length;
   const homeward = back && measureLost(back, modes, written);
   const lost: LostByMode = {
     totalV: homeward ? [...homeward.totalV] : load.onA.map(() => 0),
     countedV: homeward ? [...homeward.countedV] : load.onA.map(() => 0),
   };
-  addSteps(lost, out, wires);
+  addSteps(lost, out, milliohms);
   const steps = [...out];
   for (let at = home; at !== null; at = at.then) steps.push(...at.steps);
   const inWords = steps.map((step) => writeStep(step, written));

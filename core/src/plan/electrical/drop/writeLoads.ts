@@ -1,12 +1,10 @@
 import type { CurrentPaths, ReturnPath } from '../currents/currentPaths';
 import type { PlannedLoad } from '../types';
-import { measureStep, toPlannedLoad, type MeasuredLoad, type WrittenPaths } from './measureLoads';
+import { toPlannedLoad, type MeasuredLoad, type WrittenPaths } from './measureLoads';
 
-/** A load as it was written last, with the resistance and the number of every wire on its ways. */
-interface Written {
-  milliohms: readonly number[];
-  numbers: readonly string[];
-  planned: PlannedLoad;
+/** Loads as they were written last, with the resistance and the number of every wire. */
+interface Written extends Pick<WrittenPaths, 'milliohms' | 'numbers'> {
+  planned: PlannedLoad[];
 }
 
 /**
@@ -15,40 +13,32 @@ interface Written {
  */
 export function createLoadWriter(
   ways: readonly CurrentPaths[],
-): (loads: readonly MeasuredLoad[], written: Omit<WrittenPaths, 'steps'>) => PlannedLoad[] {
-  const wiresOf = ways.map(listWireSteps);
-  const kept: (Written | undefined)[] = [];
-  const writtenSteps: WrittenPaths['steps'] = new WeakMap();
-  return (loads, written) =>
-    loads.map((load, at) => {
-      const steps = wiresOf[at]!;
-      const known = kept[at];
-      const isAsWas =
-        known !== undefined &&
-        steps.every(
-          (step, index) =>
-            measureStep(step, written.wires) === known.milliohms[index] &&
-            written.numberOf(step.loomId!, step.wireId!) === known.numbers[index],
-        );
-      if (isAsWas) return known.planned;
-      const planned = toPlannedLoad(load, { ...written, steps: writtenSteps });
-      const milliohms = steps.map((step) => measureStep(step, written.wires));
-      const numbers = steps.map(({ loomId, wireId }) => written.numberOf(loomId!, wireId!));
-      kept[at] = { milliohms, numbers, planned };
-      return planned;
-    });
+): (loads: readonly MeasuredLoad[], written: Omit<WrittenPaths, 'steps' | 'known'>) => PlannedLoad[] {
+  const edgesOf = ways.map(listEdges);
+  let last: Written | null = null;
+  const steps: WrittenPaths['steps'] = new WeakMap();
+  return (loads, written) => {
+    const { milliohms, numbers } = written;
+    const before = last;
+    const isAsWas = (edge: number) => milliohms[edge] === before!.milliohms[edge] && numbers[edge] === before!.numbers[edge];
+    const paths: WrittenPaths = { ...written, steps, known: new Map() };
+    const planned = loads.map((load, at) => (before && edgesOf[at]!.every(isAsWas) ? before.planned[at]! : toPlannedLoad(load, paths)));
+    last = { milliohms, numbers, planned };
+    return planned;
+  };
 }
 
 /** Every wire that a load's current can come and go by, each once. */
-function listWireSteps({ out, back }: CurrentPaths): CurrentPaths['out'] {
-  const byEdge = new Map(out.map((step) => [step.edge, step]));
+function listEdges({ out, back }: CurrentPaths): number[] {
+  const edges = new Set(out.map(({ edge }) => edge));
   const seen = new Set<ReturnPath>();
   const walk = (way: ReturnPath) => {
     if (seen.has(way)) return;
     seen.add(way);
-    for (const step of way.steps) byEdge.set(step.edge, step);
+    for (const { edge } of way.steps) edges.add(edge);
     way.next.forEach(walk);
   };
   if (back) walk(back);
-  return [...byEdge.values()].filter(({ milliohm, edge }) => milliohm === null && edge !== -1);
+  edges.delete(-1);
+  return [...edges];
 }
