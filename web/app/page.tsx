@@ -9,6 +9,7 @@ export const dynamic = 'force-dynamic';
 export default async function JobsPage() {
   const person = await expectPerson();
   const [jobs, problems, { shop }] = await Promise.all([listJobSummaries(), listOpenProblems(), readShop()]);
+  const { zones, modes, sources } = shop;
   const styles = Object.values(shop.standards).map(({ id, name }) => ({ id, name }));
-  return <JobsStation jobs={jobs} problems={problems} styles={styles} person={person} />;
+  return <JobsStation jobs={jobs} problems={problems} begins={{ styles, zones, modes, sources }} person={person} />;
 }

@@ -31,7 +31,7 @@ export const LoomNameField = ({ form, label }: { form: UseFormReturnType<NewLoom
 export const LoomPrefixField = ({ form }: { form: UseFormReturnType<NewLoom> }) => (
   <TextInput
     label="First letters of its wire numbers"
-    description="one to three capitals, unlike those of the other looms"
+    description="one to three capitals of its own"
     {...form.getInputProps('prefix')}
     onChange={(event) => form.setFieldValue('prefix', event.currentTarget.value.toUpperCase())}
   />

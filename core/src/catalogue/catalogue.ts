@@ -35,7 +35,7 @@ import { BOARDS, PRINTERS } from './boards';
 import { BUYING } from './buying';
 import { BOOTS, TRANSITIONS } from './moulded';
 import { BARRELS, RINGS } from './joints';
-import { LARKHOLLOW, LARKHOLLOW_PLAIN } from './standard';
+import { BEGINNINGS, LARKHOLLOW, LARKHOLLOW_PLAIN } from './standard';
 import { TOOLS } from './tools';
 import { WIRE_TABLES } from './wires';
 
@@ -129,5 +129,6 @@ export const createDemoShop = (): Shop =>
       name: 'Larkhollow Looms',
       people: ['Imke Dorsey', 'Tobin Ashgrove', 'Saoirse Vell', 'Jun Okafor'],
       ...CATALOGUE,
+      ...BEGINNINGS,
     }),
   ) as Shop;

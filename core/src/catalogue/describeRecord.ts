@@ -14,14 +14,18 @@ import {
   type Conductor,
   type Contact,
   type CoveringItem,
+  type Mode,
   type Printer,
   type Resin,
   type Ring,
   type Shop,
   type ShopRecord,
+  type ShopStandard,
   type ShopTable,
+  type SourceItem,
   type Tool,
   type Transition,
+  type Zone,
 } from '../model';
 import { toCount } from '../units';
 import { listCavityContacts } from './cavityParts';
@@ -60,17 +64,8 @@ export function describeRecord(shop: Shop, table: ShopTable, { id, value }: Shop
       const { partA, partB, cureH, limitC } = value as Resin;
       return `${partA} to ${partB} by mass, cures in ${cureH} h at 23 °C, up to ${limitC} °C`;
     }
-    case 'families': {
-      const family = shop.families[id]!;
-      const sizes = new Map<string, string>();
-      for (const cavity of listCavities(family)) {
-        const size = findCavitySize(family, cavity);
-        if (!sizes.has(size)) sizes.set(size, cavity);
-      }
-      const fitting = [...sizes.values()].reduce((sum, cavity) => sum + listCavityContacts(shop, family, cavity).length, 0);
-      const used = Object.values(shop.devices).filter(({ familyId }) => familyId === id).length;
-      return `${toCount(listCavities(family).length, 'way', 'ways')}, size ${[...sizes.keys()].join(' and ')}; ${toCount(fitting, 'contact fits', 'contacts fit')}; on ${toCount(used, 'template', 'templates')}`;
-    }
+    case 'families':
+      return describeFamily(shop, id);
     case 'devices': {
       const { pins, offers, familyId } = shop.devices[id]!;
       const family = familyId === null ? null : shop.families[familyId];
@@ -96,6 +91,10 @@ export function describeRecord(shop: Shop, table: ShopTable, { id, value }: Shop
       const { usableWidthMm, usableHeightMm, overlapMm } = value as Printer;
       return `tiles of ${usableWidthMm} × ${usableHeightMm} mm that share ${overlapMm}`;
     }
+    case 'standards': {
+      const { cutIncrementMm, reterminations, heatMarginK } = value as ShopStandard;
+      return `cut to ${cutIncrementMm} mm, ${toCount(reterminations, 'new termination', 'new terminations')} in hand, ${heatMarginK} K kept from the limit`;
+    }
     case 'buying': {
       const { price, packOf } = value as Buying;
       const bought = id.slice(0, id.indexOf('/')) as BoughtTable;
@@ -104,8 +103,39 @@ export function describeRecord(shop: Shop, table: ShopTable, { id, value }: Shop
       return `${PART_WORDS[bought]}, ${each}${packOf === null ? '' : `, ${packOf}${unit} in a pack`}`;
     }
     default:
+      return describeStart(table, value);
+  }
+}
+
+/** Of what new jobs begin with. */
+function describeStart(table: ShopTable, value: unknown): string {
+  switch (table) {
+    case 'zones': {
+      const { ambientC, wet, abrasion, flexing, reopen, handled } = value as Zone;
+      const traits = { wet, wears: abrasion, moves: flexing, 'opened later': reopen, handled };
+      return [`${ambientC} °C`, ...Object.entries(traits).flatMap(([words, is]) => (is ? [words] : []))].join(', ');
+    }
+    case 'modes':
+      return `engine ${(value as Mode).engine}`;
+    case 'sources': {
+      const { volts, milliohm, chassisMilliohm } = value as SourceItem;
+      return `${volts} V, ${milliohm} mΩ; ${chassisMilliohm === null ? 'every return by wire' : `chassis ${chassisMilliohm} mΩ`}`;
+    }
+    default:
       return '';
   }
+}
+
+function describeFamily(shop: Shop, id: string): string {
+  const family = shop.families[id]!;
+  const sizes = new Map<string, string>();
+  for (const cavity of listCavities(family)) {
+    const size = findCavitySize(family, cavity);
+    if (!sizes.has(size)) sizes.set(size, cavity);
+  }
+  const fitting = [...sizes.values()].reduce((sum, cavity) => sum + listCavityContacts(shop, family, cavity).length, 0);
+  const used = Object.values(shop.devices).filter(({ familyId }) => familyId === id).length;
+  return `${toCount(listCavities(family).length, 'way', 'ways')}, size ${[...sizes.keys()].join(' and ')}; ${toCount(fitting, 'contact fits', 'contacts fit')}; on ${toCount(used, 'template', 'templates')}`;
 }
 
 function describeCovering(item: CoveringItem): string {

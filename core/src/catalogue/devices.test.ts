@@ -1,3 +1,4 @@
+import { createDemoStart } from './standard';
 import { CATALOGUE } from './catalogue';
 import { HOUSE_STYLE } from './houseStyle';
 import { createDevice, createJob, listCavities } from '../model';
@@ -56,7 +57,7 @@ test.each([
 });
 
 test('a template of the job stands before one of the catalogue of the same id', () => {
-  const job = createJob('x', '', 'larkhollow');
+  const job = createJob('x', '', 'larkhollow', createDemoStart());
   expect(findDeviceTemplate(job, CATALOGUE, 'knock')!.name).toBe('knock sensor');
   job.deviceTemplates.knock = { name: 'own', system: 'x', familyId: null, pins: {}, hazard: null, note: '', offers: {}, links: {} };
   expect(findDeviceTemplate(job, CATALOGUE, 'knock')!.name).toBe('own');

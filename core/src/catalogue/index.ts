@@ -27,7 +27,7 @@ export type {
 export { describeRecord } from './describeRecord';
 export { measurePullOff } from './pullOff';
 export { findSide, HOUSE_STYLE, type HouseQuestion, type HouseSide } from './houseStyle';
-export { LARKHOLLOW, LARKHOLLOW_PLAIN } from './standard';
+export { createDemoStart, LARKHOLLOW, LARKHOLLOW_PLAIN } from './standard';
 export { chooseWireKind } from './chooseWireKind';
 export { listWireKinds, toSizeWords, toWireWords, WIRE_TABLES } from './wires';
 export { EXPECTED_LOADS, listLikelyLoads, UNKNOWN_CAUTION, type ExpectedLoad } from './expectedLoads';

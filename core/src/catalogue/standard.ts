@@ -1,4 +1,4 @@
-import { COLOUR_NAMES, TIME_DEFAULTS, type ShopStandard } from '../model';
+import { COLOUR_NAMES, COMMON_START, TIME_DEFAULTS, toJobStart, type JobStart, type ShopStandard } from '../model';
 
 /** On the reels of the shop: every colour plain, and with each of the stripes that are printed. */
 const COLOURS = COLOUR_NAMES.flatMap((base) => [
@@ -192,3 +192,18 @@ export const LARKHOLLOW_PLAIN: ShopStandard = {
   covering: 'braid',
   barrelKind: 'parallel',
 };
+
+/** What the demo shop's new jobs begin with. */
+export const BEGINNINGS = {
+  ...COMMON_START,
+  sources: [
+    ...COMMON_START.sources,
+    {
+      ...{ id: 'composite', name: 'small battery, composite tub', volts: 12.5, milliohm: 8, chassisMilliohm: null },
+      ...{ continuousA: null, capacityAh: null },
+    },
+  ],
+};
+
+/** A job of the demo shop begins so. */
+export const createDemoStart = (): JobStart => toJobStart(BEGINNINGS, BEGINNINGS.sources[0]!);

@@ -1,17 +1,7 @@
-import { CATALOGUE, createDemoShop, createLookup } from '../catalogue';
+import { createDemoStart, CATALOGUE, createDemoShop, createLookup } from '../catalogue';
 import { createInlet } from '../demo';
 import { listFindings } from '../make';
-import {
-  applyEdit,
-  checkJob,
-  createDevice,
-  createOpenItem,
-  createPinNeed,
-  createZones,
-  type DonorWire,
-  type Job,
-  type Loom,
-} from '../model';
+import { applyEdit, checkJob, createDevice, createOpenItem, createPinNeed, type DonorWire, type Job, type Loom } from '../model';
 import { plan } from '../plan';
 import { createBench, join } from '../testing/createBench';
 import type { RULES } from './index';
@@ -64,7 +54,7 @@ describe('each rule finds what it is meant for', () => {
       loom.circuits.c3 = { ...loom.circuits.c3!, wireTable: 'thinwall', sizePin: { size: '25', reason: 'x' } };
     },
     BU3: (loom, job) => {
-      job.zones.oven = { ...createZones().cabin!, name: 'oven', ambientC: 128 };
+      job.zones.oven = { ...createDemoStart().zones.cabin!, name: 'oven', ambientC: 128 };
       loom.segments.s1 = { ...loom.segments.s1!, zoneId: 'oven' };
       loom.circuits.c1 = { ...loom.circuits.c1!, currentA: 4 };
     },
@@ -111,7 +101,7 @@ describe('each rule finds what it is meant for', () => {
       loom.segments.s1 = { ...loom.segments.s1!, lengthMm: 9000 };
     },
     DR9: (loom, job) => {
-      job.zones.kiln = { ...createZones().hot!, name: 'kiln', ambientC: 200 };
+      job.zones.kiln = { ...createDemoStart().zones.hot!, name: 'kiln', ambientC: 200 };
       loom.segments.s1 = { ...loom.segments.s1!, zoneId: 'kiln' };
     },
     EN1: (loom) => {

@@ -5,6 +5,7 @@ import { createDemoShop } from '../catalogue';
 import { createCleanSkerry, createInlet, createSkerry } from '../demo';
 import { readCsv, toJobFile } from '../exchange';
 import { writeCsv } from '../exchange/toCsv';
+import type { Job } from '../model';
 import { createBench } from '../testing/createBench';
 import { readXlsx } from '../exchange/xlsx';
 import { runCli } from './runCli';
@@ -28,8 +29,10 @@ async function call(...words: string[]) {
   });
   return { code, out, error };
 }
-const skerry = file('skerry.json', JSON.stringify(createInlet()));
-const bench = file('bench.json', JSON.stringify(createBench()));
+/** as the application exports it */
+const jobFile = (name: string, job: Job) => file(name, JSON.stringify(toJobFile(job, createDemoShop())));
+const skerry = jobFile('skerry.json', createInlet());
+const bench = jobFile('bench.json', createBench());
 
 test('plan prints the plan as JSON', async () => {
   const { code, out } = await call('plan', bench);
@@ -96,7 +99,7 @@ test('convert writes the build as JSON and every list into one workbook', async 
 });
 
 test('dress prints every run with what else would do, and every breakout and end with its pieces', async () => {
-  const whole = file('whole.json', JSON.stringify(createSkerry()));
+  const whole = jobFile('whole.json', createSkerry());
   const { code, out } = await call('dress', whole, '--loom', 'engine');
   const dress = JSON.parse(out) as {
     runs: { id: string; covering: string | null; options: { item: string | null; taken: boolean; whyNot: string }[] }[];
@@ -145,7 +148,7 @@ test('prove prints the measurements for a tester, and says of its readings what 
 });
 
 test('prove --power prints the first power of the vehicle, and says of its readings where to look; --live what stays live', async () => {
-  const whole = file('power.json', JSON.stringify(createCleanSkerry()));
+  const whole = jobFile('power.json', createCleanSkerry());
   const { code, out } = await call('prove', whole, '--power');
   expect(code).toBe(0);
   const [head, ...rows] = out.trimEnd().split('\r\n');
@@ -219,7 +222,7 @@ describe('bad input ends with 2 and a located message, and writes nothing', () =
     ],
     [
       'a wrong type',
-      ['plan', file('type.json', JSON.stringify(createBench()).replace('"lengthMm":300', '"lengthMm":"300"'))],
+      ['plan', file('type.json', JSON.stringify(toJobFile(createBench(), createDemoShop())).replace('"lengthMm":300', '"lengthMm":"300"'))],
       /type\.json \/looms\/bench\/segments\/s1\/lengthMm: expected number, got "300"/,
     ],
     ['a wrong loom', ['convert', bench, '--csv', 'cuts', '--loom', 'x'], /--loom: expected one of bench, got "x"/],
@@ -279,6 +282,16 @@ describe('--shop: the shop’s own parts', () => {
     expect([second.code, second.error]).toEqual([2, expect.stringContaining('bench.json /looms/bench/ends/')]);
     expect((await call('plan', bench, '--shop', bench)).error).toContain('/format: expected "wattograph-shop", got "wattograph-job"');
   });
+});
+
+test('a job that carries no shop is planned with none that nobody named: the one that ships has to be asked for', async () => {
+  const bare = file('bare-job.json', JSON.stringify(createBench()));
+  expect(await call('plan', bare)).toEqual({
+    code: 2,
+    out: '',
+    error: expect.stringContaining('bare-job.json /shop: expected the shop that it is planned with'),
+  });
+  expect(await call('plan', bare, '--shop', 'demo')).toEqual(await call('plan', bench));
 });
 
 test('a job file that carries its shop is planned with that; --shop goes before it, and a broken one is told with its place', async () => {

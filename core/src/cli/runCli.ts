@@ -1,6 +1,6 @@
 import { readFileSync, statSync, writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
-import { CATALOGUE, createLookup, type Catalogue } from '../catalogue';
+import { createDemoShop, createLookup, type Catalogue } from '../catalogue';
 import {
   fromJobFile,
   fromJsonText,
@@ -41,7 +41,7 @@ wattograph prove FILE --readings CSV  what is wrong with the loom that was measu
 wattograph prove FILE --power      first power of the vehicle, as CSV: no power, grounds, every cavity in every switch state, boxes, feeds, lamps, inputs, actuators, cranking
 wattograph prove FILE --power --readings CSV  what its readings come to; exit codes as above
 wattograph prove FILE --live       what is live in each mode, with its fuse, and how long the battery lasts, as CSV
-each with --shop SHOP: the shop's own parts and standards, a file that the application exports; where none is given those that the job carries, else the demo shop's
+each with --shop SHOP: the shop's own parts and standards, a file that the application exports (demo: the one that ships); where none is given those that the job carries
 `;
 const MOST_BYTES = 8 * 1024 * 1024;
 
@@ -56,17 +56,7 @@ export async function runCli(words: readonly string[], output: Output = TERMINAL
     const { positionals, values } = readWords(words);
     const [command, file] = positionals;
     if (command === undefined || file === undefined) throw new BadInput([{ path: '', message: `expected a command and a file\n${USAGE}` }]);
-    const asked = values.shop === undefined ? null : readChecked<Shop>(values.shop, checkShop);
-    let shop: Catalogue = asked ?? CATALOGUE;
-    const job = readChecked(file, (value) => {
-      const { document, shop: carried } = fromJobFile(value);
-      if (asked === null && carried !== null) {
-        const checked = checkShop(carried);
-        if (!checked.ok) return { ok: false, problems: checked.problems.map(({ path, message }) => ({ path: `/shop${path}`, message })) };
-        shop = checked.value;
-      }
-      return checkJob(document, createLookup(shop));
-    });
+    const { job, shop } = readJob(file, values.shop);
     switch (command) {
       case 'plan':
         output.out(`${JSON.stringify(plan(job, shop), null, 2)}\n`);
@@ -106,6 +96,25 @@ export async function runCli(words: readonly string[], output: Output = TERMINAL
     return 2;
   }
 }
+
+/** A job, and the shop that it is planned with: the one that was asked for, else what the job carries. */
+function readJob(file: string, shopFile: string | undefined): { job: Job; shop: Shop } {
+  let shop = shopFile === undefined ? null : shopFile === DEMO ? createDemoShop() : readChecked<Shop>(shopFile, checkShop);
+  const job = readChecked(file, (value) => {
+    const { document, shop: carried } = fromJobFile(value);
+    if (shop === null) {
+      if (carried === null) return { ok: false, problems: [{ path: '/shop', message: NO_SHOP }] };
+      const checked = checkShop(carried);
+      if (!checked.ok) return { ok: false, problems: checked.problems.map(({ path, message }) => ({ path: `/shop${path}`, message })) };
+      shop = checked.value;
+    }
+    return checkJob(document, createLookup(shop));
+  });
+  return { job, shop: shop! };
+}
+
+const DEMO = 'demo';
+const NO_SHOP = `expected the shop that it is planned with, as in a file that the application exports, or --shop SHOP, or --shop ${DEMO}; got none`;
 
 function readWords(words: readonly string[]) {
   try {

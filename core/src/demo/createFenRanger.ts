@@ -1,4 +1,4 @@
-import { CATALOGUE } from '../catalogue';
+import { createDemoStart, CATALOGUE } from '../catalogue';
 import {
   createCircuit,
   createDevice,
@@ -87,7 +87,7 @@ const DONOR: [string, DonorWire][] = [
 
 /** The second demo job: a worn loom that is thinned, extended and re-fused in thin-wall wire, with braid and tape. */
 export function createFenRanger(): Job {
-  const job = createJob('Fen Ranger', 'Aldous Merrow', 'plain');
+  const job = createJob('Fen Ranger', 'Aldous Merrow', 'plain', createDemoStart());
   job.notes = 'The old loom stays where it is good. A new front run replaces what the crash took.';
   job.brief.vehicle = 'rally-raid quad, single cylinder';
   for (const [index, anchor] of Object.values(job.anchors).entries())

@@ -1,3 +1,4 @@
+import { createDemoStart } from '../catalogue';
 import {
   COLOUR_NAMES,
   createCircuit,
@@ -29,7 +30,7 @@ const ANCHOR = 'hollin-66';
 export function createRandomJob(seed: number, wires: number): Job {
   const random = createRandom(seed);
   const whole = (least: number, most: number) => least + Math.floor(random() * (most - least + 1));
-  const job = createJob(`Random ${seed}`, 'none', 'larkhollow');
+  const job = createJob(`Random ${seed}`, 'none', 'larkhollow', createDemoStart());
   const loom = createLoom('random', 'R');
   job.looms = { random: loom };
   const breakouts = createTrunks(loom, Math.max(2, Math.round(wires / 8)), whole);

@@ -1,3 +1,4 @@
+import { createDemoStart } from '../catalogue';
 import {
   createCircuit,
   createDevice,
@@ -27,7 +28,7 @@ type Whole = (least: number, most: number) => number;
 export function createRandomVehicle(seed: number, wires: number): Job {
   const random = createRandom(seed);
   const whole: Whole = (least, most) => least + Math.floor(random() * (most - least + 1));
-  const job = createJob(`Vehicle ${seed}`, 'none', 'larkhollow');
+  const job = createJob(`Vehicle ${seed}`, 'none', 'larkhollow', createDemoStart());
   job.looms = { trunk: createLoom('trunk', 'T') };
   job.deviceTemplates.box = {
     name: 'bench box',

@@ -1,4 +1,4 @@
-import { CATALOGUE } from '../catalogue';
+import { createDemoStart, CATALOGUE } from '../catalogue';
 import {
   createBoardSpread,
   createCircuit,
@@ -220,7 +220,7 @@ const listInletCircuits = (): Loom['circuits'] =>
   ]);
 
 function makeInlet(): Job {
-  const job = createJob('Skerry 12', 'Penhallow Hillclimb', 'larkhollow');
+  const job = createJob('Skerry 12', 'Penhallow Hillclimb', 'larkhollow', createDemoStart());
   for (const anchor of Object.values(job.anchors)) Object.assign(anchor, { state: 'fixed', by: 'Jun Okafor' });
   job.notes = 'Inlet loom: lifts off with the plenum. Anchors frozen at the first visit; knock leg still to be measured.';
   job.looms = {

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import Papa from 'papaparse';
-import { CATALOGUE, createLookup, type Catalogue } from '../catalogue';
+import { createDemoStart, CATALOGUE, createLookup, type Catalogue } from '../catalogue';
 import { createInlet } from '../demo';
 import { createBuild, listFindings } from '../make';
 import { applyEdit, checkJob, createJob, type Job, type Loom } from '../model';
@@ -17,7 +17,7 @@ const MAPPING: WireListMapping = {
   size: 'size',
 };
 const HEAD = 'from,from pin,to,to pin,circuit,colour,size';
-const job = createJob('x', 'y', 'larkhollow');
+const job = createJob('x', 'y', 'larkhollow', createDemoStart());
 
 function convert(text: string, joinShared = false, wireTable = 'etfe') {
   const table = readCsv(text);

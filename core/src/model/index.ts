@@ -34,6 +34,7 @@ export {
 export { checkFamily, toCavityWords } from './shop/checkFamily';
 export { placeCavities, type CavitySpot } from './shop/placeCavities';
 export { createJob, FORMAT, FORMAT_VERSION, JobSchema, type Job } from './job/job';
+export { COMMON_START, toJobStart, type JobStart, type SourceItem } from './job/jobStart';
 export { listTemplateProblems, type TemplateRows } from './vehicle/listTemplateProblems';
 export { createLoom, type LayerPin, type Loom, type SplicePin } from './loom/loom';
 export { findBundling } from './loom/findBundling';
@@ -119,13 +120,11 @@ export {
 } from './power/pinNeed';
 export { CAPABILITIES, createPinOffer, PinOfferSchema, type Capability, type PinOffer } from './power/pinOffer';
 export {
-  createModes,
   ENGINE_STATES,
   LINK_STATES,
   type EngineState,
   type LinkRef,
   type LinkState,
-  createSource,
   LINK_KINDS,
   PART_KINDS,
   type InlinePart,
@@ -138,7 +137,7 @@ export {
 } from './power/power';
 export { MARK_KINDS, SurveyEntrySchema, type SurveyConflict, type SurveyEntry } from './survey/surveyEntry';
 export { findSurroundings, isMoving, type Surroundings } from './loom/surroundings';
-export { createZones, type Zone } from './vehicle/zone';
+export { type Zone } from './vehicle/zone';
 export {
   type Tool,
   type Buying,

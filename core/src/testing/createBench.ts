@@ -1,3 +1,4 @@
+import { createDemoStart } from '../catalogue';
 import {
   createCircuit,
   createEnd,
@@ -13,7 +14,7 @@ import {
 
 /** The smallest job of use in tests: an anchor, one breakout at 300 mm, and two sensors on legs of 100 and 200 mm. */
 export function createBench(change: (loom: Loom, job: Job) => void = () => undefined): Job {
-  const job = createJob('Bench', 'tests', 'larkhollow');
+  const job = createJob('Bench', 'tests', 'larkhollow', createDemoStart());
   job.anchors = {};
   const loom: Loom = createLoom('bench', 'T');
   loom.nodes = {

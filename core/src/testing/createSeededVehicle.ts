@@ -1,4 +1,4 @@
-import { CATALOGUE } from '../catalogue';
+import { createDemoStart, CATALOGUE } from '../catalogue';
 import { createRandom } from '../units/createRandom';
 import { placeDevice } from '../edit';
 import {
@@ -27,7 +27,7 @@ export function createSeededVehicle(seed: number): Job {
   const random = createRandom(seed);
   const whole = (least: number, most: number) => least + Math.floor(random() * (most - least + 1));
   const chance = (share: number) => random() < share;
-  const job = createJob(`seeded ${seed}`, '', 'larkhollow');
+  const job = createJob(`seeded ${seed}`, '', 'larkhollow', createDemoStart());
   job.source = { volts: 12.5, milliohm: whole(4, 12), chassisMilliohm: whole(0, 3), continuousA: null, capacityAh: null, isolator: null };
   const main = job.looms.main!;
   main.nodes.hub = createNode('breakout', 'hub');

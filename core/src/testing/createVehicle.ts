@@ -1,4 +1,4 @@
-import { CATALOGUE } from '../catalogue';
+import { createDemoStart, CATALOGUE } from '../catalogue';
 import { placeDevice } from '../edit';
 import {
   createCircuit,
@@ -34,7 +34,7 @@ const CIRCUITS: [string, Circuit['kind'], string][] = [
 
 /** The least vehicle that has everything of a power tree: battery, main fuse, fuse box, a lamp and a pump on a star of runs, a stud. */
 export function createVehicle(change: (job: Job) => void = () => undefined): Job {
-  const job = createJob('vehicle', '', 'larkhollow');
+  const job = createJob('vehicle', '', 'larkhollow', createDemoStart());
   for (const anchor of Object.values(job.anchors)) Object.assign(anchor, { state: 'fixed', by: 'x' });
   const loom = job.looms.main!;
   loom.nodes.hub = createNode('breakout', 'hub');

@@ -1,6 +1,6 @@
 import { fireEvent, screen, within } from '@testing-library/react';
 import type { ReactElement } from 'react';
-import { createDevice, createJob, type Job } from 'wattograph-core';
+import { createDemoStart, createDevice, createJob, type Job } from 'wattograph-core';
 import { createFenRanger, createInlet, createSkerry } from 'wattograph-core/demo';
 import { useJob } from '../../client/jobContext';
 import { choose, listOptions } from '../../testing/act';
@@ -82,7 +82,7 @@ describe('devices', () => {
     expect(screen.getAllByText('its maker’s sheet decides')).toHaveLength(4);
   });
   test('an empty list says what it is for', () => {
-    open(createJob('x', '', 'larkhollow'), DevicesTable);
+    open(createJob('x', '', 'larkhollow', createDemoStart()), DevicesTable);
     expect(screen.getByText(/The want-list and the delete-list/)).toBeTruthy();
   });
 });

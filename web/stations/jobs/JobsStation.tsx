@@ -6,7 +6,7 @@ import { useDisclosure, useMounted } from '@mantine/hooks';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
-import { createJob, fromJsonText, type Problem, type Job } from 'wattograph-core';
+import { createJob, fromJsonText, toJobStart, type Problem, type Job, type Shop } from 'wattograph-core';
 import { setPerson, useMay } from '../../client/person';
 import { hearNews } from '../../client/live';
 import { request, RequestError } from '../../client/request';
@@ -69,17 +69,21 @@ const useNow = (): number | null =>
     () => null,
   );
 
+/** What the shop begins its jobs with: house styles to make them to, supplies, zones and modes. */
+interface Beginnings extends Pick<Shop, 'zones' | 'modes' | 'sources'> {
+  styles: readonly { id: string; name: string }[];
+}
+
 /** The shop's wall: jobs in work, what is next for each, and a way to begin another. */
 export function JobsStation({
   jobs,
   problems: told,
-  styles: houseStyles,
+  begins,
   person,
 }: {
   jobs: JobSummary[];
   problems: OpenProblem[];
-  /** of the shop: a job is made to one */
-  styles: readonly { id: string; name: string }[];
+  begins: Beginnings;
   person: Person;
 }) {
   useState(() => setPerson(person));
@@ -88,7 +92,7 @@ export function JobsStation({
   useFreshLines();
   const [opened, dialog] = useDisclosure(false);
   const form = useForm({
-    initialValues: { name: '', customer: '', standardId: houseStyles[0]!.id },
+    initialValues: { name: '', customer: '', standardId: begins.styles[0]!.id, sourceId: begins.sources[0]!.id },
     validate: { name: (name) => (name.trim() ? null : 'expected a name') },
   });
   const [problems, setProblems] = useState<{ title: string; list: Problem[] } | null>(null);
@@ -265,8 +269,12 @@ export function JobsStation({
       )}
       <Modal opened={opened} onClose={dialog.close} title="New job">
         <form
-          onSubmit={form.onSubmit(({ name, customer, standardId }) => {
-            void store('The job was not stored', createJob(name.trim(), customer.trim(), standardId), 'brief');
+          onSubmit={form.onSubmit(({ name, customer, standardId, sourceId }) => {
+            const start = toJobStart(
+              begins,
+              begins.sources.find(({ id }) => id === sourceId)!,
+            );
+            void store('The job was not stored', createJob(name.trim(), customer.trim(), standardId, start), 'brief');
           })}
         >
           <TextInput
@@ -277,14 +285,24 @@ export function JobsStation({
             {...form.getInputProps('name')}
           />
           <TextInput label="Customer" mt="sm" maxLength={80} {...form.getInputProps('customer')} />
-          {houseStyles.length > 1 && (
+          {begins.styles.length > 1 && (
             <Select
               label="Made to"
               description="house style of the shop; Brief can change it"
               mt="sm"
               allowDeselect={false}
-              data={houseStyles.map(({ id, name }) => ({ value: id, label: name }))}
+              data={begins.styles.map(({ id, name }) => ({ value: id, label: name }))}
               {...form.getInputProps('standardId')}
+            />
+          )}
+          {begins.sources.length > 1 && (
+            <Select
+              label="Fed by"
+              description="supply that the shop begins with; Power can change its figures"
+              mt="sm"
+              allowDeselect={false}
+              data={begins.sources.map(({ id, name }) => ({ value: id, label: name }))}
+              {...form.getInputProps('sourceId')}
             />
           )}
           <Group justify="flex-end" mt="md">

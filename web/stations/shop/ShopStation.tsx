@@ -76,6 +76,9 @@ const CAN_COPY: readonly ShopTable[] = [
   'tools',
   'boards',
   'printers',
+  'zones',
+  'modes',
+  'sources',
 ];
 
 /** Everything the shop decides: what it buys, how it works, who works there. Changes gather in a draft until they are taken. */

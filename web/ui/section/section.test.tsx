@@ -1,5 +1,5 @@
 import { cleanup, fireEvent, screen, within } from '@testing-library/react';
-import { createJob, createLoom, type Job } from 'wattograph-core';
+import { createDemoStart, createJob, createLoom, type Job } from 'wattograph-core';
 
 import { createInlet, createSkerry } from 'wattograph-core/demo';
 import type { PlannedLoom } from '../../client/jobContext';
@@ -42,7 +42,7 @@ test('before the cursor has been anywhere the first run is cut in its middle; a 
   const first = segments[nodes[datumId]!.childSegmentIds[0]!]!;
   expect(screen.getByTestId('section-at').textContent).toBe(String(Math.round(first.startMm + first.lengthMm / 2)));
   cleanup();
-  const empty = createJob('made up', 'nobody', 'larkhollow');
+  const empty = createJob('made up', 'nobody', 'larkhollow', createDemoStart());
   empty.looms = { first: createLoom('first', 'W') };
   open(empty);
   expect(screen.getByText('Move the cursor along the strip to cut the loom there.')).toBeTruthy();

@@ -107,7 +107,7 @@ export function ImportWireList({ job, onClose, onDone }: { job: Job; onClose: ()
         {problems.length > 0 && <ProblemList title={`${fileName} was not read; nothing was stored`} problems={problems} />}
         {table && (
           <>
-            <Group grow align="start">
+            <Group grow align="end">
               <LoomNameField form={form} label="Name of the loom" />
               <LoomPrefixField form={form} />
               <Select

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { CATALOGUE } from '../../catalogue';
+import { createDemoStart, CATALOGUE } from '../../catalogue';
 import { createCleanSkerry } from '../../demo';
 import { createRandom } from '../../units/createRandom';
 import {
@@ -20,7 +20,7 @@ const none = () => 0;
 
 /** Two looms that meet in one round plug of 37; wires to ends at 100, 200 … mm, in the cavities given. */
 function createBreak(wires: { cavity: string; toMm: number; kind?: 'supply' | 'signal' | 'data'; pair?: string }[]): Job {
-  const job = createJob('break', '', 'larkhollow');
+  const job = createJob('break', '', 'larkhollow', createDemoStart());
   job.looms = { one: createLoom('one', 'A'), two: createLoom('two', 'B') };
   for (const loom of Object.values(job.looms)) {
     loom.nodes.plug = createNode('end', 'plug');

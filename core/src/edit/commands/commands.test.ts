@@ -1,4 +1,4 @@
-import { CATALOGUE, createLookup } from '../../catalogue';
+import { createDemoStart, CATALOGUE, createLookup } from '../../catalogue';
 import { createFenRanger, createSkerry } from '../../demo';
 import { checkJob, createCircuit, createDevice, createJob, createLoom, editDocument, type Job } from '../../model';
 import { plan } from '../../plan';
@@ -284,7 +284,10 @@ describe('what goes along', () => {
   test('an imported loom takes the place of the empty one that a job begins with, and of no other', () => {
     const { inlet } = skerry.looms;
     expect(
-      Object.keys(take(createJob('new', '', 'larkhollow'), importLoom('in', { ...inlet!, ends: {}, circuits: {}, splicePins: {} })).looms),
+      Object.keys(
+        take(createJob('new', '', 'larkhollow', createDemoStart()), importLoom('in', { ...inlet!, ends: {}, circuits: {}, splicePins: {} }))
+          .looms,
+      ),
     ).toEqual(['in']);
     const two = take(skerry, addLoom('rear', 'rear', 'R'));
     expect(Object.keys(take(two, importLoom('in', { ...createLoom('in', 'I') })).looms)).toEqual([...Object.keys(two.looms), 'in']);
@@ -313,7 +316,10 @@ describe('what goes along', () => {
   });
   test('a second device of a name is numbered', () => {
     const coil = { name: 'coil', system: 'ignition', templateId: null, decidedBy: '' };
-    const names = ['a', 'b', 'c'].reduce((job, id) => take(job, addDevice(id, coil)), createJob('new', '', 'larkhollow'));
+    const names = ['a', 'b', 'c'].reduce(
+      (job, id) => take(job, addDevice(id, coil)),
+      createJob('new', '', 'larkhollow', createDemoStart()),
+    );
     expect(Object.values(names.devices).map(({ name }) => name)).toEqual(['coil', 'coil 2', 'coil 3']);
   });
   test('a device is put on a free end and on no taken one', () => {

@@ -6,11 +6,12 @@ import { ConnectorFamilySchema } from '../shop/family';
 import { IdSchema, literals, NameSchema, ReasonSchema, recordOf } from '../ids';
 import { LoomSchema, createLoom, type Loom } from '../loom/loom';
 import { AnchorSchema, createAnchors, OpenItemSchema } from './openItem';
-import { createModes, createSource, InlinePartsSchema, ModesSchema, SourceSchema } from '../power/power';
+import { InlinePartsSchema, ModesSchema, SourceSchema } from '../power/power';
 import { FIRST_STARTS, ProvingSchema } from './proving';
 import { TaskSchema } from './task';
 import { SurveyConflictSchema } from '../survey/surveyEntry';
-import { ZoneSchema, createZones } from '../vehicle/zone';
+import { ZoneSchema } from '../vehicle/zone';
+import type { JobStart } from './jobStart';
 
 export const FORMAT = 'wattograph-job';
 export const FORMAT_VERSION = 19;
@@ -57,7 +58,7 @@ export const JobSchema = Type.Object(
 export type Job = Omit<Static<typeof JobSchema>, 'looms'> & { looms: Record<string, Loom> };
 
 /** A new job with one empty loom, made to this house style. */
-export function createJob(name: string, customer: string, standardId: string): Job {
+export function createJob(name: string, customer: string, standardId: string, { zones, modes, source }: JobStart): Job {
   return {
     format: FORMAT,
     formatVersion: FORMAT_VERSION,
@@ -66,7 +67,7 @@ export function createJob(name: string, customer: string, standardId: string): J
     standardId,
     notes: '',
     shopVersion: null,
-    zones: createZones(),
+    zones,
     families: {},
     deviceTemplates: {},
     brief: createBrief(),
@@ -79,8 +80,8 @@ export function createJob(name: string, customer: string, standardId: string): J
     donors: {},
     looms: { main: createLoom('main', 'W') },
     mates: {},
-    modes: createModes(),
-    source: createSource(),
+    modes,
+    source,
     parts: {},
     surveyConflicts: {},
     accepted: {},

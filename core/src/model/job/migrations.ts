@@ -4,7 +4,7 @@ import { addAdapter, addCavityFields } from '../shop/family';
 import { FORMAT_VERSION } from './job';
 import { mapRecord } from '../mapRecord';
 import { addDoubts, addLeads } from '../power/pinNeed';
-import { addThrows, createSource } from '../power/power';
+import { addThrows } from '../power/power';
 import { addHazard } from '../vehicle/device';
 
 /** One step of the file format: what it does in a name, and from which version it leads to the next. */
@@ -74,7 +74,7 @@ export const MIGRATIONS: readonly Migration[] = [
         crank: { name: 'cranking', cranking: true },
         wet: { name: 'wet', cranking: false },
       },
-      source: createSource(),
+      source: { volts: 12.5, milliohm: 8, chassisMilliohm: 1, continuousA: null, capacityAh: null, isolator: null },
       parts: {},
     }),
   },

@@ -8,27 +8,12 @@ const CavitySchema = Type.String({ pattern: '^[A-Za-z0-9]{1,6}$' });
 export const ENGINE_STATES = ['off', 'cranking', 'running'] as const;
 export type EngineState = (typeof ENGINE_STATES)[number];
 
-/** A state of the vehicle in which loads are on or off and switches open or closed. */
+/** A state of the vehicle in which loads are on or off and switches open or closed; a device counts as fully on until somebody says otherwise (craft G6). */
 export const ModeSchema = Type.Object(
   { name: NameSchema, engine: literals(ENGINE_STATES, { description: 'cranking: the starter turns, and its own drop budget counts' }) },
   { additionalProperties: false },
 );
 export type Mode = Static<typeof ModeSchema>;
-
-/** Modes of a new job; every device counts as fully on in each until somebody says otherwise (craft G6). */
-export function createModes(): Record<string, Mode> {
-  return {
-    isolated: { name: 'isolator open', engine: 'off' },
-    bypass: { name: 'isolator open, by-pass on', engine: 'off' },
-    'key-off': { name: 'key off', engine: 'off' },
-    'key-on': { name: 'key on', engine: 'off' },
-    display: { name: 'parked, display on', engine: 'off' },
-    crank: { name: 'cranking', engine: 'cranking' },
-    idle: { name: 'idle', engine: 'running' },
-    night: { name: 'full power at night', engine: 'running' },
-    wet: { name: 'wet', engine: 'running' },
-  };
-}
 
 /** How a switch, a relay or a channel stands in a mode. momentary: open, and closed for as long as it is held. */
 export const LINK_STATES = ['open', 'closed', 'momentary'] as const;
@@ -60,11 +45,6 @@ export const SourceSchema = Type.Object(
   { additionalProperties: false },
 );
 export type Source = Static<typeof SourceSchema>;
-
-/** Usual figures of a small race battery; each a field that the planner sees and changes in Power. */
-export function createSource(): Source {
-  return { volts: 12.5, milliohm: 8, chassisMilliohm: 1, continuousA: null, capacityAh: null, isolator: null };
-}
 
 /** What joins two pins inside a box: it protects, switches, or just joins. a is the side of the supply. */
 export const LINK_KINDS = ['fuse', 'channel', 'relay', 'switch', 'bar'] as const;

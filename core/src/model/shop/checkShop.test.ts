@@ -1,10 +1,11 @@
 import fc from 'fast-check';
 import { createDemoShop } from '../../catalogue';
-import published from '../../../schema/shop-14.json';
+import published from '../../../schema/shop-15.json';
 import old from '../../testing/formats/shop-1.json';
 import eleventh from '../../testing/formats/shop-11.json';
 import twelfth from '../../testing/formats/shop-12.json';
 import thirteenth from '../../testing/formats/shop-13.json';
+import fourteenth from '../../testing/formats/shop-14.json';
 import tenth from '../../testing/formats/shop-10.json';
 import second from '../../testing/formats/shop-2.json';
 import third from '../../testing/formats/shop-3.json';
@@ -53,6 +54,18 @@ test('a file of format 13 had three kinds of wire: they are called as they were,
     ['ETFE plated, AWG'],
     ['thin-wall, mm²'],
   ]);
+});
+
+test('a file of format 14 said nothing of new jobs: they begin as they did', () => {
+  expect(fourteenth.formatVersion).toBe(14);
+  const checked = checkShop(fourteenth);
+  if (!checked.ok) throw new Error(JSON.stringify(checked.problems));
+  const { zones, modes, sources } = checked.value;
+  expect(zones.map(({ name, ambientC }) => `${name} ${ambientC}`)).toEqual([
+    ...['cabin 50', 'engine bay 90', 'hot side 150', 'wet side 60', 'moving run 60'],
+  ]);
+  expect(modes.map(({ engine }) => engine).sort()).toEqual(['cranking', ...Array(5).fill('off'), ...Array(3).fill('running')]);
+  expect(sources).toEqual([expect.objectContaining({ volts: 12.5, milliohm: 8, chassisMilliohm: 1, continuousA: null, capacityAh: null })]);
 });
 
 test('a file of format 3 lays up as the trade does, and twists what it twisted before: its pairs', () => {

@@ -58,6 +58,9 @@ function listShopProblems(shop: Shop): Problem[] {
         'tools',
         'boards',
         'printers',
+        'zones',
+        'modes',
+        'sources',
       ] as const
     ).flatMap((kind) =>
       listDoubled(

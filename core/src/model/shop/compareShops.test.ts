@@ -47,3 +47,10 @@ test('every table lists its records under ids that differ', () => {
     expect([table, ids.length > 0, new Set(ids).size]).toEqual([table, true, ids.length]);
   }
 });
+
+test('what a house style says of a kind of wire is told by what that is called', () => {
+  const [styles] = change(({ standards }) => {
+    standards.larkhollow!.insulationLimitC['etfe-plated'] = 190;
+  });
+  expect(styles!.changed[0]!.fields).toEqual(['insulation limit, °C, ETFE plated: 200 → 190']);
+});

@@ -18,6 +18,9 @@ export const SHOP_TABLES = [
     'tools',
     'boards',
     'printers',
+    'zones',
+    'modes',
+    'sources',
     'buying',
   ] as const),
 ] as const;
@@ -66,7 +69,12 @@ export function listRecords(shop: Shop, table: ShopTable): ShopRecord[] {
 
 /** Tables that differ, by id. A name changed is a change; an id changed is one record gone and one added. */
 export function compareShops(before: Shop, after: Shop): ShopDifference[] {
+  // what house styles say of kinds of wire is told by what those are called
+  const kinds = new Map(
+    [before, after].flatMap(({ wires }) => Object.entries(wires).map(([kind, [wire]]) => [kind, wire!.insulation] as const)),
+  );
   return SHOP_TABLES.flatMap((table) => {
+    const toWords = (key: string) => (table === 'standards' ? kinds.get(key) : undefined) ?? toFieldWords(key);
     const was = new Map(listRecords(before, table).map((one) => [one.id, one]));
     const is = new Map(listRecords(after, table).map((one) => [one.id, one]));
     const toLine = ({ id, name }: ShopRecord) => ({ id, name });
@@ -74,17 +82,17 @@ export function compareShops(before: Shop, after: Shop): ShopDifference[] {
     const gone = [...was.values()].filter(({ id }) => !is.has(id)).map(toLine);
     const changed = [...is.values()].flatMap((one) => {
       const known = was.get(one.id);
-      const fields = known ? listFields(known.value, one.value) : [];
+      const fields = known ? listFields(known.value, one.value, toWords) : [];
       return fields.length > 0 ? [{ ...toLine(one), fields }] : [];
     });
     return added.length + gone.length + changed.length > 0 ? [{ table, added, gone, changed }] : [];
   });
 }
 
-function listFields(before: unknown, after: unknown, path = ''): string[] {
+function listFields(before: unknown, after: unknown, toWords: (key: string) => string, path = ''): string[] {
   if (isRecord(before) && isRecord(after))
     return [...new Set([...Object.keys(before), ...Object.keys(after)])].flatMap((key) =>
-      listFields(before[key], after[key], path === '' ? toFieldWords(key) : `${path}, ${toFieldWords(key)}`),
+      listFields(before[key], after[key], toWords, path === '' ? toWords(key) : `${path}, ${toWords(key)}`),
     );
   const [a, b] = [JSON.stringify(before), JSON.stringify(after)];
   return a === b ? [] : [`${path}: ${toShort(a)} → ${toShort(b)}`];

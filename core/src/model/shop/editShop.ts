@@ -1,6 +1,7 @@
 import type { TSchema } from '@sinclair/typebox';
 import { DeviceTemplateSchema } from '../vehicle/device';
 import { ConnectorFamilySchema } from './family';
+import { ModeItemSchema, SourceItemSchema, ZoneItemSchema } from '../job/jobStart';
 import { listKinds } from '../checkShape';
 import { isRecord } from '../mapRecord';
 import { NameSchema } from '../ids';
@@ -42,6 +43,9 @@ export const RECORD_SCHEMAS = {
   tools: ToolSchema,
   boards: BoardSchema,
   printers: PrinterSchema,
+  zones: ZoneItemSchema,
+  modes: ModeItemSchema,
+  sources: SourceItemSchema,
   buying: BuyingSchema,
 } as const satisfies Record<ShopTable, TSchema>;
 

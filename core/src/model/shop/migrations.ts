@@ -1,3 +1,4 @@
+import { COMMON_START } from '../job/jobStart';
 import { COLOUR_NAMES } from '../loom/colour';
 import { addCoveringTraits } from './covering';
 import { addAdapter, addCavityFields } from './family';
@@ -153,6 +154,11 @@ export const SHOP_MIGRATIONS: readonly Migration[] = [
     from: 13,
     name: 'name-kinds-of-wire',
     run: (shop) => ({ ...shop, formatVersion: 14, wires: addInsulation(shop.wires) }),
+  },
+  {
+    from: 14,
+    name: 'say-what-jobs-begin-with',
+    run: (shop) => ({ ...shop, formatVersion: 15, ...(JSON.parse(JSON.stringify(COMMON_START)) as typeof COMMON_START) }),
   },
 ];
 

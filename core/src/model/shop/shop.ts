@@ -11,12 +11,13 @@ import { ClipSchema } from './clip';
 import { ResinSchema } from './resin';
 import { LabelStockSchema } from './label';
 import { BootSchema, TransitionSchema } from './moulded';
+import { ModeItemSchema, SourceItemSchema, ZoneItemSchema } from '../job/jobStart';
 import { ShopStandardSchema } from './standard';
 import { BoardSchema, PrinterSchema, ToolSchema } from './tool';
 import { CableItemSchema, ConductorSchema, MOST_WIRE_KINDS } from './wire';
 
 export const SHOP_FORMAT = 'wattograph-shop';
-export const SHOP_FORMAT_VERSION = 14;
+export const SHOP_FORMAT_VERSION = 15;
 
 const bySize = { additionalProperties: false } as const;
 const ofWires = { additionalProperties: false, minProperties: 1, maxProperties: MOST_WIRE_KINDS } as const;
@@ -48,6 +49,9 @@ export const ShopSchema = Type.Object(
     tools: Type.Array(ToolSchema, { maxItems: 2000 }),
     boards: Type.Array(BoardSchema, { minItems: 1, maxItems: 200 }),
     printers: Type.Array(PrinterSchema, { minItems: 1, maxItems: 200 }),
+    zones: Type.Array(ZoneItemSchema, { maxItems: 100, description: 'that new jobs begin with' }),
+    modes: Type.Array(ModeItemSchema, { maxItems: 60, description: 'that new jobs begin with' }),
+    sources: Type.Array(SourceItemSchema, { minItems: 1, maxItems: 60, description: 'that new jobs are fed by, the usual one first' }),
     currency: Type.Union([Type.String({ minLength: 1, maxLength: 8 }), Type.Null()], { description: 'of its prices; null: not stated' }),
     buying: Type.Record(Type.String({ pattern: '^[a-z]+/.{1,60}$' }), BuyingSchema, {
       ...{ maxProperties: 60_000, additionalProperties: false },
@@ -55,6 +59,6 @@ export const ShopSchema = Type.Object(
     }),
     standards: Type.Record(IdSchema, ShopStandardSchema, { minProperties: 1, maxProperties: 100, additionalProperties: false }),
   },
-  { additionalProperties: false, $id: 'https://wattograph.invalid/schema/shop-14.json', title: 'Wattograph shop' },
+  { additionalProperties: false, $id: 'https://wattograph.invalid/schema/shop-15.json', title: 'Wattograph shop' },
 );
 export type Shop = Static<typeof ShopSchema>;

@@ -8,6 +8,9 @@ const SPOKEN: Readonly<Record<string, string>> = {
   r20MilliohmPerM: 'resistance at 20 °C, mΩ/m',
   odMm: 'outside diameter, mm',
   minutesPerM: 'work, min/m',
+  volts: 'voltage, V',
+  milliohm: 'resistance, mΩ',
+  capacityAh: 'capacity, Ah',
 };
 
 /** "minAreaMm2" → "min area, mm²". */

@@ -18,25 +18,3 @@ export const ZoneSchema = Type.Object(
   { additionalProperties: false },
 );
 export type Zone = Static<typeof ZoneSchema>;
-
-/** Zones of a new job: the defaults of the shop, each a field that the planner can change. */
-export function createZones(): Record<string, Zone> {
-  const zone = (name: string, ambientC: number, rest: Partial<Zone> = {}): Zone => ({
-    name,
-    ambientC,
-    wet: false,
-    abrasion: false,
-    flexing: false,
-    reopen: false,
-    handled: false,
-    clipEveryMm: null,
-    ...rest,
-  });
-  return {
-    cabin: zone('cabin', 50, { clipEveryMm: 300 }),
-    engine: zone('engine bay', 90),
-    hot: zone('hot side', 150),
-    wet: zone('wet side', 60, { wet: true }),
-    flex: zone('moving run', 60, { flexing: true }),
-  };
-}

@@ -1,6 +1,6 @@
-import { CATALOGUE } from '../../catalogue';
+import { createDemoStart, CATALOGUE } from '../../catalogue';
 import { checkPlan } from '../../check';
-import { createZones, type Job, type LabelStock } from '../../model';
+import { type Job, type LabelStock } from '../../model';
 import { createBench } from '../../testing/createBench';
 import { findStandard, listMarks, plan } from '../index';
 import { chooseLabel } from './chooseLabel';
@@ -10,7 +10,7 @@ const usual = CATALOGUE.labels.filter(({ limitC }) => limitC === 135);
 /** All runs lie where it is so hot, and as wet as said; ends are closed by boots. */
 const bench = (ambientC: number, wet = false) =>
   createBench((loom, job) => {
-    job.zones.hot = { ...createZones().hot!, name: 'hot side', ambientC, wet };
+    job.zones.hot = { ...createDemoStart().zones.hot!, name: 'hot side', ambientC, wet };
     loom.dressing = 'boots';
     loom.ends.L = { ...loom.ends.L!, familyId: 'hollin-13', key: 'B' };
     for (const run of Object.values(loom.segments)) run.zoneId = 'hot';

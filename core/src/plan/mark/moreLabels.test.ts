@@ -1,14 +1,17 @@
-import { CATALOGUE } from '../../catalogue';
+import { createDemoStart, CATALOGUE } from '../../catalogue';
 import { checkPlan } from '../../check';
 import { createBuild } from '../../make';
-import { createDevice, createZones, type Job } from '../../model';
+import { createDevice, type Job } from '../../model';
 import { createBench } from '../../testing/createBench';
 import { listMarks, listZoneLabels, findStandard, plan } from '../index';
 
 /** The left leg leads into the hot zone, trunk and right leg lie in the cabin. */
 const zoned = (change: (job: Job) => void = () => undefined) =>
   createBench((loom, job) => {
-    Object.assign(job.zones, { cabin: createZones().cabin!, hot: { ...createZones().hot!, name: 'hot side', ambientC: 90 } });
+    Object.assign(job.zones, {
+      cabin: createDemoStart().zones.cabin!,
+      hot: { ...createDemoStart().zones.hot!, name: 'hot side', ambientC: 90 },
+    });
     for (const id of ['s1', 's3']) loom.segments[id] = { ...loom.segments[id]!, zoneId: 'cabin' };
     loom.segments.s2 = { ...loom.segments.s2!, zoneId: 'hot' };
     change(job);

@@ -1,4 +1,4 @@
-import { CATALOGUE, LARKHOLLOW, LARKHOLLOW_PLAIN } from '../../catalogue';
+import { createDemoStart, CATALOGUE, LARKHOLLOW, LARKHOLLOW_PLAIN } from '../../catalogue';
 import { createRandom } from '../../units/createRandom';
 import { createJob, createLoom, createNode, createEnd, createSegment, type Job } from '../../model';
 import { listFindings } from '../../make';
@@ -13,7 +13,7 @@ const BUTT = CATALOGUE.barrels.filter(({ kind }) => kind === 'butt');
 function createBush(seed: number, share = 1): Job {
   const random = createRandom(seed);
   const whole = (least: number, most: number) => least + Math.floor(random() * (most - least + 1));
-  const job = createJob(`bush ${seed}`, '', 'larkhollow');
+  const job = createJob(`bush ${seed}`, '', 'larkhollow', createDemoStart());
   const loom = createLoom('bush', 'B');
   loom.ends.A = createEnd('datum', 'anchor', 'hollin-13', { key: 'A' });
   const supply = ['A-1'];
