@@ -11,6 +11,8 @@ import { outboxDatabase } from './outbox/outboxDatabase';
 const mockPlanned: Job[] = [];
 /** What an edit waits for before it is sent. */
 let mockCalm = Promise.resolve();
+/** Plans that a test answers itself. */
+let mockAnswers: (() => void)[] | null = null;
 jest.mock('./planner', () => ({
   PlanRunner: class {
     private onResult: (result: { job: Job }) => void = () => undefined;
@@ -21,7 +23,8 @@ jest.mock('./planner', () => ({
     calm = () => mockCalm;
     plan(job: Job) {
       mockPlanned.push(job);
-      this.onResult({ job });
+      if (mockAnswers) mockAnswers.push(() => this.onResult({ job }));
+      else this.onResult({ job });
     }
     end() {}
   },
@@ -157,6 +160,67 @@ test('an edit whose plan is under way is kept by this device at once, and sent a
   planned();
   mockCalm = Promise.resolve();
   await until(() => store.get().saving === 'saved' && server.version === 1);
+});
+
+describe('what is drawn of an edit', () => {
+  const name = createCommand('name it', (draft) => void (draft.name = 'Skiff'));
+  const begun: { store: JobStore; rest: () => void }[] = [];
+  const begin = () => {
+    const { store } = open(new FakeServer());
+    let told = 0;
+    store.subscribe(() => (told += 1));
+    let rest: () => void = () => undefined;
+    mockCalm = new Promise((resolve) => (rest = resolve));
+    mockAnswers = [];
+    begun.push({ store, rest });
+    return { store, count: () => told, rest, answer: () => mockAnswers!.splice(0).forEach((one) => one()) };
+  };
+  afterEach(async () => {
+    mockCalm = Promise.resolve();
+    mockAnswers = null;
+    // what is still to be sent would go to the server of the next test
+    for (const { store, rest } of begun.splice(0)) {
+      rest();
+      await until(() => store.get().saving === 'saved');
+    }
+  });
+
+  test('a length is there at once and is drawn with its plan, once', () => {
+    const { store, count, answer } = begin();
+    store.edit(createCommand('leg', leg(241)));
+    expect(store.get().document.looms.inlet!.segments['s-inj1']!.lengthMm).toBe(241);
+    expect(count()).toBe(0);
+    answer();
+    expect(count()).toBe(1);
+    expect(store.get().result!.job).toBe(store.get().document);
+  });
+
+  test('where its plan takes long a length is drawn without it', async () => {
+    const { store, count, rest } = begin();
+    store.edit(createCommand('leg', leg(242)));
+    await Promise.resolve();
+    expect(count()).toBe(0);
+    rest();
+    await until(() => count() > 0);
+    const before = count();
+    store.edit(name);
+    expect(count()).toBeGreaterThan(before);
+  });
+
+  test.each<[string, (draft: Job) => void]>([
+    ['a name', (draft) => void (draft.name = 'Skiff')],
+    [
+      'a length with something else',
+      (draft) => {
+        draft.name = 'Skiff 2';
+        draft.looms.inlet!.segments['s-inj1']!.lengthMm = 243;
+      },
+    ],
+  ])('%s is drawn at once', (_, change) => {
+    const { store, count } = begin();
+    store.edit(createCommand('change', change));
+    expect(count()).toBeGreaterThan(0);
+  });
 });
 
 test('an edit of somebody else is planned too', async () => {

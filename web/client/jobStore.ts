@@ -76,6 +76,13 @@ const GIVEN_MS = 700;
 /** so long an edit is not sent yet where its plan is under way */
 const PLAN_FIRST_MS = 100;
 
+/** so long an edit of a length is not drawn yet where its plan is under way */
+const DRAWN_WITH_PLAN_MS = 60;
+
+/** What a length changes is drawn from its plan: before that there is nothing to see but that it is not saved yet. */
+const isSeenByPlan = (patch: readonly EditOperation[]) =>
+  patch.every(({ op, path }) => op === 'replace' && /^\/looms\/[^/]+\/segments\/[^/]+\/(lengthMm|fittedMm)$/.test(path));
+
 const FULL = 'This device is full: what you change is lost when the page is closed before it is saved.';
 
 /** One open job: the document, its plan, and the line of edits to the server. */
@@ -89,6 +96,8 @@ export class JobStore {
   private dragged: Job | null = null;
   /** the plan as it was when a drag began */
   private beforeDrag: PlanResult | null = null;
+  /** listeners hear of an edit of a length with its plan: drawing twice takes the machine from the plan */
+  private isQuiet = false;
   private isAway = false;
   private wasFull = false;
   private listeners = new Set<() => void>();
@@ -110,7 +119,10 @@ export class JobStore {
       onChange: () => this.refresh(),
     });
     this.runner.tell(
-      (result) => this.set({ result }),
+      (result) => {
+        this.isQuiet = false;
+        this.set({ result });
+      },
       (message) => this.set({ problem: `The plan could not be computed: ${message}` }),
     );
     void this.runner.hold(this.findGiven(loaded));
@@ -168,9 +180,11 @@ export class JobStore {
       this.set({ problem: `${readAuthor()} is signed in as ${readPerson().role}: planners change the job. Nothing was changed.` });
       return;
     }
+    this.isQuiet = isSeenByPlan(patch) && this.state.result !== null;
     this.set({ before: this.beforeDrag ?? this.state.result });
     this.beforeDrag = null;
     this.line.add(crypto.randomUUID(), { label, patch, by: readPerson().id });
+    if (this.isQuiet) void this.runner.calm(DRAWN_WITH_PLAN_MS).then(() => this.speak());
   };
 
   /** Show a change while it is being dragged; nothing is stored. */
@@ -378,6 +392,13 @@ export class JobStore {
 
   private set(part: Partial<JobState>): void {
     this.state = { ...this.state, ...part };
-    this.listeners.forEach((listener) => listener());
+    if (!this.isQuiet) this.listeners.forEach((listener) => listener());
+  }
+
+  /** What was not told yet. */
+  private speak(): void {
+    if (!this.isQuiet) return;
+    this.isQuiet = false;
+    this.set({});
   }
 }
