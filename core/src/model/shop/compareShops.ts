@@ -71,7 +71,9 @@ export function listRecords(shop: Shop, table: ShopTable): ShopRecord[] {
 export function compareShops(before: Shop, after: Shop): ShopDifference[] {
   // what house styles say of kinds of wire is told by what those are called
   const kinds = new Map(
-    [before, after].flatMap(({ wires }) => Object.entries(wires).map(([kind, [wire]]) => [kind, wire!.insulation] as const)),
+    [before, after].flatMap(({ wires }) =>
+      Object.entries(wires).flatMap(([kind, sizes]) => sizes.slice(0, 1).map(({ insulation }) => [kind, insulation] as const)),
+    ),
   );
   return SHOP_TABLES.flatMap((table) => {
     const toWords = (key: string) => (table === 'standards' ? kinds.get(key) : undefined) ?? toFieldWords(key);
