@@ -198,10 +198,7 @@ export const BEGINNINGS = {
   ...COMMON_START,
   sources: [
     ...COMMON_START.sources,
-    {
-      ...{ id: 'composite', name: 'small battery, composite tub', volts: 12.5, milliohm: 8, chassisMilliohm: null },
-      ...{ continuousA: null, capacityAh: null },
-    },
+    { ...COMMON_START.sources[0], id: 'composite', name: 'small battery, composite tub', chassisMilliohm: null },
   ],
 };
 

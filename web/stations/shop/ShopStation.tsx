@@ -56,30 +56,8 @@ export interface VersionLine {
 
 const MOST_BYTES = 8 * 1024 * 1024;
 
-/** people and what has no id of its own are not copied */
-const CAN_COPY: readonly ShopTable[] = [
-  'standards',
-  'families',
-  'devices',
-  'wires',
-  'cables',
-  'contacts',
-  'seals',
-  'rings',
-  'barrels',
-  'coverings',
-  'boots',
-  'transitions',
-  'clips',
-  'resins',
-  'labels',
-  'tools',
-  'boards',
-  'printers',
-  'zones',
-  'modes',
-  'sources',
-];
+/** people and what has no id of its own */
+const NOT_COPIED: readonly ShopTable[] = ['people', 'grommets', 'plugs', 'buying'];
 
 /** Everything the shop decides: what it buys, how it works, who works there. Changes gather in a draft until they are taken. */
 export function ShopStation({
@@ -339,7 +317,7 @@ export function ShopStation({
               }}
               users={users[`${table}/${chosen.id}`] ?? []}
               onShop={change}
-              onCopy={CAN_COPY.includes(table) ? copy : null}
+              onCopy={NOT_COPIED.includes(table) ? null : copy}
               onCopySize={table === 'wires' ? () => copySize(chosen.value as Conductor) : null}
               onRemove={() => {
                 change(putRecord(draft, table, chosen.id, undefined));
