@@ -1,6 +1,6 @@
 import { defineConfig } from '@playwright/test';
 import { storageOf } from './scripts/lib/testPeople.cjs';
-import { CHROMIUM } from './e2e/chromium';
+import { HEADLESS } from './e2e/chromium';
 
 export default defineConfig({
   testDir: 'e2e',
@@ -8,7 +8,8 @@ export default defineConfig({
   // a machine at a third of its speed is slow, not wrong
   timeout: 600_000,
   expect: { timeout: 120_000 },
-  workers: 2,
+  // a third fills what the two processors wait for: servers that are started, tablets that pause
+  workers: 3,
   fullyParallel: true,
   forbidOnly: true,
   retries: 0,
@@ -17,7 +18,7 @@ export default defineConfig({
   use: {
     baseURL: process.env.E2E_ADDRESS,
     viewport: { width: 1280, height: 800 },
-    launchOptions: CHROMIUM,
+    launchOptions: HEADLESS,
     // signed in as the owner, where a test says nothing else
     storageState: storageOf('imke'),
   },

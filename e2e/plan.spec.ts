@@ -106,8 +106,10 @@ test('a cut length says why, term by term: to a pointer, to the keyboard and to 
   const tablet = await browser.newContext({ hasTouch: true, viewport: { width: 1024, height: 768 } });
   const held = await tablet.newPage();
   await openBundle(held, id);
-  await findLength(held).tap();
-  await expect(held.getByText('2 re-terminations at injector 1, 8 each')).toBeVisible();
+  await expect(async () => {
+    await findLength(held).tap();
+    await expect(held.getByText('2 re-terminations at injector 1, 8 each')).toBeVisible({ timeout: 2_000 });
+  }).toPass();
   await tablet.close();
 });
 

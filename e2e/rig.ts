@@ -62,7 +62,7 @@ export function start(folder: string, isEmpty = false, environment: Record<strin
     kill: () => [server, ...workers, postgres].forEach(killHard),
     killWorker: () => workers.splice(0).forEach(killHard),
     startWorker: () => {
-      const child = spawn('node', ['--import', 'tsx', 'web/server/worker.ts'], {
+      const child = spawn('node', ['node_modules/.wattograph-programs/worker.mjs'], {
         cwd: join(__dirname, '..'),
         stdio: 'ignore',
         env: { ...process.env, DATABASE_URL: database },

@@ -7,7 +7,7 @@ import { startPostgres } from './lib/postgres.mjs';
 import { prepareDatabase, startServer } from './lib/server.mjs';
 import testPeople from './lib/testPeople.cjs';
 
-ensurePackages(['postgresql', 'chromium']);
+ensurePackages(['postgresql', 'chromium-headless-shell']);
 // one of the tests starts it as a person would, which would install what is missing under the others
 await ensureModules();
 await ensureBuild();
@@ -22,7 +22,8 @@ try {
     databaseUrl: postgres.appUrl,
     port: await findPort(),
     stdio: ['ignore', 'ignore', 'ignore'],
-    env: testPeople.TEST_ENVIRONMENT,
+    // lines of the wall are counted where a test asks for them, on an application of its own
+    env: { ...testPeople.TEST_ENVIRONMENT, WATTOGRAPH_REST_SECONDS: '1800' },
   });
   await run('node', ['node_modules/@playwright/test/cli.js', 'test', ...process.argv.slice(2)], {
     env: { ...process.env, E2E_ADDRESS: server.address, E2E_DATABASE: postgres.url },

@@ -2,7 +2,7 @@
 // ten thousand hostile requests, upgrades from every table there was, a disk that fills up, a build under a path.
 import { ensureModules, ensurePackages, run } from './lib/machine.mjs';
 
-ensurePackages(['postgresql', 'chromium']);
+ensurePackages(['postgresql', 'chromium-headless-shell']);
 await ensureModules();
 const env = { ...process.env, WATTOGRAPH_SOAK: '1' };
 // every test whose runs are few in a session and many here

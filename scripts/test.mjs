@@ -40,7 +40,7 @@ function tellPages() {
 const readReport = (file) => (existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null);
 
 try {
-  ensurePackages(['postgresql', 'chromium']);
+  ensurePackages(['postgresql', 'chromium-headless-shell']);
   await ensureModules();
 } catch (error) {
   console.error(error.message);

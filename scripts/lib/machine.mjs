@@ -64,7 +64,11 @@ export function findPostgres() {
   return versions[0] && join(base, versions[0], 'bin');
 }
 
-const PACKAGES = { postgresql: () => findPostgres() !== undefined, chromium: () => existsSync('/usr/bin/chromium') };
+const PACKAGES = {
+  postgresql: () => findPostgres() !== undefined,
+  chromium: () => existsSync('/usr/bin/chromium'),
+  'chromium-headless-shell': () => existsSync('/usr/bin/chromium-headless-shell'),
+};
 
 /** Install Debian packages that are missing, or say in one line what to run. */
 export function ensurePackages(names) {
@@ -80,7 +84,7 @@ export function ensurePackages(names) {
   execFileSync('apt-get', [...wait, 'install', '-y', '--no-install-recommends', ...missing], quiet);
 }
 
-const hashFile = (hash, path) => hash.update(path.slice(root.length)).update(readFileSync(path));
+export const hashFile = (hash, path) => hash.update(path.slice(root.length)).update(readFileSync(path));
 
 /** npm packages as the lock file says, installed once for each lock file. */
 export async function ensureModules() {
@@ -98,7 +102,8 @@ export async function ensureModules() {
   });
 }
 
-function listSources(folder, found = []) {
+/** Files that a build is made of. */
+export function listSources(folder, found = []) {
   for (const entry of readdirSync(folder, { withFileTypes: true })) {
     const path = join(folder, entry.name);
     if (entry.isDirectory()) {

@@ -4,19 +4,19 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { root, run, subPath } from './machine.mjs';
+import { ensurePrograms, toProgram } from './programs.mjs';
+
+const MIGRATIONS = join(root, 'web/server/migrations');
 
 /**
  * Bring the tables up to date and, where asked, put the demo jobs and people in if they are not there.
  * quiet: say nothing of who may come in. appUrl: address with the role that the application works with, which gets its rights.
  */
-export function prepareDatabase(databaseUrl, { seed, quiet = false, appUrl = '' }) {
-  return run(
-    'node',
-    ['node_modules/tsx/dist/cli.mjs', 'web/server/prepare.ts', ...(seed ? ['--seed'] : []), ...(quiet ? ['--quiet'] : [])],
-    {
-      env: { ...process.env, DATABASE_URL: databaseUrl, WATTOGRAPH_APP_URL: appUrl },
-    },
-  );
+export async function prepareDatabase(databaseUrl, { seed, quiet = false, appUrl = '' }) {
+  await ensurePrograms();
+  await run('node', [toProgram('prepare'), ...(seed ? ['--seed'] : []), ...(quiet ? ['--quiet'] : [])], {
+    env: { ...process.env, DATABASE_URL: databaseUrl, WATTOGRAPH_APP_URL: appUrl, WATTOGRAPH_MIGRATIONS: MIGRATIONS },
+  });
 }
 
 // Longer than a browser keeps a connection that rests (Chromium: 300 s): the side that asks must be the one to hang up,
@@ -44,7 +44,7 @@ function spawnHere(args, { databaseUrl, stdio = 'inherit', env = {}, withParent 
 }
 
 /** A process that does what takes long: plans for the wall, releases, sheets. Any number may run; killed, its work goes to the next one. */
-export const spawnWorker = (options) => spawnHere(['--import', 'tsx', 'web/server/worker.ts'], options);
+export const spawnWorker = (options) => spawnHere([toProgram('worker')], options);
 
 /** The built application. */
 export const spawnApplication = ({ port, host = '127.0.0.1', ...options }) =>

@@ -1,7 +1,7 @@
 'use client';
 
 import { Button, Group } from '@mantine/core';
-import Link from 'next/link';
+import { Link } from '../ui/Link';
 
 export default function ErrorPage({ reset }: { error: Error; reset: () => void }) {
   return (

@@ -1,7 +1,7 @@
 'use client';
 
 import { Button } from '@mantine/core';
-import Link from 'next/link';
+import { Link } from '../ui/Link';
 
 export default function NotFound() {
   return (

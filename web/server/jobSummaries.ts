@@ -6,7 +6,7 @@ import { BIN_DAYS } from './jobs/binDays';
 import { log } from './log';
 import { storePlan } from './plans';
 import { toPresent } from './present';
-import { REST_S, toPatience } from './jobs/patience';
+import { readRest, toPatience } from './jobs/patience';
 import { enqueue } from './queue';
 import { Refusal } from './refusal';
 import { edits, jobLines, jobs, releases } from './schema';
@@ -84,7 +84,7 @@ const isCurrent = ({ line, version }: Row): boolean => line?.version === version
 /** The wall: every job with what is next for it, as workers counted it. Nothing is planned here; what is out of date is put in line. */
 export async function listJobSummaries(): Promise<JobSummary[]> {
   const rows = await readRows();
-  enqueueSoon(listStale(rows), 0);
+  void enqueueSoon(listStale(rows), () => 0);
   return rows.map((row) => ({
     id: row.id,
     name: row.name ?? '',
@@ -148,7 +148,7 @@ export async function enqueueStaleLines(): Promise<void> {
 }
 
 /** After an edit: count its line anew, when the edits rest. */
-export const enqueueLine = (id: string): void => enqueueSoon([id], REST_S);
+export const enqueueLine = (id: string): void => void enqueueSoon([id], readRest);
 
 /** How long the edits of a job are given before its line is counted, s; 0: they rest. */
 export async function findPatience(id: string): Promise<number> {
@@ -162,8 +162,12 @@ export async function findPatience(id: string): Promise<number> {
 }
 
 /** Nobody waits for it, and what fails is caught up with at the next visit of the wall. */
-function enqueueSoon(ids: readonly string[], delayS: number): void {
-  enqueue('line', ids, delayS).catch((error: unknown) => log.warn({ error: (error as Error).message }, 'lines not put in line'));
+async function enqueueSoon(ids: readonly string[], readDelay: () => number): Promise<void> {
+  try {
+    await enqueue('line', ids, readDelay());
+  } catch (error) {
+    log.warn({ error: (error as Error).message }, 'lines not put in line');
+  }
 }
 
 /** Plan a job and store what the wall says of it. */

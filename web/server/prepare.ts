@@ -1,4 +1,3 @@
-import { fileURLToPath } from 'node:url';
 import { and, desc, eq, sql } from 'drizzle-orm';
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
@@ -27,7 +26,7 @@ async function prepare(): Promise<void> {
   await client.connect();
   const db = drizzle(client, { schema });
   await db.execute(sql`select pg_advisory_lock(${LOCK})`);
-  await migrate(db, { migrationsFolder: fileURLToPath(new URL('./migrations', import.meta.url)) });
+  await migrate(db, { migrationsFolder: process.env.WATTOGRAPH_MIGRATIONS ?? 'web/server/migrations' });
   // a new installation begins with the demo shop's parts and standards
   await db
     .insert(schema.shopVersions)

@@ -1,6 +1,8 @@
+import { extname } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { emptyBin } from './jobs/bin';
 import { compactJobs } from './jobs/compact';
+import { readRest } from './jobs/patience';
 import { enqueueStaleLines, findPatience, storeProblem } from './jobSummaries';
 import type { Labour } from './labour';
 import { Fallen, Labourer, OverBudget } from './labourer';
@@ -8,6 +10,7 @@ import { hear } from './listener';
 import { log } from './log';
 import { movePhotos } from './photos';
 import { becomeWorker, enqueue, findQueue, QUEUES } from './queue';
+import { readSeconds } from './seconds';
 import { isWanted, storeAnswer } from './storedTask';
 import { Cancelled, toJsonAnswer } from './taskKinds';
 import { forgetTasks } from './tasks';
@@ -30,18 +33,15 @@ const TIDY: [string, () => Promise<unknown>][] = [
   ['photos moved', movePhotos],
 ];
 
-const labourer = (kind: Labour['kind']) => new Labourer(fileURLToPath(new URL('./labour.ts', import.meta.url)), undefined, [kind]);
+const labourer = (kind: Labour['kind']) =>
+  new Labourer(fileURLToPath(new URL(`./labour${extname(import.meta.url)}`, import.meta.url)), undefined, [kind]);
 /** one for what somebody waits for, one for the wall: a job that takes long to plan holds up neither */
 const [forTasks, forLines] = [labourer('task'), labourer('line')];
 
-const toSeconds = (name: string, usual: number): number => {
-  const asked = process.env[name] === undefined ? usual : Number(process.env[name]);
-  if (!(asked > 0 && asked <= MOST_BUDGET_S))
-    throw new Error(`${name}: expected seconds, more than 0 and at most ${MOST_BUDGET_S}, got ${process.env[name]}`);
-  return asked;
-};
-const TASK_S = toSeconds('WATTOGRAPH_TASK_SECONDS', 240);
-const LINE_S = toSeconds('WATTOGRAPH_LINE_SECONDS', 60);
+const TASK_S = readSeconds('WATTOGRAPH_TASK_SECONDS', 240, MOST_BUDGET_S);
+const LINE_S = readSeconds('WATTOGRAPH_LINE_SECONDS', 60, MOST_BUDGET_S);
+// said at the start, not when the first edit is counted
+readRest();
 
 /** Once more where the process only fell: it may have been ended from outside. */
 const again = (doIt: () => Promise<void>) => (error: unknown) => {

@@ -5,7 +5,7 @@ import { useDisclosure, useHotkeys } from '@mantine/hooks';
 import { notifications } from '@mantine/notifications';
 import { createSpotlight, Spotlight, useSpotlight, type SpotlightActionData } from '@mantine/spotlight';
 import { IconKeyboard, IconMoon, IconPlus } from '@tabler/icons-react';
-import Link from 'next/link';
+import { Link } from './Link';
 import { usePathname, useRouter, useSearchParams } from 'next/navigation';
 import { Suspense, useEffect, useMemo, type ReactNode } from 'react';
 import { REGISTER, type Finding, type FindingStation, addLoom, createLoomId, isBegun } from 'wattograph-core';

@@ -1,7 +1,7 @@
 'use client';
 
 import { Button } from '@mantine/core';
-import Link from 'next/link';
+import { Link } from './Link';
 import type { ReactNode } from 'react';
 import controls from './controls.module.css';
 

@@ -3,7 +3,7 @@
 import { Button, Group, Modal, Select, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { notifications } from '@mantine/notifications';
-import Link from 'next/link';
+import { Link } from '../../ui/Link';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import { toCount } from 'wattograph-core';

@@ -1,7 +1,7 @@
 'use client';
 
 import { useDebouncedValue } from '@mantine/hooks';
-import Link from 'next/link';
+import { Link } from '../../ui/Link';
 import { memo, useDeferredValue, useMemo } from 'react';
 import {
   BUNDLING_WORDS,

@@ -2,7 +2,7 @@
 
 import { Button, Textarea } from '@mantine/core';
 import { useForm } from '@mantine/form';
-import Link from 'next/link';
+import { Link } from '../../ui/Link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { toCount } from 'wattograph-core';

@@ -1,7 +1,7 @@
 'use client';
 
 import { Button, FileButton } from '@mantine/core';
-import Link from 'next/link';
+import { Link } from '../../ui/Link';
 import { useState } from 'react';
 import {
   fromPowerReadings,

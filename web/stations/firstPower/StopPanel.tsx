@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core';
-import Link from 'next/link';
+import { Link } from '../../ui/Link';
 import { explainPower, isPowered, listWoken, toCount, type FirstPower, type JudgedTest, type PowerTest } from 'wattograph-core';
 import { Pick } from '../../ui/fields/Pick';
 import styles from '../prove/Prove.module.css';

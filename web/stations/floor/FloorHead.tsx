@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '../../ui/Link';
 import { toCount, type Step } from 'wattograph-core';
 import type { FloorState, FloorStore } from '../../client/floor/floorStore';
 import type { BenchPack } from '../../client/floor/useFloorStore';

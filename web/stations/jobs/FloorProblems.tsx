@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '../../ui/Link';
 import { usePerson } from '../../client/person';
 import type { OpenProblem } from '../../server/jobs/openProblems';
 import { ToldPhoto } from '../../ui/ToldPhoto';

@@ -1,5 +1,5 @@
 import { Button, Menu } from '@mantine/core';
-import Link from 'next/link';
+import { Link } from '../../ui/Link';
 import { useState } from 'react';
 import { toCount } from 'wattograph-core';
 import { useMay } from '../../client/person';

@@ -3,7 +3,7 @@
 import { Button, FileButton, Group, Modal, Select, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useDisclosure, useMounted } from '@mantine/hooks';
-import Link from 'next/link';
+import { Link } from '../../ui/Link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { createJob, fromJsonText, toJobStart, type Problem, type Job, type Shop } from 'wattograph-core';

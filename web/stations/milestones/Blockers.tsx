@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '../../ui/Link';
 import { compareIds, toCount, type Milestone } from 'wattograph-core';
 import type { MilestonePack } from './milestonePack';
 import styles from './Milestones.module.css';

@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import { Link } from '../../ui/Link';
 import { useState } from 'react';
 import { MILESTONE_STEP, MILESTONE_WORDS, toCount, toTimeWords, type Milestone } from 'wattograph-core';
 import type { FloorState, FloorStore } from '../../client/floor/floorStore';

@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '../../ui/Link';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import { toTimeWords, type WorkLeft } from 'wattograph-core';

@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '../../ui/Link';
 import type { FloorStore } from '../../client/floor/floorStore';
 import { Who } from '../../ui/accounts/Who';
 import { NotTaken } from '../../ui/NotTaken';

@@ -1,7 +1,7 @@
 'use client';
 
 import { Button, FileButton } from '@mantine/core';
-import Link from 'next/link';
+import { Link } from '../../ui/Link';
 import { useState } from 'react';
 import { fromReadings, listRework, STAND_IN, toTestsCsv, toUnlisted, type LoomFault, type Problem, type ProofTest } from 'wattograph-core';
 import type { FloorStore, Happened } from '../../client/floor/floorStore';

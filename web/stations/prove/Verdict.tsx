@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core';
-import Link from 'next/link';
+import { Link } from '../../ui/Link';
 import { useMemo } from 'react';
 import { measureProgress, STAND_IN, toCount } from 'wattograph-core';
 import type { FloorStore } from '../../client/floor/floorStore';

@@ -3,7 +3,7 @@
 import { Button, Menu, SegmentedControl, Select } from '@mantine/core';
 import { useDisclosure } from '@mantine/hooks';
 import { notifications } from '@mantine/notifications';
-import Link from 'next/link';
+import { Link } from '../../ui/Link';
 import { Fragment, useCallback, useEffect, useState } from 'react';
 import { toUrl } from '../../client/base';
 import { isOfPost, PAPERS, POST_WORDS, toCount, type Post } from 'wattograph-core';

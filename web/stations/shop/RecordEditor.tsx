@@ -25,7 +25,7 @@ import {
 } from 'wattograph-core';
 import { isUnit, type Unit } from '../../ui/fields/readQuantity';
 import { useQuantity } from '../../ui/fields/useQuantity';
-import Link from 'next/link';
+import { Link } from '../../ui/Link';
 import { HazardField } from '../../ui/template/HazardField';
 import { fromRows, TemplateEditor, toRows, type EditedRows } from '../../ui/template/TemplateEditor';
 import { FamilyFace } from './FamilyFace';

@@ -1,7 +1,7 @@
 'use client';
 
 import { Button, FileButton, Menu } from '@mantine/core';
-import Link from 'next/link';
+import { Link } from '../../ui/Link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import {

@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import { Link } from '../../ui/Link';
 import { useEffect, useState, useSyncExternalStore } from 'react';
 import type { Opened } from '../../client/jobStore';
 import { sayOldest } from '../../client/outbox/deviceStorage';

@@ -4,7 +4,7 @@ import { Button, Group, Modal, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useDisclosure } from '@mantine/hooks';
 import { notifications } from '@mantine/notifications';
-import Link from 'next/link';
+import { Link } from '../Link';
 import { useEffect, useState } from 'react';
 import { toUrl } from '../../client/base';
 import { askToKeep, readStorage, type DeviceStorage } from '../../client/outbox/deviceStorage';

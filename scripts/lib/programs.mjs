@@ -1,0 +1,50 @@
+// What runs beside the application as a process of its own, each in one piece: read from its TypeScript it would take three times as long to begin.
+import { createHash } from 'node:crypto';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { hashFile, listSources, root, withLock } from './machine.mjs';
+
+const NAMES = ['worker', 'labour', 'prepare', 'letIn'];
+const folder = join(root, 'node_modules/.wattograph-programs');
+
+/** packages with parts that are no JavaScript, or that read files beside themselves */
+const APART = ['exceljs', 'pdfkit', 'pg', 'pino', 'sharp'];
+const isApart = (path) => APART.includes(path.split('/')[0]);
+
+export const toProgram = (name) => join(folder, `${name}.mjs`);
+
+/** The programs, made anew only where a source changed since. */
+export async function ensurePrograms() {
+  const hash = createHash('sha256');
+  for (const path of [
+    join(root, 'package-lock.json'),
+    fileURLToPath(import.meta.url),
+    ...['core/src', 'web/server', 'web/client'].flatMap((one) => listSources(join(root, one))),
+  ].sort())
+    hashFile(hash, path);
+  const stamp = hash.digest('hex');
+  const mark = join(folder, 'made-of');
+  const isReady = () => existsSync(mark) && readFileSync(mark, 'utf8') === stamp;
+  if (isReady()) return;
+  await withLock('programs', async () => {
+    if (isReady()) return;
+    const { build } = await import('esbuild');
+    await build({
+      entryPoints: NAMES.map((name) => join(root, `web/server/${name}.ts`)),
+      outdir: folder,
+      outExtension: { '.js': '.mjs' },
+      ...{ bundle: true, platform: 'node', format: 'esm', target: 'node20', keepNames: true },
+      // packages that are no modules ask for others as Node.js did before it had modules
+      banner: { js: `import { createRequire } from 'node:module';\nconst require = createRequire(import.meta.url);` },
+      plugins: [
+        {
+          name: 'apart',
+          setup: ({ onResolve }) => onResolve({ filter: /^[^./]/ }, ({ path }) => (isApart(path) ? { path, external: true } : undefined)),
+        },
+      ],
+      logLevel: 'warning',
+    });
+    writeFileSync(mark, stamp);
+  });
+}
