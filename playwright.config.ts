@@ -8,8 +8,7 @@ export default defineConfig({
   // a machine at a third of its speed is slow, not wrong
   timeout: 600_000,
   expect: { timeout: 120_000 },
-  // a third fills what the two processors wait for: servers that are started, tablets that pause
-  workers: 3,
+  workers: 2,
   fullyParallel: true,
   forbidOnly: true,
   retries: 0,
