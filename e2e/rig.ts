@@ -45,13 +45,15 @@ export function start(folder: string, isEmpty = false, environment: Record<strin
     timeout: 300_000,
     env: { ...process.env, ...environment },
   });
-  const { address, database, appDatabase, server, worker, postgres } = JSON.parse(printed.trim().split('\n').at(-1)!) as {
+  const { address, database, appDatabase, server, worker, postgres, program } = JSON.parse(printed.trim().split('\n').at(-1)!) as {
     address: string;
     database: string;
     appDatabase: string;
     server: number;
     worker: number;
     postgres: number;
+    /** file of the worker */
+    program: string;
   };
   const workers = [worker];
   return {
@@ -62,7 +64,7 @@ export function start(folder: string, isEmpty = false, environment: Record<strin
     kill: () => [server, ...workers, postgres].forEach(killHard),
     killWorker: () => workers.splice(0).forEach(killHard),
     startWorker: () => {
-      const child = spawn('node', ['node_modules/.wattograph-programs/worker.mjs'], {
+      const child = spawn('node', [program], {
         cwd: join(__dirname, '..'),
         stdio: 'ignore',
         env: { ...process.env, DATABASE_URL: database },

@@ -2,6 +2,7 @@
 // For tests that kill them: node scripts/startRig.mjs FOLDER [EMPTY]
 import { findPort } from './lib/machine.mjs';
 import { startPostgres } from './lib/postgres.mjs';
+import { toProgram } from './lib/programs.mjs';
 import { prepareDatabase, startServer } from './lib/server.mjs';
 import testPeople from './lib/testPeople.cjs';
 
@@ -22,6 +23,7 @@ console.log(
     appDatabase: postgres.appUrl,
     ...server.pids(),
     postgres: postgres.pid,
+    program: toProgram('worker'),
   }),
 );
 process.exit(0);

@@ -158,7 +158,7 @@ export async function findPatience(id: string): Promise<number> {
     .from(edits)
     .leftJoin(jobLines, eq(jobLines.jobId, edits.jobId))
     .where(and(eq(edits.jobId, id), gt(edits.version, sql`coalesce(${jobLines.version}, 0)`)));
-  return toPatience(Number(row!.restS), Number(row!.sinceS));
+  return toPatience(Number(row!.restS), Number(row!.sinceS), readRest());
 }
 
 /** Nobody waits for it, and what fails is caught up with at the next visit of the wall. */
