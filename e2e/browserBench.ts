@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
 import { chromium, type Page } from '@playwright/test';
 import { cookieOf, storageOf } from '../scripts/lib/testPeople.cjs';
 import { CHROMIUM } from './chromium';
@@ -174,6 +175,30 @@ function measureInProcess(
   });
 }
 
+/**
+ * Counts what the machine's processors spent from here on; the share that its host gave to others meanwhile, so that figures of a busy hour
+ * can be told from those of a quiet one. Null: this system does not say.
+ */
+function countStolen(): () => number | null {
+  const read = () => {
+    try {
+      const ticks = readFileSync('/proc/stat', 'utf8').split('\n')[0]!.trim().split(/\s+/).slice(1, 9).map(Number);
+      return { all: ticks.reduce((sum, one) => sum + one, 0), idle: ticks[3]! + ticks[4]!, stolen: ticks[7]! };
+    } catch {
+      return null;
+    }
+  };
+  const before = read();
+  return () => {
+    const now = read();
+    if (!before || !now) return null;
+    const busy = now.all - before.all - (now.idle - before.idle);
+    return busy > 0 ? (now.stolen - before.stolen) / busy : 0;
+  };
+}
+
+const toStolenWords = (share: number | null) => (share === null ? 'not told' : `${(100 * share).toFixed(0)} %`);
+
 /** so many places of the strip are moved in turn */
 const SLIDERS = 5;
 
@@ -184,11 +209,15 @@ async function reportEdits(page: Page, name: string, path: string, job: Job, loo
   const edits: PlannedEdit[] = [];
   const sliders = await page.getByRole('slider').all();
   const handles = await Promise.all(sliders.slice(0, SLIDERS).map(async (one) => (await one.getAttribute('aria-label'))!));
+  const stolen = countStolen();
   const threads = await tracePlans(page, async () => {
     for (let round = 0; round < 15; round += 1) edits.push(await measureEdit(page, round % handles.length));
   });
+  const stolenThere = stolen();
+  const stolenHere = countStolen();
   // as many before as the page tries by itself: what runs for the first time is slow anywhere
   const all = measureInProcess(job, loomId, handles, REHEARSALS + 15);
+  const inProcessStolen = stolenHere();
   const [cold, own] = [all.slice(0, 15), all.slice(REHEARSALS)];
   const middle = (ones: readonly Pick<PlannedEdit, 'worker' | 'findings'>[], of: 'worker' | 'findings') =>
     median(ones.map((one) => one[of]));
@@ -198,7 +227,8 @@ async function reportEdits(page: Page, name: string, path: string, job: Job, loo
     `${name}: one length edit: plan ${say('worker')}, ratio ${(middle(edits, 'worker') / middle(own, 'worker')).toFixed(2)} (first ${edits[0]!.worker.toFixed(0)}), ` +
       `processor time of the worker ${median(threads).toFixed(1)} ms; ` +
       `key to plan shown ${median(edits.map(({ shown }) => shown)).toFixed(0)} ms; its findings ${say('findings')}; ` +
-      `plans an edit ${Math.max(...edits.map(({ plans }) => plans))}`,
+      `plans an edit ${Math.max(...edits.map(({ plans }) => plans))}; ` +
+      `of the busy time the host gave to others ${toStolenWords(stolenThere)}, in process ${toStolenWords(inProcessStolen)}`,
   );
 }
 

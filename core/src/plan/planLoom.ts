@@ -1,5 +1,5 @@
 import { findFamily, type Catalogue, type Conductor, type ShopStandard } from '../catalogue';
-import type { Job } from '../model';
+import { findBundling, type Job } from '../model';
 import { chooseBarrels } from './splice/chooseBarrels';
 import { chooseConductors, type MinimumSize } from './size/chooseConductors';
 import { chooseCoverings } from './cover/chooseCoverings';
@@ -28,10 +28,10 @@ import { measureAmpacities, type WireAmpacity } from './heat/measureAmpacity';
 import type { SizedLoom } from './electrical/sizedLoom';
 import type { WireCurrent } from './electrical/types';
 import { listOnward } from './route/createTree';
-import { toUnfitted, type RoutedLoom } from './route/routeLoom';
+import type { RoutedLoom } from './route/routeLoom';
 import { createListStage, type Stage } from '../units';
 import type { PlanStore } from './planStore';
-import type { LengthAllowance, LoomPlan, PlannedWire, SizedWire } from './types';
+import type { LengthAllowance, LoomPlan, PlannedLayup, PlannedWire, SizedWire } from './types';
 
 /** What the stages of one loom work on. */
 export interface LoomContext {
@@ -45,15 +45,31 @@ export interface LoomContext {
   store: PlanStore;
 }
 
-/** Every wire with the size that its ends ask for, its bundles as thin as they could be. */
-export function draftWires(context: LoomContext): DraftedWire[] {
-  const { job, routed, catalogue, standard, store } = context;
-  const loom = job.looms[routed.loomId]!;
-  const wires = chooseConductors(routed, NO_DEMANDS);
-  const bundles = measureBundles({ loom, routed, wires, catalogue, standard, isDraft: true, store }).map(({ bundle }) => bundle);
-  const barrels = chooseBarrels(routed.splices, wires, catalogue, standard);
-  return listDraftedWires(endWires(context, { wires, bundles, layups: [], barrels }).inputs);
+/** What is laid in layers with these sizes: nothing where all is tied. */
+export function listLayups(context: LoomContext, minimums: ReadonlyMap<string, MinimumSize>): readonly PlannedLayup[] {
+  const { routed, standard } = context;
+  const loom = toLoom(context);
+  if (!Object.keys(loom.segments).some((id) => findBundling(loom, id, standard) === 'concentric')) return [];
+  const wires = chooseConductors(routed, minimums);
+  return layUp(context, wires, bundle(context, wires, false)).layups;
 }
+
+/** Every wire with the size that its ends and minimums ask for. layups: of the loom with those; null: bundles as thin as they could be. */
+export function draftWires(
+  context: LoomContext,
+  minimums: ReadonlyMap<string, MinimumSize>,
+  layups: readonly PlannedLayup[] | null,
+): DraftedWire[] {
+  const { routed, catalogue, standard } = context;
+  const wires = chooseConductors(routed, minimums);
+  const laid = applyLayups(bundle(context, wires, layups === null), layups ?? [], wires);
+  const barrels = chooseBarrels(routed.splices, wires, catalogue, standard);
+  const bundles = laid.map((one) => one.bundle);
+  return listDraftedWires(endWires(context, { wires, bundles, layups: layups ?? [], barrels }).inputs);
+}
+
+const bundle = (context: LoomContext, wires: readonly SizedWire[], isDraft: boolean) =>
+  measureBundles({ ...context, loom: toLoom(context), wires, isDraft });
 
 /** A loom as it is built: what its wires bear, what their ends get, and how long they come out. */
 export interface BuiltLoom extends MeasuredLoom {
@@ -75,13 +91,12 @@ export function buildLoom(context: LoomContext, minimums: ReadonlyMap<string, Mi
   return { ...measured, loomId: context.routed.loomId, addends, lengthsMm: addends.map(sumAllowances), ended };
 }
 
-/** The plan of a loom as it is built, every term of its lengths kept. */
-export function planLoom(context: LoomContext, built: BuiltLoom, minimums: ReadonlyMap<string, MinimumSize>): LoomPlan {
+/** The plan of a loom as it is built, every term of its lengths kept. firstCuts: rough lengths before its trial fit, null where it had none. */
+export function planLoom(context: LoomContext, built: BuiltLoom, firstCuts: ReadonlyMap<string, number> | null): LoomPlan {
   const { job, routed, catalogue, standard, store } = context;
   const { loomId, tree, splices } = routed;
   const { wires: sized, barrels, bundles, layups, coverings, heats, currents, ended } = built;
   const { terminations, plugs } = ended;
-  const first = routed.first && planFirst({ ...context, job: toUnfitted(job, loomId), routed: routed.first }, minimums);
   // mark, measure
   const loom = toLoom(context);
   const plain: PlainContext = {
@@ -94,7 +109,7 @@ export function planLoom(context: LoomContext, built: BuiltLoom, minimums: Reado
     ),
     terminations,
   };
-  const wires = keepWires(store.wires.get(loomId), measureWires(ended.inputs, built.addends, store.memo(NUMBER, loomId, plain), first));
+  const wires = keepWires(store.wires.get(loomId), measureWires(ended.inputs, built.addends, store.memo(NUMBER, loomId, plain), firstCuts));
   store.wires.set(loomId, wires);
   // dress: what finishes ends and breakouts
   const planned = { tree, bundles, coverings, layups, terminations };
@@ -150,7 +165,6 @@ const OPEN: Stage<PlainContext & { wires: readonly PlannedWire[] }, Pick<LoomPla
   }),
 };
 
-const NO_DEMANDS: ReadonlyMap<string, MinimumSize> = new Map();
 const NO_JOINTS: ReadonlyMap<string, number> = new Map();
 const NO_FLOW: CarriedCurrent = { onA: [], heatA: [], designA: null, inrushA: 0, guardIds: [], isFused: false };
 
@@ -168,7 +182,7 @@ export function measureLoom(context: LoomContext, minimums: ReadonlyMap<string, 
   // size: a conductor for every wire
   const wires = chooseConductors(routed, minimums);
   // bundle: what lies in each section and how thick it is
-  const straight = measureBundles({ loom, routed, wires, catalogue, standard, isDraft, store });
+  const straight = bundle(context, wires, isDraft);
   // lay up: what is twisted in layers, with its own diameters; a draft asks for the least there could be
   const { laid, layups } = isDraft ? { laid: straight, layups: [] } : layUp(context, wires, straight);
   const bundles = laid.map(({ bundle }) => bundle);
@@ -200,18 +214,6 @@ const CURRENTS: Stage<Pick<LoomContext, 'routed' | 'flows'> & { ampacities: read
     }),
 };
 
-/** The wires as they were cut before the trial fit, by the readings alone. */
-function planFirst(context: LoomContext, minimums: ReadonlyMap<string, MinimumSize>): PlannedWire[] {
-  const { routed, catalogue, standard, store } = context;
-  const loom = toLoom(context);
-  const wires = chooseConductors(routed, minimums);
-  const straight = measureBundles({ loom, routed, wires, catalogue, standard, isDraft: false, store });
-  const { laid, layups } = layUp(context, wires, straight);
-  const barrels = chooseBarrels(routed.splices, wires, catalogue, standard);
-  const { inputs } = endWires(context, { wires, bundles: laid.map(({ bundle }) => bundle), layups, barrels });
-  return measureWires(inputs, listLengthAllowances(inputs), numberWires({ job: context.job, loom, catalogue, standard }, wires), null);
-}
-
 function layUp({ job, routed, standard, store }: LoomContext, wires: readonly SizedWire[], straight: readonly LaidBundle[]) {
   const loom = job.looms[routed.loomId]!;
   const bundles = straight.map(({ bundle }) => bundle);
@@ -237,7 +239,7 @@ interface EndedWires extends Pick<LoomPlan, 'terminations' | 'plugs'> {
 /** What the ends of the wires get, and with that all that their lengths are made of. */
 function endWires(
   { job, routed, catalogue, standard, store }: LoomContext,
-  { wires, bundles, layups, barrels }: Pick<LoomPlan, 'bundles' | 'layups' | 'barrels'> & { wires: readonly SizedWire[] },
+  { wires, bundles, layups, barrels }: Pick<WireInputs, 'wires' | 'bundles' | 'layups' | 'barrels'>,
 ): EndedWires {
   const { loomId, tree, splices } = routed;
   const { terminations, plugs } = chooseTerminations({

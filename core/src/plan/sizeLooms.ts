@@ -1,6 +1,7 @@
 import type { ShopStandard } from '../catalogue';
 import { isSameMinimum, type MinimumSizes } from './electrical/copper/minimumSizes';
 import type { PowerPlan } from './electrical/types';
+import type { TightLimits } from './electrical/copper/slimMinimumSizes';
 import { isOver, type VehicleSums } from './electrical/createVehicleSums';
 import type { VehicleCurrents } from './electrical/currents/vehicleCurrents';
 import type { JoinedLooms } from './joinLooms';
@@ -9,7 +10,7 @@ import type { MinimumSize } from './size/chooseConductors';
 import { once, type Stage } from '../units';
 import type { SizedLoom } from './electrical/sizedLoom';
 import type { PlanStore } from './planStore';
-import { BUILD, DRAFT, MEASURE, listDraftInputs } from './stages';
+import { BUILD, DRAFT, listDraftInputs, MEASURE, measureSized, type SizedContext } from './stages';
 import type { LoomPlan } from './types';
 
 const MOST_ROUNDS = 8;
@@ -17,12 +18,11 @@ const MOST_ROUNDS = 8;
 const FRESH_ROUNDS = 2;
 /** rounds in which the drop still chooses anew, around what heat and fuses asked for; later all only add, so that the rounds come to an end */
 const EARLY_ROUNDS = 3;
-/** share of each limit that slimming a draft uses: its lengths and warmth are not quite those of the loom as built */
-const DRAFT_KEEP = 0.995;
 /** what comes out over a limit keeps to so much less of it each time, so often */
 const TIGHTER = 0.01;
 const SLIM_ROUNDS = 5;
 const NONE: ReadonlyMap<string, MinimumSize> = new Map();
+const NOT_TIGHT: TightLimits = new Map();
 
 /** Sizes of a vehicle, as far as they are found. */
 export interface Sizing {
@@ -81,24 +81,24 @@ export function sizeDrafts({ looms, joined, standard, store }: SizingInputs & { 
   const settled = !hasCurrent(joined.flows);
   // where nothing flows nothing can be asked
   if (settled) return { sizing: { minimums: new Map(), rounds: 0, settled }, shorts: NOTHING_SHORT };
-  const measured = looms.map((context) => store.memo(MEASURE, context.routed.loomId, context));
-  const sizing = store.memo(SIZE, '', { looms, lengthsMm: measured.map(({ coarse }) => coarse), joined, standard });
+  const lengthsMm = looms.map((context) => store.memo(MEASURE, context.routed.loomId, context));
+  const sizing = store.memo(SIZE, '', { looms, lengthsMm, joined, standard });
   if (![...sizing.minimums.values()].some(({ size }) => size > 0)) return { sizing, shorts: NOTHING_SHORT };
-  const drafts = draftLooms(
-    looms,
-    measured.map(({ exact }) => exact),
-    sizing,
-  );
+  const drafts = draftLooms(looms, sizing, (sized) => measureSized(sized.context.routed.loomId, sized));
   const sums = joined.sum(drafts);
-  const { minimums } = sums.slim(sizing.minimums, new Map([['', DRAFT_KEEP]]));
+  const { minimums } = sums.slim(sizing.minimums, NOT_TIGHT);
   return { sizing: { ...sizing, minimums }, shorts: findShorts(drafts, sums, standard) };
 }
 
-const draftLooms = (looms: readonly LoomContext[], lengthsMm: readonly (readonly number[])[], { minimums }: Sizing): SizedLoom[] =>
+const draftLooms = (
+  looms: readonly LoomContext[],
+  { minimums }: Sizing,
+  toLengths: (sized: SizedContext, index: number) => readonly number[],
+): SizedLoom[] =>
   looms.map((context, index) => {
     const { loomId } = context.routed;
-    const measured = context.store.memo(DRAFT, loomId, { context, minimums: findMinimums(minimums, loomId) });
-    return { ...measured, loomId, lengthsMm: lengthsMm[index]! };
+    const sized = { context, minimums: findMinimums(minimums, loomId) };
+    return { ...context.store.memo(DRAFT, loomId, sized), loomId, lengthsMm: toLengths(sized, index) };
   });
 
 /**
@@ -111,8 +111,9 @@ const SIZE: Stage<SizingInputs & { lengthsMm: readonly (readonly number[])[] }, 
   keep: 4,
   inputs: ({ looms, lengthsMm, joined, standard }) => [joined, standard, ...lengthsMm, ...looms.flatMap(listDraftInputs)],
   run: ({ looms, lengthsMm, joined }) => {
+    const toLengths = (_: SizedContext, index: number) => lengthsMm[index]!;
     let sizing: Sizing = { minimums: new Map(), rounds: 0, settled: false };
-    while (!sizing.settled && sizing.rounds < MOST_ROUNDS) sizing = askMore(sizing, joined.sum(draftLooms(looms, lengthsMm, sizing)));
+    while (!sizing.settled && sizing.rounds < MOST_ROUNDS) sizing = askMore(sizing, joined.sum(draftLooms(looms, sizing, toLengths)));
     return sizing;
   },
 };

@@ -69,19 +69,19 @@ export function listLengthAllowances(inputs: WireInputs): LengthAllowance[][] {
 export interface DraftedWire {
   /** breakouts and ends, mm */
   othersMm: number;
-  /** of each of its pieces, what its twist takes up; null: nothing of any */
+  /** of each of its pieces, what its twist and its layer take up; null: nothing of any */
   takeUps: readonly number[] | null;
 }
 
-/** Every wire of a draft, which has no layers: with the lengths of its pieces all that its length is made of. */
+/** Every wire without its runs: with the lengths of its pieces all that its length is made of. */
 export function listDraftedWires(inputs: WireInputs): DraftedWire[] {
   const context = createContext(inputs);
   return inputs.wires.map((wire) => {
     const terms: LengthAllowance[] = [];
     addBreakouts(context, wire, terms);
     addEnds(context, wire, terms);
-    const isTwisted = context.loom.circuits[wire.circuitId]!.twist !== null;
-    const takeUps = isTwisted ? wire.pieces.map(({ segmentId }) => measurePairTakeUp(context, wire, segmentId)) : null;
+    const isLonger = context.layers.size > 0 || context.loom.circuits[wire.circuitId]!.twist !== null;
+    const takeUps = isLonger ? wire.pieces.map(({ segmentId }) => measureRunTakeUp(context, wire, segmentId)) : null;
     return { othersMm: sumAllowances(terms), takeUps };
   });
 }
@@ -89,20 +89,20 @@ export function listDraftedWires(inputs: WireInputs): DraftedWire[] {
 export const sumAllowances = (addends: readonly LengthAllowance[]): number => addends.reduce((sum, { mm }) => sum + mm, 0);
 
 /**
- * Cut length of every wire with each term that makes it, and the spread it comes with; mm (calculations 1). addends: of each wire; before:
- * the wires as planned from the readings alone, whose rough lengths they were cut to; null where nothing is fitted.
+ * Cut length of every wire with each term that makes it, and the spread it comes with; mm (calculations 1). addends: of each wire; firstCuts:
+ * rough lengths by the readings alone, which they were cut to, by wire id; null where nothing is fitted.
  */
 export function measureWires(
   inputs: WireInputs,
   addends: readonly (readonly LengthAllowance[])[],
   marks: readonly WireMark[],
-  before: readonly PlannedWire[] | null,
+  firstCuts: ReadonlyMap<string, number> | null,
 ): PlannedWire[] {
   const { job, loomId, wires, catalogue } = inputs;
   const rest = {
     cables: new Map(catalogue.cables.map(({ id, name }) => [id, name])),
     holds: listHolds(job, loomId, job.looms[loomId]!, inputs.standard),
-    firstCuts: before && new Map(before.map(({ id, roughMm }) => [id, roughMm])),
+    firstCuts,
   };
   return wires.map((wire, index) => measureWire(inputs, wire, addends[index]!, marks[index]!, rest));
 }
@@ -169,7 +169,7 @@ interface Rest {
   cables: Map<string, string>;
   holds: (wire: SizedWire) => Hold[];
   /** rough lengths by the readings alone, by wire id; null where nothing is fitted */
-  firstCuts: Map<string, number> | null;
+  firstCuts: ReadonlyMap<string, number> | null;
 }
 
 function measureWire(
@@ -187,10 +187,10 @@ function measureWire(
   if (cutMm - lengthMm > 1e-6)
     addends.push({ kind: 'rounding', of: wire.id, words: `up to the next ${standard.cutIncrementMm} mm`, mm: cutMm - lengthMm });
   const passed = wire.pieces.map(({ segmentId }) => segmentId);
-  const sigmaMm = measurePathSigma(passed.map((id) => tree.segments[id]!.spread));
+  const sigmaMm = measureWireSigma(tree, wire);
   const unfittedIds = passed.filter((id) => loom.segments[id]!.fittedMm === null);
   const fitted = unfittedIds.length === 0;
-  const roughMm = fitted ? cutMm : roundUp(measureRough(lengthMm, sigmaMm, standard.roughExtraMm), standard.cutIncrementMm);
+  const roughMm = fitted ? cutMm : toRoughCut(lengthMm, sigmaMm, standard);
   const { id, circuitId, from, to, pieces, conductor, ruledBy, because } = wire;
   // written out: spreading thousands of wires in every plan is slow
   return {
@@ -219,6 +219,16 @@ function measureWire(
   };
 }
 
+const measureWireSigma = ({ segments }: Tree, { pieces }: Pick<SizedWire, 'pieces'>): number =>
+  measurePathSigma(pieces.map(({ segmentId }) => segments[segmentId]!.spread));
+
+const toRoughCut = (lengthMm: number, sigmaMm: number, { roughExtraMm, cutIncrementMm }: ShopStandard): number =>
+  roundUp(measureRough(lengthMm, sigmaMm, roughExtraMm), cutIncrementMm);
+
+/** What a wire of that length is cut to before a trial fit, mm; one that goes through no run is not read and cut as it is. */
+export const measureRoughCut = (tree: Tree, wire: Pick<SizedWire, 'pieces'>, lengthMm: number, standard: ShopStandard): number =>
+  wire.pieces.length === 0 ? roundUp(lengthMm, standard.cutIncrementMm) : toRoughCut(lengthMm, measureWireSigma(tree, wire), standard);
+
 function addRuns(context: Context, wire: SizedWire, terms: LengthAllowance[]): void {
   const { loom, tree, runs, layers } = context;
   const { twist } = loom.circuits[wire.circuitId]!;
@@ -243,6 +253,10 @@ function addRuns(context: Context, wire: SizedWire, terms: LengthAllowance[]): v
     terms.push(addend);
   }
 }
+
+/** Wire per length of a run, by its twist and by its layer. */
+const measureRunTakeUp = (context: Context, wire: SizedWire, segmentId: string): number =>
+  measurePairTakeUp(context, wire, segmentId) * (context.layers.get(segmentId)?.get(wire.id)?.takeUp ?? 1);
 
 /** Wire per length of a run, by its twist with those of its group that lie there too. */
 function measurePairTakeUp({ loom, standard, wires }: Context, wire: SizedWire, segmentId: string): number {

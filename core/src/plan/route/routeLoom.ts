@@ -48,7 +48,7 @@ export interface Arrivals {
 /** First stages of a plan: tree, least-wire splices, places, ways. known: as it was led last; what no length has a say in is taken from there. */
 export function routeLoom(job: Job, loomId: string, catalogue: Catalogue, standard: ShopStandard, known?: RoutedLoom): RoutedLoom {
   const loom = job.looms[loomId]!;
-  const first = isFitted(loom) ? routeLoom(toUnfitted(job, loomId), loomId, catalogue, standard) : null;
+  const first = isFitted(loom) ? routeLoom(toUnfitted(job, loomId), loomId, catalogue, standard, known?.first ?? undefined) : null;
   // route: the tree seen from the datum
   const tree = createTree(loom, standard);
   // connect and splice: circuits → wires and splices at junctions, by least wire; what is cut stays as it was joined

@@ -191,7 +191,7 @@ class Slimmer {
   }
 
   private shareOf(key: string): number {
-    return this.tight.get(key) ?? this.tight.get('') ?? 1;
+    return this.tight.get(key) ?? 1;
   }
 
   private findDrop(edge: number, conductor: Conductor): Blocker | null {
