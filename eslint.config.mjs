@@ -146,5 +146,11 @@ export default ts.config(
       },
     },
   },
+  {
+    files: ['**/*.test.mjs'],
+    languageOptions: {
+      globals: Object.fromEntries(['afterEach', 'beforeEach', 'describe', 'expect', 'test'].map((name) => [name, 'readonly'])),
+    },
+  },
   prettier,
 );

@@ -35,7 +35,7 @@ module.exports = {
       // in bare Node.js, its modules loaded once in each worker: in Jest's own sandbox the sums take two to three times as long (decision 0043)
       displayName: 'core',
       runner: 'jest-light-runner',
-      testMatch: ['<rootDir>/core/**/*.test.ts'],
+      testMatch: ['<rootDir>/core/**/*.test.ts', '<rootDir>/scripts/**/*.test.mjs'],
       testPathIgnorePatterns: [...shared.testPathIgnorePatterns, '\\.alone\\.test\\.ts$'],
       setupFiles: ['<rootDir>/core/src/testing/once/load.mjs'],
     },

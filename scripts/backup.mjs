@@ -1,6 +1,7 @@
 // Writes a backup of all that is stored, reads it back, and says where it is: npm run backup [-- FOLDER]
 import { backUp, backupFolder } from './lib/backup.mjs';
-import { ensureModules, ensurePackages } from './lib/machine.mjs';
+import { ensurePackages } from './lib/machine.mjs';
+import { ensureModules } from './lib/made.mjs';
 import { dataFolder, foreignDatabase, startPostgres } from './lib/postgres.mjs';
 
 try {

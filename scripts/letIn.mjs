@@ -1,5 +1,6 @@
 // A code that lets somebody in, made on the machine itself: npm run let-in -- "NAME" [ROLE]
-import { ensureModules, ensurePackages, run } from './lib/machine.mjs';
+import { ensurePackages, run } from './lib/machine.mjs';
+import { ensureModules } from './lib/made.mjs';
 import { ensurePrograms, toProgram } from './lib/programs.mjs';
 import { dataFolder, foreignDatabase, startPostgres } from './lib/postgres.mjs';
 

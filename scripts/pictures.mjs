@@ -2,7 +2,8 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { ensureBuild, ensureModules, ensurePackages, findPort, root, run } from './lib/machine.mjs';
+import { ensurePackages, findPort, root, run } from './lib/machine.mjs';
+import { ensureBuild, ensureModules } from './lib/made.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import { prepareDatabase, startServer } from './lib/server.mjs';
 import testPeople from './lib/testPeople.cjs';

@@ -1,6 +1,7 @@
 // Puts everything back to what a backup holds: npm run restore -- FILE. Nothing may run on the database meanwhile.
 import { countOthers, restore } from './lib/backup.mjs';
-import { ensureModules, ensurePackages } from './lib/machine.mjs';
+import { ensurePackages } from './lib/machine.mjs';
+import { ensureModules } from './lib/made.mjs';
 import { dataFolder, foreignDatabase, startPostgres } from './lib/postgres.mjs';
 import { prepareDatabase } from './lib/server.mjs';
 

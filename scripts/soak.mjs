@@ -1,6 +1,7 @@
 // The tests whose worth grows with their runs, at their full length: hundreds of seeded vehicles, revisions and edits, a thousand kills under open pages,
 // ten thousand hostile requests, upgrades from every table there was, a disk that fills up, a build under a path.
-import { ensureModules, ensurePackages, run } from './lib/machine.mjs';
+import { ensurePackages, run } from './lib/machine.mjs';
+import { ensureModules } from './lib/made.mjs';
 
 ensurePackages(['postgresql', 'chromium-headless-shell']);
 await ensureModules();

@@ -1,7 +1,8 @@
 // Lint, types, unit and browser tests, set-up included. The last line is the true total.
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { ensureBuild, ensureModules, ensurePackages, root, run } from './lib/machine.mjs';
+import { ensurePackages, root, run } from './lib/machine.mjs';
+import { ensureBuild, ensureModules } from './lib/made.mjs';
 
 const results = join(root, `test-results/run-${process.pid}`);
 let passed = 0;

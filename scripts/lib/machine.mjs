@@ -1,10 +1,8 @@
-// What the machine must have before anything runs: Debian packages, npm packages, a build. Plain Node, no packages.
+// The machine that this runs on: its Debian packages, its ports, its processes. Plain Node, no packages.
 import { execFileSync, spawn, spawnSync } from 'node:child_process';
-import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, readdirSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
-import { setTimeout as sleep } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
 
 export const root = fileURLToPath(new URL('../../', import.meta.url));
@@ -19,30 +17,6 @@ export function run(command, args, options = {}) {
       code === 0 ? resolve() : reject(new Error(`${command} ${args.slice(0, 3).join(' ')} ended with ${signal ?? code}`)),
     );
   });
-}
-
-/** Hold a lock folder while working, so that two commands beside each other do not install or build at once. */
-export async function withLock(name, work) {
-  const folder = join(root, '.build-lock');
-  mkdirSync(folder, { recursive: true });
-  const lock = join(folder, name);
-  for (;;) {
-    try {
-      mkdirSync(lock);
-      break;
-    } catch {
-      const owner = existsSync(join(lock, 'pid')) ? Number(readFileSync(join(lock, 'pid'), 'utf8')) : 0;
-      const isStale = owner ? !isAlive(owner) : Date.now() - statSync(lock, { throwIfNoEntry: false })?.mtimeMs > 10_000;
-      if (isStale) rmSync(lock, { recursive: true, force: true });
-      else await sleep(500);
-    }
-  }
-  writeFileSync(join(lock, 'pid'), String(process.pid));
-  try {
-    return await work();
-  } finally {
-    rmSync(lock, { recursive: true, force: true });
-  }
 }
 
 export function isAlive(pid) {
@@ -84,60 +58,8 @@ export function ensurePackages(names) {
   execFileSync('apt-get', [...wait, 'install', '-y', '--no-install-recommends', ...missing], quiet);
 }
 
-export const hashFile = (hash, path) => hash.update(path.slice(root.length)).update(readFileSync(path));
-
-/** npm packages as the lock file says, installed once for each lock file. */
-export async function ensureModules() {
-  const stamp = createHash('sha256')
-    .update(readFileSync(join(root, 'package-lock.json')))
-    .digest('hex');
-  const mark = join(root, 'node_modules/.wattograph-lock');
-  const isReady = () => existsSync(mark) && readFileSync(mark, 'utf8') === stamp;
-  if (isReady()) return;
-  await withLock('modules', async () => {
-    if (isReady()) return;
-    console.log('installing npm packages …');
-    await run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
-    writeFileSync(mark, stamp);
-  });
-}
-
-/** Files that a build is made of. */
-export function listSources(folder, found = []) {
-  for (const entry of readdirSync(folder, { withFileTypes: true })) {
-    const path = join(folder, entry.name);
-    if (entry.isDirectory()) {
-      if (!/^(node_modules|\.next.*|test-results)$/.test(entry.name)) listSources(path, found);
-    } else if (!/\.test\.tsx?$|tsbuildinfo$|next-env\.d\.ts$|^\.tsconfig-path/.test(entry.name)) found.push(path);
-  }
-  return found;
-}
-
 /** Path that the application is served under, as /loom; empty: at the root of its name. It is part of the build. */
 export const subPath = process.env.WATTOGRAPH_PATH ?? '';
-
-/** The built application, built anew only where a source changed since. */
-export async function ensureBuild() {
-  const hash = createHash('sha256');
-  for (const path of [
-    join(root, 'package-lock.json'),
-    ...['core/src', 'core/assets', 'web'].flatMap((folder) => listSources(join(root, folder))),
-  ].sort())
-    hashFile(hash, path);
-  const stamp = hash.digest('hex');
-  const mark = join(root, `web/.next${subPath.replaceAll('/', '-')}/wattograph-build`);
-  const isReady = () => existsSync(mark) && readFileSync(mark, 'utf8') === stamp;
-  await withLock('build', async () => {
-    if (isReady()) return;
-    console.log('building the application (about a minute and a half) …');
-    // a build writes its folder into the settings of the compiler: those of this one are its own
-    if (subPath) writeFileSync(join(root, 'web/.tsconfig-path.json'), '{ "extends": "./tsconfig.json" }\n');
-    await run('node', ['node_modules/next/dist/bin/next', 'build', 'web'], {
-      env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
-    });
-    writeFileSync(mark, stamp);
-  });
-}
 
 /** Does nobody listen on this port of loopback? */
 export function isPortFree(port) {

@@ -1,9 +1,8 @@
 // What runs beside the application as a process of its own, each in one piece: read from its TypeScript it would take three times as long to begin.
-import { createHash } from 'node:crypto';
-import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { hashFile, listSources, root, withLock } from './machine.mjs';
+import { root } from './machine.mjs';
+import { ensureMade, listSources, lockFile } from './made.mjs';
 
 const NAMES = ['worker', 'labour', 'prepare', 'letIn'];
 const folder = join(root, 'node_modules/.wattograph-programs');
@@ -14,21 +13,13 @@ const isApart = (path) => APART.includes(path.split('/')[0]);
 
 export const toProgram = (name) => join(folder, `${name}.mjs`);
 
-/** The programs, made anew only where a source changed since. */
+/** The programs. */
 export async function ensurePrograms() {
-  const hash = createHash('sha256');
-  for (const path of [
-    join(root, 'package-lock.json'),
-    fileURLToPath(import.meta.url),
+  const sources = [
+    ...[lockFile, fileURLToPath(import.meta.url)],
     ...['core/src', 'web/server', 'web/client'].flatMap((one) => listSources(join(root, one))),
-  ].sort())
-    hashFile(hash, path);
-  const stamp = hash.digest('hex');
-  const mark = join(folder, 'made-of');
-  const isReady = () => existsSync(mark) && readFileSync(mark, 'utf8') === stamp;
-  if (isReady()) return;
-  await withLock('programs', async () => {
-    if (isReady()) return;
+  ];
+  await ensureMade({ name: 'programs', mark: join(folder, 'made-of'), sources }, async () => {
     const { build } = await import('esbuild');
     await build({
       entryPoints: NAMES.map((name) => join(root, `web/server/${name}.ts`)),
@@ -45,6 +36,5 @@ export async function ensurePrograms() {
       ],
       logLevel: 'warning',
     });
-    writeFileSync(mark, stamp);
   });
 }

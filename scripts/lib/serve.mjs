@@ -4,7 +4,8 @@ import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { backUpNightly } from './backup.mjs';
 import { keepRunning } from './keep.mjs';
-import { ensureBuild, ensureModules, ensurePackages, findPort, isAlive, isPortFree } from './machine.mjs';
+import { ensurePackages, findPort, isAlive, isPortFree } from './machine.mjs';
+import { ensureBuild, ensureModules } from './made.mjs';
 import { dataFolder, foreignDatabase, startPostgres } from './postgres.mjs';
 import { isLoopback, prepareDatabase, spawnApplication, spawnWorker, toAddress, waitUntilUp, warmUp } from './server.mjs';
 
