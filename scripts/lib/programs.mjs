@@ -4,7 +4,7 @@ import { fileURLToPath } from 'node:url';
 import { root } from './machine.mjs';
 import { ensureMade, listSources, lockFile } from './made.mjs';
 
-const NAMES = ['worker', 'labour', 'prepare', 'letIn'];
+const PROGRAMS = { worker: 'work/worker', labour: 'work/labour', prepare: 'prepare', letIn: 'letIn' };
 const folder = join(root, 'node_modules/.wattograph-programs');
 
 /** packages with parts that are no JavaScript, or that read files beside themselves */
@@ -22,7 +22,7 @@ export async function ensurePrograms() {
   await ensureMade({ name: 'programs', mark: join(folder, 'made-of'), sources }, async () => {
     const { build } = await import('esbuild');
     await build({
-      entryPoints: NAMES.map((name) => join(root, `web/server/${name}.ts`)),
+      entryPoints: Object.fromEntries(Object.entries(PROGRAMS).map(([name, path]) => [name, join(root, `web/server/${path}.ts`)])),
       outdir: folder,
       outExtension: { '.js': '.mjs' },
       ...{ bundle: true, platform: 'node', format: 'esm', target: 'node20', keepNames: true },

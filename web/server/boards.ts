@@ -21,7 +21,7 @@ import { findLoomPlan, readSource, toAddress, toFileName } from './buildPacks';
 import { readJobVersion } from './documents';
 import { Refusal } from './refusal';
 import { readShopOf } from './shop';
-import type { Answer } from './taskKinds';
+import type { Answer } from './work/taskKinds';
 
 const FORMATS = ['pdf', 'svg', 'dxf', 'csv', 'json'] as const;
 type Format = (typeof FORMATS)[number];

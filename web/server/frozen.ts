@@ -29,12 +29,12 @@ import {
 import { database, type Database } from './database';
 import { toPresent } from './present';
 import { freezePower, storePower } from './jobs/firstPower';
-import { isWorker } from './queue';
+import { isWorker } from './work/queue';
 import { Refusal } from './refusal';
 import { releaseLooms, releases } from './schema';
 import { readShopOf, type PresentShop } from './shop';
-import type { TaskContext } from './taskKinds';
-import { askTask } from './tasks';
+import type { TaskContext } from './work/taskKinds';
+import { askTask } from './work/tasks';
 
 /** A loom of a revision as the floor, the exports and the tests read it. */
 export interface FrozenLoom {

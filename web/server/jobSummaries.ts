@@ -7,7 +7,7 @@ import { log } from './log';
 import { storePlan } from './plans';
 import { toPresent } from './present';
 import { readRest, toPatience } from './jobs/patience';
-import { enqueue } from './queue';
+import { enqueue } from './work/queue';
 import { Refusal } from './refusal';
 import { edits, jobLines, jobs, releases } from './schema';
 import { readShopOf, type PresentShop } from './shop';

@@ -7,7 +7,7 @@ import { createFenRanger, createSkerry } from 'wattograph-core/demo';
 import { prepareFirst } from './accounts/firstPeople';
 import { grantRole } from './grantRole';
 import { toPresent } from './present';
-import { prepareQueue } from './queue';
+import { prepareQueue } from './work/queue';
 import * as schema from './schema';
 
 const DEMO = [

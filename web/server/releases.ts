@@ -39,7 +39,7 @@ import { expectPowerAsked, freezePower, listPowerHolds, storePower } from './job
 import { createUnproved, type ProvedLooms } from './jobs/unproved';
 import { readShopOf } from './shop';
 import { floorEvents, jobs, people, releases, type ReleaseRow } from './schema';
-import type { TaskContext } from './taskKinds';
+import type { TaskContext } from './work/taskKinds';
 import { tell } from './tell';
 
 const LINE = {

@@ -15,7 +15,7 @@ import {
 } from 'drizzle-orm/pg-core';
 import type { EditOperation, Job, Shop } from 'wattograph-core';
 import type { Role } from './accounts/rights';
-import type { TaskKind } from './taskKinds';
+import type { TaskKind } from './work/taskKinds';
 
 export * from './jobs/floorSchema';
 

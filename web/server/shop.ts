@@ -27,7 +27,7 @@ import { inPieces } from './inPieces';
 import { toPresent } from './present';
 import { Refusal } from './refusal';
 import { jobs, shopVersions, type ShopVersionRow } from './schema';
-import type { TaskContext } from './taskKinds';
+import type { TaskContext } from './work/taskKinds';
 import { tell } from './tell';
 
 /** The shop as it stands, with what is made of it once. */

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { createStoredJob } from '../../../server/documents';
 import { NewJobRequest, toRequest } from '../../../server/requests';
 import { readJson, routeHandler } from '../../../server/routeHandler';
-import { answerByTask } from '../../../server/tasks';
+import { answerByTask } from '../../../server/work/tasks';
 
 /** more than that keeps the gate busy for so long that others would wait: a worker does it */
 const LARGE_BYTES = 1024 * 1024;

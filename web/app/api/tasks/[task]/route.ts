@@ -1,6 +1,6 @@
 import { toJobId } from '../../../../server/requests';
 import { routeHandler } from '../../../../server/routeHandler';
-import { cancelTask, toWait, waitFor } from '../../../../server/tasks';
+import { cancelTask, toWait, waitFor } from '../../../../server/work/tasks';
 
 /** The answer to a task; 202 and how far it is where it is not done within the wait that the request prefers. */
 export const GET = routeHandler<{ task: string }>('look', async (request, { task }) => waitFor(toJobId(task), toWait(request)));

@@ -4,7 +4,7 @@ import { Refusal } from '../../../../../server/refusal';
 import { toJobId } from '../../../../../server/requests';
 import { routeHandler } from '../../../../../server/routeHandler';
 import { readShopOf } from '../../../../../server/shop';
-import { answerByTask } from '../../../../../server/tasks';
+import { answerByTask } from '../../../../../server/work/tasks';
 
 const LISTS = ['wires', 'cuts', 'parts', 'labels', 'lists', 'build'];
 

@@ -1,7 +1,7 @@
 import { listReleases } from '../../../../../server/releases';
 import { ReleaseRequest, toJobId, toRequest } from '../../../../../server/requests';
 import { readJson, routeHandler } from '../../../../../server/routeHandler';
-import { answerByTask } from '../../../../../server/tasks';
+import { answerByTask } from '../../../../../server/work/tasks';
 
 export const GET = routeHandler<{ id: string }>('look', async (_request, { id }) => Response.json(await listReleases(toJobId(id))));
 

@@ -1,7 +1,7 @@
 import { readWanted } from '../../../../../server/buildPacks';
 import { toJobId } from '../../../../../server/requests';
 import { routeHandler } from '../../../../../server/routeHandler';
-import { answerByTask } from '../../../../../server/tasks';
+import { answerByTask } from '../../../../../server/work/tasks';
 
 /** The build pack: pages as SVG in JSON, with ?format=pdf one PDF, with ?format=dxf a DXF of all or of one ?sheet=. ?loom= ?paper= ?release= choose what, ?since= the pages that say something else than those of a revision, ?post= those of a post, ?address= where the codes on them lead. */
 export const GET = routeHandler<{ id: string }>(

@@ -2,7 +2,7 @@ import { readJobVersion } from '../../../../../server/documents';
 import { toJobId } from '../../../../../server/requests';
 import { routeHandler } from '../../../../../server/routeHandler';
 import { readShop } from '../../../../../server/shop';
-import { answerByTask } from '../../../../../server/tasks';
+import { answerByTask } from '../../../../../server/work/tasks';
 
 /** What planning this job with the shop as it stands would change. */
 export const GET = routeHandler<{ id: string }>(

@@ -1,5 +1,5 @@
 import { fork, type ChildProcess } from 'node:child_process';
-import { log } from './log';
+import { log } from '../log';
 
 /** It took longer than it may, and was ended. */
 export class OverBudget extends Error {}

@@ -16,13 +16,13 @@ import {
 import { toDxf } from 'wattograph-core/dxf';
 import { toPdf } from 'wattograph-core/pdf';
 import { writeWorkbook } from 'wattograph-core/xlsx';
-import { makeBoard, type WantedBoard } from './boards';
-import { createStoredJob, readJob } from './documents';
-import { freezeLate } from './frozen';
-import { readChanges, readLoom, readPages, readSource, toFileName, withCodes, type Wanted } from './buildPacks';
-import { Refusal } from './refusal';
-import { createRelease } from './releases';
-import { previewBringUp, previewShop, readShopOf } from './shop';
+import { makeBoard, type WantedBoard } from '../boards';
+import { createStoredJob, readJob } from '../documents';
+import { freezeLate } from '../frozen';
+import { readChanges, readLoom, readPages, readSource, toFileName, withCodes, type Wanted } from '../buildPacks';
+import { Refusal } from '../refusal';
+import { createRelease } from '../releases';
+import { previewBringUp, previewShop, readShopOf } from '../shop';
 import { toJsonAnswer, type Answer, type TaskContext, type TaskKind } from './taskKinds';
 
 interface Inputs {

@@ -1,12 +1,12 @@
 import { createHash } from 'node:crypto';
 import { and, eq, gte, isNull, lt, sql } from 'drizzle-orm';
-import { database } from './database';
-import { hear } from './listener';
+import { database } from '../database';
+import { hear } from '../listener';
 import { enqueue } from './queue';
-import { Refusal } from './refusal';
-import { tasks } from './schema';
+import { Refusal } from '../refusal';
+import { tasks } from '../schema';
 import type { Answer, TaskKind } from './taskKinds';
-import { tell } from './tell';
+import { tell } from '../tell';
 
 /** as long as a request waits where it does not say how long */
 const WAIT_S = 20;

@@ -1,6 +1,6 @@
 import { constants, setPriority } from 'node:os';
-import { countLine } from './jobSummaries';
-import { log } from './log';
+import { countLine } from '../jobSummaries';
+import { log } from '../log';
 import { becomeWorker } from './queue';
 import { doStoredTask } from './storedTask';
 

@@ -1,11 +1,11 @@
 import { and, eq, isNull } from 'drizzle-orm';
-import { database } from './database';
-import { log } from './log';
-import { toErrorAnswer } from './routeHandler';
-import { tasks } from './schema';
+import { database } from '../database';
+import { log } from '../log';
+import { toErrorAnswer } from '../routeHandler';
+import { tasks } from '../schema';
 import { doTask } from './taskHandlers';
 import { Cancelled, toJsonAnswer, type Answer, type TaskContext } from './taskKinds';
-import { tell } from './tell';
+import { tell } from '../tell';
 
 const GONE = 503;
 

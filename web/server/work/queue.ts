@@ -1,6 +1,6 @@
 import PgBoss from 'pg-boss';
-import { findPool } from './database';
-import { log } from './log';
+import { findPool } from '../database';
+import { log } from '../log';
 
 /** tasks that somebody waits for, and lines of the jobs wall that are counted anew */
 export const QUEUES = { task: 'tasks', line: 'lines' } as const;
