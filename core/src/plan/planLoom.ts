@@ -1,5 +1,5 @@
 import { findFamily, type Catalogue, type Conductor, type ShopStandard } from '../catalogue';
-import { findBundling, type Job } from '../model';
+import type { Job } from '../model';
 import { chooseBarrels } from './splice/chooseBarrels';
 import { chooseConductors, type MinimumSize } from './size/chooseConductors';
 import { chooseCoverings } from './cover/chooseCoverings';
@@ -7,7 +7,7 @@ import { chooseTerminations } from './terminate/chooseTerminations';
 import { numberWires, type WireMark } from './length/numberWires';
 import { measureBundles, type LaidBundle } from './bundle/measureBundles';
 import { applyLayups } from './layup/applyLayups';
-import { planLayups } from './layup/planLayups';
+import { isLaidUp, planLayups } from './layup/planLayups';
 import { planScreens } from './terminate/planScreens';
 import { planStuds } from './terminate/planStuds';
 import { planFeeds } from './feed/planFeeds';
@@ -47,10 +47,8 @@ export interface LoomContext {
 
 /** What is laid in layers with these sizes: nothing where all is tied. */
 export function listLayups(context: LoomContext, minimums: ReadonlyMap<string, MinimumSize>): readonly PlannedLayup[] {
-  const { routed, standard } = context;
-  const loom = toLoom(context);
-  if (!Object.keys(loom.segments).some((id) => findBundling(loom, id, standard) === 'concentric')) return [];
-  const wires = chooseConductors(routed, minimums);
+  if (!isLaidUp(toLoom(context), context.standard)) return [];
+  const wires = chooseConductors(context.routed, minimums);
   return layUp(context, wires, bundle(context, wires, false)).layups;
 }
 

@@ -1,7 +1,7 @@
 import type { ShopStandard } from '../catalogue';
 import { isSameMinimum, type MinimumSizes } from './electrical/copper/minimumSizes';
 import type { PowerPlan } from './electrical/types';
-import type { TightLimits } from './electrical/copper/slimMinimumSizes';
+import { NOT_TIGHT } from './electrical/copper/slimMinimumSizes';
 import { isOver, type VehicleSums } from './electrical/createVehicleSums';
 import type { VehicleCurrents } from './electrical/currents/vehicleCurrents';
 import type { JoinedLooms } from './joinLooms';
@@ -10,7 +10,7 @@ import type { MinimumSize } from './size/chooseConductors';
 import { once, type Stage } from '../units';
 import type { SizedLoom } from './electrical/sizedLoom';
 import type { PlanStore } from './planStore';
-import { BUILD, DRAFT, listDraftInputs, MEASURE, measureSized, type SizedContext } from './stages';
+import { BUILD, DRAFT, listDraftInputs, MEASURE, measureSized, NO_MINIMUMS, type SizedContext } from './stages';
 import type { LoomPlan } from './types';
 
 const MOST_ROUNDS = 8;
@@ -21,8 +21,6 @@ const EARLY_ROUNDS = 3;
 /** what comes out over a limit keeps to so much less of it each time, so often */
 const TIGHTER = 0.01;
 const SLIM_ROUNDS = 5;
-const NONE: ReadonlyMap<string, MinimumSize> = new Map();
-const NOT_TIGHT: TightLimits = new Map();
 
 /** Sizes of a vehicle, as far as they are found. */
 export interface Sizing {
@@ -42,7 +40,8 @@ export interface BuiltVehicle {
 }
 
 /** Sizes of one loom. */
-export const findMinimums = (minimums: MinimumSizes, loomId: string): ReadonlyMap<string, MinimumSize> => minimums.get(loomId) ?? NONE;
+export const findMinimums = (minimums: MinimumSizes, loomId: string): ReadonlyMap<string, MinimumSize> =>
+  minimums.get(loomId) ?? NO_MINIMUMS;
 
 const sum = (looms: readonly LoomContext[], { sum: sumOf }: JoinedLooms, minimums: MinimumSizes, standard: ShopStandard): BuiltVehicle => {
   const built = looms.map((context) => {

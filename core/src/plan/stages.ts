@@ -76,10 +76,11 @@ const DRAFT_WIRES: Stage<LoomContext, readonly DraftedWire[]> = {
   name: 'draft-wires',
   keep: 4,
   inputs: listEndInputs,
-  run: (context) => draftWires(context, NONE, null),
+  run: (context) => draftWires(context, NO_MINIMUMS, null),
 };
 
-const NONE: ReadonlyMap<string, MinimumSize> = new Map();
+/** nothing asks for more than the ends of the wires do */
+export const NO_MINIMUMS: ReadonlyMap<string, MinimumSize> = new Map();
 
 /** Runs of a draft count as up to the next so much; what that asks for too much is taken away before anything is built. */
 const DRAFT_RUN_MM = 25;

@@ -26,6 +26,12 @@ export interface LayupContext {
 /** beginnings kept where nobody has searched yet */
 const QUICK_BEAM = 3;
 
+const isLaidAt = (loom: Loom, segmentId: string, standard: ShopStandard) => findBundling(loom, segmentId, standard) === 'concentric';
+
+/** Is any run of a loom laid in layers? */
+export const isLaidUp = (loom: Loom, standard: ShopStandard): boolean =>
+  Object.keys(loom.segments).some((segmentId) => isLaidAt(loom, segmentId, standard));
+
 /** Strips of a loom that are laid in layers, with what the shop lays up by; none where nothing is. */
 export function listLayupStrips({
   loom,
@@ -35,8 +41,8 @@ export function listLayupStrips({
   splices,
   standard,
 }: Omit<LayupContext, 'packings' | 'memo' | 'loomId'>): LayupStrip[] {
-  const isLaid = (segmentId: string) => findBundling(loom, segmentId, standard) === 'concentric';
-  if (!Object.keys(loom.segments).some(isLaid)) return [];
+  if (!isLaidUp(loom, standard)) return [];
+  const isLaid = (segmentId: string) => isLaidAt(loom, segmentId, standard);
   return listStrips({ loom, tree, wires, bundles, splices, isLaid }).filter(({ threads }) => threads.length > 1);
 }
 

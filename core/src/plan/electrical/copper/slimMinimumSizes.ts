@@ -39,7 +39,8 @@ export function slimMinimumSizes(context: SizingContext, before: MinimumSizes, t
 export const measureCopper = (context: SizingContext, minimums: MinimumSizes): ReturnType<Slimmed['measureCopper']> =>
   new Slimmer(context, minimums, NOT_TIGHT).measureCopper();
 
-const NOT_TIGHT: TightLimits = new Map();
+/** every limit may be used whole */
+export const NOT_TIGHT: TightLimits = new Map();
 
 interface WarmSection {
   edges: number[];
